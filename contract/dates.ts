@@ -1,0 +1,53 @@
+import type { Instant } from '#core/base/instant.ts'
+
+/**
+ * The end of a calendar day in a time zone: what "through 30 Sep" means. The first instant that is no
+ * longer that day there, so that a span until it holds the whole day, also where clocks change.
+ */
+export function endOfDay(day: string, timeZone: string): Instant {
+  const nextDay = Date.parse(`${day}T00:00:00Z`) + 86_400_000
+  // The offset is asked for twice: the first guess may lie on the other side of a clock change.
+  const guess = nextDay - offsetAt(nextDay, timeZone)
+  return nextDay - offsetAt(guess, timeZone)
+}
+
+/** The calendar day in a time zone, as YYYY-MM-DD. */
+export function dayOf(at: Instant, timeZone: string): string {
+  return new Intl.DateTimeFormat('en-CA', {
+    timeZone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+  }).format(at)
+}
+
+/** A last day as people say it: "30 Sep", with the year where it is not this one. */
+export function throughDay(until: Instant, timeZone: string, now: Instant): string {
+  const last = until - 1
+  const sameYear = dayOf(last, timeZone).slice(0, 4) === dayOf(now, timeZone).slice(0, 4)
+  const year = sameYear ? {} : ({ year: 'numeric' } as const)
+  return new Intl.DateTimeFormat('en-GB', { timeZone, day: 'numeric', month: 'short', ...year }).format(last)
+}
+
+function offsetAt(at: Instant, timeZone: string): number {
+  const parts = new Intl.DateTimeFormat('en-US', {
+    timeZone,
+    hourCycle: 'h23',
+    year: 'numeric',
+    month: 'numeric',
+    day: 'numeric',
+    hour: 'numeric',
+    minute: 'numeric',
+    second: 'numeric',
+  }).formatToParts(at)
+  const value = (type: string) => Number(parts.find(part => part.type === type)?.value)
+  const asUtc = Date.UTC(
+    value('year'),
+    value('month') - 1,
+    value('day'),
+    value('hour'),
+    value('minute'),
+    value('second'),
+  )
+  return asUtc - at
+}

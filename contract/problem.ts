@@ -1,0 +1,103 @@
+import type { RefusalCode } from '#core/changes/refusal.ts'
+
+/** Every refusal that the server can send (RFC 9457). Codes are permanent; `type` is made from them. */
+export interface Problem {
+  readonly type: string
+  readonly title: string
+  readonly status: number
+  /** What would work instead. */
+  readonly detail: string
+  /** For a change set: the edit that was refused, counted from 0. */
+  readonly edit?: number
+  /** For input that does not fit: where, and what is wrong there. */
+  readonly faults?: readonly { readonly at: string; readonly message: string }[]
+}
+
+interface Kind {
+  readonly status: number
+  readonly title: string
+  readonly detail: string
+}
+
+/** Refusals of the core bring their own sentences; these are the server's. */
+export const serverProblems = {
+  'bad-input': {
+    status: 400,
+    title: 'Something in this request does not fit.',
+    detail: 'Correct what is named and send it again.',
+  },
+  'bad-json': { status: 400, title: 'The request is not readable JSON.', detail: 'Send JSON in UTF-8.' },
+  'too-large': { status: 413, title: 'The request is too large.', detail: 'Send it in smaller parts.' },
+  'not-signed-in': {
+    status: 401,
+    title: 'You are not signed in.',
+    detail: 'Sign in and try again; nothing you typed is lost.',
+  },
+  'wrong-sign-in': {
+    status: 401,
+    title: 'Address and password do not go together.',
+    detail: 'Check both and try again.',
+  },
+  'wrong-origin': {
+    status: 403,
+    title: 'This request did not come from Noskel’s own pages.',
+    detail: 'Reload the page and try again.',
+  },
+  'not-found': {
+    status: 404,
+    title: 'There is nothing here that you can open.',
+    detail: 'Check the address, or ask whoever gave it to you.',
+  },
+  'dead-link': {
+    status: 404,
+    title: 'This invitation link does not work any more.',
+    detail: 'Ask whoever invited you to send it anew.',
+  },
+  'weak-password': {
+    status: 422,
+    title: 'This password is too easy to guess.',
+    detail: 'Use at least 12 characters that are not a well-known password.',
+  },
+  'already-set-up': {
+    status: 409,
+    title: 'This Noskel has its workspace already.',
+    detail: 'Sign in to it.',
+  },
+  'text-changed': {
+    status: 409,
+    title: 'Somebody changed this page meanwhile.',
+    detail: 'Look at their version, then save yours again.',
+  },
+  'too-many': {
+    status: 429,
+    title: 'Too many tries in a short time.',
+    detail: 'Wait a minute and try again.',
+  },
+  fault: {
+    status: 500,
+    title: 'Something went wrong on our side.',
+    detail: 'Nothing was changed. Try again; if it stays, tell whoever runs this Noskel.',
+  },
+} as const satisfies Record<string, Kind>
+
+export type ServerProblem = keyof typeof serverProblems
+
+export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
+  unknown: 404,
+  'action-missing': 403,
+  'privilege-missing': 403,
+  'lead-missing': 403,
+  'gives-more': 403,
+  'own-raise': 403,
+  'no-steward-left': 409,
+  outranked: 403,
+  'guest-rule': 422,
+  'end-in-past': 422,
+  'start-after-end': 422,
+  'wrong-place': 422,
+  'limits-only': 422,
+  'already-there': 409,
+  'invitation-over': 409,
+}
+
+export const problemType = (code: ServerProblem | RefusalCode): string => `urn:noskel:problem:${code}`

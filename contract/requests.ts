@@ -1,0 +1,112 @@
+import { type Static, type TSchema, Type } from '@sinclair/typebox'
+
+/** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
+
+const text = (maxLength: number, minLength = 0) => Type.String({ minLength, maxLength })
+/** A name as people give it: not empty, not only blanks. */
+const name = Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' })
+const mail = Type.String({ format: 'email', maxLength: 254 })
+const password = text(200, 1)
+/** An id that stands, or `new:x` for something made in the same request and referred to there. */
+const id = Type.String({ pattern: '^(new:)?[a-z0-9-]{1,40}$' })
+const instant = Type.Integer({ minimum: 0, maximum: 8.64e15 })
+const orNull = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])
+const kind = <K extends string>(value: K) => Type.Literal(value)
+const strict = { additionalProperties: false }
+
+export const principal = Type.Unsafe<
+  `person:${string}` | `team:${string}` | `leads:${string}` | 'everyone' | 'guests' | 'anyone'
+>(Type.String({ pattern: '^((person|team|leads):(new:)?[a-z0-9-]{1,40}|everyone|guests|anyone)$' }))
+
+/** The mask of a closed set, or the id of a level of the workspace's own. */
+const gives = Type.Union([Type.Integer({ minimum: 1, maximum: 1023 }), id])
+const joining = Type.Union([kind('everyone'), kind('open'), kind('request'), kind('unlisted')])
+const nodeKind = Type.Union([kind('folder'), kind('board'), kind('row'), kind('page'), kind('file')])
+
+const scope = Type.Union([
+  Type.Object({ over: kind('workspace') }, strict),
+  Type.Object({ over: kind('guests') }, strict),
+  Type.Object({ over: kind('team'), team: id }, strict),
+])
+
+const edits = {
+  'person.invite': {
+    person: id,
+    mail,
+    name: text(200),
+    as: Type.Union([kind('member'), kind('guest')]),
+    role: orNull(id),
+    scope,
+    until: orNull(instant),
+    message: text(2000),
+  },
+  'invitation.withdraw': { person: id },
+  'invitation.renew': { person: id },
+  'team.create': { team: id, home: id, name, note: text(2000), joining, welcomesGuests: Type.Boolean() },
+  'team.change': {
+    team: id,
+    name: Type.Optional(name),
+    note: Type.Optional(text(2000)),
+    joining: Type.Optional(joining),
+    welcomesGuests: Type.Optional(Type.Boolean()),
+  },
+  'member.add': { team: id, person: id, lead: Type.Boolean(), from: orNull(instant), until: orNull(instant) },
+  'member.change': {
+    team: id,
+    person: id,
+    lead: Type.Optional(Type.Boolean()),
+    until: Type.Optional(orNull(instant)),
+  },
+  'member.take': { team: id, person: id },
+  'home.create': { node: id, name },
+  'node.create': { node: id, parent: id, as: nodeKind, name },
+  'node.describe': { node: id, name: Type.Optional(name), note: Type.Optional(text(2000)) },
+  'grant.add': { node: id, principal, gives, from: orNull(instant), until: orNull(instant) },
+  'grant.change': { grant: id, gives: Type.Optional(gives), until: Type.Optional(orNull(instant)) },
+  'grant.end': { grant: id },
+} as const
+
+export type EditRequestKind = keyof typeof edits
+
+/** One edit as it comes in. What only the server may decide (ids, when a link dies) is not part of it. */
+export type EditRequest = {
+  [K in EditRequestKind]: { kind: K } & Static<ReturnType<typeof Type.Object<(typeof edits)[K]>>>
+}[EditRequestKind]
+
+// One schema a kind, chosen by `kind`, so that a fault is told for the kind that was meant.
+const editRequest = Type.Unsafe<EditRequest>({
+  type: 'object',
+  required: ['kind'],
+  discriminator: { propertyName: 'kind' },
+  oneOf: Object.entries(edits).map(([name, fields]) => Type.Object({ kind: kind(name), ...fields }, strict)),
+})
+
+export const changeSetRequest = Type.Object(
+  { reason: Type.Optional(text(500)), edits: Type.Array(editRequest, { minItems: 1, maxItems: 2000 }) },
+  strict,
+)
+export type ChangeSetRequest = Static<typeof changeSetRequest>
+
+export const signInRequest = Type.Object({ mail: text(254, 1), password }, strict)
+export type SignInRequest = Static<typeof signInRequest>
+
+export const setUpRequest = Type.Object(
+  { workspace: name, timeZone: text(60, 1), name, mail, password },
+  strict,
+)
+export type SetUpRequest = Static<typeof setUpRequest>
+
+const token = Type.String({ pattern: '^[A-Za-z0-9_.-]{10,200}$' })
+export const invitationRequest = Type.Object({ token }, strict)
+export type InvitationRequest = Static<typeof invitationRequest>
+
+/** The name is left out by somebody who has an account already. */
+export const acceptRequest = Type.Object({ token, name: Type.Optional(name), password }, strict)
+export type AcceptRequest = Static<typeof acceptRequest>
+
+export const textRequest = Type.Object({ text: text(200_000), version: Type.Integer({ minimum: 0 }) }, strict)
+export type TextRequest = Static<typeof textRequest>
+
+export const slugParams = Type.Object({ slug: text(60, 1) })
+export const idParams = Type.Object({ slug: text(60, 1), id: text(60, 1) })
+export const whyParams = Type.Object({ slug: text(60, 1), id: text(60, 1), person: text(60, 1) })

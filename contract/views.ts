@@ -1,0 +1,222 @@
+import type { Instant } from '#core/base/instant.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
+import type { Person, Team } from '#core/people/person.ts'
+import type { Principal } from '#core/rules/principal.ts'
+import type { NodeKind } from '#core/tree/node.ts'
+
+/** What the server answers. Sets of actions are their masks: the core puts them into words everywhere. */
+
+export interface SessionView {
+  /** False until the first workspace is created. */
+  readonly isSetUp: boolean
+  readonly isDemo: boolean
+  readonly account: { readonly name: string; readonly mail: string } | null
+  readonly workspaces: readonly { readonly name: string; readonly slug: string }[]
+  /** To be sent back with every write. */
+  readonly csrf: string
+}
+
+export interface WorkspaceView {
+  readonly name: string
+  readonly slug: string
+  readonly timeZone: string
+  readonly revision: number
+  readonly me: {
+    readonly id: string
+    readonly name: string
+    readonly kind: Person['kind']
+    readonly privileges: readonly Privilege[]
+  }
+  readonly ownLevels: readonly { readonly id: string; readonly name: string; readonly actions: number }[]
+  /** Those that the reader may offer in an invitation. */
+  readonly roles: readonly RoleView[]
+}
+
+export interface RoleView {
+  readonly id: string
+  readonly name: string
+  readonly note: string
+}
+
+export interface PersonView {
+  readonly id: string
+  readonly name: string
+  readonly mail: string
+  readonly kind: Person['kind']
+  readonly status: Person['status']
+  readonly roles: readonly string[]
+  readonly teams: readonly { readonly id: string; readonly name: string; readonly lead: boolean }[]
+  readonly joinedAt: Instant | null
+  readonly until: Instant | null
+  /** For the invited: who did, when, and until when the link works. */
+  readonly invitation: { readonly by: string; readonly at: Instant; readonly until: Instant } | null
+}
+
+export interface TeamView {
+  readonly id: string
+  readonly name: string
+  readonly note: string
+  readonly joining: Team['joining']
+  readonly welcomesGuests: boolean
+  readonly home: string | null
+  readonly mayManage: boolean
+  readonly mayJoin: boolean
+  readonly isMine: boolean
+  readonly people: readonly TeamPersonView[]
+}
+
+export interface TeamPersonView {
+  readonly id: string
+  readonly name: string
+  readonly kind: Person['kind']
+  readonly status: Person['status']
+  readonly lead: boolean
+  readonly until: Instant | null
+}
+
+export interface TreeItem {
+  readonly id: string
+  readonly name: string
+  readonly kind: NodeKind
+  readonly actions: number
+  readonly hasChildren: boolean
+  readonly isBroken: boolean
+  readonly home: 'team' | 'person' | 'shared' | null
+}
+
+/** The tree as its reader finds it: each part in the order in which it is shown. */
+export interface TreeView {
+  readonly kept: TreeItem | null
+  readonly opened: readonly TreeItem[]
+  readonly homes: readonly TreeItem[]
+}
+
+export interface NodeView extends TreeItem {
+  readonly note: string
+  /** From the topmost ancestor that the reader sees without a gap, down to the parent. */
+  readonly path: readonly { readonly id: string; readonly name: string }[]
+  readonly children: readonly TreeItem[]
+  readonly madeBy: string | null
+  readonly madeAt: Instant
+}
+
+export interface TextView {
+  readonly text: string
+  readonly version: number
+  readonly changedAt: Instant | null
+  readonly changedBy: string | null
+}
+
+/** Who has access at a place, as far as the reader may know. */
+export type AccessView =
+  | {
+      readonly detail: 'all'
+      readonly grants: readonly GrantView[]
+      readonly people: readonly ReachView[]
+      readonly brokenAt: PlaceName | null
+    }
+  | { readonly detail: 'names'; readonly names: readonly PrincipalName[]; readonly mine: number }
+  | {
+      readonly detail: 'own'
+      readonly mine: number
+      readonly readers: number
+      readonly contact: string | null
+    }
+
+export interface PlaceName {
+  readonly id: string
+  readonly name: string
+}
+
+export interface PrincipalName {
+  readonly principal: Principal
+  readonly name: string
+  /** How many people it matches now; 1 for a person. */
+  readonly people: number
+  readonly kind: 'member' | 'guest' | 'team' | 'leads' | 'everyone'
+  readonly status: Person['status'] | null
+}
+
+export interface GrantView extends PrincipalName {
+  readonly id: string
+  readonly actions: number
+  /** Where it is set; `null` for a place above that the reader cannot see. */
+  readonly at: PlaceName | null
+  readonly isHere: boolean
+  readonly from: Instant | null
+  readonly until: Instant | null
+  readonly by: string | null
+  readonly since: Instant
+  /** Given here, but not live before `from`. */
+  readonly isWaiting: boolean
+}
+
+export interface ReachView {
+  readonly id: string
+  readonly name: string
+  readonly kind: Person['kind']
+  readonly status: Person['status']
+  readonly actions: number
+}
+
+/** The sum behind one person's access at one place. */
+export interface SumView {
+  readonly person: string
+  readonly place: string
+  readonly status: Person['status']
+  readonly grants: readonly PartView[]
+  readonly keptOut: readonly PartView[]
+  readonly brokenAt: PlaceName | null
+  readonly steps: readonly StepView[]
+  readonly result: number
+}
+
+export interface PartView {
+  readonly actions: number
+  readonly through: 'name' | 'everyone' | 'team' | 'leads'
+  readonly team: string | null
+  readonly at: PlaceName | null
+  readonly isHere: boolean
+  readonly by: string | null
+  readonly since: Instant
+  readonly until: Instant | null
+}
+
+export interface StepView {
+  readonly kind: 'limit' | 'guest ceiling' | 'draft' | 'archive' | 'bin' | 'not active'
+  readonly at: PlaceName | null
+  readonly leaves: number
+}
+
+export interface InvitationView {
+  readonly workspace: string
+  readonly by: string
+  readonly mail: string
+  readonly name: string
+  readonly as: Person['kind']
+  readonly role: string
+  readonly message: string
+  readonly until: Instant
+  readonly teams: readonly string[]
+  readonly places: readonly {
+    readonly name: string
+    readonly actions: number
+    readonly until: Instant | null
+  }[]
+  /** Whether the address has an account: its password is asked for, not a new one. */
+  readonly hasAccount: boolean
+}
+
+export interface AppliedView {
+  readonly revision: number
+  /** The ids made for `new:x`. */
+  readonly made: Readonly<Record<string, string>>
+}
+
+export interface MailView {
+  readonly id: string
+  readonly to: string
+  readonly subject: string
+  readonly text: string
+  readonly at: Instant
+}

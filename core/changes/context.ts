@@ -1,0 +1,122 @@
+import { rowOf } from '../base/collection.ts'
+import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
+import type { Instant } from '../base/instant.ts'
+import { type Result } from '../base/result.ts'
+import { actionsAt } from '../access/evaluate.ts'
+import { placeOf } from '../access/place.ts'
+import { mayUse, type Target, wholeWorkspace } from '../access/powers.ts'
+import { subjectOf, teamsOf } from '../access/subject.ts'
+import { type Action, type ActionSet, everyAction, has, noActions } from '../levels/action.ts'
+import type { Privilege } from '../levels/privilege.ts'
+import { type Moment, type RecordChange, rootOf, type State } from '../state/state.ts'
+import type { Edit, EditKind } from './edit.ts'
+import type { Refusal } from './refusal.ts'
+
+/** What one edit is judged in: the author, the state before the whole set, the state that edits so far made. */
+export interface Context {
+  readonly author: PersonId
+  readonly before: Moment
+  readonly now: Moment
+}
+
+export type Outcome = Result<readonly RecordChange[], Refusal>
+
+/** One kind of edit: who may make it, and what it does to the records. */
+export interface EditRule<E extends Edit = Edit> {
+  readonly kind: E['kind']
+  /** `undefined` if the author may. Rights are read in the state before the change set. */
+  readonly lacks: (context: Context, edit: E) => Refusal | undefined
+  readonly apply: (context: Context, edit: E) => Outcome
+}
+
+export type EditOf<K extends EditKind> = Extract<Edit, { readonly kind: K }>
+
+/**
+ * What the author may do at a node. For a node made in this change set it is what the author may do
+ * at its parent; a home made in it is its maker's to set up.
+ */
+export function authorActions(context: Context, node: NodeId): ActionSet {
+  const place = placeOf(context.before, node)
+  if (place === undefined) {
+    const made = rowOf(context.now.state.nodes, node)
+    if (made === undefined) return noActions
+    return made.home === null && made.parent !== null ? authorActions(context, made.parent) : everyAction
+  }
+  if (place.node.id === rootOf(context.before.state).id)
+    return mayUse(context.before, context.author, 'security') ? everyAction : noActions
+  const subject = subjectOf(context.before, context.author)
+  return subject === undefined ? noActions : actionsAt(context.before, subject, place)
+}
+
+/** A place that the author cannot see is refused exactly like one that does not exist. */
+export function lacksAction(context: Context, node: NodeId, action: Action): Refusal | undefined {
+  const held = authorActions(context, node)
+  if (!has(held, 'see')) return { code: 'unknown', what: 'place' }
+  return has(held, action) ? undefined : { code: 'action-missing', action, node }
+}
+
+/** Change, or add for what the author has made there. */
+export function lacksEditing(context: Context, node: NodeId): Refusal | undefined {
+  const isOwn = rowOf(context.before.state.nodes, node)?.maker === context.author
+  return isOwn && lacksAction(context, node, 'add') === undefined
+    ? undefined
+    : lacksAction(context, node, 'change')
+}
+
+export function lacksPrivilege(
+  context: Context,
+  privilege: Privilege,
+  target: Target = wholeWorkspace,
+): Refusal | undefined {
+  return mayUse(context.before, context.author, privilege, target)
+    ? undefined
+    : { code: 'privilege-missing', privilege }
+}
+
+/** Lead of the team, or manage any team. Whoever makes a team in this change set may fill it. */
+export function lacksTeam(context: Context, team: TeamId): Refusal | undefined {
+  if (rowOf(context.before.state.teams, team) === undefined)
+    return rowOf(context.now.state.teams, team) === undefined ? { code: 'unknown', what: 'team' } : undefined
+  if (
+    leadsTeam(context.before, context.author, team) ||
+    mayUse(context.before, context.author, 'manage any team')
+  )
+    return undefined
+  return knowsTeam(context.before, context.author, team)
+    ? { code: 'lead-missing', team }
+    : { code: 'unknown', what: 'team' }
+}
+
+export function leadsTeam(moment: Moment, person: PersonId, team: TeamId): boolean {
+  return subjectOf(moment, person)?.principals.has(`leads:${team}`) === true
+}
+
+/** Members see the listed teams; unlisted ones only their own people and those who manage any. */
+export function knowsTeam(moment: Moment, person: PersonId, team: TeamId): boolean {
+  const row = rowOf(moment.state.teams, team)
+  const subject = subjectOf(moment, person)
+  if (row === undefined || subject?.isActive !== true) return false
+  if (teamsOf(moment, subject.person).some(each => each.team === team)) return true
+  if (subject.isGuest) return false
+  return row.joining !== 'unlisted' || mayUse(moment, person, 'manage any team')
+}
+
+/** An id that is in use cannot name something new; said alike whatever it names. */
+export function isTaken(
+  state: State,
+  table: 'nodes' | 'persons' | 'teams' | 'grants' | 'memberships',
+  id: string,
+) {
+  return rowOf(state[table] as State['nodes'], id as NodeId) !== undefined
+}
+
+/** An end at or before now is refused in the edit that sets it. */
+export function wrongSpan(
+  context: Context,
+  from: Instant | null,
+  until: Instant | null,
+): Refusal | undefined {
+  if (until === null) return undefined
+  if (until <= context.now.at) return { code: 'end-in-past' }
+  return from !== null && from >= until ? { code: 'start-after-end' } : undefined
+}

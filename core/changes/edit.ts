@@ -1,0 +1,165 @@
+import type {
+  AccountId,
+  GrantId,
+  HoldingId,
+  InvitationId,
+  MembershipId,
+  NodeId,
+  PersonId,
+  RoleId,
+  TeamId,
+} from '../base/ids.ts'
+import type { Instant } from '../base/instant.ts'
+import type { Scope, Team } from '../people/person.ts'
+import type { Gives } from '../rules/entry.ts'
+import type { Principal } from '../rules/principal.ts'
+import type { NodeKind } from '../tree/node.ts'
+
+/**
+ * What an author intends, one act each. A change set is a list of these. Ids of new things are made
+ * outside the core and come with the edit; an edit carries no state of its own making.
+ */
+export type Edit =
+  | InvitePerson
+  | WithdrawInvitation
+  | RenewInvitation
+  | AcceptInvitation
+  | CreateTeam
+  | ChangeTeam
+  | AddMember
+  | ChangeMember
+  | TakeMember
+  | CreateHome
+  | CreateNode
+  | DescribeNode
+  | AddGrant
+  | ChangeGrant
+  | EndGrant
+
+export type EditKind = Edit['kind']
+
+export interface InvitePerson {
+  readonly kind: 'person.invite'
+  readonly person: PersonId
+  readonly invitation: InvitationId
+  readonly holding: HoldingId
+  readonly mail: string
+  readonly name: string
+  readonly as: 'member' | 'guest'
+  /** The role offered, if it is not the workspace's default one. Guests hold Guest and no other. */
+  readonly role: RoleId | null
+  readonly scope: Scope
+  /** When the person's time in the workspace ends by itself. */
+  readonly until: Instant | null
+  /** When the link dies. */
+  readonly linkUntil: Instant
+  readonly message: string
+}
+
+export interface WithdrawInvitation {
+  readonly kind: 'invitation.withdraw'
+  readonly person: PersonId
+}
+
+export interface RenewInvitation {
+  readonly kind: 'invitation.renew'
+  readonly person: PersonId
+  readonly linkUntil: Instant
+}
+
+/** By the invited, at sign-up; never accepted from outside without the link. */
+export interface AcceptInvitation {
+  readonly kind: 'invitation.accept'
+  readonly person: PersonId
+  readonly account: AccountId
+  readonly name: string
+  /** The private folder that a member gets. */
+  readonly folder: NodeId
+  readonly grant: GrantId
+}
+
+export interface CreateTeam {
+  readonly kind: 'team.create'
+  readonly team: TeamId
+  readonly home: NodeId
+  readonly name: string
+  readonly note: string
+  readonly joining: Team['joining']
+  readonly welcomesGuests: boolean
+}
+
+export interface ChangeTeam {
+  readonly kind: 'team.change'
+  readonly team: TeamId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+  readonly joining?: Team['joining'] | undefined
+  readonly welcomesGuests?: boolean | undefined
+}
+
+export interface AddMember {
+  readonly kind: 'member.add'
+  readonly membership: MembershipId
+  readonly team: TeamId
+  readonly person: PersonId
+  readonly lead: boolean
+  readonly from: Instant | null
+  readonly until: Instant | null
+}
+
+export interface ChangeMember {
+  readonly kind: 'member.change'
+  readonly team: TeamId
+  readonly person: PersonId
+  readonly lead?: boolean | undefined
+  readonly until?: Instant | null | undefined
+}
+
+export interface TakeMember {
+  readonly kind: 'member.take'
+  readonly team: TeamId
+  readonly person: PersonId
+}
+
+export interface CreateHome {
+  readonly kind: 'home.create'
+  readonly node: NodeId
+  readonly name: string
+}
+
+export interface CreateNode {
+  readonly kind: 'node.create'
+  readonly node: NodeId
+  readonly parent: NodeId
+  readonly as: NodeKind
+  readonly name: string
+}
+
+export interface DescribeNode {
+  readonly kind: 'node.describe'
+  readonly node: NodeId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+}
+
+export interface AddGrant {
+  readonly kind: 'grant.add'
+  readonly grant: GrantId
+  readonly node: NodeId
+  readonly principal: Principal
+  readonly gives: Gives
+  readonly from: Instant | null
+  readonly until: Instant | null
+}
+
+export interface ChangeGrant {
+  readonly kind: 'grant.change'
+  readonly grant: GrantId
+  readonly gives?: Gives | undefined
+  readonly until?: Instant | null | undefined
+}
+
+export interface EndGrant {
+  readonly kind: 'grant.end'
+  readonly grant: GrantId
+}

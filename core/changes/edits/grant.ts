@@ -1,0 +1,140 @@
+import { rowOf } from '../../base/collection.ts'
+import type { NodeId } from '../../base/ids.ts'
+import { endsLater } from '../../base/instant.ts'
+import { ok, refused } from '../../base/result.ts'
+import { actionsGiven } from '../../access/place.ts'
+import { type ActionSet, beyond, has, holds } from '../../levels/action.ts'
+import type { Gives, Grant } from '../../rules/entry.ts'
+import { partsOf, personPrincipal, type Principal } from '../../rules/principal.ts'
+import type { State } from '../../state/state.ts'
+import {
+  authorActions,
+  type Context,
+  type EditOf,
+  type EditRule,
+  isTaken,
+  knowsTeam,
+  lacksAction,
+  wrongSpan,
+} from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+
+export const addGrant: EditRule<EditOf<'grant.add'>> = {
+  kind: 'grant.add',
+  lacks: (context, edit) =>
+    lacksGiving(context, edit.node, edit.gives) ?? unknownPrincipal(context, edit.principal),
+  apply: (context, edit) => {
+    const wrong =
+      wrongSpan(context, edit.from, edit.until) ?? wrongGift(context.now.state, edit.principal, edit.gives)
+    if (wrong !== undefined) return refused(wrong)
+    if (isTaken(context.now.state, 'grants', edit.grant))
+      return refused({ code: 'already-there', what: 'id' })
+    const { grant: id, node, principal, gives, from, until } = edit
+    const after: Grant = {
+      id,
+      node,
+      principal,
+      gives,
+      from,
+      until,
+      by: context.author,
+      at: context.now.at,
+      copiedFrom: null,
+    }
+    return ok([{ table: 'grants', id, before: null, after }])
+  },
+}
+
+/** Raising and lengthening are giving; lowering and shortening are taking. */
+export const changeGrant: EditRule<EditOf<'grant.change'>> = {
+  kind: 'grant.change',
+  lacks: (context, edit) => {
+    const before = rowOf(context.before.state.grants, edit.grant)
+    if (before === undefined) return { code: 'unknown', what: 'grant' }
+    const { state } = context.before
+    const gives = edit.gives ?? before.gives
+    const isRaise = !holds(actionsGiven(state, before.gives), actionsGiven(state, gives))
+    const isLonger = edit.until !== undefined && endsLater(edit.until, before.until)
+    return maskUnknown(
+      isRaise || isLonger
+        ? lacksGiving(context, before.node, gives)
+        : lacksAction(context, before.node, 'share'),
+    )
+  },
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.grants, edit.grant)
+    if (before === undefined) return refused({ code: 'unknown', what: 'grant' })
+    const until = edit.until === undefined ? before.until : edit.until
+    const gives = edit.gives ?? before.gives
+    const wrong =
+      (edit.until === undefined ? undefined : wrongSpan(context, before.from, until)) ??
+      wrongGift(context.now.state, before.principal, gives)
+    if (wrong !== undefined) return refused(wrong)
+    const after: Grant = { ...before, gives, until, by: context.author, at: context.now.at }
+    return ok([{ table: 'grants', id: before.id, before, after }])
+  },
+}
+
+/** Giving up one's own grant needs nothing. */
+export const endGrant: EditRule<EditOf<'grant.end'>> = {
+  kind: 'grant.end',
+  lacks: (context, edit) => {
+    const before = rowOf(context.before.state.grants, edit.grant)
+    if (before === undefined) return { code: 'unknown', what: 'grant' }
+    if (before.principal === personPrincipal(context.author)) return undefined
+    return maskUnknown(lacksAction(context, before.node, 'share'))
+  },
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.grants, edit.grant)
+    if (before === undefined) return refused({ code: 'unknown', what: 'grant' })
+    return ok([{ table: 'grants', id: before.id, before, after: null }])
+  },
+}
+
+/** Giving needs share there, and to have there the whole of what is given. */
+function lacksGiving(context: Context, node: NodeId, gives: Gives): Refusal | undefined {
+  const missing = lacksAction(context, node, 'share')
+  if (missing !== undefined) return missing
+  const given: ActionSet = actionsGiven(context.before.state, gives)
+  if (given === 0) return { code: 'unknown', what: 'level' }
+  const lacks = beyond(given, authorActions(context, node))
+  return lacks.length === 0 ? undefined : { code: 'gives-more', node, lacks }
+}
+
+// A grant at a place that the author cannot see is refused exactly like one that does not exist.
+const maskUnknown = (refusal: Refusal | undefined): Refusal | undefined =>
+  refusal?.code === 'unknown' ? { code: 'unknown', what: 'grant' } : refusal
+
+function unknownPrincipal(context: Context, principal: Principal): Refusal | undefined {
+  const parts = partsOf(principal)
+  switch (parts.kind) {
+    case 'person': {
+      const person = rowOf(context.now.state.persons, parts.person)
+      return person === undefined || person.status === 'removed'
+        ? { code: 'unknown', what: 'person' }
+        : undefined
+    }
+    case 'team':
+    case 'leads': {
+      const isNew = rowOf(context.before.state.teams, parts.team) === undefined
+      const known = isNew
+        ? rowOf(context.now.state.teams, parts.team) !== undefined
+        : knowsTeam(context.before, context.author, parts.team)
+      return known ? undefined : { code: 'unknown', what: 'team' }
+    }
+    case 'everyone':
+      return undefined
+    case 'guests':
+    case 'anyone':
+      return { code: 'limits-only' }
+  }
+}
+
+/** No grant by name to a guest holds share, seal or publish. */
+function wrongGift(state: State, principal: Principal, gives: Gives): Refusal | undefined {
+  const parts = partsOf(principal)
+  if (parts.kind !== 'person' || rowOf(state.persons, parts.person)?.kind !== 'guest') return undefined
+  return has(actionsGiven(state, gives), 'share')
+    ? { code: 'guest-rule', rule: 'no stewardship', person: parts.person }
+    : undefined
+}

@@ -1,0 +1,80 @@
+import { rowOf, rowsBy } from '../../base/collection.ts'
+import { ok, refused } from '../../base/result.ts'
+import { rungFor, type Target } from '../../access/powers.ts'
+import type { Holding, Invitation, Person } from '../../people/person.ts'
+import { guestRole } from '../../people/role.ts'
+import { workspaceOf } from '../../state/state.ts'
+import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege, wrongSpan } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+
+/** Brings somebody in as invited, with a role to be held from the moment of acceptance. */
+export const invite: EditRule<EditOf<'person.invite'>> = {
+  kind: 'person.invite',
+  lacks: (context, edit) => {
+    const target: Target = { over: edit.as, teams: [] }
+    const missing = lacksPrivilege(context, edit.as === 'guest' ? 'invite guests' : 'invite members', target)
+    return missing ?? (edit.role === null ? undefined : lacksRole(context, edit, target))
+  },
+  apply: (context, edit) => {
+    const { state } = context.now
+    const wrong = wrongSpan(context, null, edit.until) ?? wrongSpan(context, null, edit.linkUntil)
+    if (wrong !== undefined) return refused(wrong)
+    if (isTaken(state, 'persons', edit.person) || isHere(context, edit.mail))
+      return refused({ code: 'already-there', what: 'person' })
+    if (edit.as === 'guest' && edit.role !== null)
+      return refused({ code: 'guest-rule', rule: 'no role', person: null })
+    const person: Person = {
+      id: edit.person,
+      account: null,
+      name: edit.name,
+      mail: edit.mail,
+      title: '',
+      kind: edit.as,
+      status: 'invited',
+      contact: edit.as === 'guest' ? context.author : null,
+      joinedAt: null,
+      from: null,
+      until: edit.until,
+    }
+    const holding: Holding = {
+      id: edit.holding,
+      person: edit.person,
+      role: edit.as === 'guest' ? guestRole : (edit.role ?? workspaceOf(state).defaultRole),
+      scope: edit.scope,
+      from: null,
+      until: null,
+    }
+    const invitation: Invitation = {
+      id: edit.invitation,
+      person: edit.person,
+      by: context.author,
+      at: context.now.at,
+      until: edit.linkUntil,
+      message: edit.message,
+      issue: 1,
+    }
+    return ok([
+      { table: 'persons', id: person.id, before: null, after: person },
+      { table: 'holdings', id: holding.id, before: null, after: holding },
+      { table: 'invitations', id: invitation.id, before: null, after: invitation },
+    ])
+  },
+}
+
+/** A role other than the default is given within rank, and holds nothing that the author lacks. */
+function lacksRole(context: Context, edit: EditOf<'person.invite'>, target: Target): Refusal | undefined {
+  const role = edit.role === null ? undefined : rowOf(context.before.state.roles, edit.role)
+  if (role === undefined) return { code: 'unknown', what: 'role' }
+  const rung = rungFor(context.before, context.author, 'assign roles', target)
+  if (rung === undefined) return { code: 'privilege-missing', privilege: 'assign roles' }
+  const isOwnerNamingOwner = lacksPrivilege(context, 'own') === undefined
+  if (role.rung >= rung && !isOwnerNamingOwner) return { code: 'outranked', person: null }
+  const lacked = role.privileges.find(privilege => lacksPrivilege(context, privilege) !== undefined)
+  return lacked === undefined ? undefined : { code: 'privilege-missing', privilege: lacked }
+}
+
+function isHere(context: Context, mail: string): boolean {
+  return rowsBy(context.now.state.persons, 'mail', mail.toLowerCase()).some(
+    person => person.status !== 'removed',
+  )
+}

@@ -1,0 +1,88 @@
+import { rowOf, rowsBy } from '../../base/collection.ts'
+import type { PersonId, TeamId } from '../../base/ids.ts'
+import { ok, refused } from '../../base/result.ts'
+import type { Membership } from '../../people/person.ts'
+import type { State } from '../../state/state.ts'
+import {
+  type Context,
+  type EditOf,
+  type EditRule,
+  isTaken,
+  knowsTeam,
+  lacksTeam,
+  wrongSpan,
+} from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+
+/** Puts a person into a team. Members join open teams by themselves. */
+export const addMember: EditRule<EditOf<'member.add'>> = {
+  kind: 'member.add',
+  lacks: (context, edit) => (isJoining(context, edit) ? undefined : lacksTeam(context, edit.team)),
+  apply: (context, edit) => {
+    const { state, at } = context.now
+    const wrong = wrongSpan(context, edit.from, edit.until)
+    if (wrong !== undefined) return refused(wrong)
+    const person = rowOf(state.persons, edit.person)
+    if (person === undefined || person.status === 'removed')
+      return refused({ code: 'unknown', what: 'person' })
+    if (
+      membershipOf(state, edit.team, edit.person) !== undefined ||
+      isTaken(state, 'memberships', edit.membership)
+    )
+      return refused({ code: 'already-there', what: 'membership' })
+    const { membership: id, team, lead, from, until } = edit
+    const after: Membership = { id, team, person: person.id, lead, from, until, since: at }
+    return ok([{ table: 'memberships', id, before: null, after }])
+  },
+}
+
+export const changeMember: EditRule<EditOf<'member.change'>> = {
+  kind: 'member.change',
+  lacks: (context, edit) => lacksTeam(context, edit.team),
+  apply: (context, edit) => {
+    const before = membershipOf(context.now.state, edit.team, edit.person)
+    if (before === undefined) return refused({ code: 'unknown', what: 'person' })
+    const until = edit.until === undefined ? before.until : edit.until
+    const wrong = edit.until === undefined ? undefined : wrongSpan(context, before.from, until)
+    if (wrong !== undefined) return refused(wrong)
+    const after: Membership = { ...before, lead: edit.lead ?? before.lead, until }
+    return ok([{ table: 'memberships', id: before.id, before, after }])
+  },
+}
+
+/** Leaving a team oneself needs nothing. */
+export const takeMember: EditRule<EditOf<'member.take'>> = {
+  kind: 'member.take',
+  lacks: (context, edit) => (edit.person === context.author ? undefined : lacksTeam(context, edit.team)),
+  apply: (context, edit) => {
+    const before = membershipOf(context.now.state, edit.team, edit.person)
+    if (before === undefined) return refused({ code: 'unknown', what: 'person' })
+    return ok([{ table: 'memberships', id: before.id, before, after: null }])
+  },
+}
+
+/** Whether the author joins an open team by their own act: the one raise of oneself that is allowed. */
+export function isJoining(context: Context, edit: EditOf<'member.add'>): boolean {
+  const team = rowOf(context.before.state.teams, edit.team)
+  const isMember = rowOf(context.before.state.persons, context.author)?.kind === 'member'
+  return (
+    edit.person === context.author &&
+    !edit.lead &&
+    isMember &&
+    team?.joining === 'open' &&
+    knowsTeam(context.before, context.author, edit.team)
+  )
+}
+
+/** What of guests in teams may not stand after a change. */
+export function wrongGuestMembership(state: State, membership: Membership): Refusal | undefined {
+  const person = rowOf(state.persons, membership.person)
+  if (person?.kind !== 'guest') return undefined
+  if (membership.lead) return { code: 'guest-rule', rule: 'leads no team', person: person.id }
+  return rowOf(state.teams, membership.team)?.welcomesGuests === true
+    ? undefined
+    : { code: 'guest-rule', rule: 'not welcome', person: person.id }
+}
+
+const membershipOf = (state: State, team: TeamId, person: PersonId): Membership | undefined =>
+  rowsBy(state.memberships, 'person', person).find(each => each.team === team)

@@ -1,0 +1,66 @@
+import { rowOf } from '../../base/collection.ts'
+import { ok, refused } from '../../base/result.ts'
+import { rootOf } from '../../state/state.ts'
+import { type ContentNode, kindsWithin } from '../../tree/node.ts'
+import { type EditOf, type EditRule, isTaken, lacksAction, lacksEditing, lacksPrivilege } from '../context.ts'
+
+export const createNode: EditRule<EditOf<'node.create'>> = {
+  kind: 'node.create',
+  lacks: (context, edit) => lacksAction(context, edit.parent, 'add'),
+  apply: (context, edit) => {
+    const { state, at } = context.now
+    const parent = rowOf(state.nodes, edit.parent)
+    if (parent === undefined) return refused({ code: 'unknown', what: 'place' })
+    if (isTaken(state, 'nodes', edit.node)) return refused({ code: 'already-there', what: 'id' })
+    if (parent.kind === 'root' || !kindsWithin(parent.kind).includes(edit.as))
+      return refused({ code: 'wrong-place', within: parent.kind, kind: edit.as })
+    const node = createdNode(
+      { id: edit.node, parent: edit.parent, kind: edit.as, name: edit.name },
+      { maker: context.author, madeAt: at },
+    )
+    return ok([{ table: 'nodes', id: node.id, before: null, after: node }])
+  },
+}
+
+/** A shared home: a folder under the root. Its stewards are grants of the same change set. */
+export const createHome: EditRule<EditOf<'home.create'>> = {
+  kind: 'home.create',
+  lacks: context => lacksPrivilege(context, 'create homes'),
+  apply: (context, edit) => {
+    const { state, at } = context.now
+    if (isTaken(state, 'nodes', edit.node)) return refused({ code: 'already-there', what: 'id' })
+    const node = createdNode(
+      { id: edit.node, parent: rootOf(state).id, kind: 'folder', name: edit.name },
+      { maker: context.author, madeAt: at },
+    )
+    return ok([{ table: 'nodes', id: node.id, before: null, after: { ...node, home: { of: 'shared' } } }])
+  },
+}
+
+export const describeNode: EditRule<EditOf<'node.describe'>> = {
+  kind: 'node.describe',
+  lacks: (context, edit) => lacksEditing(context, edit.node),
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.nodes, edit.node)
+    if (before === undefined) return refused({ code: 'unknown', what: 'place' })
+    const after = { ...before, name: edit.name ?? before.name, note: edit.note ?? before.note }
+    return ok([{ table: 'nodes', id: before.id, before, after }])
+  },
+}
+
+/** A node as it is born: released, following its parent, with nothing of its own. */
+export const createdNode = (
+  is: Pick<ContentNode, 'id' | 'parent' | 'kind' | 'name'>,
+  by: Pick<ContentNode, 'maker' | 'madeAt'>,
+): ContentNode => ({
+  ...is,
+  ...by,
+  note: '',
+  order: 0,
+  home: null,
+  broken: null,
+  draft: false,
+  archived: false,
+  binned: false,
+  web: null,
+})

@@ -1,0 +1,52 @@
+import { rowOf } from '../../base/collection.ts'
+import { ok, refused } from '../../base/result.ts'
+import type { Team } from '../../people/person.ts'
+import { rootOf } from '../../state/state.ts'
+import { type EditOf, type EditRule, isTaken, lacksPrivilege, lacksTeam } from '../context.ts'
+import { createdNode } from './node.ts'
+
+/** Makes a team and its home folder. Its first people and grants are edits of the same change set. */
+export const createTeam: EditRule<EditOf<'team.create'>> = {
+  kind: 'team.create',
+  lacks: context => lacksPrivilege(context, 'create teams'),
+  apply: (context, edit) => {
+    const { state, at } = context.now
+    if (isTaken(state, 'teams', edit.team) || isTaken(state, 'nodes', edit.home))
+      return refused({ code: 'already-there', what: 'id' })
+    const team: Team = {
+      id: edit.team,
+      name: edit.name,
+      note: edit.note,
+      joining: edit.joining,
+      welcomesGuests: edit.welcomesGuests,
+      archived: false,
+      allowsPublishing: true,
+      madeAt: at,
+    }
+    const home = createdNode(
+      { id: edit.home, parent: rootOf(state).id, kind: 'folder', name: edit.name },
+      { maker: context.author, madeAt: at },
+    )
+    return ok([
+      { table: 'teams', id: team.id, before: null, after: team },
+      { table: 'nodes', id: home.id, before: null, after: { ...home, home: { of: 'team', team: team.id } } },
+    ])
+  },
+}
+
+export const changeTeam: EditRule<EditOf<'team.change'>> = {
+  kind: 'team.change',
+  lacks: (context, edit) => lacksTeam(context, edit.team),
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.teams, edit.team)
+    if (before === undefined) return refused({ code: 'unknown', what: 'team' })
+    const after: Team = {
+      ...before,
+      name: edit.name ?? before.name,
+      note: edit.note ?? before.note,
+      joining: edit.joining ?? before.joining,
+      welcomesGuests: edit.welcomesGuests ?? before.welcomesGuests,
+    }
+    return ok([{ table: 'teams', id: before.id, before, after }])
+  },
+}

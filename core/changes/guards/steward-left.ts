@@ -1,0 +1,44 @@
+import { subjectOf } from '../../access/subject.ts'
+import { placeOf } from '../../access/place.ts'
+import { hasSteward } from '../../access/who.ts'
+import { rowOf } from '../../base/collection.ts'
+import type { NodeId } from '../../base/ids.ts'
+import type { Instant } from '../../base/instant.ts'
+import { momentOf } from '../../state/moment.ts'
+import { type Moment, rootOf } from '../../state/state.ts'
+import { type Guard, touchedNodes, type Whole } from './guard.ts'
+
+/** After the last end there is no later one: what still stands then stands for good. */
+const afterAllEnds: Instant = Number.POSITIVE_INFINITY
+
+/**
+ * A node that had an active person with share, or is new, has one afterwards: judged now, and again
+ * with all ends passed, each against the state before at the same time.
+ */
+export const stewardLeft: Guard = whole => {
+  const nodes = touchedNodes(whole)
+  for (const when of ['now', 'after ends'] as const) {
+    const at = when === 'now' ? whole.after.at : afterAllEnds
+    const left = nodes.filter(node => losesSteward(whole, node, at))
+    if (left.length > 0) return { code: 'no-steward-left', nodes: left, when }
+  }
+  return undefined
+}
+
+function losesSteward(whole: Whole, node: NodeId, at: Instant): boolean {
+  const after = momentOf(whole.after.state, at)
+  const root = rootOf(after.state).id
+  if (node === root || isKept(after, node)) return false
+  const before = momentOf(whole.before.state, at)
+  if (rowOf(before.state.nodes, node) !== undefined) return isKept(before, node)
+  const parent = rowOf(after.state.nodes, node)?.parent ?? root
+  return parent === root || isKept(before, parent)
+}
+
+/** Somebody shares there, or nobody has to: in the bin, and in what is private to somebody not active. */
+const isKept = (moment: Moment, node: NodeId): boolean => {
+  const place = placeOf(moment, node)
+  if (place === undefined || place.binnedAt !== undefined || hasSteward(moment, place)) return true
+  const home = place.path.find(each => each.home?.of === 'person')?.home
+  return home?.of === 'person' && subjectOf(moment, home.person)?.isActive !== true
+}

@@ -1,0 +1,95 @@
+import type { PersonId } from '../base/ids.ts'
+import { type Result, ok, refused } from '../base/result.ts'
+import { momentOf } from '../state/moment.ts'
+import { applyChanges, type Moment, type RecordChange, type State } from '../state/state.ts'
+import type { Context, EditRule } from './context.ts'
+import type { Edit, EditKind } from './edit.ts'
+import { addGrant, changeGrant, endGrant } from './edits/grant.ts'
+import { accept, renew, withdraw } from './edits/invitation.ts'
+import { invite } from './edits/invite.ts'
+import { addMember, changeMember, takeMember } from './edits/member.ts'
+import { createHome, createNode, describeNode } from './edits/node.ts'
+import { changeTeam, createTeam } from './edits/team.ts'
+import type { Guard } from './guards/guard.ts'
+import { guests } from './guards/guests.ts'
+import { ownRaise } from './guards/own-raise.ts'
+import { stewardLeft } from './guards/steward-left.ts'
+import type { Refusal } from './refusal.ts'
+
+/** What somebody wants to change, judged as a whole and applied as a whole. */
+export interface ChangeSet {
+  readonly author: PersonId
+  readonly reason: string
+  readonly edits: readonly Edit[]
+}
+
+export interface Judged {
+  /** What each record was and becomes, one entry a record, in an order in which they can be written. */
+  readonly changes: readonly RecordChange[]
+  /** The state with these changes, at the revision of the one before. */
+  readonly state: State
+}
+
+export interface Refused {
+  readonly refusal: Refusal
+  /** The edit that is refused; `null` where the set as a whole is. */
+  readonly edit: number | null
+}
+
+const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } = {
+  'person.invite': invite,
+  'invitation.withdraw': withdraw,
+  'invitation.renew': renew,
+  'invitation.accept': accept,
+  'team.create': createTeam,
+  'team.change': changeTeam,
+  'member.add': addMember,
+  'member.change': changeMember,
+  'member.take': takeMember,
+  'home.create': createHome,
+  'node.create': createNode,
+  'node.describe': describeNode,
+  'grant.add': addGrant,
+  'grant.change': changeGrant,
+  'grant.end': endGrant,
+}
+
+const guards: readonly Guard[] = [guests, ownRaise, stewardLeft]
+
+export const editKinds = Object.keys(rules) as readonly EditKind[]
+
+/** Judges a change set on a state. Costs what the nodes cost at which access can change by it. */
+export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judged, Refused> {
+  const changes: RecordChange[] = []
+  let state = before.state
+  for (const [index, edit] of edits.entries()) {
+    const context: Context = { author, before, now: momentOf(state, before.at) }
+    const rule = rules[edit.kind] as EditRule
+    const refusal = rule.lacks(context, edit)
+    if (refusal !== undefined) return refused({ refusal, edit: index })
+    const outcome = rule.apply(context, edit)
+    if (!outcome.ok) return refused({ refusal: outcome.error, edit: index })
+    state = applyChanges(state, outcome.value)
+    changes.push(...outcome.value)
+  }
+  const whole = { author, edits, changes, before, after: momentOf(state, before.at) }
+  for (const guard of guards) {
+    const refusal = guard(whole)
+    if (refusal !== undefined) return refused({ refusal, edit: null })
+  }
+  return ok({ changes: merged(changes), state })
+}
+
+/** One change a record: from what it was before the first edit to what it is after the last. */
+function merged(changes: readonly RecordChange[]): RecordChange[] {
+  const byRecord = new Map<string, RecordChange>()
+  for (const change of changes) {
+    const key = `${change.table} ${change.id}`
+    const earlier = byRecord.get(key)
+    byRecord.set(
+      key,
+      earlier === undefined ? change : ({ ...change, before: earlier.before } as RecordChange),
+    )
+  }
+  return [...byRecord.values()].filter(change => change.before !== change.after)
+}

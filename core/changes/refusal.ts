@@ -1,0 +1,35 @@
+import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
+import type { Action } from '../levels/action.ts'
+import type { Privilege } from '../levels/privilege.ts'
+import type { NodeKind } from '../tree/node.ts'
+
+/**
+ * Why a change set was refused, as data. Codes are permanent. Places and people named here may be
+ * ones that the asker must not know: whoever puts a refusal into words leaves those out.
+ */
+export type Refusal =
+  | {
+      readonly code: 'unknown'
+      readonly what: 'place' | 'person' | 'team' | 'grant' | 'role' | 'invitation' | 'level'
+    }
+  | { readonly code: 'action-missing'; readonly action: Action; readonly node: NodeId }
+  | { readonly code: 'privilege-missing'; readonly privilege: Privilege }
+  | { readonly code: 'lead-missing'; readonly team: TeamId }
+  | { readonly code: 'gives-more'; readonly node: NodeId; readonly lacks: readonly Action[] }
+  | { readonly code: 'own-raise'; readonly nodes: readonly NodeId[] }
+  | {
+      readonly code: 'no-steward-left'
+      readonly nodes: readonly NodeId[]
+      readonly when: 'now' | 'after ends'
+    }
+  | { readonly code: 'outranked'; readonly person: PersonId | null }
+  | { readonly code: 'guest-rule'; readonly rule: GuestRule; readonly person: PersonId | null }
+  | { readonly code: 'end-in-past' }
+  | { readonly code: 'start-after-end' }
+  | { readonly code: 'wrong-place'; readonly within: NodeKind; readonly kind: NodeKind }
+  | { readonly code: 'limits-only' }
+  | { readonly code: 'already-there'; readonly what: 'person' | 'membership' | 'id' }
+  | { readonly code: 'invitation-over' }
+
+export type GuestRule = 'leads no team' | 'not welcome' | 'no stewardship' | 'no role'
+export type RefusalCode = Refusal['code']

@@ -1,0 +1,71 @@
+import type {
+  AccountId,
+  HoldingId,
+  InvitationId,
+  MembershipId,
+  PersonId,
+  RoleId,
+  TeamId,
+} from '../base/ids.ts'
+import type { Instant, Span } from '../base/instant.ts'
+
+/** An account in one workspace. Roles, teams and access hang on the person; sign-in belongs to the account. */
+export interface Person extends Span {
+  readonly id: PersonId
+  /** The account that holds this person; none before the invitation is accepted. */
+  readonly account: AccountId | null
+  readonly name: string
+  readonly mail: string
+  readonly title: string
+  readonly kind: 'member' | 'guest'
+  readonly status: 'invited' | 'active' | 'suspended' | 'removed'
+  /** Who answers for this person: whom a guest turns to. */
+  readonly contact: PersonId | null
+  readonly joinedAt: Instant | null
+}
+
+export interface Team {
+  readonly id: TeamId
+  readonly name: string
+  readonly note: string
+  /** Everyone: all members are in. Open: members join. Request: they ask. Unlisted: only its people know it. */
+  readonly joining: 'everyone' | 'open' | 'request' | 'unlisted'
+  readonly welcomesGuests: boolean
+  readonly archived: boolean
+  readonly allowsPublishing: boolean
+  readonly madeAt: Instant
+}
+
+/** At most one for a person and a team. */
+export interface Membership extends Span {
+  readonly id: MembershipId
+  readonly team: TeamId
+  readonly person: PersonId
+  readonly lead: boolean
+  readonly since: Instant
+}
+
+/** A role held by a person over a scope. */
+export interface Holding extends Span {
+  readonly id: HoldingId
+  readonly person: PersonId
+  readonly role: RoleId
+  readonly scope: Scope
+}
+
+export type Scope =
+  | { readonly over: 'workspace' }
+  | { readonly over: 'team'; readonly team: TeamId }
+  | { readonly over: 'guests' }
+
+/** What was offered to an address. It ends when it is accepted or withdrawn; its link dies at `until`. */
+export interface Invitation {
+  readonly id: InvitationId
+  readonly person: PersonId
+  readonly by: PersonId
+  readonly at: Instant
+  readonly until: Instant
+  readonly message: string
+  /** Counts up when the invitation is sent anew: earlier links die. */
+  readonly issue: number
+}

@@ -1,0 +1,162 @@
+import {
+  allRows,
+  type Collection,
+  createCollection,
+  type KeysOf,
+  rowOf,
+  rowsBy,
+  withRow,
+} from '../base/collection.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import type { Instant } from '../base/instant.ts'
+import type { OwnLevel } from '../levels/level.ts'
+import type { Holding, Invitation, Membership, Person, Team } from '../people/person.ts'
+import type { Role } from '../people/role.ts'
+import type { Grant, Limit } from '../rules/entry.ts'
+import type { Workspace } from '../rules/workspace.ts'
+import type { ContentNode } from '../tree/node.ts'
+
+/**
+ * The whole of one workspace at one revision: its records by table, with the indexes that questions
+ * need. Immutable: a change makes a new state, and whoever holds the old one keeps a consistent view.
+ */
+export interface Rows {
+  workspaces: Workspace
+  levels: OwnLevel
+  roles: Role
+  persons: Person
+  holdings: Holding
+  invitations: Invitation
+  teams: Team
+  memberships: Membership
+  nodes: ContentNode
+  grants: Grant
+  limits: Limit
+}
+
+export type TableName = keyof Rows
+
+/** In an order in which rows can be written: what is referred to comes before what refers to it. */
+export const tableNames = [
+  'workspaces',
+  'levels',
+  'roles',
+  'persons',
+  'holdings',
+  'invitations',
+  'teams',
+  'memberships',
+  'nodes',
+  'grants',
+  'limits',
+] as const satisfies readonly TableName[]
+
+const indexed = {
+  workspaces: {},
+  levels: {},
+  roles: {},
+  persons: { account: row => row.account, mail: row => row.mail.toLowerCase() },
+  holdings: { person: row => row.person },
+  invitations: { person: row => row.person },
+  teams: { joining: row => row.joining },
+  memberships: { person: row => row.person, team: row => row.team },
+  nodes: { parent: row => row.parent ?? 'none', home: row => homeKey(row) },
+  grants: { node: row => row.node },
+  limits: { node: row => row.node },
+} satisfies { [T in TableName]: KeysOf<Rows[T], string> }
+
+type IndexOf<T extends TableName> = keyof (typeof indexed)[T] & string
+
+export type State = { readonly revision: number } & {
+  readonly [T in TableName]: Collection<Rows[T], IndexOf<T>>
+}
+
+/** A state and the time of asking: what every question of access is put to. */
+export interface Moment {
+  readonly state: State
+  readonly at: Instant
+}
+
+/**
+ * One record before and after; `null` where there is none. A change set comes down to a list of these,
+ * which is what is stored, applied to the state, and turned round to undo it.
+ */
+export type RecordChange = {
+  readonly [T in TableName]: {
+    readonly table: T
+    readonly id: Rows[T]['id']
+    readonly before: Rows[T] | null
+    readonly after: Rows[T] | null
+  }
+}[TableName]
+
+export const emptyState: State = Object.assign(
+  { revision: 0 },
+  Object.fromEntries(tableNames.map(table => [table, createCollection(indexed[table] as never)])),
+) as unknown as State
+
+export function applyChanges(state: State, changes: readonly RecordChange[]): State {
+  const next: Record<string, unknown> = { ...state }
+  for (const change of changes)
+    next[change.table] = withRow(
+      next[change.table] as Collection<never>,
+      change.id as never,
+      change.after as never,
+    )
+  return next as unknown as State
+}
+
+export const atRevision = (state: State, revision: number): State => ({ ...state, revision })
+
+/** The changes that take back `changes`, in the order in which they must be made. */
+export const inverseOf = (changes: readonly RecordChange[]): RecordChange[] =>
+  changes
+    .map(change => ({ ...change, before: change.after, after: change.before }) as RecordChange)
+    .toReversed()
+
+export function workspaceOf(state: State): Workspace {
+  const [workspace] = allRows(state.workspaces)
+  if (workspace === undefined) throw new Error('the state holds no workspace')
+  return workspace
+}
+
+export function rootOf(state: State): ContentNode {
+  const [root] = rowsBy(state.nodes, 'parent', 'none')
+  if (root === undefined) throw new Error('the state holds no root')
+  return root
+}
+
+export const teamHomeOf = (state: State, team: string): ContentNode | undefined =>
+  rowsBy(state.nodes, 'home', `team:${team}`)[0]
+
+export const privateFolderOf = (state: State, person: PersonId): ContentNode | undefined =>
+  rowsBy(state.nodes, 'home', `person:${person}`)[0]
+
+/** The node and its ancestors, from the node up to the root; empty if there is no such node. */
+export function pathOf(state: State, node: NodeId): ContentNode[] {
+  const path: ContentNode[] = []
+  for (let next = rowOf(state.nodes, node); next !== undefined;) {
+    path.push(next)
+    next = next.parent === null ? undefined : rowOf(state.nodes, next.parent)
+  }
+  return path
+}
+
+/** Children in the order in which they are shown. */
+export const childrenOf = (state: State, node: NodeId): ContentNode[] =>
+  rowsBy(state.nodes, 'parent', node).sort((a, b) => a.order - b.order || a.name.localeCompare(b.name))
+
+/** The node and all that lies below it, each parent before its children. */
+export function* subtreeOf(state: State, node: NodeId): Generator<ContentNode> {
+  const top = rowOf(state.nodes, node)
+  const waiting = top === undefined ? [] : [top]
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    yield next
+    waiting.push(...childrenOf(state, next.id).toReversed())
+  }
+}
+
+function homeKey(node: ContentNode): string | null {
+  if (node.home === null || node.home.of === 'shared') return null
+  return node.home.of === 'team' ? `team:${node.home.team}` : `person:${node.home.person}`
+}

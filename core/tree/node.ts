@@ -1,0 +1,49 @@
+import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
+import type { Instant } from '../base/instant.ts'
+
+/**
+ * A place in the content tree. The root has no parent and is never shown as a place; homes stand
+ * under it and nothing else does.
+ */
+export interface ContentNode {
+  readonly id: NodeId
+  readonly parent: NodeId | null
+  readonly kind: NodeKind
+  readonly name: string
+  readonly note: string
+  readonly maker: PersonId
+  readonly madeAt: Instant
+  /** Place among its siblings; equal ones are ordered by name. */
+  readonly order: number
+  /** Set on what stands directly under the root, and only there. */
+  readonly home: Home | null
+  /** Set where inheritance is broken: grants from above do not reach this node. */
+  readonly broken: Break | null
+  readonly draft: boolean
+  readonly archived: boolean
+  readonly binned: boolean
+  readonly web: 'published' | 'excluded' | null
+}
+
+export type NodeKind = 'root' | 'folder' | 'board' | 'row' | 'page' | 'file'
+
+export type Home =
+  | { readonly of: 'team'; readonly team: TeamId }
+  | { readonly of: 'person'; readonly person: PersonId }
+  | { readonly of: 'shared' }
+
+export interface Break {
+  readonly by: PersonId
+  readonly at: Instant
+}
+
+const mayHold: Readonly<Record<NodeKind, readonly NodeKind[]>> = {
+  root: ['folder'],
+  folder: ['folder', 'board', 'page', 'file'],
+  board: ['row'],
+  row: ['page', 'file'],
+  page: ['page', 'board', 'file'],
+  file: [],
+}
+
+export const kindsWithin = (parent: NodeKind): readonly NodeKind[] => mayHold[parent]

@@ -1,0 +1,136 @@
+import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
+import type { GuestRule, Refusal } from '../changes/refusal.ts'
+import type { Action } from '../levels/action.ts'
+
+/** Names as far as the reader may know them; `undefined` for what must not be named. */
+export interface Naming {
+  readonly place: (node: NodeId) => string | undefined
+  readonly person: (person: PersonId) => string | undefined
+  readonly team: (team: TeamId) => string | undefined
+}
+
+/** Why something was refused, and what would work instead: one sentence each. */
+export interface RefusalWords {
+  readonly title: string
+  readonly instead: string
+}
+
+const doing: Readonly<Record<Action, string>> = {
+  see: 'open it',
+  copy: 'copy from it',
+  comment: 'comment there',
+  add: 'add things there',
+  change: 'change what is there',
+  remove: 'archive or remove it',
+  arrange: 'arrange it',
+  share: 'give or take access there',
+  seal: 'break or restore inheritance there',
+  publish: 'publish it',
+}
+
+const missing: Readonly<Record<Extract<Refusal, { code: 'unknown' }>['what'], string>> = {
+  place: 'There is nothing here that you can open.',
+  person: 'Nobody here has that name.',
+  team: 'There is no such team that you know of.',
+  grant: 'That access is not there any more.',
+  role: 'There is no such role.',
+  invitation: 'There is no open invitation for that person.',
+  level: 'There is no such level.',
+}
+
+const guestRules: Readonly<Record<GuestRule, RefusalWords>> = {
+  'leads no team': {
+    title: 'A guest cannot lead a team.',
+    instead: 'Name a member as lead, or make the guest a member first.',
+  },
+  'not welcome': {
+    title: 'This team does not welcome guests.',
+    instead: 'Take the guest out, or let the team welcome guests.',
+  },
+  'no stewardship': {
+    title: 'A guest cannot hold stewardship of a place.',
+    instead: 'Give Curator at most, or make the guest a member first.',
+  },
+  'no role': {
+    title: 'A guest holds no role but Guest.',
+    instead: 'Invite them as a member to give a role.',
+  },
+}
+
+export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
+  switch (refusal.code) {
+    case 'unknown':
+      return { title: missing[refusal.what], instead: 'It may have been taken away meanwhile; look again.' }
+    case 'action-missing':
+      return {
+        title: `You cannot ${doing[refusal.action]}${at(naming.place(refusal.node))}.`,
+        instead: 'Ask somebody who shares this place to raise your level.',
+      }
+    case 'privilege-missing':
+      return {
+        title: `None of your roles holds “${refusal.privilege}”.`,
+        instead: 'Ask an owner or administrator to do it, or for a role that holds it.',
+      }
+    case 'lead-missing':
+      return {
+        title: `Only the leads of ${naming.team(refusal.team) ?? 'that team'} decide who is in it.`,
+        instead: 'Ask one of its leads.',
+      }
+    case 'gives-more':
+      return {
+        title: `You cannot give what you do not have${at(naming.place(refusal.node))}: ${refusal.lacks.join(', ')}.`,
+        instead: 'Give at most the level that you hold there.',
+      }
+    case 'own-raise':
+      return {
+        title: `This would give you more access yourself${atAll(refusal.nodes, naming)}.`,
+        instead: 'Somebody else who shares there has to do it.',
+      }
+    case 'no-steward-left':
+      return {
+        title: `${refusal.when === 'now' ? 'Nobody' : 'Once all ends have passed, nobody'} could give or take access${atAll(refusal.nodes, naming)}.`,
+        instead: 'Name a steward who stays first.',
+      }
+    case 'outranked':
+      return { title: 'That role ranks at or above yours.', instead: 'Ask somebody of a higher rank.' }
+    case 'guest-rule':
+      return guestRules[refusal.rule]
+    case 'end-in-past':
+      return { title: 'The end lies in the past.', instead: 'Choose a later day, or none.' }
+    case 'start-after-end':
+      return { title: 'It would end before it begins.', instead: 'Choose an end after the beginning.' }
+    case 'wrong-place':
+      return {
+        title: `A ${refusal.kind} cannot stand ${refusal.within === 'root' ? 'at the top' : `in a ${refusal.within}`}.`,
+        instead: refusal.within === 'root' ? 'Make a shared home there instead.' : 'Choose a folder.',
+      }
+    case 'limits-only':
+      return {
+        title: 'Guests get access by name or through a team that welcomes them.',
+        instead: 'Name the guest, or choose such a team.',
+      }
+    case 'already-there':
+      return alreadyThere[refusal.what]
+    case 'invitation-over':
+      return { title: 'This invitation has ended.', instead: 'Ask whoever invited you to send it anew.' }
+  }
+}
+
+const alreadyThere = {
+  person: {
+    title: 'Somebody with this address is here or invited already.',
+    instead: 'Find them in People.',
+  },
+  membership: { title: 'They are in this team already.', instead: 'Change their part in it instead.' },
+  id: { title: 'This was done already.', instead: 'Look again; nothing was changed.' },
+}
+
+const at = (place: string | undefined) => (place === undefined ? '' : ` (${place})`)
+
+/** Places that the reader may not know are passed over in silence. */
+function atAll(nodes: readonly NodeId[], naming: Naming): string {
+  const names = nodes.flatMap(node => naming.place(node) ?? [])
+  if (names.length === 0) return ''
+  const shown = names.slice(0, 3).join(', ')
+  return ` at ${shown}${names.length > 3 ? ` and ${names.length - 3} more` : ''}`
+}

@@ -1,0 +1,59 @@
+import type { Instant } from '#core/base/instant.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
+import { idOf, inDays, principalOf } from './ids.ts'
+import { edit, type Plan } from './plan.ts'
+import { founder } from './scenario/people.ts'
+import { type DemoPlace, firstGrants, grants, sharedHomes } from './scenario/places.ts'
+
+/** The shared homes with their stewards, what is in them, and the grants that came later. */
+export function planContent(now: Instant): Plan[] {
+  const homes = sharedHomes.flatMap((home, index): Plan[] => {
+    const id = placeId(home.name)
+    const first = (firstGrants[home.name] ?? []).map(grant => granting({ ...grant, place: id, until: null }))
+    const making = [edit('home.create', { node: id, name: home.name }), ...first]
+    const filling = home.within.map((place, nth) => ({
+      day: 228 - index - nth / 10,
+      author: founder.key,
+      edits: makingPlaces(place, { parent: id, key: home.name }),
+    }))
+    return [
+      { day: 229 - index / 10, author: founder.key, reason: `${home.name} is for all of us`, edits: making },
+      ...filling,
+    ]
+  })
+  const later = grants.map(grant => ({
+    day: grant.day - 0.8,
+    author: grant.by,
+    edits: [granting({ ...grant, place: placeId(grant.place), until: inDays(now, grant.until) })],
+  }))
+  return [...homes, ...later]
+}
+
+/** The id of a place by its path of names from its home, or of what is made in a team's home from its key. */
+export const placeId = (path: string): string => idOf('node', ...path.split('/'))
+
+/** A place and all that is in it, as one change set. */
+export function makingPlaces(place: DemoPlace, under: { parent: string; key: string }): Edit[] {
+  const path = `${under.key}/${place.name}`
+  const node = placeId(path)
+  const making = edit('node.create', { node, parent: under.parent, as: place.kind, name: place.name })
+  return [making, ...place.within.flatMap(each => makingPlaces(each, { parent: node, key: path }))]
+}
+
+interface Giving {
+  readonly place: string
+  readonly to: string
+  readonly level: BuiltInLevel
+  readonly until: Instant | null
+}
+
+export const granting = ({ place, to, level, until }: Giving) =>
+  edit('grant.add', {
+    grant: idOf('grant', place, to),
+    node: place,
+    principal: principalOf(to),
+    gives: levelActions(level),
+    from: null,
+    until,
+  })

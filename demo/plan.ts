@@ -1,0 +1,16 @@
+import type { Edit } from '#core/changes/edit.ts'
+
+/** One change set to come: who makes it, how many days ago. */
+export interface Plan {
+  readonly day: number
+  /** A person's key. */
+  readonly author: string
+  readonly reason?: string
+  readonly edits: readonly Edit[]
+}
+
+/** The tables speak in plain strings; here they become an edit of the core, which judges it anyway. */
+export const edit = <K extends Edit['kind']>(
+  kind: K,
+  fields: { readonly [F in Exclude<keyof Extract<Edit, { kind: K }>, 'kind'>]: unknown },
+): Edit => ({ kind, ...fields }) as unknown as Edit

@@ -1,0 +1,7 @@
+import { buildPages, installPackages, run } from './prepare.mjs'
+
+installPackages()
+buildPages()
+// The server stops by itself on a signal; this process only has to outlive it.
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => {})
+run('node', ['--import', 'tsx', 'server/main.ts', ...process.argv.slice(2)])

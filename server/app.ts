@@ -1,0 +1,104 @@
+import { join } from 'node:path'
+import express, { type Express, type RequestHandler } from 'express'
+import { rateLimit } from 'express-rate-limit'
+import helmet from 'helmet'
+import { pinoHttp } from 'pino-http'
+import { problemOf } from './problem-error.ts'
+import { entryRoutes } from './http/entry.ts'
+import { errorHandler, notFound } from './http/errors.ts'
+import { mailboxRoutes } from './http/mailbox.ts'
+import { guardWrites } from './http/session.ts'
+import { workspaceRoutes } from './http/workspace.ts'
+import type { Parts } from './parts.ts'
+
+/** What an app is made of besides its parts. */
+export interface AppOptions {
+  readonly sessions: RequestHandler
+  /** The built pages; none in tests of the API alone. */
+  readonly webDir: string | null
+  /** How many sign-ins and looks at invitations an address may try in a minute. */
+  readonly triesPerMinute: number
+  /** Turns false while the server shuts down. */
+  readonly isReady: () => boolean
+}
+
+/** The whole server as an Express app: a test mounts it on port 0. */
+export function createApp(parts: Parts, options: AppOptions): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.get('/healthz', (_request, response) => void response.json({ status: 'alive' }))
+  app.get('/readyz', (_request, response) => {
+    const ready = options.isReady()
+    response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'stopping' })
+  })
+  app.use(securityHeaders(parts.config.baseUrl.startsWith('https:')))
+  app.use('/api', apiRoutes(parts, options))
+  if (options.webDir !== null) app.use(pages(options.webDir))
+  app.use(errorHandler(parts))
+  return app
+}
+
+function apiRoutes(parts: Parts, options: AppOptions): RequestHandler {
+  const api = express.Router()
+  api.use(pinoHttp({ logger: parts.log, serializers: { req: quietRequest, res: quietResponse } }))
+  api.use((_request, response, next) => {
+    response.set('cache-control', 'no-store')
+    next()
+  })
+  api.use(perMinute(6000))
+  api.use(options.sessions, express.json({ limit: '2mb' }), guardWrites)
+  api.use(entryRoutes(parts, perMinute(options.triesPerMinute)))
+  if (parts.config.isDemo) api.use('/mailbox', mailboxRoutes(parts))
+  api.use('/at/:slug', workspaceRoutes(parts))
+  api.use(notFound)
+  return api
+}
+
+const perMinute = (limit: number): RequestHandler =>
+  rateLimit({
+    windowMs: 60_000,
+    limit,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: (_request, _response, next) => next(problemOf('too-many')),
+  })
+
+function securityHeaders(isSecure: boolean): RequestHandler {
+  return helmet({
+    strictTransportSecurity: isSecure,
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        imgSrc: ["'self'", 'data:'],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+        objectSrc: ["'none'"],
+      },
+    },
+  })
+}
+
+/** Files under their hashed names may be kept for ever; the page that names them is always asked for. */
+function pages(webDir: string): RequestHandler {
+  const router = express.Router()
+  router.use(
+    '/assets',
+    express.static(join(webDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  )
+  router.use(express.static(webDir, { index: false }))
+  router.use((request, response, next) => {
+    if (request.method !== 'GET' && request.method !== 'HEAD') return next(problemOf('not-found'))
+    response.set('cache-control', 'no-cache').sendFile(join(webDir, 'index.html'))
+  })
+  return router
+}
+
+// Neither headers nor bodies: cookies, passwords and tokens never reach a log.
+const quietRequest = ({ id, method, url }: { id: unknown; method: string; url: string }) => ({
+  id,
+  method,
+  url,
+})
+const quietResponse = ({ statusCode }: { statusCode: number }) => ({ statusCode })

@@ -1,0 +1,99 @@
+import { randomBytes } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { createServer, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { join } from 'node:path'
+import type { Logger } from 'pino'
+import { monotonicFactory } from 'ulid'
+import { createApp } from './app.ts'
+import type { Config } from './config.ts'
+import { createSessions } from './http/session.ts'
+import { createPost } from './mail/post.ts'
+import { startOutbox, stopOutbox } from './mail/outbox.ts'
+import type { Parts } from './parts.ts'
+import { openDatabase, openSessionFile } from './store/database.ts'
+import { loadStates } from './store/states.ts'
+import { createTables } from './store/tables.ts'
+import { createWriter, whenIdle } from './store/writer.ts'
+
+export interface Running {
+  readonly parts: Parts
+  readonly address: string
+  /** Takes no new requests, finishes those that run, writes what waits, closes the files. */
+  readonly stop: () => Promise<void>
+}
+
+export interface Environment {
+  readonly config: Config
+  readonly log: Logger
+  readonly clock: () => number
+  readonly webDir: string | null
+  readonly triesPerMinute: number
+}
+
+export interface Opened {
+  readonly parts: Parts
+  readonly close: () => Promise<void>
+}
+
+/** Opens the data folder: enough to read and write it without listening. */
+export async function openParts({
+  config,
+  log,
+  clock,
+}: Omit<Environment, 'webDir' | 'triesPerMinute'>): Promise<Opened> {
+  const database = await openDatabase(config.dataDir)
+  const tables = createTables(database)
+  const writer = createWriter(tables, await loadStates(tables, clock()), clock)
+  const ulid = monotonicFactory()
+  const newId = () => ulid(clock()).toLowerCase()
+  const parts: Parts = { config, writer, log, clock, newId, secret: readSecret(config.dataDir) }
+  const close = async () => {
+    await whenIdle(writer)
+    await database.close()
+  }
+  return { parts, close }
+}
+
+export async function startServer(environment: Environment): Promise<Running> {
+  const { config } = environment
+  const { parts, close } = await openParts(environment)
+  const sessionFile = openSessionFile(config.dataDir)
+  const outbox = startOutbox(parts, createPost(config))
+  let ready = true
+  const app = createApp(parts, {
+    sessions: await createSessions(parts, sessionFile),
+    webDir: environment.webDir,
+    triesPerMinute: environment.triesPerMinute,
+    isReady: () => ready,
+  })
+  const server = createServer(app)
+  await listen(server, config)
+  const stop = async () => {
+    ready = false
+    const closed = new Promise(resolve => server.close(resolve))
+    server.closeIdleConnections()
+    await closed
+    await stopOutbox(outbox)
+    await sessionFile.close()
+    await close()
+  }
+  const { port } = server.address() as AddressInfo
+  return { parts, address: `http://${config.host}:${port}`, stop }
+}
+
+const listen = (server: Server, { port, host }: Config) =>
+  new Promise<void>((resolve, reject) => {
+    server.once('error', reject)
+    server.listen(port, host, resolve)
+  })
+
+/** Made at first start. Whoever reads it could sign sessions and invitation links. */
+function readSecret(dataDir: string): string {
+  const file = join(dataDir, 'secret')
+  if (!existsSync(file)) {
+    mkdirSync(dataDir, { recursive: true })
+    writeFileSync(file, randomBytes(32).toString('base64url'), { mode: 0o600 })
+  }
+  return readFileSync(file, 'utf8')
+}

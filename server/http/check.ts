@@ -1,0 +1,22 @@
+import type { TSchema, Static } from '@sinclair/typebox'
+import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv'
+import addFormats from 'ajv-formats'
+import { problemOf } from '../problem-error.ts'
+
+const ajv = new Ajv({ allErrors: true, discriminator: true, removeAdditional: false, coerceTypes: false })
+addFormats.default(ajv, ['email'])
+
+const compiled = new WeakMap<TSchema, ValidateFunction>()
+
+/** Returns the value as its schema's type, or throws the problem that names every fault. */
+export function checked<S extends TSchema>(schema: S, value: unknown): Static<S> {
+  const validate = compiled.get(schema) ?? ajv.compile(schema)
+  compiled.set(schema, validate)
+  if (validate(value)) return value as Static<S>
+  throw problemOf('bad-input', { faults: (validate.errors ?? []).slice(0, 20).map(faultOf) })
+}
+
+const faultOf = ({ instancePath, message, params }: ErrorObject) => ({
+  at: instancePath.slice(1).replaceAll('/', '.') || String(params.missingProperty ?? ''),
+  message: message ?? 'does not fit',
+})

@@ -1,0 +1,33 @@
+import type { ErrorRequestHandler, RequestHandler, Response } from 'express'
+import type { Problem } from '#contract/problem.ts'
+import type { Parts } from '../parts.ts'
+import { ProblemError, problemOf } from '../problem-error.ts'
+
+export const notFound: RequestHandler = () => {
+  throw problemOf('not-found')
+}
+
+/** The one place where a refusal becomes a reply, and where a fault of ours is logged. */
+export function errorHandler(parts: Parts): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) return next(error)
+    const known = knownProblem(error)
+    if (known === undefined)
+      parts.log.error({ err: error as Error, route: request.route as unknown }, 'a request failed')
+    sendProblem(response, known ?? problemOf('fault').problem)
+  }
+}
+
+export function sendProblem(response: Response, problem: Problem): void {
+  response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
+}
+
+/** Those of the body parser come as errors with a type of its own. */
+function knownProblem(error: unknown): Problem | undefined {
+  if (error instanceof ProblemError) return error.problem
+  const { type, status } = error as { type?: string; status?: number }
+  if (type === 'entity.too.large') return problemOf('too-large').problem
+  return type?.startsWith('entity.') || type?.startsWith('encoding.') || status === 400
+    ? problemOf('bad-json').problem
+    : undefined
+}

@@ -1,0 +1,74 @@
+import { randomBytes } from 'node:crypto'
+import connectSession from 'connect-session-sequelize'
+import type { Request, RequestHandler } from 'express'
+import session from 'express-session'
+import type { Sequelize } from 'sequelize'
+import type { AccountId } from '#core/base/ids.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+
+declare module 'express-session' {
+  interface SessionData {
+    account: AccountId
+    csrf: string
+  }
+}
+
+const days = 14
+
+/** Cookie sessions in a file of their own. */
+export async function createSessions(parts: Parts, file: Sequelize): Promise<RequestHandler> {
+  const Store = connectSession(session.Store)
+  // Known to the package and not to its types: without it every request would write to the file.
+  const quiet = { db: file, disableTouch: true }
+  const store = new Store(quiet)
+  await store.sync()
+  const secure = parts.config.baseUrl.startsWith('https:')
+  return session({
+    store,
+    secret: parts.secret,
+    name: 'noskel',
+    resave: false,
+    saveUninitialized: false,
+    cookie: { httpOnly: true, sameSite: 'lax', secure, maxAge: days * 86_400_000, path: '/' },
+  })
+}
+
+/** Signs an account in under a new session id, so that an id known from before is worth nothing. */
+export async function begin(request: Request, account: AccountId): Promise<void> {
+  await settled(done => request.session.regenerate(done))
+  request.session.account = account
+  request.session.csrf = randomBytes(24).toString('base64url')
+  await settled(done => request.session.save(done))
+}
+
+export const end = (request: Request): Promise<void> => settled(done => request.session.destroy(done))
+
+export function accountOf(request: Request): AccountId {
+  const { account } = request.session
+  if (account === undefined) throw problemOf('not-signed-in')
+  return account
+}
+
+/**
+ * Against requests forged by other sites: a write must carry JSON, must come from our own pages where
+ * the browser says whence it comes, and must repeat the session's token once there is a session.
+ */
+export const guardWrites: RequestHandler = (request, _response, next) => {
+  if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next()
+  const site = request.get('sec-fetch-site')
+  const isForeign = site !== undefined && site !== 'same-origin' && site !== 'none'
+  const origin = request.get('origin')
+  const isOtherOrigin = origin !== undefined && hostOf(origin) !== request.get('host')
+  const { csrf } = request.session
+  const lacksToken = csrf !== undefined && request.get('x-noskel-csrf') !== csrf
+  const isForm = request.is('json') !== 'json' && request.get('content-length') !== '0'
+  next(isForeign || isOtherOrigin || lacksToken || isForm ? problemOf('wrong-origin') : undefined)
+}
+
+const hostOf = (origin: string): string => (URL.canParse(origin) ? new URL(origin).host : '')
+
+const settled = (run: (done: (error?: unknown) => void) => void) =>
+  new Promise<void>((resolve, reject) => {
+    run(error => (error ? reject(error as Error) : resolve()))
+  })

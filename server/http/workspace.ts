@@ -1,0 +1,60 @@
+import { type Request, Router } from 'express'
+import { changeSetRequest, idParams, slugParams, textRequest, whyParams } from '#contract/requests.ts'
+import type { Parts } from '../parts.ts'
+import { accessView, sumView } from '../services/access.ts'
+import { type Asker, askerOf } from '../services/asker.ts'
+import { applyChangeSet } from '../services/change.ts'
+import { childrenSeen, nodeView, treeView } from '../services/content.ts'
+import { peopleView, teamsView, workspaceView } from '../services/people.ts'
+import { saveText, textView } from '../services/text.ts'
+import { seenPlace } from '../services/asker.ts'
+import { checked } from './check.ts'
+import { accountOf } from './session.ts'
+
+/** Everything within a workspace. Who is asking is settled first, in one place, for every route. */
+export function workspaceRoutes(parts: Parts): Router {
+  const router = Router({ mergeParams: true })
+  const asker = (request: Request): Asker =>
+    askerOf(parts, accountOf(request), checked(slugParams, { slug: request.params.slug }).slug)
+  const id = (request: Request) => checked(idParams, request.params).id
+
+  router.get('/', (request, response) => {
+    response.json(workspaceView(asker(request)))
+  })
+  router.post('/changes', async (request, response) => {
+    const who = asker(request)
+    response.json(await applyChangeSet(parts, who, checked(changeSetRequest, request.body)))
+  })
+  router.get('/people', (request, response) => {
+    response.json(peopleView(asker(request)))
+  })
+  router.get('/teams', (request, response) => {
+    response.json(teamsView(asker(request)))
+  })
+  router.get('/tree', (request, response) => {
+    response.json(treeView(asker(request)))
+  })
+  router.get('/nodes/:id', (request, response) => {
+    response.json(nodeView(asker(request), id(request)))
+  })
+  router.get('/nodes/:id/children', (request, response) => {
+    const who = asker(request)
+    response.json(childrenSeen(who, seenPlace(who, id(request)).place.node.id))
+  })
+  router.get('/nodes/:id/access', (request, response) => {
+    response.json(accessView(asker(request), id(request)))
+  })
+  router.get('/nodes/:id/why/:person', (request, response) => {
+    const { person } = checked(whyParams, request.params)
+    response.json(sumView(asker(request), id(request), person))
+  })
+  router.get('/nodes/:id/text', async (request, response) => {
+    response.json(await textView(parts, asker(request), id(request)))
+  })
+  router.put('/nodes/:id/text', async (request, response) => {
+    const who = asker(request)
+    const body = checked(textRequest, request.body)
+    response.json(await saveText(parts, who, { id: id(request), request: body }))
+  })
+  return router
+}

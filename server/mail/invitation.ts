@@ -1,0 +1,55 @@
+import type { WorkspaceId } from '#core/base/ids.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
+import type { ChangeSet } from '#core/changes/judge.ts'
+import { type Moment, workspaceOf } from '#core/state/state.ts'
+import { throughDay } from '#contract/dates.ts'
+import type { MailRow } from '../store/tables.ts'
+import type { Parts } from '../parts.ts'
+import { invitationLink } from './link.ts'
+
+interface Written {
+  readonly workspace: WorkspaceId
+  readonly changeSet: ChangeSet
+  readonly after: Moment
+}
+
+/** The mails that a change set causes: one for each invitation made or renewed in it. */
+export function invitationMails(parts: Parts, { workspace, changeSet, after }: Written): MailRow[] {
+  return changeSet.edits.flatMap(edit => {
+    if (edit.kind !== 'person.invite' && edit.kind !== 'invitation.renew') return []
+    const person = rowOf(after.state.persons, edit.person)
+    const [invitation] = rowsBy(after.state.invitations, 'person', edit.person)
+    if (person === undefined || invitation === undefined) return []
+    const { name, timeZone } = workspaceOf(after.state)
+    const by = rowOf(after.state.persons, invitation.by)?.name ?? name
+    const lines = [
+      `${by} invites you to ${name} as a ${person.kind}.`,
+      ...(invitation.message === '' ? [] : [invitation.message]),
+      'Open this link to see what you are invited to, and to accept:',
+      invitationLink(parts.config.baseUrl, parts.secret, invitation),
+      `The link works through ${throughDay(invitation.until, timeZone, after.at)}. If you did not expect it, do nothing: without you it gives nothing.`,
+    ]
+    return [
+      {
+        workspace,
+        id: parts.newId(),
+        to: person.mail,
+        subject: `${by} invites you to ${name}`,
+        text: lines.join('\n\n'),
+        html: htmlOf(lines),
+        madeAt: after.at,
+        sentAt: null,
+        tries: 0,
+        nextTryAt: after.at,
+      },
+    ]
+  })
+}
+
+function htmlOf(lines: readonly string[]): string {
+  const escaped = lines.map(line => line.replace(/[&<>"]/g, sign => `&#${sign.charCodeAt(0)};`))
+  const linked = escaped.map(line =>
+    /^https?:/.test(line) ? `<a href="${line}">${line}</a>` : line.replace(/\n/g, '<br>'),
+  )
+  return linked.map(line => `<p>${line}</p>`).join('\n')
+}

@@ -1,0 +1,31 @@
+import { resolve } from 'node:path'
+import { pino } from 'pino'
+import { startServer } from './assemble.ts'
+import { readConfig } from './config.ts'
+
+const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
+const config = readConfig(process.env, process.argv.includes('--demo'))
+const running = await startServer({
+  config,
+  log,
+  clock: Date.now,
+  webDir: resolve(import.meta.dirname, '../.build/web'),
+  triesPerMinute: 20,
+})
+
+process.stdout.write(`Noskel listens on ${running.address}; its address for people is ${config.baseUrl}\n`)
+if (config.smtpUrl === null)
+  process.stdout.write(
+    `No SMTP_URL is set: mails are kept in ${resolve(config.dataDir, 'mailbox')} and not sent.\n`,
+  )
+
+let stopping = false
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.on(signal, () => {
+    // A second signal, or a request that never ends, does not hold the process up.
+    if (stopping) process.exit(1)
+    stopping = true
+    setTimeout(() => process.exit(1), 10_000).unref()
+    void running.stop().then(() => process.exit(0))
+  })
+}

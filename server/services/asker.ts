@@ -1,0 +1,79 @@
+import type { AccountId, NodeId, WorkspaceId } from '#core/base/ids.ts'
+import { actionsAt } from '#core/access/evaluate.ts'
+import { type Place, placeOf } from '#core/access/place.ts'
+import { mayUse } from '#core/access/powers.ts'
+import { type Subject, subjectOf } from '#core/access/subject.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
+import { type ActionSet, has } from '#core/levels/action.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
+import type { Naming } from '#core/words/refusal.ts'
+import { type Moment, rootOf, workspaceOf } from '#core/state/state.ts'
+import type { PersonId } from '#core/base/ids.ts'
+import { knowsTeam } from '#core/changes/context.ts'
+import { momentAt } from '../store/states.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+
+/** Who is asking, in which workspace, about which state. Every answer is given to an asker. */
+export interface Asker {
+  readonly workspace: WorkspaceId
+  readonly moment: Moment
+  readonly subject: Subject
+  readonly person: PersonId
+}
+
+/** The active person of an account in a workspace; anything else is answered as if there were no such workspace. */
+export function askerOf(parts: Parts, account: AccountId, slug: string): Asker {
+  const workspace = parts.writer.states.bySlug.get(slug)
+  const moment = workspace === undefined ? undefined : momentAt(parts.writer.states, workspace, parts.clock())
+  if (workspace === undefined || moment === undefined) throw problemOf('not-found')
+  const subject = rowsBy(moment.state.persons, 'account', account)
+    .map(person => subjectOf(moment, person.id))
+    .find(each => each?.isActive === true)
+  if (subject === undefined) throw problemOf('not-found')
+  return { workspace, moment, subject, person: subject.person.id }
+}
+
+export const asks = (asker: Asker, privilege: Privilege): boolean =>
+  mayUse(asker.moment, asker.person, privilege)
+
+/** A place that the asker sees; the root and what is hidden answer like what does not exist. */
+export function seenPlace(asker: Asker, node: string): { place: Place; actions: ActionSet } {
+  const place = placeOf(asker.moment, node as NodeId)
+  if (place === undefined || place.node.kind === 'root') throw problemOf('not-found')
+  const actions = actionsAt(asker.moment, asker.subject, place)
+  if (!has(actions, 'see')) throw problemOf('not-found')
+  return { place, actions }
+}
+
+export function maySee(asker: Asker, node: NodeId): boolean {
+  if (node === rootOf(asker.moment.state).id) return false
+  const place = placeOf(asker.moment, node)
+  return place !== undefined && has(actionsAt(asker.moment, asker.subject, place), 'see')
+}
+
+/** Members know their colleagues; a guest knows itself and whom it turns to. */
+export function knowsPerson(asker: Asker, person: PersonId): boolean {
+  return asks(asker, 'view people') || person === asker.person || person === asker.subject.person.contact
+}
+
+/** The names that the asker may read in a refusal. */
+export const namingFor = (asker: Asker): Naming => ({
+  place: node => (maySee(asker, node) ? rowOf(asker.moment.state.nodes, node)?.name : undefined),
+  person: person => (knowsPerson(asker, person) ? nameOf(asker.moment, person) : undefined),
+  team: team =>
+    knowsTeam(asker.moment, asker.person, team) ? rowOf(asker.moment.state.teams, team)?.name : undefined,
+})
+
+/** The name somebody goes by; before they have one, their address. */
+export function nameOf(moment: Moment, id: PersonId): string {
+  const person = rowOf(moment.state.persons, id)
+  return person === undefined ? 'somebody who is no longer here' : person.name || person.mail
+}
+
+/** Where something is set, as far as the asker may know: the root is called the whole workspace. */
+export function placeName(asker: Asker, node: NodeId): { id: string; name: string } | null {
+  if (node === rootOf(asker.moment.state).id)
+    return { id: '', name: `the whole of ${workspaceOf(asker.moment.state).name}` }
+  return maySee(asker, node) ? { id: node, name: rowOf(asker.moment.state.nodes, node)?.name ?? '' } : null
+}

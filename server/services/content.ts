@@ -1,0 +1,73 @@
+import type { NodeView, TreeItem, TreeView } from '#contract/views.ts'
+import { actionsAt } from '#core/access/evaluate.ts'
+import { placeOf } from '#core/access/place.ts'
+import { what } from '#core/access/who.ts'
+import { type ActionSet, has, noActions } from '#core/levels/action.ts'
+import type { NodeId } from '#core/base/ids.ts'
+import { childrenOf, privateFolderOf, rootOf } from '#core/state/state.ts'
+import type { ContentNode } from '#core/tree/node.ts'
+import { type Asker, knowsPerson, maySee, nameOf, seenPlace } from './asker.ts'
+
+/**
+ * The tree as its reader finds it. Homes stand at the top for members; whatever else is seen without
+ * its parent, and all that a guest sees, stands under "Opened for me".
+ */
+export function treeView(asker: Asker): TreeView {
+  const { moment, subject } = asker
+  const root = rootOf(moment.state).id
+  const kept = privateFolderOf(moment.state, asker.person)
+  const tops = [...what(moment, subject, root)]
+    .filter(({ place }) => place.node.id !== root && place.node.id !== kept?.id)
+    .filter(({ place }) => isTop(asker, place.node))
+    .map(({ place, actions }) => itemOf(asker, place.node, actions))
+    .sort((a, b) => a.name.localeCompare(b.name))
+  const standsAtTop = (item: TreeItem) => !subject.isGuest && (item.home === 'team' || item.home === 'shared')
+  return {
+    kept: kept === undefined ? null : seenItem(asker, kept),
+    opened: tops.filter(item => !standsAtTop(item)),
+    homes: tops.filter(standsAtTop),
+  }
+}
+
+export function nodeView(asker: Asker, id: string): NodeView {
+  const { place, actions } = seenPlace(asker, id)
+  const { node } = place
+  return {
+    ...itemOf(asker, node, actions),
+    note: node.note,
+    path: seenPath(asker, place.path.slice(1)),
+    children: childrenSeen(asker, node.id),
+    madeBy: knowsPerson(asker, node.maker) ? nameOf(asker.moment, node.maker) : null,
+    madeAt: node.madeAt,
+  }
+}
+
+/** What of a node's children the asker sees, in the order in which they are shown. */
+export function childrenSeen(asker: Asker, node: NodeId): TreeItem[] {
+  return childrenOf(asker.moment.state, node).flatMap(child => seenItem(asker, child) ?? [])
+}
+
+const isTop = (asker: Asker, node: ContentNode) => node.parent === null || !maySee(asker, node.parent)
+
+/** The ancestors as far up as they are seen without a gap, topmost first. */
+function seenPath(asker: Asker, ancestors: readonly ContentNode[]): { id: string; name: string }[] {
+  const gap = ancestors.findIndex(node => !maySee(asker, node.id))
+  const seen = gap === -1 ? ancestors : ancestors.slice(0, gap)
+  return seen.map(({ id, name }) => ({ id, name })).toReversed()
+}
+
+function seenItem(asker: Asker, node: ContentNode): TreeItem | null {
+  const place = placeOf(asker.moment, node.id)
+  const actions = place === undefined ? noActions : actionsAt(asker.moment, asker.subject, place)
+  return has(actions, 'see') ? itemOf(asker, node, actions) : null
+}
+
+const itemOf = (asker: Asker, node: ContentNode, actions: ActionSet): TreeItem => ({
+  id: node.id,
+  name: node.name,
+  kind: node.kind,
+  actions,
+  hasChildren: childrenOf(asker.moment.state, node.id).some(child => maySee(asker, child.id)),
+  isBroken: node.broken !== null,
+  home: node.home?.of ?? null,
+})

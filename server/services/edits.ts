@@ -1,0 +1,66 @@
+import type { EditRequest } from '#contract/requests.ts'
+import { decodeActions } from '#core/levels/action.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import type { LevelId } from '#core/base/ids.ts'
+import type { Instant } from '#core/base/instant.ts'
+import type { Gives } from '#core/rules/entry.ts'
+import { problemOf } from '../problem-error.ts'
+
+/** How long an invitation link works. */
+export const linkDays = 14
+
+/** What turns requested edits into edits of the core: new ids, and the time. */
+export interface Minting {
+  readonly newId: () => string
+  readonly now: Instant
+  /** Filled as `new:x` are met, so that later edits of the set mean the same thing. */
+  readonly made: Map<string, string>
+}
+
+/** Gives every `new:x` its id and fills in what only the server decides. */
+export function editFrom(request: EditRequest, minting: Minting): Edit {
+  const fresh = minting.newId
+  const linkUntil = minting.now + linkDays * 86_400_000
+  const own = withIds(request, minting)
+  switch (own.kind) {
+    case 'person.invite':
+      return { ...own, invitation: fresh(), holding: fresh(), linkUntil } as Edit
+    case 'invitation.renew':
+      return { ...own, linkUntil } as Edit
+    case 'member.add':
+      return { ...own, membership: fresh() } as Edit
+    case 'grant.add':
+      return { ...own, grant: fresh(), gives: givesFrom(own.gives) } as Edit
+    case 'grant.change':
+      return (own.gives === undefined ? own : { ...own, gives: givesFrom(own.gives) }) as Edit
+    default:
+      return own as Edit
+  }
+}
+
+/** Fields whose text is somebody's own: a `new:x` written there is not an id. */
+const freeText = new Set(['name', 'note', 'message', 'mail'])
+
+function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
+  const idFor = (placeholder: string): string => {
+    const id = made.get(placeholder) ?? newId()
+    made.set(placeholder, id)
+    return id
+  }
+  const entries = Object.entries(request).map(([field, value]: [string, unknown]) =>
+    typeof value === 'string' && !freeText.has(field)
+      ? [field, value.replace(/new:[a-z0-9-]+/, idFor)]
+      : [field, value],
+  )
+  return Object.fromEntries(entries) as EditRequest
+}
+
+function givesFrom(gives: number | string): Gives {
+  if (typeof gives === 'string') return gives as LevelId
+  const set = decodeActions(gives)
+  if (set === undefined)
+    throw problemOf('bad-input', {
+      faults: [{ at: 'gives', message: 'is not a set of actions with all that they need' }],
+    })
+  return set
+}

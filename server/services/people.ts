@@ -1,0 +1,118 @@
+import type { PersonView, RoleView, TeamView, WorkspaceView } from '#contract/views.ts'
+import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
+import { mayUse, powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
+import { peopleIn, peopleOf, teamsOf } from '#core/access/subject.ts'
+import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
+import { allPrivileges } from '#core/levels/privilege.ts'
+import type { Person, Team } from '#core/people/person.ts'
+import { guestRole } from '#core/people/role.ts'
+import { teamHomeOf, workspaceOf } from '#core/state/state.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, asks, maySee, nameOf } from './asker.ts'
+
+export function workspaceView(asker: Asker): WorkspaceView {
+  const { state } = asker.moment
+  const { name, slug, timeZone } = workspaceOf(state)
+  const { person } = asker.subject
+  return {
+    name,
+    slug,
+    timeZone,
+    revision: state.revision,
+    me: {
+      id: person.id,
+      name: person.name,
+      kind: person.kind,
+      privileges: allPrivileges.filter(privilege => asks(asker, privilege)),
+    },
+    ownLevels: allRows(state.levels).map(level => ({
+      id: level.id,
+      name: level.name,
+      actions: level.actions,
+    })),
+    roles: rolesToOffer(asker),
+  }
+}
+
+/** The roles that the asker may give: within rank, and holding nothing that the asker lacks. */
+function rolesToOffer({ moment, person }: Asker): RoleView[] {
+  const rung = rungFor(moment, person, 'assign roles', wholeWorkspace)
+  if (rung === undefined) return []
+  const isOwner = mayUse(moment, person, 'own')
+  const held = new Set(powersOf(moment, person).flatMap(power => [...power.privileges]))
+  return allRows(moment.state.roles)
+    .filter(role => role.id !== guestRole && (isOwner || role.rung < rung))
+    .filter(role => role.privileges.every(privilege => held.has(privilege)))
+    .sort((a, b) => a.rung - b.rung)
+    .map(({ id, name, note }) => ({ id, name, note }))
+}
+
+/** Everyone in the workspace and everyone invited. */
+export function peopleView(asker: Asker): PersonView[] {
+  if (!asks(asker, 'view people')) throw problemOf('not-found')
+  const people = [...peopleOf(asker.moment)].map(person => personView(asker, person))
+  return people.sort((a, b) => a.name.localeCompare(b.name))
+}
+
+function personView(asker: Asker, person: Person): PersonView {
+  const { moment } = asker
+  const { state } = moment
+  const [invitation] = rowsBy(state.invitations, 'person', person.id)
+  const teams = teamsOf(moment, person).filter(({ team }) => knowsTeam(moment, asker.person, team))
+  return {
+    id: person.id,
+    name: person.name || person.mail,
+    mail: person.mail,
+    kind: person.kind,
+    status: person.status,
+    roles: rowsBy(state.holdings, 'person', person.id).map(each => rowOf(state.roles, each.role)?.name ?? ''),
+    teams: teams
+      .map(({ team, lead }) => ({ id: team, name: rowOf(state.teams, team)?.name ?? '', lead }))
+      .sort((a, b) => a.name.localeCompare(b.name)),
+    joinedAt: person.joinedAt,
+    until: person.until,
+    invitation:
+      invitation === undefined
+        ? null
+        : { by: nameOf(moment, invitation.by), at: invitation.at, until: invitation.until },
+  }
+}
+
+/** The teams that the asker knows of. */
+export function teamsView(asker: Asker): TeamView[] {
+  return allRows(asker.moment.state.teams)
+    .filter(team => knowsTeam(asker.moment, asker.person, team.id))
+    .map(team => teamView(asker, team))
+    .sort((a, b) => a.name.localeCompare(b.name))
+}
+
+function teamView(asker: Asker, team: Team): TeamView {
+  const { moment, person } = asker
+  const home = teamHomeOf(moment.state, team.id)
+  const isMine = asker.subject.principals.has(`team:${team.id}`)
+  const people = isMine || asks(asker, 'view people') ? peopleIn(moment, team) : []
+  return {
+    id: team.id,
+    name: team.name,
+    note: team.note,
+    joining: team.joining,
+    welcomesGuests: team.welcomesGuests,
+    home: home !== undefined && maySee(asker, home.id) ? home.id : null,
+    mayManage: leadsTeam(moment, person, team.id) || asks(asker, 'manage any team'),
+    mayJoin: team.joining === 'open' && !isMine && !asker.subject.isGuest,
+    isMine,
+    people: people
+      .map(each => ({
+        id: each.person.id,
+        name: each.person.name || each.person.mail,
+        kind: each.person.kind,
+        status: each.person.status,
+        lead: each.lead,
+        until: membershipEnd(asker, team, each.person),
+      }))
+      .sort((a, b) => Number(b.lead) - Number(a.lead) || a.name.localeCompare(b.name)),
+  }
+}
+
+const membershipEnd = ({ moment }: Asker, team: Team, person: Person) =>
+  rowsBy(moment.state.memberships, 'person', person.id).find(each => each.team === team.id)?.until ?? null

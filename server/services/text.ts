@@ -1,0 +1,75 @@
+import type { TextRequest } from '#contract/requests.ts'
+import type { TextView } from '#contract/views.ts'
+import { ok, refused } from '#core/base/result.ts'
+import { lacksEditing } from '#core/changes/context.ts'
+import { momentOf } from '#core/state/moment.ts'
+import type { TextRow } from '../store/tables.ts'
+import { submit } from '../store/writer.ts'
+import type { Parts } from '../parts.ts'
+import { ProblemError, problemOf } from '../problem-error.ts'
+import { type Asker, knowsPerson, nameOf, seenPlace } from './asker.ts'
+import { problemFrom } from './change.ts'
+
+/** The newest version of a page's text; version 0, empty, where none was written. */
+export async function textView(parts: Parts, asker: Asker, id: string): Promise<TextView> {
+  const { place } = seenPlace(asker, id)
+  if (place.node.kind !== 'page') throw problemOf('not-found')
+  const newest = await newestText(parts, asker, place.node.id)
+  if (newest === undefined) return { text: '', version: 0, changedAt: null, changedBy: null }
+  const { text, version, changedAt, changedBy } = newest
+  return {
+    text,
+    version,
+    changedAt,
+    changedBy: knowsPerson(asker, changedBy) ? nameOf(asker.moment, changedBy) : null,
+  }
+}
+
+/** A content step: a new version on top of the one that its author saw. */
+export async function saveText(
+  parts: Parts,
+  asker: Asker,
+  { id, request }: { id: string; request: TextRequest },
+): Promise<TextView> {
+  const { place } = seenPlace(asker, id)
+  const node = place.node.id
+  if (place.node.kind !== 'page') throw problemOf('not-found')
+  const result = await submit(parts.writer, candidates => {
+    const before = candidates.momentOf(asker.workspace)
+    if (before === undefined) throw problemOf('not-found')
+    const now = momentOf(before.state, before.at)
+    const refusal = lacksEditing({ author: asker.person, before: now, now }, node)
+    if (refusal !== undefined) return refused({ refusal, edit: null })
+    const row: TextRow = {
+      workspace: asker.workspace,
+      node,
+      version: request.version + 1,
+      text: request.text,
+      changedAt: before.at,
+      changedBy: asker.person,
+    }
+    return ok({
+      value: row,
+      write: async transaction => {
+        const { texts } = parts.writer.tables
+        const newest = await texts.max('version', {
+          where: { workspace: asker.workspace, node },
+          transaction,
+        })
+        if (Number(newest ?? 0) !== request.version) throw problemOf('text-changed')
+        await texts.create({ ...row }, { transaction })
+      },
+    })
+  })
+  if (!result.ok) throw new ProblemError(problemFrom(result.error, asker))
+  return textView(parts, asker, id)
+}
+
+async function newestText(parts: Parts, asker: Asker, node: string): Promise<TextRow | undefined> {
+  const found = await parts.writer.tables.texts.findOne({
+    where: { workspace: asker.workspace, node },
+    order: [['version', 'DESC']],
+    raw: true,
+  })
+  return found === null ? undefined : (found as unknown as TextRow)
+}

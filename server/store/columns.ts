@@ -1,0 +1,157 @@
+import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize'
+import type { WorkspaceId } from '#core/base/ids.ts'
+import { type Rows, type TableName } from '#core/state/state.ts'
+
+/**
+ * How the core's records lie in tables: a column for each field, with the same name. `number or text`
+ * tells the two apart by their first character; `json` holds small structures that nothing queries.
+ */
+type Column = 'text' | 'number' | 'boolean' | 'json' | 'number or text'
+
+const span = { from: 'number', until: 'number' } as const
+
+const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Column>> } = {
+  workspaces: {
+    id: 'text',
+    name: 'text',
+    slug: 'text',
+    timeZone: 'text',
+    madeAt: 'number',
+    guestCeiling: 'number',
+    allowsPublishing: 'boolean',
+    defaultRole: 'text',
+  },
+  levels: { id: 'text', name: 'text', note: 'text', actions: 'number' },
+  roles: {
+    id: 'text',
+    name: 'text',
+    note: 'text',
+    rung: 'number',
+    privileges: 'json',
+    callable: 'boolean',
+    builtIn: 'boolean',
+  },
+  persons: {
+    id: 'text',
+    account: 'text',
+    name: 'text',
+    mail: 'text',
+    title: 'text',
+    kind: 'text',
+    status: 'text',
+    contact: 'text',
+    joinedAt: 'number',
+    ...span,
+  },
+  holdings: { id: 'text', person: 'text', role: 'text', scope: 'json', ...span },
+  invitations: {
+    id: 'text',
+    person: 'text',
+    by: 'text',
+    at: 'number',
+    until: 'number',
+    message: 'text',
+    issue: 'number',
+  },
+  teams: {
+    id: 'text',
+    name: 'text',
+    note: 'text',
+    joining: 'text',
+    welcomesGuests: 'boolean',
+    archived: 'boolean',
+    allowsPublishing: 'boolean',
+    madeAt: 'number',
+  },
+  memberships: { id: 'text', team: 'text', person: 'text', lead: 'boolean', since: 'number', ...span },
+  nodes: {
+    id: 'text',
+    parent: 'text',
+    kind: 'text',
+    name: 'text',
+    note: 'text',
+    maker: 'text',
+    madeAt: 'number',
+    order: 'number',
+    home: 'json',
+    broken: 'json',
+    draft: 'boolean',
+    archived: 'boolean',
+    binned: 'boolean',
+    web: 'text',
+  },
+  grants: {
+    id: 'text',
+    node: 'text',
+    principal: 'text',
+    gives: 'number or text',
+    by: 'text',
+    at: 'number',
+    copiedFrom: 'text',
+    ...span,
+  },
+  limits: {
+    id: 'text',
+    node: 'text',
+    principal: 'text',
+    allows: 'number',
+    sparesStewards: 'boolean',
+    by: 'text',
+    at: 'number',
+    ...span,
+  },
+}
+
+const types = {
+  text: DataTypes.TEXT,
+  number: DataTypes.DOUBLE,
+  boolean: DataTypes.BOOLEAN,
+  json: DataTypes.TEXT,
+  'number or text': DataTypes.TEXT,
+} as const
+
+/** The Sequelize model of a table of the core. */
+export function defineTable(database: Sequelize, table: TableName): ModelStatic<Model> {
+  const fields = Object.entries(columns[table]).map(([name, column]: [string, Column]) => [
+    name,
+    { type: types[column], primaryKey: name === 'id' },
+  ])
+  const workspace = { type: DataTypes.TEXT, primaryKey: table !== 'workspaces' }
+  return database.define(
+    table,
+    { workspace, ...Object.fromEntries(fields) },
+    { tableName: table, timestamps: false },
+  )
+}
+
+export const fieldsOf = (table: TableName): string[] => Object.keys(columns[table])
+
+export type StoredRow = Readonly<Record<string, unknown>>
+
+export function toRow<T extends TableName>(table: T, workspace: WorkspaceId, record: Rows[T]): StoredRow {
+  const entries = Object.entries(columns[table]).map(([name, column]: [string, Column]) => {
+    const value = record[name as keyof Rows[T]]
+    if (value === null) return [name, null]
+    return [
+      name,
+      column === 'json' ? JSON.stringify(value) : column === 'number or text' ? String(value) : value,
+    ]
+  })
+  return { workspace, ...Object.fromEntries(entries) }
+}
+
+export function fromRow<T extends TableName>(table: T, row: StoredRow): Rows[T] {
+  const entries = Object.entries(columns[table]).map(([name, column]: [string, Column]) => [
+    name,
+    row[name] === null ? null : read[column](row[name]),
+  ])
+  return Object.fromEntries(entries) as Rows[T]
+}
+
+const read: Readonly<Record<Column, (value: unknown) => unknown>> = {
+  text: value => value,
+  number: Number,
+  boolean: Boolean,
+  json: value => JSON.parse(String(value)),
+  'number or text': value => (/^\d+$/.test(String(value)) ? Number(value) : value),
+}

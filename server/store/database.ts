@@ -1,0 +1,27 @@
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { Sequelize } from 'sequelize'
+import { Umzug, SequelizeStorage } from 'umzug'
+import { migrations } from './migrations/list.ts'
+
+/** Opens the workspace file in `dataDir`, brings its tables up to date and returns the connection. */
+export async function openDatabase(dataDir: string): Promise<Sequelize> {
+  const database = openFile(dataDir, 'noskel.sqlite')
+  // Readers keep reading while the one writer writes. The mode stays with the file.
+  await database.query('PRAGMA journal_mode = WAL')
+  const umzug = new Umzug({
+    migrations: migrations.map(({ name, up }) => ({ name, up: () => up(database) })),
+    storage: new SequelizeStorage({ sequelize: database, tableName: 'migrations' }),
+    logger: undefined,
+  })
+  await umzug.up()
+  return database
+}
+
+/** Sign-in sessions come and go with every visit: they stay out of the workspace file and its one writer. */
+export const openSessionFile = (dataDir: string): Sequelize => openFile(dataDir, 'sessions.sqlite')
+
+function openFile(dataDir: string, name: string): Sequelize {
+  mkdirSync(dataDir, { recursive: true })
+  return new Sequelize({ dialect: 'sqlite', storage: join(dataDir, name), logging: false })
+}

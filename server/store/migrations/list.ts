@@ -1,0 +1,10 @@
+import type { Sequelize } from 'sequelize'
+import { first } from './001-first.ts'
+
+export interface Migration {
+  readonly name: string
+  readonly up: (database: Sequelize) => Promise<void>
+}
+
+/** In the order in which they run. What has landed is never edited: a change of the tables is a new one. */
+export const migrations: readonly Migration[] = [first]

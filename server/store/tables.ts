@@ -1,0 +1,115 @@
+import { DataTypes, type Model, type ModelStatic, type Sequelize, type Transaction } from 'sequelize'
+import { type RecordChange, type TableName, tableNames } from '#core/state/state.ts'
+import type { AccountId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { Instant } from '#core/base/instant.ts'
+import { defineTable, fieldsOf, toRow } from './columns.ts'
+
+/** The models of one database file: those of the core's records, and those of the server's own. */
+export interface Tables {
+  readonly database: Sequelize
+  readonly records: Readonly<Record<TableName, ModelStatic<Model>>>
+  readonly accounts: ModelStatic<Model>
+  readonly texts: ModelStatic<Model>
+  readonly changeSets: ModelStatic<Model>
+  readonly mails: ModelStatic<Model>
+}
+
+export interface AccountRow {
+  readonly id: AccountId
+  readonly mail: string
+  readonly name: string
+  readonly passwordHash: string
+  readonly madeAt: Instant
+}
+
+export interface TextRow {
+  readonly workspace: WorkspaceId
+  readonly node: NodeId
+  readonly version: number
+  readonly text: string
+  readonly changedAt: Instant
+  readonly changedBy: PersonId
+}
+
+export interface MailRow {
+  readonly workspace: WorkspaceId
+  readonly id: string
+  readonly to: string
+  readonly subject: string
+  readonly text: string
+  readonly html: string
+  readonly madeAt: Instant
+  readonly sentAt: Instant | null
+  readonly tries: number
+  readonly nextTryAt: Instant
+}
+
+const text = DataTypes.TEXT
+const number = DataTypes.DOUBLE
+// A new object each time: Sequelize writes the field's name into the one that it is given.
+const key = () => ({ type: text, primaryKey: true })
+
+export function createTables(database: Sequelize): Tables {
+  const define = (name: string, fields: Parameters<Sequelize['define']>[1]) =>
+    database.define(name, fields, { tableName: name, timestamps: false })
+  const records = Object.fromEntries(tableNames.map(table => [table, defineTable(database, table)]))
+  return {
+    database,
+    records: records as Tables['records'],
+    accounts: define('accounts', { id: key(), mail: text, name: text, passwordHash: text, madeAt: number }),
+    texts: define('texts', {
+      workspace: key(),
+      node: key(),
+      version: { type: number, primaryKey: true },
+      text,
+      changedAt: number,
+      changedBy: text,
+    }),
+    changeSets: define('changeSets', {
+      workspace: key(),
+      revision: { type: number, primaryKey: true },
+      at: number,
+      author: text,
+      reason: text,
+      edits: text,
+      changes: text,
+    }),
+    mails: define('mails', {
+      workspace: text,
+      id: key(),
+      to: text,
+      subject: text,
+      text,
+      html: text,
+      madeAt: number,
+      sentAt: number,
+      tries: number,
+      nextTryAt: number,
+    }),
+  }
+}
+
+/** Writes records as a change set left them. What is gone goes first: its place may be taken again. */
+export async function writeRecords(
+  tables: Tables,
+  workspace: WorkspaceId,
+  changes: readonly RecordChange[],
+  transaction: Transaction,
+): Promise<void> {
+  for (const table of tableNames) {
+    const gone = changes
+      .filter(change => change.table === table && change.after === null)
+      .map(each => each.id as string)
+    if (gone.length > 0) await tables.records[table].destroy({ where: { workspace, id: gone }, transaction })
+  }
+  for (const table of tableNames) {
+    const rows = changes.flatMap(change =>
+      change.table === table && change.after !== null ? [toRow(table, workspace, change.after as never)] : [],
+    )
+    if (rows.length > 0)
+      await tables.records[table].bulkCreate(rows, {
+        transaction,
+        updateOnDuplicate: fieldsOf(table) as never,
+      })
+  }
+}
