@@ -20,7 +20,7 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
       const accounts = demoAccounts.map(account => ({ ...account, passwordHash, madeAt: now }))
       await tables.accounts.bulkCreate(accounts, { transaction })
       for (const [index, { changeSet, judged, at }] of sets.entries()) {
-        await writeRecords(tables, workspace, judged.changes, transaction)
+        await writeRecords(tables, { workspace, changes: judged.changes, transaction })
         const edits = JSON.stringify(changeSet.edits)
         const changes = JSON.stringify(judged.changes)
         const { author, reason } = changeSet

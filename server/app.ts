@@ -89,8 +89,12 @@ function pages(webDir: string): RequestHandler {
   )
   router.use(express.static(webDir, { index: false }))
   router.use((request, response, next) => {
-    if (request.method !== 'GET' && request.method !== 'HEAD') return next(problemOf('not-found'))
-    response.set('cache-control', 'no-cache').sendFile(join(webDir, 'index.html'))
+    if (request.method !== 'GET' && request.method !== 'HEAD') {
+      next(problemOf('not-found'))
+      return
+    }
+    // By root and name: in a whole path the dot of the build folder would hide the file.
+    response.set('cache-control', 'no-cache').sendFile('index.html', { root: webDir })
   })
   return router
 }

@@ -37,25 +37,23 @@ export function powersOf(moment: Moment, person: PersonId): Power[] {
     })
 }
 
-/** The rung of the highest role through which a person holds the privilege over the target; `undefined` if none. */
-export function rungFor(
-  moment: Moment,
-  person: PersonId,
-  privilege: Privilege,
-  target: Target,
-): number | undefined {
+/** A privilege over somebody or something. */
+export interface Wanted {
+  readonly privilege: Privilege
+  readonly target: Target
+}
+
+/** The rung of the highest role through which a person holds what is wanted; `undefined` if by none. */
+export function rungFor(moment: Moment, person: PersonId, { privilege, target }: Wanted): number | undefined {
   const rungs = powersOf(moment, person)
     .filter(power => power.privileges.has(privilege) && covers(power.scope, target))
     .map(power => power.rung)
   return rungs.length === 0 ? undefined : Math.max(...rungs)
 }
 
-export const mayUse = (
-  moment: Moment,
-  person: PersonId,
-  privilege: Privilege,
-  target: Target = wholeWorkspace,
-) => rungFor(moment, person, privilege, target) !== undefined
+/** Whether a person holds the privilege over the whole workspace. */
+export const mayUse = (moment: Moment, person: PersonId, privilege: Privilege): boolean =>
+  rungFor(moment, person, { privilege, target: wholeWorkspace }) !== undefined
 
 function covers(scope: Scope, target: Target): boolean {
   if (scope.over === 'workspace') return true

@@ -4,7 +4,7 @@ import type { Instant } from '../base/instant.ts'
 import { type Result } from '../base/result.ts'
 import { actionsAt } from '../access/evaluate.ts'
 import { placeOf } from '../access/place.ts'
-import { mayUse, type Target, wholeWorkspace } from '../access/powers.ts'
+import { mayUse, rungFor, type Target, wholeWorkspace } from '../access/powers.ts'
 import { subjectOf, teamsOf } from '../access/subject.ts'
 import { type Action, type ActionSet, everyAction, has, noActions } from '../levels/action.ts'
 import type { Privilege } from '../levels/privilege.ts'
@@ -68,9 +68,8 @@ export function lacksPrivilege(
   privilege: Privilege,
   target: Target = wholeWorkspace,
 ): Refusal | undefined {
-  return mayUse(context.before, context.author, privilege, target)
-    ? undefined
-    : { code: 'privilege-missing', privilege }
+  const rung = rungFor(context.before, context.author, { privilege, target })
+  return rung === undefined ? { code: 'privilege-missing', privilege } : undefined
 }
 
 /** Lead of the team, or manage any team. Whoever makes a team in this change set may fill it. */

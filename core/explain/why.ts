@@ -48,7 +48,7 @@ export function why(moment: Moment, person: PersonId, node: NodeId): Sum | undef
   for (const step of stepsFor(moment, subject, place)) {
     const before = steps.at(-1)?.leaves ?? given
     const leaves = step.leave(before)
-    if (leaves !== before) steps.push({ ...step.reason, takes: beyond(before, leaves), leaves } as Step)
+    if (leaves !== before) steps.push({ ...step.reason, takes: beyond(before, leaves), leaves })
   }
   return {
     person,

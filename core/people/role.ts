@@ -22,33 +22,31 @@ const administrator = [...everyPrivilege].filter(
   privilege => privilege !== 'own' && privilege !== 'change seats',
 )
 
+const builtIn = (
+  role: Omit<Role, 'callable' | 'builtIn' | 'privileges' | 'id'>,
+  held: PrivilegeSet,
+): Role => ({
+  ...role,
+  id: `role-${role.name.toLowerCase().replaceAll(' ', '-')}` as RoleId,
+  privileges: [...held],
+  callable: false,
+  builtIn: true,
+})
+
 /** Locked in every workspace, with the same ids in each: ids of roles are only unique within a workspace. */
 export const builtInRoles: readonly Role[] = [
-  role(
-    'role-owner',
-    'Owner',
-    100,
-    'Holds the workspace: everything, handing it over included.',
+  builtIn(
+    { name: 'Owner', rung: 100, note: 'Holds the workspace: everything, handing it over included.' },
     everyPrivilege,
   ),
-  role(
-    'role-administrator',
-    'Administrator',
-    80,
-    'Everything but ownership and seats.',
+  builtIn(
+    { name: 'Administrator', rung: 80, note: 'Everything but ownership and seats.' },
     privileges(...administrator),
   ),
-  role(
-    'role-people-lead',
-    'People lead',
-    60,
-    'Brings people in and sorts them into teams.',
+  builtIn(
+    { name: 'People lead', rung: 60, note: 'Brings people in and sorts them into teams.' },
     privileges('invite members', 'invite guests', 'edit profiles', 'reset sign-in', 'manage any team'),
   ),
-  role('role-member', 'Member', 20, 'Sees colleagues and listed teams.', privileges('view people')),
-  role('role-guest', 'Guest', 10, 'Only what was opened to them.', privileges()),
+  builtIn({ name: 'Member', rung: 20, note: 'Sees colleagues and listed teams.' }, privileges('view people')),
+  builtIn({ name: 'Guest', rung: 10, note: 'Only what was opened to them.' }, privileges()),
 ]
-
-function role(id: string, name: string, rung: number, note: string, held: PrivilegeSet): Role {
-  return { id: id as RoleId, name, rung, note, privileges: [...held], callable: false, builtIn: true }
-}

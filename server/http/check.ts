@@ -1,10 +1,10 @@
 import type { TSchema, Static } from '@sinclair/typebox'
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv'
-import addFormats from 'ajv-formats'
+import { fullFormats } from 'ajv-formats/dist/formats.js'
 import { problemOf } from '../problem-error.ts'
 
 const ajv = new Ajv({ allErrors: true, discriminator: true, removeAdditional: false, coerceTypes: false })
-addFormats.default(ajv, ['email'])
+ajv.addFormat('email', fullFormats.email)
 
 const compiled = new WeakMap<TSchema, ValidateFunction>()
 
@@ -12,7 +12,7 @@ const compiled = new WeakMap<TSchema, ValidateFunction>()
 export function checked<S extends TSchema>(schema: S, value: unknown): Static<S> {
   const validate = compiled.get(schema) ?? ajv.compile(schema)
   compiled.set(schema, validate)
-  if (validate(value)) return value as Static<S>
+  if (validate(value)) return value
   throw problemOf('bad-input', { faults: (validate.errors ?? []).slice(0, 20).map(faultOf) })
 }
 

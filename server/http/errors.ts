@@ -9,8 +9,13 @@ export const notFound: RequestHandler = () => {
 
 /** The one place where a refusal becomes a reply, and where a fault of ours is logged. */
 export function errorHandler(parts: Parts): ErrorRequestHandler {
+  // Express knows an error handler by its four parameters.
+  // eslint-disable-next-line max-params
   return (error: unknown, request, response, next) => {
-    if (response.headersSent) return next(error)
+    if (response.headersSent) {
+      next(error)
+      return
+    }
     const known = knownProblem(error)
     if (known === undefined)
       parts.log.error({ err: error as Error, route: request.route as unknown }, 'a request failed')
@@ -22,10 +27,11 @@ export function sendProblem(response: Response, problem: Problem): void {
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
 }
 
-/** Those of the body parser come as errors with a type of its own. */
+/** Those of the body parser come with a type of their own, those of missing files with a status. */
 function knownProblem(error: unknown): Problem | undefined {
   if (error instanceof ProblemError) return error.problem
   const { type, status } = error as { type?: string; status?: number }
+  if (status === 404) return problemOf('not-found').problem
   if (type === 'entity.too.large') return problemOf('too-large').problem
   return type?.startsWith('entity.') || type?.startsWith('encoding.') || status === 400
     ? problemOf('bad-json').problem

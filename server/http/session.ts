@@ -22,7 +22,8 @@ export async function createSessions(parts: Parts, file: Sequelize): Promise<Req
   // Known to the package and not to its types: without it every request would write to the file.
   const quiet = { db: file, disableTouch: true }
   const store = new Store(quiet)
-  await store.sync()
+  const { sync } = store as unknown as { sync: () => Promise<unknown> }
+  await sync.call(store)
   const secure = parts.config.baseUrl.startsWith('https:')
   return session({
     store,
@@ -55,7 +56,10 @@ export function accountOf(request: Request): AccountId {
  * the browser says whence it comes, and must repeat the session's token once there is a session.
  */
 export const guardWrites: RequestHandler = (request, _response, next) => {
-  if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) return next()
+  if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) {
+    next()
+    return
+  }
   const site = request.get('sec-fetch-site')
   const isForeign = site !== undefined && site !== 'same-origin' && site !== 'none'
   const origin = request.get('origin')
@@ -70,5 +74,5 @@ const hostOf = (origin: string): string => (URL.canParse(origin) ? new URL(origi
 
 const settled = (run: (done: (error?: unknown) => void) => void) =>
   new Promise<void>((resolve, reject) => {
-    run(error => (error ? reject(error as Error) : resolve()))
+    run(error => (error ? reject(error) : resolve()))
   })

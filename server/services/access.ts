@@ -11,12 +11,13 @@ import { peopleIn, peopleOf } from '#core/access/subject.ts'
 import { actionsGiven, type Place } from '#core/access/place.ts'
 import { who } from '#core/access/who.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
-import type { PersonId } from '#core/base/ids.ts'
+import type { PersonId, TeamId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
 import { type Part, type Step, why } from '#core/explain/why.ts'
 import { has } from '#core/levels/action.ts'
 import type { Grant } from '#core/rules/entry.ts'
 import { partsOf, type Principal } from '#core/rules/principal.ts'
+import type { Moment } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, knowsPerson, nameOf, placeName, seenPlace } from './asker.ts'
 
@@ -119,23 +120,36 @@ function namesAt(asker: Asker, place: Place): PrincipalName[] {
 function principalName({ moment }: Asker, principal: Principal): PrincipalName {
   const parts = partsOf(principal)
   switch (parts.kind) {
-    case 'person': {
-      const person = rowOf(moment.state.persons, parts.person)
-      const [kind, status] = [person?.kind ?? 'member', person?.status ?? 'removed']
-      return { principal, name: nameOf(moment, parts.person), people: 1, kind, status }
-    }
+    case 'person':
+      return personName(moment, parts.person)
     case 'team':
-    case 'leads': {
-      const team = rowOf(moment.state.teams, parts.team)
-      const people = team === undefined ? [] : peopleIn(moment, team)
-      const matching = parts.kind === 'leads' ? people.filter(each => each.lead) : people
-      const name = parts.kind === 'leads' ? `Leads of ${team?.name ?? ''}` : (team?.name ?? '')
-      return { principal, name, people: matching.length, kind: parts.kind, status: null }
-    }
+    case 'leads':
+      return teamName(moment, parts.team, parts.kind)
     default: {
       const members = [...peopleOf(moment)].filter(each => each.kind === 'member' && each.status === 'active')
       return { principal, name: 'All members', people: members.length, kind: 'everyone', status: null }
     }
+  }
+}
+
+function personName(moment: Moment, id: PersonId): PrincipalName {
+  const person = rowOf(moment.state.persons, id)
+  const name = nameOf(moment, id)
+  if (person === undefined)
+    return { principal: `person:${id}`, name, people: 0, kind: 'member', status: 'removed' }
+  return { principal: `person:${id}`, name, people: 1, kind: person.kind, status: person.status }
+}
+
+function teamName(moment: Moment, id: TeamId, kind: 'team' | 'leads'): PrincipalName {
+  const team = rowOf(moment.state.teams, id)
+  const people = team === undefined ? [] : peopleIn(moment, team).filter(each => each.lead || kind === 'team')
+  const name = team?.name ?? 'a team that is no more'
+  return {
+    principal: `${kind}:${id}`,
+    name: kind === 'leads' ? `Leads of ${name}` : name,
+    people: people.length,
+    kind,
+    status: null,
   }
 }
 

@@ -74,7 +74,7 @@ export function writeJudged(
     value: state.revision,
     write: async transaction => {
       const { tables } = parts.writer
-      await writeRecords(tables, workspace, judged.changes, transaction)
+      await writeRecords(tables, { workspace, changes: judged.changes, transaction })
       const entry = historyEntry({ workspace, revision: state.revision, at: before.at, changeSet, judged })
       await tables.changeSets.create(entry, { transaction })
       if (mails.length > 0) await tables.mails.bulkCreate(mails as never, { transaction })

@@ -36,7 +36,7 @@ export function workspaceView(asker: Asker): WorkspaceView {
 
 /** The roles that the asker may give: within rank, and holding nothing that the asker lacks. */
 function rolesToOffer({ moment, person }: Asker): RoleView[] {
-  const rung = rungFor(moment, person, 'assign roles', wholeWorkspace)
+  const rung = rungFor(moment, person, { privilege: 'assign roles', target: wholeWorkspace })
   if (rung === undefined) return []
   const isOwner = mayUse(moment, person, 'own')
   const held = new Set(powersOf(moment, person).flatMap(power => [...power.privileges]))

@@ -1,4 +1,4 @@
-import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize'
+import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { type Rows, type TableName } from '#core/state/state.ts'
 
@@ -117,11 +117,8 @@ export function defineTable(database: Sequelize, table: TableName): ModelStatic<
     { type: types[column], primaryKey: name === 'id' },
   ])
   const workspace = { type: DataTypes.TEXT, primaryKey: table !== 'workspaces' }
-  return database.define(
-    table,
-    { workspace, ...Object.fromEntries(fields) },
-    { tableName: table, timestamps: false },
-  )
+  const attributes = { workspace, ...Object.fromEntries(fields) } as ModelAttributes
+  return database.define(table, attributes, { tableName: table, timestamps: false })
 }
 
 export const fieldsOf = (table: TableName): string[] => Object.keys(columns[table])
@@ -137,7 +134,7 @@ export function toRow<T extends TableName>(table: T, workspace: WorkspaceId, rec
       column === 'json' ? JSON.stringify(value) : column === 'number or text' ? String(value) : value,
     ]
   })
-  return { workspace, ...Object.fromEntries(entries) }
+  return { workspace, ...(Object.fromEntries(entries) as StoredRow) }
 }
 
 export function fromRow<T extends TableName>(table: T, row: StoredRow): Rows[T] {
@@ -152,6 +149,6 @@ const read: Readonly<Record<Column, (value: unknown) => unknown>> = {
   text: value => value,
   number: Number,
   boolean: Boolean,
-  json: value => JSON.parse(String(value)),
+  json: value => JSON.parse(String(value)) as unknown,
   'number or text': value => (/^\d+$/.test(String(value)) ? Number(value) : value),
 }

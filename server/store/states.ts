@@ -37,7 +37,7 @@ export async function loadStates(tables: Tables, now: Instant): Promise<States> 
     raw: true,
   })
   for (const row of revisions as unknown as { workspace: WorkspaceId; revision: number }[])
-    publish(states, await loadState(tables, row.workspace, Number(row.revision)), now)
+    publish(states, await loadState(tables, row.workspace, row.revision), now)
   return states
 }
 

@@ -89,12 +89,16 @@ export function createTables(database: Sequelize): Tables {
   }
 }
 
+interface Written {
+  readonly workspace: WorkspaceId
+  readonly changes: readonly RecordChange[]
+  readonly transaction: Transaction
+}
+
 /** Writes records as a change set left them. What is gone goes first: its place may be taken again. */
 export async function writeRecords(
   tables: Tables,
-  workspace: WorkspaceId,
-  changes: readonly RecordChange[],
-  transaction: Transaction,
+  { workspace, changes, transaction }: Written,
 ): Promise<void> {
   for (const table of tableNames) {
     const gone = changes
@@ -109,7 +113,7 @@ export async function writeRecords(
     if (rows.length > 0)
       await tables.records[table].bulkCreate(rows, {
         transaction,
-        updateOnDuplicate: fieldsOf(table) as never,
+        updateOnDuplicate: fieldsOf(table),
       })
   }
 }

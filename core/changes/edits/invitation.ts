@@ -133,5 +133,5 @@ function offersTo(state: State, person: Person): RecordChange[] {
   ]
 }
 
-const gone = <T extends RecordChange['table']>(table: T, before: { readonly id: string }) =>
+const gone = (table: RecordChange['table'], before: { readonly id: string }) =>
   ({ table, id: before.id, before, after: null }) as RecordChange

@@ -65,7 +65,7 @@ export const invite: EditRule<EditOf<'person.invite'>> = {
 function lacksRole(context: Context, edit: EditOf<'person.invite'>, target: Target): Refusal | undefined {
   const role = edit.role === null ? undefined : rowOf(context.before.state.roles, edit.role)
   if (role === undefined) return { code: 'unknown', what: 'role' }
-  const rung = rungFor(context.before, context.author, 'assign roles', target)
+  const rung = rungFor(context.before, context.author, { privilege: 'assign roles', target })
   if (rung === undefined) return { code: 'privilege-missing', privilege: 'assign roles' }
   const isOwnerNamingOwner = lacksPrivilege(context, 'own') === undefined
   if (role.rung >= rung && !isOwnerNamingOwner) return { code: 'outranked', person: null }

@@ -1,0 +1,60 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+
+export interface DemoServer {
+  readonly address: string
+  readonly stop: () => Promise<void>
+}
+
+const root = resolve(import.meta.dirname, '..')
+
+/** The real server as a process of its own, in demo mode, on a data folder and a port that nobody else has. */
+export async function startDemo({ empty = false } = {}): Promise<DemoServer> {
+  const dataDir = mkdtempSync(join(tmpdir(), 'noskel-demo-'))
+  const port = await freePort()
+  const env = {
+    ...process.env,
+    DATA_DIR: dataDir,
+    PORT: String(port),
+    BASE_URL: `http://localhost:${port}`,
+    SMTP_URL: '',
+  }
+  if (!empty) await finished(['scripts/seed-demo.ts'], env)
+  const server = spawn('node', ['--import', 'tsx', 'server/main.ts', ...(empty ? [] : ['--demo'])], {
+    cwd: root,
+    env,
+  })
+  await new Promise<void>((resolve, reject) => {
+    server.stdout.once('data', () => resolve())
+    server.stderr.on('data', text => process.stderr.write(text as Buffer))
+    server.once('exit', code => reject(new Error(`the server ended with ${code}`)))
+  })
+  const stop = async () => {
+    const ended = new Promise(resolve => server.once('exit', resolve))
+    server.kill('SIGTERM')
+    await ended
+    rmSync(dataDir, { recursive: true, force: true })
+  }
+  return { address: `http://localhost:${port}`, stop }
+}
+
+function finished(args: string[], env: NodeJS.ProcessEnv): Promise<void> {
+  const run = spawn('node', ['--import', 'tsx', ...args], { cwd: root, env, stdio: 'inherit' })
+  return new Promise((resolve, reject) => {
+    run.once('exit', code =>
+      code === 0 ? resolve() : reject(new Error(`${args.join(' ')} ended with ${code}`)),
+    )
+  })
+}
+
+function freePort(): Promise<number> {
+  return new Promise(resolve => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number }
+      probe.close(() => resolve(port))
+    })
+  })
+}

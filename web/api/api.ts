@@ -1,0 +1,149 @@
+import { type BaseQueryFn, createApi } from '@reduxjs/toolkit/query/react'
+import type { Problem } from '#contract/problem.ts'
+import type {
+  AcceptRequest,
+  ChangeSetRequest,
+  SetUpRequest,
+  SignInRequest,
+  TextRequest,
+} from '#contract/requests.ts'
+import type {
+  AccessView,
+  AppliedView,
+  InvitationView,
+  MailView,
+  NodeView,
+  PersonView,
+  SessionView,
+  SumView,
+  TeamView,
+  TextView,
+  TreeItem,
+  TreeView,
+  WorkspaceView,
+} from '#contract/views.ts'
+
+export interface Call {
+  readonly path: string
+  readonly method?: 'POST' | 'PUT' | 'DELETE'
+  readonly body?: unknown
+}
+
+const unreachable: Problem = {
+  type: 'urn:noskel:problem:unreachable',
+  title: 'Noskel cannot be reached just now.',
+  status: 0,
+  detail: 'Check the connection and try again; nothing you typed is lost.',
+}
+
+/** Every call of the server. A refusal comes back as its problem, ready to be shown. */
+const call: BaseQueryFn<Call, unknown, Problem> = async (
+  { path, method = 'GET', body },
+  { getState, signal },
+) => {
+  const csrf = api.endpoints.session.select()(getState() as never).data?.csrf
+  try {
+    const response = await fetch(`/api${path}`, {
+      method,
+      signal,
+      headers: {
+        ...(method === 'GET' ? {} : { 'content-type': 'application/json' }),
+        ...(csrf ? { 'x-noskel-csrf': csrf } : {}),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+    if (response.status === 204) return { data: null }
+    const answer: unknown = await response.json()
+    return response.ok ? { data: answer } : { error: answer as Problem }
+  } catch {
+    return { error: unreachable }
+  }
+}
+
+export interface AtNode {
+  readonly slug: string
+  readonly id: string
+}
+
+const at = (slug: string, rest = '') => `/at/${slug}${rest}`
+const post = (path: string, body: unknown) => ({ path, body, method: 'POST' as const })
+
+const ofWorkspace = (rest: string) => ({
+  query: (slug: string) => ({ path: at(slug, rest) }),
+  providesTags: ['workspace' as const],
+})
+
+const ofNode = (rest: string) => ({
+  query: ({ slug, id }: AtNode) => ({ path: at(slug, `/nodes/${id}${rest}`) }),
+  providesTags: ['workspace' as const],
+})
+
+/** One tag for all of a workspace: any change of it can change who sees what anywhere. */
+export const api = createApi({
+  baseQuery: call,
+  tagTypes: ['session', 'workspace'],
+  endpoints: build => ({
+    session: build.query<SessionView, void>({
+      query: () => ({ path: '/session' }),
+      providesTags: ['session'],
+    }),
+    signIn: build.mutation<SessionView, SignInRequest>({
+      query: body => post('/session', body),
+      invalidatesTags: ['session', 'workspace'],
+    }),
+    signOut: build.mutation<null, void>({
+      query: () => ({ path: '/session', method: 'DELETE' }),
+      invalidatesTags: ['session'],
+    }),
+    setUp: build.mutation<SessionView, SetUpRequest>({
+      query: body => post('/set-up', body),
+      invalidatesTags: ['session'],
+    }),
+    invitation: build.query<InvitationView, string>({ query: token => post('/invitations/look', { token }) }),
+    accept: build.mutation<SessionView, AcceptRequest>({
+      query: body => post('/invitations/accept', body),
+      invalidatesTags: ['session', 'workspace'],
+    }),
+    mailbox: build.query<MailView[], void>({ query: () => ({ path: '/mailbox' }) }),
+    workspace: build.query<WorkspaceView, string>(ofWorkspace('')),
+    people: build.query<PersonView[], string>(ofWorkspace('/people')),
+    teams: build.query<TeamView[], string>(ofWorkspace('/teams')),
+    tree: build.query<TreeView, string>(ofWorkspace('/tree')),
+    node: build.query<NodeView, AtNode>(ofNode('')),
+    children: build.query<TreeItem[], AtNode>(ofNode('/children')),
+    access: build.query<AccessView, AtNode>(ofNode('/access')),
+    text: build.query<TextView, AtNode>(ofNode('/text')),
+    sum: build.query<SumView, AtNode & { readonly person: string }>({
+      query: ({ slug, id, person }) => ({ path: at(slug, `/nodes/${id}/why/${person}`) }),
+      providesTags: ['workspace'],
+    }),
+    saveText: build.mutation<TextView, AtNode & TextRequest>({
+      query: ({ slug, id, ...body }) => ({ path: at(slug, `/nodes/${id}/text`), method: 'PUT', body }),
+      invalidatesTags: ['workspace'],
+    }),
+    change: build.mutation<AppliedView, { readonly slug: string } & ChangeSetRequest>({
+      query: ({ slug, ...body }) => post(at(slug, '/changes'), body),
+      invalidatesTags: ['workspace'],
+    }),
+  }),
+})
+
+export const {
+  useSessionQuery,
+  useSignInMutation,
+  useSignOutMutation,
+  useSetUpMutation,
+  useInvitationQuery,
+  useAcceptMutation,
+  useMailboxQuery,
+  useWorkspaceQuery,
+  usePeopleQuery,
+  useTeamsQuery,
+  useTreeQuery,
+  useNodeQuery,
+  useChildrenQuery,
+  useAccessQuery,
+  useSumQuery,
+  useTextQuery,
+  useSaveTextMutation,
+} = api

@@ -1,0 +1,63 @@
+import { useEffect } from 'react'
+import { Navigate, NavLink, Outlet, useParams } from 'react-router'
+import { useSessionQuery, useWorkspaceQuery } from '../api/api.ts'
+import { useAppSelector } from '../store/store.ts'
+import { Me } from './Me.tsx'
+import { NothingHere } from './NothingHere.tsx'
+
+/** The band along the top with the sections of a workspace, and what is open below it. */
+export function Shell() {
+  const { slug = '' } = useParams()
+  const { data: session } = useSessionQuery()
+  const isSignedIn = session?.account != null
+  const { data: workspace, isError } = useWorkspaceQuery(slug, { skip: !isSignedIn })
+  useEffect(() => {
+    if (workspace !== undefined) document.title = `${workspace.name} · Noskel`
+  }, [workspace])
+  if (session !== undefined && !isSignedIn)
+    return <Navigate to="/sign-in" state={{ then: location.pathname }} replace />
+  if (isError) return <NothingHere />
+  if (session === undefined || workspace === undefined) return null
+  const mayViewPeople = workspace.me.privileges.includes('view people')
+  return (
+    <div className="grid h-dvh grid-rows-[auto_minmax(0,1fr)_auto]">
+      <header className="flex min-h-11 items-stretch gap-4 border-b border-base-content px-4">
+        <NavLink to="/" className="flex items-center text-[1.05rem] font-bold">
+          {workspace.name}
+        </NavLink>
+        <nav aria-label="Sections" className="flex items-stretch gap-4 border-l border-base-300 pl-4">
+          <Section to="content">Content</Section>
+          {mayViewPeople && <Section to="people">People</Section>}
+          <Section to="teams">Teams</Section>
+        </nav>
+        <Me name={workspace.me.name} kind={workspace.me.kind} isDemo={session.isDemo} />
+      </header>
+      <Outlet />
+      <Said />
+    </div>
+  )
+}
+
+const Section = ({ to, children }: { readonly to: string; readonly children: string }) => (
+  <NavLink
+    to={to}
+    className={({ isActive }) =>
+      `flex items-center border-b-3 px-1 pt-[3px] ${isActive ? 'border-primary font-bold' : 'border-transparent'}`
+    }
+  >
+    {children}
+  </NavLink>
+)
+
+/** What was just done: read out, and shown until the next act. */
+function Said() {
+  const { text } = useAppSelector(state => state.said)
+  return (
+    <p
+      role="status"
+      className={text === '' ? 'sr-only' : 'border-t border-base-300 bg-base-200 px-4 py-1 text-sm'}
+    >
+      {text}
+    </p>
+  )
+}

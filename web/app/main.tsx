@@ -1,0 +1,26 @@
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { Provider } from 'react-redux'
+import { RouterProvider } from 'react-router/dom'
+import { store } from '../store/store.ts'
+import { remember } from '../store/view.ts'
+import '../styles.css'
+import { router } from './routes.tsx'
+import { applyTheme } from './theme.ts'
+
+applyTheme(store.getState().view.theme)
+store.subscribe(() => {
+  const { view } = store.getState()
+  applyTheme(view.theme)
+  remember(view)
+})
+
+const app = document.getElementById('app')
+if (app === null) throw new Error('the page has no place for the app')
+createRoot(app).render(
+  <StrictMode>
+    <Provider store={store}>
+      <RouterProvider router={router} />
+    </Provider>
+  </StrictMode>,
+)

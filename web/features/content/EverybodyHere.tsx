@@ -1,0 +1,37 @@
+import type { ReachView } from '#contract/views.ts'
+import { Level } from '../../ui/Gauge.tsx'
+import type { WhyAbout } from './Why.tsx'
+
+interface Props {
+  readonly people: readonly ReachView[]
+  readonly onWhy: (about: WhyAbout) => void
+}
+
+/** Every person who can open the place, with what results for them. */
+export const EverybodyHere = ({ people, onWhy }: Props) => (
+  <ul aria-label="Each person with access">
+    {people.map(person => (
+      <li
+        key={person.id}
+        className="grid grid-cols-[minmax(0,1fr)_7.5rem_auto] items-center gap-2 border-t border-base-300 py-1.5"
+      >
+        <span className="truncate" title={person.name}>
+          {person.name}
+          <span className="quiet text-sm">
+            {person.kind === 'guest' && ' · guest'}
+            {person.status === 'invited' && ' · invited'}
+          </span>
+        </span>
+        <Level actions={person.actions} />
+        <button
+          type="button"
+          className="act text-sm"
+          aria-label={`Why does ${person.name} have this?`}
+          onClick={() => onWhy({ person: person.id })}
+        >
+          Why?
+        </button>
+      </li>
+    ))}
+  </ul>
+)

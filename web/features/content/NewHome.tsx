@@ -1,0 +1,65 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { levelActions } from '#core/levels/level.ts'
+import { usePeopleQuery } from '../../api/api.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+
+/** A home that several teams work in, with its first steward. */
+export function NewHome() {
+  const { slug, workspace } = useHere()
+  const { data: people = [] } = usePeopleQuery(slug)
+  const { apply, problem, isBusy } = useChange(slug)
+  const [name, setName] = useState('')
+  const [steward, setSteward] = useState(workspace.me.id)
+  const navigate = useNavigate()
+  const submit = async () => {
+    const gives = levelActions('Steward')
+    const grant = {
+      kind: 'grant.add',
+      node: 'new:home',
+      principal: `person:${steward}`,
+      gives,
+      from: null,
+      until: null,
+    } as const
+    const applied = await apply(
+      [{ kind: 'home.create', node: 'new:home', name: name.trim() }, grant],
+      `${name} is there.`,
+    )
+    const made = applied?.made['new:home']
+    if (made !== undefined)
+      await navigate(steward === workspace.me.id ? `/at/${slug}/content/${made}` : `/at/${slug}/content`)
+  }
+  return (
+    <main className="max-w-lg px-6 py-6">
+      <h1 className="mb-2 text-xl font-bold">Make a shared home</h1>
+      <p className="mb-4">
+        A shared home stands beside the teams’ homes, for what several teams work in. Nobody is in it but its
+        steward until the steward opens it.
+      </p>
+      <form className="grid gap-4" onSubmit={onSubmit(submit)}>
+        <TextField label="Name" required maxLength={200} value={name} onValue={setName} />
+        <label>
+          <span className="label-line">Steward: gives and takes access there</span>
+          <select className="choice" value={steward} onChange={event => setSteward(event.target.value)}>
+            {people
+              .filter(person => person.kind === 'member' && person.status === 'active')
+              .map(person => (
+                <option key={person.id} value={person.id}>
+                  {person.name}
+                </option>
+              ))}
+          </select>
+        </label>
+        <ProblemNote problem={problem} />
+        <button className="btn btn-primary justify-self-start" disabled={isBusy || name.trim() === ''}>
+          Make the home
+        </button>
+      </form>
+    </main>
+  )
+}

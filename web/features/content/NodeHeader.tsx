@@ -1,0 +1,91 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { NodeView } from '#contract/views.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day } from '../../ui/dates.tsx'
+import { Level } from '../../ui/Gauge.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+
+interface Props {
+  readonly node: NodeView
+  readonly mayEdit: boolean
+}
+
+/** Where one is, what it is called, and how much one may do there. */
+export function NodeHeader({ node, mayEdit }: Props) {
+  const { slug } = useHere()
+  const [isRenaming, setRenaming] = useState(false)
+  return (
+    <header className="mb-4">
+      <p className="quiet min-h-5 text-sm">
+        {node.path.map(above => (
+          <span key={above.id}>
+            <Link className="hover:underline" to={`/at/${slug}/content/${above.id}`}>
+              {above.name}
+            </Link>{' '}
+            ›{' '}
+          </span>
+        ))}
+      </p>
+      {isRenaming ? (
+        <Rename node={node} onDone={() => setRenaming(false)} />
+      ) : (
+        <div className="flex items-baseline gap-3">
+          <h1 className="min-w-0 text-2xl font-bold break-words">{node.name}</h1>
+          {mayEdit && node.home !== 'person' && (
+            <button type="button" className="act text-sm" onClick={() => setRenaming(true)}>
+              Rename
+            </button>
+          )}
+        </div>
+      )}
+      <p className="quiet mt-1 flex flex-wrap items-center gap-x-2 text-sm">
+        <span>
+          {homeWord(node)}
+          {node.madeBy !== null && ` · made by ${node.madeBy}`}, <Day at={node.madeAt} /> · you have
+        </span>
+        <span className="inline-flex items-center text-base-content">
+          <Level actions={node.actions} />
+        </span>
+      </p>
+      {node.note !== '' && <p className="mt-2">{node.note}</p>}
+    </header>
+  )
+}
+
+function homeWord({ home, kind }: NodeView): string {
+  if (home === 'person') return 'your private folder: nobody else sees it'
+  return home === null ? kind : home === 'team' ? 'home of the team' : 'shared home'
+}
+
+function Rename({ node, onDone }: { readonly node: NodeView; readonly onDone: () => void }) {
+  const { slug } = useHere()
+  const { apply, problem, isBusy } = useChange(slug)
+  const [name, setName] = useState(node.name)
+  const submit = async () => {
+    const edit = { kind: 'node.describe', node: node.id, name: name.trim() } as const
+    if ((await apply([edit], `It is called ${name.trim()} now.`)) !== undefined) onDone()
+  }
+  return (
+    <form className="grid max-w-md gap-2" onSubmit={onSubmit(submit)}>
+      <div className="flex gap-2">
+        <input
+          className="field"
+          aria-label="New name"
+          autoFocus
+          value={name}
+          onChange={event => setName(event.target.value)}
+        />
+        <button className="btn-act" disabled={isBusy || name.trim() === ''}>
+          Rename it
+        </button>
+        <button type="button" className="btn-plain" onClick={onDone}>
+          Leave it
+        </button>
+      </div>
+      <ProblemNote problem={problem} />
+    </form>
+  )
+}

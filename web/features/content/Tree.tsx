@@ -1,0 +1,62 @@
+import type { KeyboardEvent } from 'react'
+import { Link } from 'react-router'
+import type { TreeItem, TreeView } from '#contract/views.ts'
+import { useTreeQuery } from '../../api/api.ts'
+import { useHere } from '../../api/use-here.ts'
+import { TreeNode } from './TreeNode.tsx'
+import { moveInTree } from './tree-keys.ts'
+
+/** The content tree as its reader finds it: what is theirs, what was opened for them, then the homes. */
+export function Tree() {
+  const { slug, workspace } = useHere()
+  const { data: tree } = useTreeQuery(slug)
+  const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
+    if (moveInTree(event.currentTarget, event.key)) event.preventDefault()
+  }
+  return (
+    <nav
+      aria-label="Content"
+      className="flex min-h-0 flex-col overflow-y-auto border-r border-base-300 py-2"
+      onKeyDown={onKeyDown}
+    >
+      {tree !== undefined && <Parts tree={tree} />}
+      {workspace.me.privileges.includes('create homes') && (
+        <Link className="act mx-4 mt-3 text-sm" to={`/at/${slug}/content/new-home`}>
+          Make a shared home
+        </Link>
+      )}
+    </nav>
+  )
+}
+
+function Parts({ tree }: { readonly tree: TreeView }) {
+  if (tree.kept === null && tree.opened.length + tree.homes.length === 0)
+    return <p className="px-4 py-3">Nothing is opened for you yet. Whoever invited you can open a place.</p>
+  return (
+    <>
+      <Part label="Kept to me" items={tree.kept === null ? [] : [tree.kept]} isAlone />
+      <Part label="Opened for me" items={tree.opened} />
+      <Part label="Shared homes" items={tree.homes.filter(home => home.home === 'shared')} />
+      <Part label="Team homes" items={tree.homes.filter(home => home.home === 'team')} />
+    </>
+  )
+}
+
+interface PartProps {
+  readonly label: string
+  readonly items: readonly TreeItem[]
+  /** The one item says what the part is: no heading above it. */
+  readonly isAlone?: boolean
+}
+
+const Part = ({ label, items, isAlone = false }: PartProps) =>
+  items.length > 0 && (
+    <section className="mb-2">
+      {!isAlone && <h2 className="quiet px-4 pt-2 pb-0.5 text-sm">{label}</h2>}
+      <ul role="tree" aria-label={label}>
+        {items.map(item => (
+          <TreeNode key={item.id} item={item} depth={0} />
+        ))}
+      </ul>
+    </section>
+  )

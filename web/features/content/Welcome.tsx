@@ -1,0 +1,22 @@
+import { useHere } from '../../api/use-here.ts'
+
+/** Before a place is chosen. */
+export function Welcome() {
+  const { workspace } = useHere()
+  return (
+    <main className="max-w-xl px-6 py-8">
+      <h1 className="mb-3 text-xl font-bold">{workspace.name}</h1>
+      <p className="mb-2">
+        Choose a place at the left. The gauge beside each tells how much you may do there.
+      </p>
+      <TwoSentences />
+    </main>
+  )
+}
+
+/** The whole of the access model, said wherever people decide something. */
+export const TwoSentences = () => (
+  <p className="quiet text-sm">
+    Grants add up. Limits cap. Breaking inheritance stops grants from above; limits always flow down.
+  </p>
+)

@@ -1,0 +1,109 @@
+import type { AccessView, GrantView, NodeView } from '#contract/views.ts'
+import type { Principal } from '#core/rules/principal.ts'
+import { useSumQuery, useTeamsQuery } from '../../api/api.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day } from '../../ui/dates.tsx'
+import { Level } from '../../ui/Gauge.tsx'
+import { Sum } from '../../ui/Sum.tsx'
+import { TwoSentences } from './Welcome.tsx'
+
+/** Whom the question is about: one person, or a team with all who are in it. */
+export type WhyAbout = { readonly person: string } | { readonly principal: Principal; readonly name: string }
+
+interface Props {
+  readonly about: WhyAbout
+  readonly access: AccessView
+  readonly node: NodeView
+  readonly onAbout: (about: WhyAbout | undefined) => void
+}
+
+/** The answer to "Why?": the sum for a person; for a team where its grants are set and whom they reach. */
+export function Why({ about, access, node, onAbout }: Props) {
+  return (
+    <>
+      <button type="button" className="act mb-2 text-sm" onClick={() => onAbout(undefined)}>
+        Back to all access
+      </button>
+      {'person' in about ? (
+        <WhyPerson person={about.person} node={node} />
+      ) : (
+        <WhyTeam
+          about={about}
+          grants={access.detail === 'all' ? access.grants : []}
+          node={node}
+          onAbout={onAbout}
+        />
+      )}
+      <div className="mt-4">
+        <TwoSentences />
+      </div>
+    </>
+  )
+}
+
+function WhyPerson({ person, node }: { readonly person: string; readonly node: NodeView }) {
+  const { slug, workspace } = useHere()
+  const { data: sum } = useSumQuery({ slug, id: node.id, person })
+  if (sum === undefined) return null
+  return (
+    <>
+      <h2 className="text-lg font-bold">{sum.person}</h2>
+      <p className="quiet mb-3 text-sm">at {sum.place}: the sum</p>
+      <Sum sum={sum} timeZone={workspace.timeZone} />
+    </>
+  )
+}
+
+interface TeamProps {
+  readonly about: { readonly principal: Principal; readonly name: string }
+  readonly grants: readonly GrantView[]
+  readonly node: NodeView
+  readonly onAbout: (about: WhyAbout) => void
+}
+
+function WhyTeam({ about, grants, node, onAbout }: TeamProps) {
+  const { slug } = useHere()
+  const { data: teams = [] } = useTeamsQuery(slug)
+  const [kind, id] = about.principal.split(':')
+  const people =
+    teams.find(team => team.id === id)?.people.filter(person => kind === 'team' || person.lead) ?? []
+  return (
+    <>
+      <h2 className="text-lg font-bold">{about.name}</h2>
+      <p className="quiet mb-3 text-sm">at {node.name}: what is given to the whole</p>
+      <ul className="mb-4 border-b border-base-300">
+        {grants
+          .filter(grant => grant.principal === about.principal)
+          .map(grant => (
+            <li key={grant.id} className="border-t border-base-300 py-2">
+              <Level actions={grant.actions} />
+              <span className="block text-sm">
+                set {grant.isHere ? 'here' : `on ${grant.at?.name ?? 'a place above'}`}
+                {grant.by !== null && ` by ${grant.by}`}, <Day at={grant.since} />
+              </span>
+            </li>
+          ))}
+      </ul>
+      {people.length > 0 && (
+        <>
+          <h3 className="label-line">Whom it reaches</h3>
+          <ul>
+            {people.map(person => (
+              <li key={person.id} className="flex justify-between border-t border-base-300 py-1.5">
+                {person.name}
+                <button
+                  type="button"
+                  className="act text-sm"
+                  aria-label={`Why does ${person.name} have this?`}
+                  onClick={() => onAbout({ person: person.id })}
+                >
+                  Why?
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,123 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { NodeView, TreeItem } from '#contract/views.ts'
+import { kindsWithin, type NodeKind } from '#core/tree/node.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { useAppDispatch } from '../../store/store.ts'
+import { openNode } from '../../store/view.ts'
+import { Level } from '../../ui/Gauge.tsx'
+import { KindIcon } from '../../ui/KindIcon.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+
+/** What a place holds, and the field that puts more into it. */
+export function Within({ node, mayAdd }: { readonly node: NodeView; readonly mayAdd: boolean }) {
+  const kinds = kindsWithin(node.kind).filter(kind => kind !== 'file')
+  const isPage = node.kind === 'page'
+  const isEmpty = node.children.length === 0
+  if (kinds.length === 0 || (isPage && isEmpty && !mayAdd)) return null
+  return (
+    <section aria-label={`In ${node.name}`} className={isPage ? 'mt-8' : ''}>
+      {isPage && <h2 className="mb-1 font-bold">Under this page</h2>}
+      {!isEmpty && <Listed items={node.children} />}
+      {isEmpty && !isPage && (
+        <p className="quiet py-2">
+          {mayAdd ? 'Nothing is in it yet.' : 'Nothing is in it that you can open.'}
+        </p>
+      )}
+      {mayAdd && <Add node={node} kinds={kinds} />}
+    </section>
+  )
+}
+
+function Listed({ items }: { readonly items: readonly TreeItem[] }) {
+  const { slug } = useHere()
+  return (
+    <table className="sheet">
+      <thead>
+        <tr>
+          <th scope="col">Name</th>
+          <th scope="col" className="w-28">
+            Kind
+          </th>
+          <th scope="col" className="w-40">
+            You have
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {items.map(item => (
+          <tr key={item.id}>
+            <td>
+              <Link className="flex items-center gap-2 hover:underline" to={`/at/${slug}/content/${item.id}`}>
+                <KindIcon kind={item.kind} />
+                {item.name}
+              </Link>
+            </td>
+            <td>
+              {item.kind}
+              {item.isBroken && <span className="text-error"> · broken</span>}
+            </td>
+            <td>
+              <Level actions={item.actions} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+interface AddProps {
+  readonly node: NodeView
+  readonly kinds: readonly NodeKind[]
+}
+
+function Add({ node, kinds }: AddProps) {
+  const { slug } = useHere()
+  const dispatch = useAppDispatch()
+  const { apply, problem, isBusy } = useChange(slug)
+  const [name, setName] = useState('')
+  const [kind, setKind] = useState<NodeKind>(kinds[0] ?? 'page')
+  const submit = async () => {
+    const edit = {
+      kind: 'node.create',
+      node: 'new:node',
+      parent: node.id,
+      as: kind as Exclude<NodeKind, 'root'>,
+      name: name.trim(),
+    } as const
+    const done = await apply([edit], `The ${kind} ${name.trim()} is in ${node.name}.`)
+    if (done === undefined) return
+    setName('')
+    dispatch(openNode({ id: node.id, open: true }))
+  }
+  return (
+    <form className="mt-3 grid max-w-lg gap-2" onSubmit={onSubmit(submit)}>
+      <div className="flex gap-2">
+        <select
+          className="choice w-28"
+          aria-label="Kind"
+          value={kind}
+          onChange={event => setKind(event.target.value as NodeKind)}
+        >
+          {kinds.map(each => (
+            <option key={each}>{each}</option>
+          ))}
+        </select>
+        <input
+          className="field"
+          aria-label={`Name of the new ${kind}`}
+          placeholder={`Name of the new ${kind}`}
+          value={name}
+          onChange={event => setName(event.target.value)}
+        />
+        <button className="btn-plain" disabled={isBusy || name.trim() === ''}>
+          Add {kind}
+        </button>
+      </div>
+      <ProblemNote problem={problem} />
+    </form>
+  )
+}

@@ -1,0 +1,95 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { Problem } from '#contract/problem.ts'
+import type { InvitationView } from '#contract/views.ts'
+import { useAcceptMutation, useInvitationQuery } from '../../api/api.ts'
+import { Entry } from '../../ui/Entry.tsx'
+import { Level } from '../../ui/Gauge.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+
+/** Where an invitation's link leads: who invites to what, and the way in. The token stands behind the #. */
+export function Join() {
+  const [token] = useState(() => location.hash.slice(1))
+  const { data: invitation, error } = useInvitationQuery(token)
+  if (error !== undefined)
+    return (
+      <Entry title="Invitation">
+        <ProblemNote problem={error as Problem} />
+      </Entry>
+    )
+  return invitation === undefined ? null : <Offer token={token} invitation={invitation} />
+}
+
+function Offer({ token, invitation }: { readonly token: string; readonly invitation: InvitationView }) {
+  return (
+    <Entry title={`Join ${invitation.workspace}`}>
+      <p className="mb-4">
+        <strong>{invitation.by}</strong> invites you as a <strong>{invitation.as}</strong>
+        {invitation.as === 'member' && invitation.role !== 'Member' && `, with the role ${invitation.role}`}.
+      </p>
+      {invitation.message !== '' && (
+        <blockquote className="mb-4 border-l-4 border-base-300 pl-3">{invitation.message}</blockquote>
+      )}
+      <Offered invitation={invitation} />
+      <Acceptance token={token} invitation={invitation} />
+    </Entry>
+  )
+}
+
+function Offered({ invitation: { teams, places } }: { readonly invitation: InvitationView }) {
+  if (teams.length + places.length === 0) return null
+  return (
+    <dl className="mb-5">
+      {teams.length > 0 && <dt className="label-line">Teams</dt>}
+      {teams.map(team => (
+        <dd key={team} className="border-t border-base-300 py-1">
+          {team}
+        </dd>
+      ))}
+      {places.length > 0 && <dt className="label-line mt-3">Opened for you</dt>}
+      {places.map(place => (
+        <dd key={place.name} className="flex justify-between border-t border-base-300 py-1">
+          {place.name} <Level actions={place.actions} />
+        </dd>
+      ))}
+    </dl>
+  )
+}
+
+function Acceptance({ token, invitation }: { readonly token: string; readonly invitation: InvitationView }) {
+  const [name, setName] = useState(invitation.name)
+  const [password, setPassword] = useState('')
+  const [accept, { error, isLoading }] = useAcceptMutation()
+  const navigate = useNavigate()
+  const submit = async () => {
+    const { data } = await accept({ token, password, ...(invitation.hasAccount ? {} : { name }) })
+    if (data !== undefined) await navigate('/', { replace: true })
+  }
+  return (
+    <form className="grid gap-4" onSubmit={onSubmit(submit)}>
+      <p className="quiet text-sm">
+        {invitation.hasAccount
+          ? `You have an account as ${invitation.mail} already: sign in with its password.`
+          : `You will sign in as ${invitation.mail}.`}
+      </p>
+      {!invitation.hasAccount && (
+        <TextField label="Your name" autoComplete="name" required value={name} onValue={setName} />
+      )}
+      <TextField
+        label="Password"
+        type="password"
+        autoComplete={invitation.hasAccount ? 'current-password' : 'new-password'}
+        {...(invitation.hasAccount ? {} : { hint: 'At least 12 characters. A few words in a row do well.' })}
+        required
+        value={password}
+        onValue={setPassword}
+      />
+      <ProblemNote problem={error as Problem | undefined} />
+      <button className="btn btn-primary" disabled={isLoading}>
+        Accept and come in
+      </button>
+    </form>
+  )
+}

@@ -1,0 +1,50 @@
+import { useState } from 'react'
+import { Navigate, useNavigate } from 'react-router'
+import type { Problem } from '#contract/problem.ts'
+import { useSessionQuery, useSetUpMutation } from '../../api/api.ts'
+import { Entry } from '../../ui/Entry.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+
+const empty = { workspace: '', name: '', mail: '', password: '' }
+
+/** First start: the workspace and its Owner. */
+export function SetUp() {
+  const { data: session } = useSessionQuery()
+  const [fields, setFields] = useState(empty)
+  const [setUp, { error, isLoading }] = useSetUpMutation()
+  const navigate = useNavigate()
+  const field = (key: keyof typeof empty) => ({
+    value: fields[key],
+    onValue: (value: string) => setFields({ ...fields, [key]: value }),
+    required: true,
+  })
+  const submit = async () => {
+    const { timeZone } = Intl.DateTimeFormat().resolvedOptions()
+    const { data } = await setUp({ ...fields, timeZone })
+    if (data !== undefined) await navigate('/', { replace: true })
+  }
+  if (session?.isSetUp === true) return <Navigate to="/" replace />
+  return (
+    <Entry title="Create your workspace">
+      <p className="mb-5">You become its Owner: you bring people in and decide who can open what.</p>
+      <form className="grid gap-4" onSubmit={onSubmit(submit)}>
+        <TextField label="Name of the workspace" {...field('workspace')} />
+        <TextField label="Your name" autoComplete="name" {...field('name')} />
+        <TextField label="Your mail address" type="email" autoComplete="username" {...field('mail')} />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="new-password"
+          hint="At least 12 characters. A few words in a row do well."
+          {...field('password')}
+        />
+        <ProblemNote problem={error as Problem | undefined} />
+        <button className="btn btn-primary" disabled={isLoading}>
+          Create the workspace
+        </button>
+      </form>
+    </Entry>
+  )
+}

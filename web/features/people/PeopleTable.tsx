@@ -1,0 +1,73 @@
+import type { PersonView } from '#contract/views.ts'
+import { Day, Through } from '../../ui/dates.tsx'
+
+interface Props {
+  readonly people: readonly PersonView[]
+  readonly chosen: string | undefined
+  readonly onChoose: (id: string) => void
+  readonly timeZone: string
+}
+
+export const PeopleTable = ({ people, chosen, onChoose, timeZone }: Props) => (
+  <table className="sheet">
+    <thead>
+      <tr>
+        <th scope="col">Name</th>
+        <th scope="col">Address</th>
+        <th scope="col">Role</th>
+        <th scope="col">Teams</th>
+        <th scope="col">Here</th>
+      </tr>
+    </thead>
+    <tbody>
+      {people.map(person => (
+        <tr
+          key={person.id}
+          aria-selected={person.id === chosen}
+          className="cursor-pointer"
+          onClick={() => onChoose(person.id)}
+        >
+          <td className="whitespace-nowrap">
+            <button
+              type="button"
+              className="cursor-pointer font-semibold hover:underline"
+              onClick={() => onChoose(person.id)}
+            >
+              {person.name}
+            </button>
+          </td>
+          <td className="max-w-56 truncate" title={person.mail}>
+            {person.mail}
+          </td>
+          <td>{person.roles.join(', ')}</td>
+          <td>{person.teams.map(team => (team.lead ? `${team.name} (lead)` : team.name)).join(', ')}</td>
+          <td className="whitespace-nowrap">
+            <Presence person={person} timeZone={timeZone} />
+          </td>
+        </tr>
+      ))}
+    </tbody>
+  </table>
+)
+
+/** Since when, until when, or that they were only invited. */
+export function Presence({ person, timeZone }: { readonly person: PersonView; readonly timeZone: string }) {
+  if (person.invitation !== null)
+    return (
+      <span className="text-warning">
+        invited <Day at={person.invitation.at} />
+      </span>
+    )
+  if (person.until !== null) return <Through until={person.until} timeZone={timeZone} />
+  return (
+    <span className="quiet">
+      {person.joinedAt === null ? (
+        person.status
+      ) : (
+        <>
+          since <Day at={person.joinedAt} />
+        </>
+      )}
+    </span>
+  )
+}

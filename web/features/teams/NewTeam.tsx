@@ -1,0 +1,143 @@
+import { useState } from 'react'
+import type { EditRequest } from '#contract/requests.ts'
+import { levelActions } from '#core/levels/level.ts'
+import type { Team } from '#core/people/person.ts'
+import { usePeopleQuery } from '../../api/api.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Level } from '../../ui/Gauge.tsx'
+import { LevelChoice } from '../../ui/LevelChoice.tsx'
+import { Panel } from '../../ui/Panel.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { joiningWords } from './joining.ts'
+import { onSubmit } from '../../ui/on-submit.ts'
+
+interface Plan {
+  readonly name: string
+  readonly note: string
+  readonly joining: Team['joining']
+  readonly welcomesGuests: boolean
+  readonly lead: string
+  readonly level: number
+}
+
+interface Props {
+  readonly onClose: () => void
+  readonly onMade: (team: string) => void
+}
+
+/** A team with its lead and its home, made in one act. */
+export function NewTeam({ onClose, onMade }: Props) {
+  const { slug, workspace } = useHere()
+  const { apply, problem, isBusy } = useChange(slug)
+  const [plan, setPlan] = useState<Plan>({
+    name: '',
+    note: '',
+    joining: 'request',
+    welcomesGuests: false,
+    lead: workspace.me.id,
+    level: levelActions('Adder'),
+  })
+  const set = (part: Partial<Plan>) => setPlan({ ...plan, ...part })
+  const submit = async () => {
+    const applied = await apply(editsFor(plan), `The team ${plan.name.trim()} is there, with its home.`)
+    const made = applied?.made['new:team']
+    if (made !== undefined) onMade(made)
+  }
+  return (
+    <Panel title="Make a team" onClose={onClose}>
+      <form className="grid gap-4" onSubmit={onSubmit(submit)}>
+        <TextField label="Name" required maxLength={200} value={plan.name} onValue={name => set({ name })} />
+        <TextField label="What it is for" value={plan.note} onValue={note => set({ note })} />
+        <Joining plan={plan} onPlan={set} />
+        <LeadChoice lead={plan.lead} onLead={lead => set({ lead })} />
+        <fieldset className="border-t border-base-content pt-3">
+          <legend className="sr-only">Its home</legend>
+          <p className="label-line">Its home folder</p>
+          <div className="grid grid-cols-[1fr_9rem] items-center gap-y-2">
+            <span>Leads</span>
+            <Level actions={levelActions('Steward')} />
+            <span>Everyone in the team</span>
+            <LevelChoice
+              label="Everyone in the team"
+              value={plan.level}
+              atMost={levelActions('Curator')}
+              onChange={level => set({ level })}
+            />
+          </div>
+        </fieldset>
+        <ProblemNote problem={problem} />
+        <button className="btn btn-primary" disabled={isBusy || plan.name.trim() === ''}>
+          Make the team
+        </button>
+      </form>
+    </Panel>
+  )
+}
+
+function Joining({ plan, onPlan }: { readonly plan: Plan; readonly onPlan: (part: Partial<Plan>) => void }) {
+  return (
+    <div>
+      <label>
+        <span className="label-line">How one joins</span>
+        <select
+          className="choice"
+          value={plan.joining}
+          onChange={event => onPlan({ joining: event.target.value as Team['joining'] })}
+        >
+          {Object.entries(joiningWords).map(([joining, { word, means }]) => (
+            <option key={joining} value={joining}>
+              {word}: {means}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="mt-2 flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm border-base-content/60"
+          checked={plan.welcomesGuests}
+          onChange={event => onPlan({ welcomesGuests: event.target.checked })}
+        />
+        Guests may be in it
+      </label>
+    </div>
+  )
+}
+
+function LeadChoice({ lead, onLead }: { readonly lead: string; readonly onLead: (lead: string) => void }) {
+  const { slug } = useHere()
+  const { data: people = [] } = usePeopleQuery(slug)
+  const members = people.filter(person => person.kind === 'member' && person.status === 'active')
+  return (
+    <label>
+      <span className="label-line">Lead</span>
+      <select className="choice" value={lead} onChange={event => onLead(event.target.value)}>
+        {members.map(person => (
+          <option key={person.id} value={person.id}>
+            {person.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  )
+}
+
+function editsFor({ name, note, joining, welcomesGuests, lead, level }: Plan): EditRequest[] {
+  const grant = { kind: 'grant.add', node: 'new:home', from: null, until: null } as const
+  return [
+    {
+      kind: 'team.create',
+      team: 'new:team',
+      home: 'new:home',
+      name: name.trim(),
+      note,
+      joining,
+      welcomesGuests,
+    },
+    { kind: 'member.add', team: 'new:team', person: lead, lead: true, from: null, until: null },
+    { ...grant, principal: 'leads:new:team', gives: levelActions('Steward') },
+    { ...grant, principal: 'team:new:team', gives: level },
+  ]
+}

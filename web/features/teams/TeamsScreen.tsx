@@ -1,0 +1,106 @@
+import { useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import type { TeamView } from '#contract/views.ts'
+import { useTeamsQuery } from '../../api/api.ts'
+import { useHere } from '../../api/use-here.ts'
+import { NewTeam } from './NewTeam.tsx'
+import { TeamPanel } from './TeamPanel.tsx'
+import { joiningWords } from './joining.ts'
+
+/** The teams that one knows of, with the chosen one or a new one at the right. */
+export function TeamsScreen() {
+  const { slug, workspace } = useHere()
+  const { id } = useParams()
+  const navigate = useNavigate()
+  const { data: teams = [] } = useTeamsQuery(slug)
+  const [search, setSearch] = useState('')
+  const open = (target: string) => void navigate(`/at/${slug}/teams${target}`)
+  const mayCreate = workspace.me.privileges.includes('create teams')
+  const chosen = teams.find(team => team.id === id)
+  const isMaking = id === 'new' && mayCreate
+  const shown = teams.filter(team =>
+    `${team.name} ${team.note}`.toLowerCase().includes(search.trim().toLowerCase()),
+  )
+  return (
+    <div className={`grid min-h-0 ${isMaking || chosen ? 'grid-cols-[minmax(0,1fr)_25rem]' : ''}`}>
+      <main className="min-h-0 overflow-y-auto px-4 py-3">
+        <div className="mb-3 flex items-center gap-6">
+          <h1 className="text-xl font-bold">Teams</h1>
+          <input
+            className="field max-w-56"
+            aria-label="Find teams"
+            placeholder="Name or note"
+            value={search}
+            onChange={event => setSearch(event.target.value)}
+          />
+          {mayCreate && (
+            <button type="button" className="btn-act ml-auto" onClick={() => open('/new')}>
+              Make a team
+            </button>
+          )}
+        </div>
+        <TeamsTable teams={shown} chosen={id} onChoose={team => open(`/${team}`)} />
+      </main>
+      {isMaking && <NewTeam onClose={() => open('')} onMade={team => open(`/${team}`)} />}
+      {chosen !== undefined && <TeamPanel key={chosen.id} team={chosen} onClose={() => open('')} />}
+    </div>
+  )
+}
+
+interface TableProps {
+  readonly teams: readonly TeamView[]
+  readonly chosen: string | undefined
+  readonly onChoose: (id: string) => void
+}
+
+function TeamsTable({ teams, chosen, onChoose }: TableProps) {
+  if (teams.length === 0)
+    return <p className="py-6">No team here. A team brings people together with a home for their work.</p>
+  return (
+    <table className="sheet">
+      <thead>
+        <tr>
+          <th scope="col">Team</th>
+          <th scope="col">What it is for</th>
+          <th scope="col">Joining</th>
+          <th scope="col">Leads</th>
+          <th scope="col" className="text-right">
+            People
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {teams.map(team => (
+          <tr
+            key={team.id}
+            aria-selected={team.id === chosen}
+            className="cursor-pointer"
+            onClick={() => onChoose(team.id)}
+          >
+            <td className="whitespace-nowrap">
+              <button
+                type="button"
+                className="cursor-pointer font-semibold hover:underline"
+                onClick={() => onChoose(team.id)}
+              >
+                {team.name}
+              </button>
+            </td>
+            <td>{team.note}</td>
+            <td className="whitespace-nowrap">
+              {joiningWords[team.joining].word}
+              {team.welcomesGuests && ', guests welcome'}
+            </td>
+            <td>
+              {team.people
+                .filter(person => person.lead)
+                .map(person => person.name)
+                .join(', ')}
+            </td>
+            <td className="text-right">{team.people.length}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

@@ -1,0 +1,14 @@
+import { configureStore } from '@reduxjs/toolkit'
+import { useDispatch, useSelector } from 'react-redux'
+import { api } from '../api/api.ts'
+import { said } from './said.ts'
+import { view } from './view.ts'
+
+export const store = configureStore({
+  reducer: { [api.reducerPath]: api.reducer, said: said.reducer, view: view.reducer },
+  middleware: withDefaults => withDefaults().concat(api.middleware),
+})
+
+type AppState = ReturnType<typeof store.getState>
+export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>()
+export const useAppSelector = useSelector.withTypes<AppState>()

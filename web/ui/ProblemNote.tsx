@@ -1,0 +1,21 @@
+import type { Problem } from '#contract/problem.ts'
+
+/** What was refused, why, and what would work. Announced at once. */
+export function ProblemNote({ problem }: { readonly problem: Problem | undefined }) {
+  if (problem === undefined) return null
+  return (
+    <div role="alert" className="border-l-4 border-error bg-base-200 px-3 py-2">
+      <p className="font-semibold">{problem.title}</p>
+      <p className="quiet text-sm">{problem.detail}</p>
+      {problem.faults !== undefined && (
+        <ul className="mt-1 list-disc pl-5 text-sm">
+          {problem.faults.map(fault => (
+            <li key={fault.at + fault.message}>
+              {fault.at} {fault.message}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,101 @@
+import type { ReactNode } from 'react'
+import type { PartView, StepView, SumView } from '#contract/views.ts'
+import type { ActionSet } from '#core/levels/action.ts'
+import { nameOfActions } from '#core/levels/level.ts'
+import { Gauge } from './Gauge.tsx'
+import { Day, Through } from './dates.tsx'
+
+/** The sum behind one person's access at one place: what adds up, what takes away, what is left. */
+export function Sum({ sum, timeZone }: { readonly sum: SumView; readonly timeZone: string }) {
+  return (
+    <ol className="border-b border-base-300" aria-label={`Why ${sum.person} has this access`}>
+      {sum.grants.map((part, index) => (
+        <Line key={index} sign="+" actions={part.actions}>
+          <Part part={part} timeZone={timeZone} />
+        </Line>
+      ))}
+      {sum.grants.length === 0 && (
+        <li className="quiet border-t border-base-300 py-2">Nothing is given here.</li>
+      )}
+      {sum.keptOut.map((part, index) => (
+        <Line key={`out ${index}`} sign="·" actions={part.actions} isQuiet>
+          <Part part={part} timeZone={timeZone} /> Does not count: inheritance is broken at{' '}
+          {sum.brokenAt?.name ?? 'a place above'}.
+        </Line>
+      ))}
+      {sum.steps.map((step, index) => (
+        <Line key={`step ${index}`} sign="−" actions={step.leaves}>
+          {stepWords(step, sum)}
+        </Line>
+      ))}
+      <Line sign="=" actions={sum.result}>
+        <strong>{nameOfActions(sum.result as ActionSet).name}</strong>
+      </Line>
+    </ol>
+  )
+}
+
+interface LineProps {
+  readonly sign: string
+  readonly actions: number
+  readonly isQuiet?: boolean
+  readonly children: ReactNode
+}
+
+const Line = ({ sign, actions, isQuiet = false, children }: LineProps) => (
+  <li className={`flex items-start gap-3 border-t border-base-300 py-2 ${isQuiet ? 'quiet' : ''}`}>
+    <span className="w-3 text-center font-bold">{sign}</span>
+    <Gauge actions={actions} />
+    <span className="min-w-0">{children}</span>
+  </li>
+)
+
+function Part({ part, timeZone }: { readonly part: PartView; readonly timeZone: string }) {
+  return (
+    <>
+      <strong>{nameOfActions(part.actions as ActionSet).name}</strong>, {throughWords(part)}, set{' '}
+      {part.isHere ? 'here' : `on ${part.at?.name ?? 'a place above'}`}
+      {part.by !== null && ` by ${part.by}`}, <Day at={part.since} />
+      {part.until !== null && (
+        <>
+          , <Through until={part.until} timeZone={timeZone} />
+        </>
+      )}
+      .
+    </>
+  )
+}
+
+function throughWords({ through, team }: PartView): string {
+  switch (through) {
+    case 'name':
+      return 'by name'
+    case 'everyone':
+      return 'as one of all members'
+    case 'team':
+      return `through the team ${team ?? ''}`
+    case 'leads':
+      return `as a lead of ${team ?? ''}`
+  }
+}
+
+function stepWords({ kind, at, leaves }: StepView, { status }: SumView): string {
+  const left = nameOfActions(leaves as ActionSet).name
+  const place = at?.name ?? 'a place above'
+  switch (kind) {
+    case 'limit':
+      return `A limit set on ${place} leaves ${left}.`
+    case 'guest ceiling':
+      return `Guests have ${left} at most.`
+    case 'draft':
+      return 'This is a draft: only those who may change or share it see it.'
+    case 'archive':
+      return `${place} is archived: nothing there changes.`
+    case 'bin':
+      return `${place} is in the bin.`
+    case 'not active':
+      return status === 'invited'
+        ? 'Invited, not here yet: counts from the day they accept.'
+        : 'Not active now.'
+  }
+}
