@@ -66,7 +66,7 @@ export const guardWrites: RequestHandler = (request, _response, next) => {
   const isOtherOrigin = origin !== undefined && hostOf(origin) !== request.get('host')
   const { csrf } = request.session
   const lacksToken = csrf !== undefined && request.get('x-noskel-csrf') !== csrf
-  const isForm = request.is('json') !== 'json' && request.get('content-length') !== '0'
+  const isForm = request.is('json') === false
   next(isForeign || isOtherOrigin || lacksToken || isForm ? problemOf('wrong-origin') : undefined)
 }
 
@@ -74,5 +74,8 @@ const hostOf = (origin: string): string => (URL.canParse(origin) ? new URL(origi
 
 const settled = (run: (done: (error?: unknown) => void) => void) =>
   new Promise<void>((resolve, reject) => {
-    run(error => (error ? reject(error) : resolve()))
+    run(error => {
+      if (error === undefined || error === null) resolve()
+      else reject(error instanceof Error ? error : new Error('the session could not be kept'))
+    })
   })

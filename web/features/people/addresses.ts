@@ -11,14 +11,16 @@ export interface Address {
 // As loose as mail itself: something, an @, a domain with a dot. The server has the last word.
 const shape = /^[^\s@<>,;"]+@[^\s@<>,;"]+\.[^\s@<>,;."]+$/
 
+/** Up to the next separator that does not stand in quotes. */
+const entry = /(?:"[^"\n]*"|[^,;\n\r\t])+/g
+
 /**
  * Reads a list in any shape: split by commas, semicolons, lines or, between bare addresses, blanks;
  * `Name <mail>` gives the name.
  */
 export function readAddresses(text: string, people: readonly PersonView[]): Address[] {
   const seen = new Set<string>()
-  return text
-    .split(/[,;\n\r\t]+/)
+  return (text.match(entry) ?? [])
     .flatMap(splitBare)
     .map(part => part.trim())
     .filter(part => part !== '')

@@ -1,0 +1,157 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import { why } from '../explain/why.ts'
+import { listActions, noActions } from '../levels/action.ts'
+import { levelActions, nameOfActions } from '../levels/level.ts'
+import { momentOf, nextBound } from '../state/moment.ts'
+import type { State } from '../state/state.ts'
+import { judged } from '../testing/judge.ts'
+import { broken, grant, limit, member, node, now, person, team, world } from '../testing/world.ts'
+import { anyWorld, nodeIds, personIds } from '../testing/worlds.ts'
+import { check } from './evaluate.ts'
+import { hasSteward, who } from './who.ts'
+import { placeOf } from './place.ts'
+
+const level = (state: State, who: string, where: string) =>
+  nameOfActions(check(momentOf(state, now), who as PersonId, where as NodeId)).name
+
+const editor = levelActions('Editor')
+const reader = levelActions('Reader')
+const steward = levelActions('Steward')
+const commenter = levelActions('Commenter')
+
+describe('the examples of the contract', () => {
+  const inTeam = [
+    person('p'),
+    team('t'),
+    member('t', 'p'),
+    node('a', 'root'),
+    node('b', 'a'),
+    grant('a', 'team:t', editor),
+  ]
+
+  test('a lower grant below a higher one takes nothing away', () => {
+    expect(level(world(...inTeam, grant('b', 'person:p', reader)), 'p', 'b')).toBe('Editor')
+  })
+
+  test('to hold a person down one sets a limit', () => {
+    expect(level(world(...inTeam, limit('b', 'person:p', reader)), 'p', 'b')).toBe('Reader')
+  })
+
+  test('a break stops what comes from above, and only that', () => {
+    const state = world(
+      ...inTeam,
+      person('q'),
+      node('c', 'a', broken),
+      node('d', 'c'),
+      grant('c', 'person:q', steward),
+    )
+    expect([level(state, 'p', 'c'), level(state, 'q', 'c'), level(state, 'q', 'd')]).toEqual([
+      'No access',
+      'Steward',
+      'Steward',
+    ])
+  })
+
+  test('a limit flows down through a break', () => {
+    const guest = person('g', { kind: 'guest' })
+    const state = world(
+      guest,
+      node('a', 'root'),
+      node('b', 'a', broken),
+      limit('a', 'guests', commenter),
+      grant('b', 'person:g', editor),
+    )
+    expect(level(state, 'g', 'b')).toBe('Commenter')
+  })
+
+  test('a limit on a group spares stewards who are members, unless it says otherwise', () => {
+    const parts = [
+      person('s'),
+      person('e'),
+      node('a', 'root'),
+      grant('a', 'person:s', steward),
+      grant('a', 'person:e', editor),
+    ]
+    const spared = world(...parts, limit('a', 'anyone', reader))
+    expect([level(spared, 's', 'a'), level(spared, 'e', 'a')]).toEqual(['Steward', 'Reader'])
+    expect(level(world(...parts, limit('a', 'anyone', reader, { sparesStewards: false })), 's', 'a')).toBe(
+      'Reader',
+    )
+  })
+
+  test('in an archived team’s home a lead keeps see, copy, share and seal', () => {
+    const home = { home: { of: 'team', team: 't' as never } } as const
+    const state = world(
+      person('l'),
+      team('t', { archived: true }),
+      member('t', 'l', { lead: true }),
+      node('h', 'root', home),
+      grant('h', 'leads:t', steward),
+    )
+    const held = check(momentOf(state, now), 'l' as PersonId, 'h' as NodeId)
+    expect(listActions(held)).toEqual(['see', 'copy', 'share', 'seal'])
+  })
+})
+
+test('a guest is held by the ceiling, and its membership sleeps where guests are not welcome', () => {
+  const parts = [
+    person('g', { kind: 'guest' }),
+    member('t', 'g'),
+    node('a', 'root'),
+    grant('a', 'team:t', steward),
+  ]
+  expect(level(world(...parts, team('t')), 'g', 'a')).toBe('No access')
+  expect(level(world(...parts, team('t', { welcomesGuests: true })), 'g', 'a')).toBe('Editor')
+})
+
+test('an end is the first moment at which a grant counts no more', () => {
+  const state = world(
+    person('p'),
+    node('a', 'root'),
+    grant('a', 'person:p', reader, { from: now, until: now + 10 }),
+  )
+  const at = (time: number) => check(momentOf(state, time), 'p' as PersonId, 'a' as NodeId)
+  expect([at(now - 1), at(now), at(now + 9), at(now + 10)]).toEqual([noActions, reader, reader, noActions])
+  expect([nextBound(state, now), nextBound(state, now + 10)]).toEqual([now + 10, Infinity])
+})
+
+const instants = [now - 10, now, now + 5, now + 15, now + 30]
+
+test('the engine answers as the judge does, for everybody everywhere, now and later', () => {
+  fc.assert(
+    fc.property(anyWorld, fc.constantFrom(...instants), (state, at) => {
+      const moment = momentOf(state, at)
+      for (const person of personIds as unknown as PersonId[])
+        for (const node of nodeIds as unknown as NodeId[])
+          expect([person, node, listActions(check(moment, person, node))]).toEqual([
+            person,
+            node,
+            judged(moment, person, node),
+          ])
+    }),
+    { numRuns: 400 },
+  )
+})
+
+test('who, why and the search for a steward tell the same as check', () => {
+  fc.assert(
+    fc.property(anyWorld, fc.constantFrom(...instants), (state, at) => {
+      const moment = momentOf(state, at)
+      for (const node of nodeIds as unknown as NodeId[]) {
+        const held = personIds.map(id => check(moment, id as unknown as PersonId, node))
+        const active = who(moment, node).filter(each => each.isActive)
+        expect(active.map(each => each.actions).sort()).toEqual(
+          held.filter(each => each !== noActions).sort(),
+        )
+        expect(hasSteward(moment, placeOf(moment, node)!)).toBe(
+          held.some(each => listActions(each).includes('share')),
+        )
+        for (const [index, id] of personIds.entries())
+          expect(why(moment, id as unknown as PersonId, node)?.result).toBe(held[index])
+      }
+    }),
+    { numRuns: 150 },
+  )
+})

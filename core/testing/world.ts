@@ -1,0 +1,153 @@
+import type {
+  GrantId,
+  LimitId,
+  MembershipId,
+  NodeId,
+  PersonId,
+  RoleId,
+  TeamId,
+  WorkspaceId,
+} from '../base/ids.ts'
+import { always, type Instant } from '../base/instant.ts'
+import { type ActionSet, noActions } from '../levels/action.ts'
+import { levelActions } from '../levels/level.ts'
+import type { Membership, Person, Team } from '../people/person.ts'
+import { builtInRoles, memberRole } from '../people/role.ts'
+import type { Grant, Limit } from '../rules/entry.ts'
+import type { Principal } from '../rules/principal.ts'
+import { applyChanges, emptyState, type RecordChange, type Rows, type State } from '../state/state.ts'
+import type { ContentNode } from '../tree/node.ts'
+
+/** Small worlds for tests: only what differs from the plain case is written down. */
+
+export const now: Instant = 1_000_000
+
+export type Part = { [T in keyof Rows]: { table: T; row: Rows[T] } }[keyof Rows]
+
+const part = <T extends keyof Rows>(table: T, row: Rows[T]) => ({ table, row }) as Part
+
+export const person = (id: string, more: Partial<Person> = {}): Part =>
+  part('persons', {
+    id: id as PersonId,
+    account: null,
+    name: id,
+    mail: `${id}@test.example`,
+    title: '',
+    kind: 'member',
+    status: 'active',
+    contact: null,
+    joinedAt: 0,
+    ...always,
+    ...more,
+  })
+
+export const holding = (id: string, role: string): Part =>
+  part('holdings', {
+    id: `${id} ${role}` as never,
+    person: id as PersonId,
+    role: role as RoleId,
+    scope: { over: 'workspace' },
+    ...always,
+  })
+
+export const team = (id: string, more: Partial<Team> = {}): Part =>
+  part('teams', {
+    id: id as TeamId,
+    name: id,
+    note: '',
+    joining: 'request',
+    welcomesGuests: false,
+    archived: false,
+    allowsPublishing: true,
+    madeAt: 0,
+    ...more,
+  })
+
+export const member = (teamId: string, personId: string, more: Partial<Membership> = {}): Part =>
+  part('memberships', {
+    id: `${teamId} ${personId}` as MembershipId,
+    team: teamId as TeamId,
+    person: personId as PersonId,
+    lead: false,
+    since: 0,
+    ...always,
+    ...more,
+  })
+
+export const node = (id: string, parent: string | null, more: Partial<ContentNode> = {}): Part =>
+  part('nodes', {
+    id: id as NodeId,
+    parent: parent as NodeId | null,
+    kind: parent === null ? 'root' : 'folder',
+    name: id,
+    note: '',
+    maker: 'owner' as PersonId,
+    madeAt: 0,
+    order: 0,
+    home: parent === 'root' ? { of: 'shared' } : null,
+    broken: null,
+    draft: false,
+    archived: false,
+    binned: false,
+    web: null,
+    ...more,
+  })
+
+export const broken = { broken: { by: 'owner' as PersonId, at: 0 } }
+
+/** A grant's or limit's id is where it is and for whom; a second one there says its own. */
+export const grant = (at: string, principal: Principal, gives: ActionSet, more: Partial<Grant> = {}): Part =>
+  part('grants', {
+    id: `${at} ${principal}` as GrantId,
+    node: at as NodeId,
+    principal,
+    gives,
+    by: 'owner' as PersonId,
+    at: 0,
+    copiedFrom: null,
+    ...always,
+    ...more,
+  })
+
+export const limit = (
+  at: string,
+  principal: Principal,
+  allows = noActions,
+  more: Partial<Limit> = {},
+): Part =>
+  part('limits', {
+    id: `${at} ${principal}` as LimitId,
+    node: at as NodeId,
+    principal,
+    allows,
+    sparesStewards: true,
+    by: 'owner' as PersonId,
+    at: 0,
+    ...always,
+    ...more,
+  })
+
+const base: readonly Part[] = [
+  part('workspaces', {
+    id: 'workspace' as WorkspaceId,
+    name: 'Test',
+    slug: 'test',
+    timeZone: 'UTC',
+    madeAt: 0,
+    guestCeiling: levelActions('Editor'),
+    allowsPublishing: true,
+    defaultRole: memberRole,
+  }),
+  ...builtInRoles.map(role => part('roles', role)),
+  person('owner'),
+  holding('owner', 'role-owner'),
+  node('root', null),
+]
+
+/** A workspace with its root, an owner called `owner`, and these parts. */
+export function world(...parts: readonly Part[]): State {
+  const changes = [...base, ...parts].map(
+    ({ table, row }) => ({ table, id: row.id, before: null, after: row }) as RecordChange,
+  )
+  return applyChanges(emptyState, changes)
+}

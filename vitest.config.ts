@@ -1,0 +1,30 @@
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        test: {
+          name: 'unit',
+          include: [
+            'core/**/*.test.ts',
+            'contract/**/*.test.ts',
+            'demo/**/*.test.ts',
+            'web/**/*.test.ts',
+            'scripts/**/*.test.ts',
+          ],
+        },
+      },
+      { test: { name: 'api', include: ['server/**/*.test.ts'], testTimeout: 20_000, hookTimeout: 30_000 } },
+      {
+        test: {
+          name: 'browser',
+          include: ['e2e/**/*.test.ts'],
+          testTimeout: 180_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+})
