@@ -6,7 +6,7 @@ export function isWeak(password: string, mail: string): boolean {
   const own = mail.toLowerCase().split('@')[0] ?? ''
   if (password.length < 12 || new Set(plain).size < 5) return true
   if (own.length >= 4 && plain.replaceAll(own, '').length < 8) return true
-  return tooCommon.some(word => plain.replaceAll(word, '').length < 4)
+  return tooCommon.some(word => plain.replaceAll(word, '').length < 6)
 }
 
 const tooCommon = [

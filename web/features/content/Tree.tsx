@@ -53,7 +53,7 @@ const Part = ({ label, items, isAlone = false }: PartProps) =>
   items.length > 0 && (
     <section className="mb-2">
       {!isAlone && <h2 className="quiet px-4 pt-2 pb-0.5 text-sm">{label}</h2>}
-      <ul role="tree" aria-label={label}>
+      <ul aria-label={label}>
         {items.map(item => (
           <TreeNode key={item.id} item={item} depth={0} />
         ))}

@@ -22,7 +22,7 @@ export function TreeNode({ item, depth }: Props) {
   const isOpen = useAppSelector(state => item.hasChildren && state.view.openNodes[item.id] === true)
   const { data: children = [] } = useChildrenQuery({ slug, id: item.id }, { skip: !isOpen })
   return (
-    <li role="treeitem" aria-expanded={item.hasChildren ? isOpen : undefined} aria-label={item.name}>
+    <li>
       {item.isBroken && item.home !== 'person' && <TornEdge />}
       <div
         className="flex items-center pr-3 hover:bg-base-200"
@@ -33,7 +33,8 @@ export function TreeNode({ item, depth }: Props) {
             type="button"
             data-tree-toggle
             tabIndex={-1}
-            aria-label={`${isOpen ? 'Close' : 'Open'} ${item.name}`}
+            aria-expanded={isOpen}
+            aria-label={`What is in ${item.name}`}
             className="cursor-pointer p-1"
             onClick={() => dispatch(openNode({ id: item.id, open: !isOpen }))}
           >
@@ -56,7 +57,7 @@ export function TreeNode({ item, depth }: Props) {
         <Gauge actions={item.actions} />
       </div>
       {isOpen && children.length > 0 && (
-        <ul role="group">
+        <ul>
           {children.map(child => (
             <TreeNode key={child.id} item={child} depth={depth + 1} />
           ))}

@@ -25,12 +25,13 @@ export function moveInTree(tree: HTMLElement, key: string): boolean {
   }
 }
 
-const itemOf = (link: HTMLElement) => link.closest('[role=treeitem]')
+const toggleOf = (link: HTMLElement) =>
+  link.parentElement?.querySelector<HTMLElement>('[data-tree-toggle]') ?? undefined
 
-const isOpen = (link: HTMLElement) => itemOf(link)?.getAttribute('aria-expanded') === 'true'
+const isOpen = (link: HTMLElement) => toggleOf(link)?.getAttribute('aria-expanded') === 'true'
 
 const parentOf = (link: HTMLElement) =>
-  itemOf(link)?.parentElement?.closest('[role=treeitem]')?.querySelector<HTMLElement>('[data-tree-link]')
+  link.closest('li')?.parentElement?.closest('li')?.querySelector<HTMLElement>('[data-tree-link]')
 
 function focus(link: HTMLElement | null | undefined): boolean {
   link?.focus()
@@ -38,7 +39,7 @@ function focus(link: HTMLElement | null | undefined): boolean {
 }
 
 function toggle(link: HTMLElement): boolean {
-  const button = link.parentElement?.querySelector<HTMLElement>('[data-tree-toggle]')
+  const button = toggleOf(link)
   button?.click()
-  return button != null
+  return button !== undefined
 }

@@ -1,0 +1,169 @@
+import { Key } from 'selenium-webdriver'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { dayOf } from '#contract/dates.ts'
+import { demoPassword } from '#demo/scenario/people.ts'
+import { type DemoServer, startDemo } from './server.ts'
+import { Visitor } from './visitor.ts'
+
+/** Invite, team, home, share, why: two people signed in side by side, on the demo workspace. */
+const at = '/at/marram-coast-survey'
+const newPassword = 'tern and plover and knot'
+
+let server: DemoServer
+let owner: Visitor
+let other: Visitor
+
+beforeAll(async () => {
+  server = await startDemo()
+  ;[owner, other] = await Promise.all([Visitor.arrive(server.address), Visitor.arrive(server.address)])
+  await owner.signIn('ilse@marram.example', demoPassword)
+})
+
+afterAll(async () => {
+  await Promise.all([owner.close(), other.close()])
+  await server.stop()
+})
+
+async function comesIn(mail: string, name: string): Promise<void> {
+  await other.open('/mailbox')
+  await other.sees(mail)
+  await other.pressRow(mail)
+  const link = await other.driver.executeScript<string>(`return document.querySelector('article a').href`)
+  await other.open(link)
+  await other.sees('Join Marram Coast Survey')
+  await other.sees('Ilse Brandt invites you')
+  await other.fill('Your name', name)
+  await other.fill('Password', newPassword)
+  await other.press('Accept and come in')
+  await other.sees('Sign out')
+}
+
+describe('the first line through', () => {
+  test('the Owner invites a member and a guest; each opens the link and comes in', async () => {
+    await owner.follow('People')
+    await owner.press('Invite people')
+    await owner.fill('Mail addresses', 'Fenna Wilde <fenna@marram.example>, ilse@marram.example')
+    await owner.sees('here already')
+    await owner.fill('A word to them', 'Good to have you with us.')
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Invite 1 person')
+    await owner.sees('One invitation is on the way.')
+
+    await owner.press('Invite people')
+    await owner.fill('Mail addresses', 'gate@oldfarm.example')
+    await owner.tick('Guests')
+    await owner.press('Invite 1 person')
+    await owner.sees('gate@oldfarm.example')
+
+    await comesIn('fenna@marram.example', 'Fenna Wilde')
+    await other.sees('Shared homes')
+    await other.press('Sign out')
+    await other.sees('Mail address')
+    await comesIn('gate@oldfarm.example', 'Gale Thorn')
+    await other.sees('Nothing is opened for you yet.')
+    expect(await other.barriers()).toEqual([])
+  })
+
+  test('the Owner makes a team with a lead and adds the member; its home is there at once', async () => {
+    await owner.follow('Teams')
+    await owner.press('Make a team')
+    await owner.fill('Name', 'Seal Watch')
+    await owner.choose('Lead', 'Aino Vuori')
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Make the team')
+    await owner.sees('The team Seal Watch is there, with its home.')
+    await owner.pick('Add somebody to Seal Watch', 'Fenna Wilde')
+    await owner.sees('Fenna Wilde is in Seal Watch now.')
+    expect(await owner.barriers()).toEqual([])
+  })
+
+  test('in Content the Owner makes a home, folders three deep and a page, and shares one folder with the guest', async () => {
+    await owner.follow('Content')
+    await owner.follow('Make a shared home')
+    await owner.fill('Name', 'Gate Keys')
+    await owner.press('Make the home')
+    for (const folder of ['North gates', 'Lower gate']) {
+      await owner.fill('Name of the new folder', folder)
+      await owner.press('Add folder')
+      await owner.sees(`The folder ${folder} is in`)
+      await owner.follow(folder)
+      await owner.sees('Nothing is in it yet.')
+    }
+    await owner.choose('Kind', 'page')
+    await owner.fill('Name of the new page', 'Who holds the key')
+    await owner.press('Add page')
+    await owner.follow('Who holds the key')
+    await owner.press('Write')
+    await owner.fill('Text of the page, in CommonMark', 'The key hangs **behind** the door.')
+    await owner.press('Save the page')
+    await owner.sees('The key hangs behind the door.')
+
+    await owner.follow('Lower gate')
+    await owner.pick('Open this for somebody', 'Gale Thorn')
+    const lastDay = dayOf(Date.now() + 30 * 86_400_000, 'Europe/London')
+    await owner.fillDay('Through', lastDay)
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Give Reader')
+    await owner.sees('Gale Thorn has Reader on Lower gate now.')
+  })
+
+  test('the guest finds exactly that folder, and no title of anything else', async () => {
+    await other.open(`${at}/content`)
+    await other.sees('Opened for me')
+    await other.follow('Lower gate')
+    await other.follow('Who holds the key')
+    await other.sees('The key hangs behind the door.')
+    expect(await other.reads()).not.toMatch(/Gate Keys|North gates|Sites|Season Plan/)
+    await other.press('Why?')
+    await other.sees('by name, set on Lower gate by Ilse Brandt')
+    expect(await other.barriers()).toEqual([])
+  })
+
+  test('Why? tells the sum for a person, and through which team', async () => {
+    await owner.open(`${at}/content/node-sites-north-spit-method`)
+    await owner.press('Each person')
+    await owner.press('Why does Davit Orbel have this?')
+    await owner.sees('through the team Bird Counts, set on North Spit by Tomas Reuss')
+    await owner.sees('as one of all members, set on Sites by Ilse Brandt')
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Back to all access')
+    await owner.press('Why does Bird Counts have this?')
+    await owner.sees('Whom it reaches')
+  })
+
+  test('what somebody may not do is not offered, and said clearly where it is tried', async () => {
+    await other.open(`${at}/people`)
+    await other.driver.wait(async () => !(await other.reads()).includes('Invite people'))
+    expect(await other.reads()).not.toMatch(/Aino|Make a team|Make a shared home/)
+    await other.open(`${at}/content/node-sites`)
+    await other.sees('There is nothing here that you can open.')
+    await owner.open(`${at}/content/node-funder-report`)
+    await owner.pick('Open this for somebody', 'Gale Thorn')
+    await owner.fillDay('Through', '2020-01-01')
+    await owner.press('Give Reader')
+    await owner.sees('The end lies in the past.')
+    await owner.sees('Choose a later day, or none.')
+  })
+
+  test('the tree is walked with arrow keys, and both themes keep their contrast', async () => {
+    await owner.open(`${at}/content`)
+    await owner.sees('Kept to me')
+    await owner.driver.executeScript(`document.querySelector('[data-tree-link]').focus()`)
+    const tree = `return document.activeElement.innerText.trim()`
+    const press = async (key: string) => {
+      await owner.driver.actions().sendKeys(key).perform()
+      return owner.driver.executeScript<string>(tree)
+    }
+    expect(await press(Key.ARROW_DOWN)).toBe('Funder Report')
+    await press(Key.ARROW_RIGHT)
+    await owner.sees('Draft figures')
+    expect(await press(Key.ARROW_RIGHT)).toBe('Draft figures')
+    expect(await press(Key.ARROW_LEFT)).toBe('Funder Report')
+    await owner.choose('Look', 'dark')
+    for (const view of ['content/node-sites-north-spit', 'people/person-oskar', 'teams/team-birds']) {
+      await owner.open(`${at}/${view}`)
+      await owner.sees('Sign out')
+      expect([view, await owner.barriers()]).toEqual([view, []])
+    }
+  })
+})

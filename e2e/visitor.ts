@@ -1,0 +1,134 @@
+import { createRequire } from 'node:module'
+import { readFileSync } from 'node:fs'
+import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver'
+import { type Browser, openBrowser } from './browser.ts'
+
+const patience = 10_000
+const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+
+/** Somebody at a browser of their own, who finds things by the names that people read and hear. */
+export class Visitor {
+  readonly driver: WebDriver
+  readonly close: () => Promise<void>
+  private readonly address: string
+
+  private constructor(browser: Browser, address: string) {
+    this.driver = browser.driver
+    this.close = browser.close
+    this.address = address
+  }
+
+  static async arrive(address: string): Promise<Visitor> {
+    return new Visitor(await openBrowser({ width: 1280, height: 800 }), address)
+  }
+
+  /** A path of the app, or a whole address out of a mail. */
+  async open(path: string): Promise<void> {
+    await this.driver.get(path.startsWith('http') ? path : `${this.address}${path}`)
+  }
+
+  async signIn(mail: string, password: string): Promise<void> {
+    await this.open('/sign-in')
+    await this.fill('Mail address', mail)
+    await this.fill('Password', password)
+    await this.press('Sign in')
+    await this.driver.wait(until.urlContains('/at/'), patience)
+  }
+
+  /** A field by its label. */
+  async field(label: string): Promise<WebElement> {
+    const name = quoted(label)
+    return this.find(
+      `//*[self::input or self::textarea or self::select][@aria-label=${name} or @id=//label[normalize-space()=${name}]/@for or ancestor::label[.//*[normalize-space()=${name}]] or ancestor::label[normalize-space()=${name}]]`,
+    )
+  }
+
+  async fill(label: string, text: string): Promise<void> {
+    const field = await this.field(label)
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text)
+  }
+
+  /** A day, as it is stored: the browser's own order of day and month does not matter. */
+  async fillDay(label: string, day: string): Promise<void> {
+    const field = await this.field(label)
+    const set = `const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set
+      set.call(arguments[0], arguments[1])
+      arguments[0].dispatchEvent(new Event('input', { bubbles: true }))`
+    await this.driver.executeScript(set, field, day)
+  }
+
+  async choose(label: string, option: string): Promise<void> {
+    const field = await this.field(label)
+    await field.findElement(By.xpath(`./option[starts-with(normalize-space(), ${quoted(option)})]`)).click()
+  }
+
+  async tick(label: string): Promise<void> {
+    await (await this.field(label)).click()
+  }
+
+  /** Finds somebody or some team in a field that searches. */
+  async pick(label: string, name: string): Promise<void> {
+    await this.fill(label, name)
+    await this.sees(name)
+    await (await this.field(label)).sendKeys(Key.ENTER)
+  }
+
+  async press(button: string): Promise<void> {
+    await this.act(`//button[normalize-space()=${quoted(button)} or @aria-label=${quoted(button)}]`)
+  }
+
+  /** A button by a part of what it says: a row of a list, say. */
+  async pressRow(part: string): Promise<void> {
+    await this.act(`//button[contains(., ${quoted(part)})]`)
+  }
+
+  async follow(link: string): Promise<void> {
+    await this.act(`//a[normalize-space()=${quoted(link)}]`)
+  }
+
+  async sees(text: string): Promise<void> {
+    const script = 'return document.body.innerText.includes(arguments[0])'
+    await this.driver.wait(
+      () => this.driver.executeScript<boolean>(script, text),
+      patience,
+      `“${text}” did not appear`,
+    )
+  }
+
+  async reads(): Promise<string> {
+    return this.driver.executeScript<string>('return document.body.innerText')
+  }
+
+  /** What axe finds serious or critical on what is shown now: nothing, if all is well. */
+  async barriers(): Promise<string[]> {
+    await this.driver.executeScript(axeSource)
+    const run = `const done = arguments[0]
+      axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(found => done(found.violations
+        .filter(each => each.impact === 'serious' || each.impact === 'critical')
+        .map(each => each.id + ': ' + each.nodes.map(node => node.target + ' ' + node.failureSummary).join('; '))))`
+    return this.driver.executeAsyncScript<string[]>(run)
+  }
+
+  private find(xpath: string): Promise<WebElement> {
+    return this.driver.wait(until.elementLocated(By.xpath(xpath)), patience)
+  }
+
+  /** React may replace an element between finding and clicking it: then it is found again. */
+  private async act(xpath: string): Promise<void> {
+    await this.driver.wait(
+      async () => {
+        try {
+          const element = await this.driver.findElement(By.xpath(xpath))
+          await element.click()
+          return true
+        } catch {
+          return false
+        }
+      },
+      patience,
+      `could not click ${xpath}`,
+    )
+  }
+}
+
+const quoted = (text: string): string => (text.includes("'") ? `"${text}"` : `'${text}'`)

@@ -1,0 +1,170 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { pino } from 'pino'
+import type { Problem } from '#contract/problem.ts'
+import type { AppliedView, MailView, SessionView } from '#contract/views.ts'
+import { startServer } from '../assemble.ts'
+import type { Config } from '../config.ts'
+
+/** A real server on a real SQLite file and a port of its own. */
+export interface TestServer {
+  readonly address: string
+  readonly dataDir: string
+  /** What the server takes for now; a test moves it on. */
+  readonly time: { now: number }
+  /** Stops and starts again on the same folder. */
+  readonly restart: () => Promise<void>
+  readonly stop: () => Promise<void>
+}
+
+export const start = Date.UTC(2026, 10, 23, 9)
+
+export async function serve(
+  more: Partial<Config> & { readonly triesPerMinute?: number } = {},
+): Promise<TestServer> {
+  const dataDir = mkdtempSync(join(tmpdir(), 'noskel-api-'))
+  const time = { now: start }
+  const config: Config = {
+    port: 0,
+    host: '127.0.0.1',
+    baseUrl: 'http://noskel.test',
+    dataDir,
+    smtpUrl: null,
+    isDemo: true,
+    ...more,
+  }
+  const open = () =>
+    startServer({
+      config,
+      log: pino({ level: 'silent' }),
+      clock: () => time.now++,
+      webDir: null,
+      triesPerMinute: more.triesPerMinute ?? 1000,
+    })
+  let running = await open()
+  return {
+    get address() {
+      return running.address
+    },
+    dataDir,
+    time,
+    restart: async () => {
+      await running.stop()
+      running = await open()
+    },
+    stop: async () => {
+      await running.stop()
+      rmSync(dataDir, { recursive: true, force: true })
+    },
+  }
+}
+
+export interface Answer<T = unknown> {
+  readonly status: number
+  readonly body: T
+  readonly headers: Headers
+}
+
+/** Somebody with a cookie jar of their own. */
+export class Visitor {
+  private cookie = ''
+  csrf = ''
+  private readonly server: TestServer
+
+  constructor(server: TestServer) {
+    this.server = server
+  }
+
+  async call<T = Problem>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
+    const response = await fetch(`${this.server.address}/api${path}`, {
+      method,
+      headers: {
+        cookie: this.cookie,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(this.csrf === '' ? {} : { 'x-noskel-csrf': this.csrf }),
+        ...headers,
+      },
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    })
+    const cookie = response.headers.getSetCookie()[0]?.split(';')[0]
+    if (cookie !== undefined) this.cookie = cookie
+    const text = await response.text()
+    return {
+      status: response.status,
+      body: (text === '' ? null : JSON.parse(text)) as T,
+      headers: response.headers,
+    }
+  }
+
+  get = <T>(path: string) => this.call<T>('GET', path)
+
+  /** A call that opens a session, whose token is kept. */
+  async enter(path: string, body: unknown): Promise<Answer<SessionView & Problem>> {
+    const answer = await this.call<SessionView & Problem>('POST', path, body)
+    if (answer.status < 300) this.csrf = answer.body.csrf
+    return answer
+  }
+
+  change = (...edits: object[]) => this.call<AppliedView & Problem>('POST', '/at/coast/changes', { edits })
+}
+
+export const password = 'a long enough secret'
+
+/** A server with the workspace "Coast", and its Owner signed in. */
+export async function founded(more: Parameters<typeof serve>[0] = {}) {
+  const server = await serve(more)
+  const owner = new Visitor(server)
+  await owner.enter('/set-up', {
+    workspace: 'Coast',
+    timeZone: 'Europe/London',
+    name: 'Ona',
+    mail: 'ona@test.example',
+    password,
+  })
+  return { server, owner }
+}
+
+/** The token in the newest mail to an address. */
+export async function tokenFor(visitor: Visitor, mail: string): Promise<string> {
+  for (let tries = 0; tries < 100; tries += 1) {
+    const { body } = await visitor.get<MailView[]>('/mailbox')
+    const token = /join#(\S+)/.exec(body.find(each => each.to === mail)?.text ?? '')?.[1]
+    if (token !== undefined) return token
+    await new Promise(resolve => setTimeout(resolve, 20))
+  }
+  throw new Error(`no mail came to ${mail}`)
+}
+
+export const invite = (mail: string, more: object = {}) => ({
+  kind: 'person.invite',
+  person: 'new:person',
+  mail,
+  name: '',
+  as: 'member',
+  role: null,
+  scope: { over: 'workspace' },
+  until: null,
+  message: '',
+  ...more,
+})
+
+/** Invites somebody and lets them come in. */
+export async function welcome(
+  server: TestServer,
+  owner: Visitor,
+  { name, ...more }: { name: string; as?: string; role?: string },
+) {
+  const mail = `${name.toLowerCase()}@test.example`
+  const invited = await owner.change(invite(mail, more))
+  const visitor = new Visitor(server)
+  await visitor.enter('/invitations/accept', { token: await tokenFor(owner, mail), name, password })
+  return { visitor, id: invited.body.made['new:person'] ?? '' }
+}
+
+export const open = { from: null, until: null }

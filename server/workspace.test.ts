@@ -1,0 +1,283 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type {
+  AccessView,
+  NodeView,
+  PersonView,
+  SumView,
+  TeamView,
+  TextView,
+  TreeItem,
+  TreeView,
+  WorkspaceView,
+} from '#contract/views.ts'
+import { levelActions } from '#core/levels/level.ts'
+import {
+  founded,
+  invite,
+  open,
+  start,
+  type TestServer,
+  tokenFor,
+  Visitor,
+  welcome,
+} from './testing/client.ts'
+
+const reader = levelActions('Reader')
+const steward = levelActions('Steward')
+const at = '/at/coast'
+
+let server: TestServer
+let owner: Visitor
+let member: { visitor: Visitor; id: string }
+let guest: { visitor: Visitor; id: string }
+let ids: Record<'home' | 'folder' | 'inner' | 'page' | 'secret', string>
+
+/** One workspace for all: a home with Sites › Dunes › Map, beside it a folder that nobody opened. */
+beforeAll(async () => {
+  ;({ server, owner } = await founded())
+  member = await welcome(server, owner, { name: 'Mika' })
+  guest = await welcome(server, owner, { name: 'Gus', as: 'guest' })
+  const { id } = (await owner.get<WorkspaceView>(at)).body.me
+  const { body } = await owner.change(
+    { kind: 'home.create', node: 'new:home', name: 'Sites' },
+    { kind: 'grant.add', node: 'new:home', principal: `person:${id}`, gives: steward, ...open },
+    { kind: 'node.create', node: 'new:folder', parent: 'new:home', as: 'folder', name: 'Dunes' },
+    { kind: 'node.create', node: 'new:inner', parent: 'new:folder', as: 'folder', name: 'Maps' },
+    { kind: 'node.create', node: 'new:page', parent: 'new:inner', as: 'page', name: 'Map' },
+    { kind: 'node.create', node: 'new:secret', parent: 'new:home', as: 'folder', name: 'Hidden Nests' },
+  )
+  ids = Object.fromEntries(
+    Object.entries(body.made).map(([key, value]) => [key.slice(4), value]),
+  ) as typeof ids
+})
+
+afterAll(() => server.stop())
+
+describe('a folder shared with a guest through a date', () => {
+  const until = start + 86_400_000
+
+  test('is all that the guest finds', async () => {
+    const share = {
+      kind: 'grant.add',
+      node: ids.folder,
+      principal: `person:${guest.id}`,
+      gives: reader,
+      from: null,
+      until,
+    }
+    expect((await owner.change(share)).status).toBe(200)
+    const { body: tree } = await guest.visitor.get<TreeView>(`${at}/tree`)
+    expect(tree).toMatchObject({ kept: null, homes: [], opened: [{ id: ids.folder, name: 'Dunes' }] })
+    const { body: node } = await guest.visitor.get<NodeView>(`${at}/nodes/${ids.inner}`)
+    expect(node.path).toEqual([{ id: ids.folder, name: 'Dunes' }])
+    expect(node.madeBy).toBe('Ona') // her contact
+  })
+
+  test('says nothing of anything else: what is hidden answers as what is not there', async () => {
+    for (const path of ['', '/children', '/access', '/text', `/why/${guest.id}`]) {
+      const hidden = await guest.visitor.get(`${at}/nodes/${ids.secret}${path}`)
+      const absent = await guest.visitor.get(`${at}/nodes/nothing${path}`)
+      expect([path, hidden.status, hidden.body]).toEqual([path, 404, absent.body])
+    }
+    const everything = await Promise.all(
+      [
+        '',
+        '/tree',
+        '/teams',
+        `/nodes/${ids.folder}`,
+        `/nodes/${ids.folder}/access`,
+        `/nodes/${ids.folder}/why/${guest.id}`,
+      ].map(path => guest.visitor.get(`${at}${path}`)),
+    )
+    expect(JSON.stringify(everything.map(answer => answer.body))).not.toMatch(/Hidden|Sites|Mika/)
+  })
+
+  test('tells each reader what they may know of the others', async () => {
+    const { body: all } = await owner.get<AccessView>(`${at}/nodes/${ids.folder}/access`)
+    expect(all).toMatchObject({ detail: 'all', people: [{ name: 'Ona' }, { name: 'Gus', actions: reader }] })
+    const { body: own } = await guest.visitor.get<AccessView>(`${at}/nodes/${ids.folder}/access`)
+    expect(own).toEqual({ detail: 'own', mine: reader, readers: 2, contact: 'Ona' })
+  })
+
+  test('is explained by the sum, one’s own always and that of others to those who share there', async () => {
+    const { body: sum } = await owner.get<SumView>(`${at}/nodes/${ids.page}/why/${guest.id}`)
+    expect(sum).toMatchObject({
+      person: 'Gus',
+      grants: [{ actions: reader, through: 'name', at: { name: 'Dunes' }, isHere: false, by: 'Ona', until }],
+      steps: [],
+      result: reader,
+    })
+    expect((await guest.visitor.get<SumView>(`${at}/nodes/${ids.page}/why/${guest.id}`)).body.result).toBe(
+      reader,
+    )
+    const { id } = (await owner.get<WorkspaceView>(at)).body.me
+    expect((await guest.visitor.get(`${at}/nodes/${ids.page}/why/${id}`)).status).toBe(404)
+  })
+
+  test('ends by itself at that instant', async () => {
+    server.time.now = until
+    expect((await guest.visitor.get(`${at}/nodes/${ids.folder}`)).status).toBe(404)
+    expect((await guest.visitor.get<TreeView>(`${at}/tree`)).body.opened).toEqual([])
+  })
+})
+
+describe('a team', () => {
+  test('is there at once with its home and levels; its lead fills it', async () => {
+    const { body } = await owner.change(
+      {
+        kind: 'team.create',
+        team: 'new:team',
+        home: 'new:base',
+        name: 'Birds',
+        note: '',
+        joining: 'request',
+        welcomesGuests: false,
+      },
+      { kind: 'member.add', team: 'new:team', person: member.id, lead: true, ...open },
+      { kind: 'grant.add', node: 'new:base', principal: 'leads:new:team', gives: steward, ...open },
+      {
+        kind: 'grant.add',
+        node: 'new:base',
+        principal: 'team:new:team',
+        gives: levelActions('Adder'),
+        ...open,
+      },
+    )
+    const { body: tree } = await member.visitor.get<TreeView>(`${at}/tree`)
+    expect(tree.homes).toMatchObject([
+      { id: body.made['new:base'], name: 'Birds', home: 'team', actions: steward },
+    ])
+    const { body: sum } = await member.visitor.get<SumView>(
+      `${at}/nodes/${body.made['new:base']}/why/${member.id}`,
+    )
+    expect(sum.grants.map(each => [each.through, each.team])).toEqual([
+      ['leads', 'Birds'],
+      ['team', 'Birds'],
+    ])
+    const joining = {
+      kind: 'member.add',
+      team: body.made['new:team'],
+      person: guest.id,
+      lead: false,
+      ...open,
+    }
+    expect((await member.visitor.change(joining)).body).toMatchObject({
+      status: 422,
+      title: 'This team does not welcome guests.',
+    })
+    expect((await guest.visitor.get<TeamView[]>(`${at}/teams`)).body).toEqual([])
+  })
+})
+
+describe('a page', () => {
+  test('keeps its versions apart: the second of two writers is told', async () => {
+    const path = `${at}/nodes/${ids.page}/text`
+    expect((await owner.get<TextView>(path)).body).toEqual({
+      text: '',
+      version: 0,
+      changedAt: null,
+      changedBy: null,
+    })
+    const [one, two] = await Promise.all(
+      ['One', 'Two'].map(text => owner.call<TextView & { type: string }>('PUT', path, { text, version: 0 })),
+    )
+    expect([one?.status, two?.status].sort()).toEqual([200, 409])
+    const written = one?.status === 200 ? 'One' : 'Two'
+    expect((await owner.get<TextView>(path)).body).toMatchObject({
+      text: written,
+      version: 1,
+      changedBy: 'Ona',
+    })
+  })
+})
+
+describe('somebody without the right', () => {
+  const refusals: [string, () => object, string][] = [
+    ['inviting', () => invite('x@test.example'), 'None of your roles holds “invite members”.'],
+    [
+      'inviting a guest',
+      () => invite('x@test.example', { as: 'guest' }),
+      'None of your roles holds “invite guests”.',
+    ],
+    [
+      'making a team',
+      () => ({
+        kind: 'team.create',
+        team: 'new:t',
+        home: 'new:h',
+        name: 'T',
+        note: '',
+        joining: 'open',
+        welcomesGuests: true,
+      }),
+      'None of your roles holds “create teams”.',
+    ],
+    [
+      'making a home',
+      () => ({ kind: 'home.create', node: 'new:h', name: 'H' }),
+      'None of your roles holds “create homes”.',
+    ],
+    [
+      'adding where nothing is open',
+      () => ({ kind: 'node.create', node: 'new:n', parent: ids.home, as: 'page', name: 'P' }),
+      'There is nothing here that you can open.',
+    ],
+    [
+      'sharing where nothing is open',
+      () => ({ kind: 'grant.add', node: ids.secret, principal: 'everyone', gives: reader, ...open }),
+      'There is nothing here that you can open.',
+    ],
+  ]
+
+  test.each(refusals)(
+    'is refused %s, in a clear sentence, and nothing changes',
+    async (_act, edit, title) => {
+      const before = (await owner.get<WorkspaceView>(at)).body.revision
+      const answer = await member.visitor.change(edit())
+      expect(answer.body).toMatchObject({ title, edit: 0 })
+      expect(answer.headers.get('content-type')).toContain('application/problem+json')
+      expect((await owner.get<WorkspaceView>(at)).body.revision).toBe(before)
+    },
+  )
+
+  test('does not take part of a change set: all of it is applied or none', async () => {
+    const fine = { kind: 'node.create', node: 'new:n', parent: ids.home, as: 'page', name: 'Half' }
+    const answer = await owner.change(fine, {
+      kind: 'grant.add',
+      node: 'new:n',
+      principal: 'guests',
+      gives: reader,
+      ...open,
+    })
+    expect(answer.body).toMatchObject({ status: 422, edit: 1 })
+    const { body } = await owner.get<TreeItem[]>(`${at}/nodes/${ids.home}/children`)
+    expect(body.map(child => child.name)).toEqual(['Dunes', 'Hidden Nests'])
+  })
+})
+
+test('everything is as it was after a restart', async () => {
+  const read = async () => {
+    const paths = ['', '/people', '/teams', '/tree', `/nodes/${ids.folder}/access`, `/nodes/${ids.page}/text`]
+    return Promise.all(paths.map(async path => (await owner.get(`${at}${path}`)).body))
+  }
+  const before = await read()
+  await server.restart()
+  expect(await read()).toEqual(before)
+})
+
+test('an invitation can be taken back or sent anew; then its earlier link is dead', async () => {
+  const invited = await owner.change(invite('late@test.example', { name: 'Late Comer' }))
+  const id = invited.body.made['new:person'] ?? ''
+  const first = await tokenFor(owner, 'late@test.example')
+  const stranger = new Visitor(server)
+  const look = (token: string) => stranger.call('POST', '/invitations/look', { token })
+  expect(await look(first)).toMatchObject({
+    status: 200,
+    body: { by: 'Ona', workspace: 'Coast', as: 'member', hasAccount: false },
+  })
+  await owner.change({ kind: 'invitation.renew', person: id })
+  expect(await look(first)).toMatchObject({ status: 404, body: { type: 'urn:noskel:problem:dead-link' } })
+  await owner.change({ kind: 'invitation.withdraw', person: id })
+  const { body: people } = await owner.get<PersonView[]>(`${at}/people`)
+  expect(people.map(each => each.name)).toEqual(['Gus', 'Mika', 'Ona'])
+})
