@@ -98,7 +98,6 @@ export type SetUpRequest = Static<typeof setUpRequest>
 
 const token = Type.String({ pattern: '^[A-Za-z0-9_.-]{10,200}$' })
 export const invitationRequest = Type.Object({ token }, strict)
-export type InvitationRequest = Static<typeof invitationRequest>
 
 /** The name is left out by somebody who has an account already. */
 export const acceptRequest = Type.Object({ token, name: Type.Optional(name), password }, strict)

@@ -58,11 +58,17 @@ export interface TeamView {
   readonly note: string
   readonly joining: Team['joining']
   readonly welcomesGuests: boolean
-  readonly home: string | null
+  /** Its home, if the reader sees it; the levels there, if the reader shares there. */
+  readonly home: { readonly id: string; readonly levels: readonly HomeLevel[] } | null
   readonly mayManage: boolean
   readonly mayJoin: boolean
   readonly isMine: boolean
   readonly people: readonly TeamPersonView[]
+}
+
+export interface HomeLevel {
+  readonly who: 'leads' | 'team'
+  readonly actions: number
 }
 
 export interface TeamPersonView {

@@ -1,13 +1,19 @@
 import { spawn } from 'node:child_process'
-import { rmSync } from 'node:fs'
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { buildPages, installPackages, root, run } from './prepare.mjs'
+import { buildPages, fail, installPackages, root, run } from './prepare.mjs'
 
 installPackages()
 buildPages()
 
 const dataDir = resolve(root, process.env.DATA_DIR || '.data/demo')
 const env = { ...process.env, DATA_DIR: dataDir }
+// Without this mark a folder with a workspace is somebody's own: the demo neither opens nor empties it.
+const mark = resolve(dataDir, 'this-is-the-demo')
+if (existsSync(resolve(dataDir, 'noskel.sqlite')) && !existsSync(mark))
+  fail(`${dataDir} holds a workspace that is not the demo’s. Give the demo another DATA_DIR.`)
+mkdirSync(dataDir, { recursive: true })
+writeFileSync(mark, 'Made by npm run demo; npm run demo -- --fresh empties this folder.\n')
 if (process.argv.includes('--fresh')) {
   for (const file of [
     'noskel.sqlite',

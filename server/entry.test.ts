@@ -12,7 +12,7 @@ import {
   tokenFor,
   Visitor,
   welcome,
-} from './testing/client.ts'
+} from './tests/client.ts'
 
 const open: TestServer[] = []
 const kept = <T extends { server: TestServer }>(started: T): T => {

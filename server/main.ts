@@ -4,13 +4,9 @@ import { startServer } from './assemble.ts'
 import { readConfig } from './config.ts'
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
-const config = readConfig(process.env, process.argv.includes('--demo'))
-const running = await startServer({
-  config,
-  log,
-  clock: Date.now,
-  webDir: resolve(import.meta.dirname, '../.build/web'),
-  triesPerMinute: 20,
+const { config, running } = await start().catch((error: unknown) => {
+  process.stderr.write(`Noskel could not start: ${(error as Error).message}\n`)
+  process.exit(1)
 })
 
 process.stdout.write(`Noskel listens on ${running.address}; its address for people is ${config.baseUrl}\n`)
@@ -28,4 +24,11 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
     setTimeout(() => process.exit(1), 10_000).unref()
     void running.stop().then(() => process.exit(0))
   })
+}
+
+async function start() {
+  const config = readConfig(process.env, process.argv.includes('--demo'))
+  const webDir = resolve(import.meta.dirname, '../.build/web')
+  const running = await startServer({ config, log, clock: Date.now, webDir, triesPerMinute: 20 })
+  return { config, running }
 }

@@ -11,16 +11,7 @@ import type {
   WorkspaceView,
 } from '#contract/views.ts'
 import { levelActions } from '#core/levels/level.ts'
-import {
-  founded,
-  invite,
-  open,
-  start,
-  type TestServer,
-  tokenFor,
-  Visitor,
-  welcome,
-} from './testing/client.ts'
+import { founded, invite, open, start, type TestServer, tokenFor, Visitor, welcome } from './tests/client.ts'
 
 const reader = levelActions('Reader')
 const steward = levelActions('Steward')

@@ -1,17 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { NodeId, PersonId } from '../base/ids.ts'
-import { why } from '../explain/why.ts'
 import { listActions, noActions } from '../levels/action.ts'
 import { levelActions, nameOfActions } from '../levels/level.ts'
 import { momentOf, nextBound } from '../state/moment.ts'
 import type { State } from '../state/state.ts'
-import { judged } from '../testing/judge.ts'
-import { broken, grant, limit, member, node, now, person, team, world } from '../testing/world.ts'
-import { anyWorld, nodeIds, personIds } from '../testing/worlds.ts'
+import { judged } from '../tests/judge.ts'
+import { broken, grant, limit, member, node, now, person, team, world } from '../tests/world.ts'
+import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
 import { check } from './evaluate.ts'
-import { hasSteward, who } from './who.ts'
-import { placeOf } from './place.ts'
 
 const level = (state: State, who: string, where: string) =>
   nameOfActions(check(momentOf(state, now), who as PersonId, where as NodeId)).name
@@ -132,26 +129,5 @@ test('the engine answers as the judge does, for everybody everywhere, now and la
           ])
     }),
     { numRuns: 400 },
-  )
-})
-
-test('who, why and the search for a steward tell the same as check', () => {
-  fc.assert(
-    fc.property(anyWorld, fc.constantFrom(...instants), (state, at) => {
-      const moment = momentOf(state, at)
-      for (const node of nodeIds as unknown as NodeId[]) {
-        const held = personIds.map(id => check(moment, id as unknown as PersonId, node))
-        const active = who(moment, node).filter(each => each.isActive)
-        expect(active.map(each => each.actions).sort()).toEqual(
-          held.filter(each => each !== noActions).sort(),
-        )
-        expect(hasSteward(moment, placeOf(moment, node)!)).toBe(
-          held.some(each => listActions(each).includes('share')),
-        )
-        for (const [index, id] of personIds.entries())
-          expect(why(moment, id as unknown as PersonId, node)?.result).toBe(held[index])
-      }
-    }),
-    { numRuns: 150 },
   )
 })

@@ -6,20 +6,9 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import { levelActions } from '../levels/level.ts'
 import { privateFolderOf, applyChanges, inverseOf, type State, tableNames } from '../state/state.ts'
 import { momentOf } from '../state/moment.ts'
-import { judged } from '../testing/judge.ts'
-import {
-  broken,
-  grant,
-  holding,
-  member,
-  node,
-  now,
-  type Part,
-  person,
-  team,
-  world,
-} from '../testing/world.ts'
-import { anyActions, anyGrant, anySpan, anyWorld, nodeIds, personIds } from '../testing/worlds.ts'
+import { judged } from '../tests/judge.ts'
+import { broken, grant, holding, member, node, now, type Part, person, team, world } from '../tests/world.ts'
+import { anyActions, anyGrant, anySpan, anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
 import type { Edit } from './edit.ts'
 import { judge } from './judge.ts'
 

@@ -56,8 +56,6 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
 
 const guards: readonly Guard[] = [guests, ownRaise, stewardLeft]
 
-export const editKinds = Object.keys(rules) as readonly EditKind[]
-
 /** Judges a change set on a state. Costs what the nodes cost at which access can change by it. */
 export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judged, Refused> {
   const changes: RecordChange[] = []

@@ -16,7 +16,7 @@ import { isOver } from '#core/base/instant.ts'
 import { type Part, type Step, why } from '#core/explain/why.ts'
 import { has } from '#core/levels/action.ts'
 import type { Grant } from '#core/rules/entry.ts'
-import { partsOf, type Principal } from '#core/rules/principal.ts'
+import { partsOf, personPrincipal, type Principal } from '#core/rules/principal.ts'
 import type { Moment } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, knowsPerson, nameOf, placeName, seenPlace } from './asker.ts'
@@ -111,6 +111,7 @@ function peopleAt(asker: Asker, place: Place): ReachView[] {
 
 function namesAt(asker: Asker, place: Place): PrincipalName[] {
   const principals = new Set(place.grants.map(each => each.grant.principal))
+  principals.delete(personPrincipal(asker.person))
   return [...principals]
     .map(principal => principalName(asker, principal))
     .sort((a, b) => order(a) - order(b) || a.name.localeCompare(b.name))

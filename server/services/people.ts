@@ -1,5 +1,8 @@
 import type { PersonView, RoleView, TeamView, WorkspaceView } from '#contract/views.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
+import { actionsAt } from '#core/access/evaluate.ts'
+import { placeOf } from '#core/access/place.ts'
+import { has, noActions, union } from '#core/levels/action.ts'
 import { mayUse, powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
 import { peopleIn, peopleOf, teamsOf } from '#core/access/subject.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
@@ -8,7 +11,7 @@ import type { Person, Team } from '#core/people/person.ts'
 import { guestRole } from '#core/people/role.ts'
 import { teamHomeOf, workspaceOf } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
-import { type Asker, asks, maySee, nameOf } from './asker.ts'
+import { type Asker, asks, nameOf } from './asker.ts'
 
 export function workspaceView(asker: Asker): WorkspaceView {
   const { state } = asker.moment
@@ -88,7 +91,6 @@ export function teamsView(asker: Asker): TeamView[] {
 
 function teamView(asker: Asker, team: Team): TeamView {
   const { moment, person } = asker
-  const home = teamHomeOf(moment.state, team.id)
   const isMine = asker.subject.principals.has(`team:${team.id}`)
   const people = isMine || asks(asker, 'view people') ? peopleIn(moment, team) : []
   return {
@@ -97,7 +99,7 @@ function teamView(asker: Asker, team: Team): TeamView {
     note: team.note,
     joining: team.joining,
     welcomesGuests: team.welcomesGuests,
-    home: home !== undefined && maySee(asker, home.id) ? home.id : null,
+    home: homeView(asker, team),
     mayManage: leadsTeam(moment, person, team.id) || asks(asker, 'manage any team'),
     mayJoin: team.joining === 'open' && !isMine && !asker.subject.isGuest,
     isMine,
@@ -112,6 +114,21 @@ function teamView(asker: Asker, team: Team): TeamView {
       }))
       .sort((a, b) => Number(b.lead) - Number(a.lead) || a.name.localeCompare(b.name)),
   }
+}
+
+function homeView(asker: Asker, team: Team): TeamView['home'] {
+  const { moment, subject } = asker
+  const home = teamHomeOf(moment.state, team.id)
+  const place = home === undefined ? undefined : placeOf(moment, home.id)
+  const actions = place === undefined ? noActions : actionsAt(moment, subject, place)
+  if (place === undefined || !has(actions, 'see')) return null
+  const levels = (['leads', 'team'] as const).map(who => ({
+    who,
+    actions: place.grants
+      .filter(each => each.grant.principal === `${who}:${team.id}`)
+      .reduce((set, each) => union(set, each.actions), noActions),
+  }))
+  return { id: place.node.id, levels: has(actions, 'share') ? levels : [] }
 }
 
 const membershipEnd = ({ moment }: Asker, team: Team, person: Person) =>

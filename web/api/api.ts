@@ -39,7 +39,7 @@ const unreachable: Problem = {
 /** Every call of the server. A refusal comes back as its problem, ready to be shown. */
 const call: BaseQueryFn<Call, unknown, Problem> = async (
   { path, method = 'GET', body },
-  { getState, signal },
+  { getState, signal, dispatch },
 ) => {
   const csrf = api.endpoints.session.select()(getState() as never).data?.csrf
   try {
@@ -54,6 +54,8 @@ const call: BaseQueryFn<Call, unknown, Problem> = async (
     })
     if (response.status === 204) return { data: null }
     const answer: unknown = await response.json()
+    // The session has ended meanwhile: asked for anew, it leads to signing in.
+    if (response.status === 401 && path !== '/session') dispatch(api.util.invalidateTags(['session']))
     return response.ok ? { data: answer } : { error: answer as Problem }
   } catch {
     return { error: unreachable }

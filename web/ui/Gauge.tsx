@@ -35,11 +35,11 @@ export function Gauge({ actions }: { readonly actions: number }) {
           />
         )
       })}
-      {/* Notches: a cut a step, on the right, longer in the middle, so that steps can be counted. */}
+      {/* Notches: a cut a step in the right edge, longer in the middle, so that steps can be counted. */}
       {steps.slice(1).map((_, index) => (
         <line
           key={index}
-          x1={index === 3 ? width - 7 : width - 4}
+          x1={width - (index === 3 ? 5 : 3)}
           x2={width}
           y1={height - (index + 1) * step}
           y2={height - (index + 1) * step}

@@ -20,6 +20,8 @@ interface Plan {
   readonly welcomesGuests: boolean
   readonly lead: string
   readonly level: number
+  /** The maker is steward of the home too, without being in the team. */
+  readonly meToo: boolean
 }
 
 interface Props {
@@ -38,10 +40,14 @@ export function NewTeam({ onClose, onMade }: Props) {
     welcomesGuests: false,
     lead: workspace.me.id,
     level: levelActions('Adder'),
+    meToo: false,
   })
   const set = (part: Partial<Plan>) => setPlan({ ...plan, ...part })
   const submit = async () => {
-    const applied = await apply(editsFor(plan), `The team ${plan.name.trim()} is there, with its home.`)
+    const applied = await apply(
+      editsFor(plan, workspace.me.id),
+      `The team ${plan.name.trim()} is there, with its home.`,
+    )
     const made = applied?.made['new:team']
     if (made !== undefined) onMade(made)
   }
@@ -52,21 +58,7 @@ export function NewTeam({ onClose, onMade }: Props) {
         <TextField label="What it is for" value={plan.note} onValue={note => set({ note })} />
         <Joining plan={plan} onPlan={set} />
         <LeadChoice lead={plan.lead} onLead={lead => set({ lead })} />
-        <fieldset className="border-t border-base-content pt-3">
-          <legend className="sr-only">Its home</legend>
-          <p className="label-line">Its home folder</p>
-          <div className="grid grid-cols-[1fr_9rem] items-center gap-y-2">
-            <span>Leads</span>
-            <Level actions={levelActions('Steward')} />
-            <span>Everyone in the team</span>
-            <LevelChoice
-              label="Everyone in the team"
-              value={plan.level}
-              atMost={levelActions('Curator')}
-              onChange={level => set({ level })}
-            />
-          </div>
-        </fieldset>
+        <HomeFields plan={plan} onPlan={set} />
         <ProblemNote problem={problem} />
         <button className="btn btn-primary" disabled={isBusy || plan.name.trim() === ''}>
           Make the team
@@ -76,7 +68,44 @@ export function NewTeam({ onClose, onMade }: Props) {
   )
 }
 
-function Joining({ plan, onPlan }: { readonly plan: Plan; readonly onPlan: (part: Partial<Plan>) => void }) {
+interface PlanPart {
+  readonly plan: Plan
+  readonly onPlan: (part: Partial<Plan>) => void
+}
+
+function HomeFields({ plan, onPlan }: PlanPart) {
+  const { workspace } = useHere()
+  return (
+    <fieldset className="border-t border-base-content pt-3">
+      <legend className="sr-only">Its home</legend>
+      <p className="label-line">Its home folder</p>
+      <div className="grid grid-cols-[1fr_9rem] items-center gap-y-2">
+        <span>Leads</span>
+        <Level actions={levelActions('Steward')} />
+        <span>Everyone in the team</span>
+        <LevelChoice
+          label="Everyone in the team"
+          value={plan.level}
+          atMost={levelActions('Curator')}
+          onChange={level => onPlan({ level })}
+        />
+      </div>
+      {plan.lead !== workspace.me.id && (
+        <label className="mt-2 flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm border-base-content/60"
+            checked={plan.meToo}
+            onChange={event => onPlan({ meToo: event.target.checked })}
+          />
+          I am steward of it too, without being in the team
+        </label>
+      )}
+    </fieldset>
+  )
+}
+
+function Joining({ plan, onPlan }: PlanPart) {
   return (
     <div>
       <label>
@@ -124,8 +153,12 @@ function LeadChoice({ lead, onLead }: { readonly lead: string; readonly onLead: 
   )
 }
 
-function editsFor({ name, note, joining, welcomesGuests, lead, level }: Plan): EditRequest[] {
+function editsFor(
+  { name, note, joining, welcomesGuests, lead, level, meToo }: Plan,
+  me: string,
+): EditRequest[] {
   const grant = { kind: 'grant.add', node: 'new:home', from: null, until: null } as const
+  const steward = levelActions('Steward')
   return [
     {
       kind: 'team.create',
@@ -137,7 +170,8 @@ function editsFor({ name, note, joining, welcomesGuests, lead, level }: Plan): E
       welcomesGuests,
     },
     { kind: 'member.add', team: 'new:team', person: lead, lead: true, from: null, until: null },
-    { ...grant, principal: 'leads:new:team', gives: levelActions('Steward') },
+    { ...grant, principal: 'leads:new:team', gives: steward },
     { ...grant, principal: 'team:new:team', gives: level },
+    ...(meToo && lead !== me ? [{ ...grant, principal: `person:${me}`, gives: steward } as const] : []),
   ]
 }

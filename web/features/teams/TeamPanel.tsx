@@ -1,3 +1,4 @@
+import { Fragment } from 'react'
 import { Link } from 'react-router'
 import type { EditRequest } from '#contract/requests.ts'
 import type { TeamPersonView, TeamView } from '#contract/views.ts'
@@ -6,6 +7,7 @@ import { type Change, useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Through } from '../../ui/dates.tsx'
+import { Level } from '../../ui/Gauge.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { joiningWords } from './joining.ts'
@@ -30,7 +32,7 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
       </p>
       <div className="mb-4 flex items-center gap-3">
         {team.home !== null && (
-          <Link className="btn-plain" to={`/at/${slug}/content/${team.home}`}>
+          <Link className="btn-plain" to={`/at/${slug}/content/${team.home.id}`}>
             Open its home
           </Link>
         )}
@@ -45,6 +47,7 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
           </button>
         )}
       </div>
+      <HomeLevels team={team} />
       <TeamPeople team={team} change={change} />
       <div className="mt-3">
         <ProblemNote problem={change.problem} />
@@ -52,6 +55,22 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
     </Panel>
   )
 }
+
+/** What the team's people may do in its home; shown to those who share there. */
+const HomeLevels = ({ team: { home } }: { readonly team: TeamView }) =>
+  home !== null &&
+  home.levels.length > 0 && (
+    <dl className="mb-4 grid grid-cols-[1fr_9rem] gap-y-1 border-y border-base-300 py-2">
+      {home.levels.map(({ who, actions }) => (
+        <Fragment key={who}>
+          <dt>{who === 'leads' ? 'Leads in its home' : 'Everyone in the team'}</dt>
+          <dd>
+            <Level actions={actions} />
+          </dd>
+        </Fragment>
+      ))}
+    </dl>
+  )
 
 interface Part {
   readonly team: TeamView
@@ -135,7 +154,7 @@ function TeamPerson({ person, team, change }: Part & { readonly person: TeamPers
 }
 
 function Leading({ person, team, change }: Part & { readonly person: TeamPersonView }) {
-  const word = person.lead ? 'Make no lead' : 'Make lead'
+  const word = person.lead ? 'No longer lead' : 'Make lead'
   const said = `${person.name} leads ${team.name} ${person.lead ? 'no longer' : 'now'}.`
   const edit = { kind: 'member.change', team: team.id, person: person.id, lead: !person.lead } as const
   return (

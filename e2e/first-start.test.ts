@@ -1,0 +1,43 @@
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { type DemoServer, startDemo } from './server.ts'
+import { Visitor } from './visitor.ts'
+
+/** A server without a workspace: the first visit makes one. */
+let server: DemoServer
+let visitor: Visitor
+
+beforeAll(async () => {
+  server = await startDemo({ empty: true })
+  visitor = await Visitor.arrive(server.address)
+})
+
+afterAll(async () => {
+  await visitor.close()
+  await server.stop()
+})
+
+test('the first visit leads to creating the workspace and its Owner', async () => {
+  await visitor.open('/')
+  await visitor.sees('Create your workspace')
+  expect(await visitor.barriers()).toEqual([])
+  await visitor.fill('Name of the workspace', 'Night Ferry')
+  await visitor.fill('Your name', 'Ulla Marsk')
+  await visitor.fill('Your mail address', 'ulla@ferry.example')
+  await visitor.fill('Password', 'password1234')
+  await visitor.press('Create the workspace')
+  await visitor.sees('This password is too easy to guess.')
+  await visitor.fill('Password', 'three lamps at the pier')
+  await visitor.press('Create the workspace')
+  await visitor.sees('Night Ferry')
+  await visitor.sees('Kept to me')
+})
+
+test('there is no mailbox outside the demo, and signing out and in works', async () => {
+  await visitor.open('/mailbox')
+  await visitor.sees('There is a mailbox in the demo only.')
+  await visitor.open('/')
+  await visitor.press('Sign out')
+  await visitor.sees('Mail address')
+  await visitor.signIn('ulla@ferry.example', 'three lamps at the pier')
+  await visitor.sees('Kept to me')
+})

@@ -1,0 +1,103 @@
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { demoPassword } from '#demo/scenario/people.ts'
+import { startDemo } from '../e2e/server.ts'
+import { Visitor } from '../e2e/visitor.ts'
+
+/** One picture of each main view at 1280×800, made from the demo: npm run screenshots [name …]. */
+const at = '/at/marram-coast-survey'
+const folder = resolve(import.meta.dirname, '../docs/screenshots')
+
+interface Shot {
+  readonly name: string
+  readonly who: string
+  readonly path: string
+  readonly theme?: 'dark'
+  /** Until this is seen the view is not ready. */
+  readonly sees: string
+  readonly act?: (visitor: Visitor) => Promise<void>
+}
+
+const owner = 'ilse@marram.example'
+const openNodes = { 'node-sites': true, 'node-sites-north-spit': true, 'node-season-plan': true }
+
+const shots: readonly Shot[] = [
+  { name: 'sign-in', who: '', path: '/sign-in', sees: 'Sign in' },
+  { name: 'content', who: owner, path: `${at}/content/node-sites-north-spit`, sees: 'Bird Counts' },
+  {
+    name: 'why',
+    who: owner,
+    path: `${at}/content/node-sites-north-spit-method`,
+    sees: 'Bird Counts',
+    act: async visitor => {
+      await visitor.press('Each person')
+      await visitor.press('Why does Davit Orbel have this?')
+      await visitor.sees('through the team')
+    },
+  },
+  {
+    name: 'share',
+    who: owner,
+    path: `${at}/content/node-sites-gull-sands-drone-flights`,
+    theme: 'dark',
+    sees: 'Bram Ostler',
+    act: async visitor => {
+      await visitor.pick('Open this for somebody', 'Henrik Maas')
+      await visitor.fillDay('Through', '2027-03-31')
+    },
+  },
+  {
+    name: 'guest',
+    who: 'sefa@lund-estate.example',
+    path: `${at}/content/node-sites-north-spit-access-notes`,
+    sees: 'Who else has access',
+  },
+  { name: 'people', who: owner, path: `${at}/people/person-oskar`, sees: 'Withdraw it' },
+  {
+    name: 'invite',
+    who: owner,
+    path: `${at}/people/invite`,
+    sees: 'A word to them',
+    act: async visitor => {
+      await visitor.fill('Mail addresses', 'Fenna Wilde <fenna@marram.example>, aino@marram.example, jon@')
+      await visitor.tick('Bird Counts')
+    },
+  },
+  { name: 'teams', who: owner, path: `${at}/teams/team-birds`, sees: 'One lead alone' },
+]
+
+const wanted = process.argv.slice(2)
+mkdirSync(folder, { recursive: true })
+const server = await startDemo()
+let visitor: Visitor | undefined
+let signedIn = ''
+try {
+  for (const shot of shots.filter(each => wanted.length === 0 || wanted.includes(each.name))) {
+    if (visitor === undefined || shot.who !== signedIn) {
+      await visitor?.close()
+      visitor = await Visitor.arrive(server.address)
+      if (shot.who !== '') await visitor.signIn(shot.who, demoPassword)
+      signedIn = shot.who
+    }
+    await take(visitor, shot)
+  }
+} finally {
+  await visitor?.close()
+  await server.stop()
+}
+
+async function take(visitor: Visitor, shot: Shot): Promise<void> {
+  const view = JSON.stringify({ theme: shot.theme ?? 'light', openNodes })
+  // Set from a page without the app, which would write its own view back.
+  await visitor.open('/mark.svg')
+  await visitor.driver.executeScript(`localStorage.setItem('noskel view', arguments[0])`, view)
+  await visitor.open(shot.path)
+  await visitor.sees(shot.sees)
+  await shot.act?.(visitor)
+  await visitor.driver.sleep(400)
+  writeFileSync(
+    resolve(folder, `${shot.name}.png`),
+    Buffer.from(await visitor.driver.takeScreenshot(), 'base64'),
+  )
+  process.stdout.write(`${shot.name}.png\n`)
+}

@@ -1,0 +1,25 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync } from 'node:fs'
+import { buildPages, fail, installPackages, run } from './prepare.mjs'
+
+/** Everything that has to hold: types, lint, unit, API and browser tests. */
+installPackages()
+installBrowser()
+run('node_modules/.bin/tsc', ['-b'])
+run('node_modules/.bin/eslint', ['.'])
+run('node_modules/.bin/prettier', ['--check', '--log-level', 'warn', '.'])
+run('node_modules/.bin/knip', [])
+buildPages()
+run('node_modules/.bin/vitest', ['run', ...process.argv.slice(2)])
+
+function installBrowser() {
+  if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return
+  const mayInstall = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')
+  if (!mayInstall)
+    fail('The browser tests need Chromium and its driver: install the packages chromium and chromium-driver.')
+  process.stdout.write('Installing chromium and chromium-driver …\n')
+  spawnSync('apt-get', ['update'], { stdio: 'ignore' })
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'chromium-driver'], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
+}
