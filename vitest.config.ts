@@ -6,6 +6,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
+          testTimeout: 60_000,
           include: [
             'core/**/*.test.ts',
             'contract/**/*.test.ts',

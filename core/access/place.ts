@@ -60,10 +60,12 @@ function createPlace(moment: Moment, node: ContentNode, path: readonly ContentNo
   }
 }
 
+/** The largest first, then by id: the same order each time it is told. */
 function liveGrantsAt(moment: Moment, node: NodeId): GivenHere[] {
   return rowsBy(moment.state.grants, 'node', node)
     .filter(grant => isLive(grant, moment.at))
     .map(grant => ({ grant, actions: actionsGiven(moment.state, grant.gives) }))
+    .sort((a, b) => b.actions - a.actions || (a.grant.id < b.grant.id ? -1 : 1))
 }
 
 /** A level of the workspace's own is looked up: what it holds now counts. */
