@@ -38,6 +38,7 @@ test('there is no mailbox outside the demo, and signing out and in works', async
   await visitor.open('/')
   await visitor.press('Sign out')
   await visitor.sees('Mail address')
+  expect(await visitor.barriers()).toEqual([])
   await visitor.signIn('ulla@ferry.example', 'three lamps at the pier')
   await visitor.sees('Kept to me')
 })

@@ -39,7 +39,7 @@ Marram Coast Survey is ready. Sign in with the password  sea-holly-and-marram  a
   aino@marram.example        Aino Vuori, a member, lead of Bird Counts
   sefa@lund-estate.example   Sefa Lund, a guest
 
-Every mail that is sent stands in the mailbox: /mailbox. Stop with Ctrl+C; start anew with  npm run demo -- --fresh
+Every mail that is sent stands in the mailbox, at /mailbox. Stop with Ctrl+C; start anew with  npm run demo -- --fresh
 `)
   server.stdout.pipe(process.stdout)
 })

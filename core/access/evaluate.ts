@@ -27,6 +27,10 @@ export function actionsAsIfActive(moment: Moment, subject: Subject, place: Place
   return place.archivedAt === undefined ? held : intersect(held, inArchive)
 }
 
+/** What a person holds before an archive or the bin takes its part: read for sharing in them and bringing back. */
+export const heldBeforeStates = (moment: Moment, subject: Subject, place: Place): ActionSet =>
+  subject.isActive ? heldAsIfActive(moment, subject, place) : noActions
+
 function heldAsIfActive(moment: Moment, subject: Subject, place: Place): ActionSet {
   const given = givenTo(subject, place.grants)
   const limited = place.limits

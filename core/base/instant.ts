@@ -20,3 +20,5 @@ export const isOver = (span: Span, at: Instant): boolean => span.until !== null 
 export function endsLater(a: Instant | null, b: Instant | null): boolean {
   return b !== null && (a === null || a > b)
 }
+
+export const earlierEnd = (a: Instant | null, b: Instant | null): Instant | null => (endsLater(a, b) ? b : a)

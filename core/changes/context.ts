@@ -2,7 +2,7 @@ import { rowOf } from '../base/collection.ts'
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { type Result } from '../base/result.ts'
-import { actionsAt } from '../access/evaluate.ts'
+import { actionsAt, heldBeforeStates } from '../access/evaluate.ts'
 import { placeOf } from '../access/place.ts'
 import { mayUse, rungFor, type Target, wholeWorkspace } from '../access/powers.ts'
 import { subjectOf, teamsOf } from '../access/subject.ts'
@@ -10,6 +10,7 @@ import { type Action, type ActionSet, everyAction, has, noActions } from '../lev
 import type { Privilege } from '../levels/privilege.ts'
 import { type Moment, type RecordChange, rootOf, type State } from '../state/state.ts'
 import type { Edit, EditKind } from './edit.ts'
+import { partsOf, type Principal } from '../rules/principal.ts'
 import type { Refusal } from './refusal.ts'
 
 /** What one edit is judged in: the author, the state before the whole set, the state that edits so far made. */
@@ -35,22 +36,38 @@ export type EditOf<K extends EditKind> = Extract<Edit, { readonly kind: K }>
  * What the author may do at a node. For a node made in this change set it is what the author may do
  * at its parent; a home made in it is its maker's to set up.
  */
-export function authorActions(context: Context, node: NodeId): ActionSet {
+export const authorActions = (context: Context, node: NodeId): ActionSet =>
+  authorHolds(context, node, actionsAt)
+
+/** The same as if nothing were archived: for sharing, breaking and moving there. Nothing in the bin. */
+export const authorActionsInArchive = (context: Context, node: NodeId): ActionSet =>
+  authorHolds(context, node, (moment, subject, place) =>
+    place.binnedAt === undefined ? heldBeforeStates(moment, subject, place) : noActions,
+  )
+
+function authorHolds(context: Context, node: NodeId, evaluate: typeof actionsAt): ActionSet {
   const place = placeOf(context.before, node)
   if (place === undefined) {
     const made = rowOf(context.now.state.nodes, node)
     if (made === undefined) return noActions
-    return made.home === null && made.parent !== null ? authorActions(context, made.parent) : everyAction
+    return made.home === null && made.parent !== null
+      ? authorHolds(context, made.parent, evaluate)
+      : everyAction
   }
   if (place.node.id === rootOf(context.before.state).id)
     return mayUse(context.before, context.author, 'security') ? everyAction : noActions
   const subject = subjectOf(context.before, context.author)
-  return subject === undefined ? noActions : actionsAt(context.before, subject, place)
+  return subject === undefined ? noActions : evaluate(context.before, subject, place)
 }
 
 /** A place that the author cannot see is refused exactly like one that does not exist. */
-export function lacksAction(context: Context, node: NodeId, action: Action): Refusal | undefined {
-  const held = authorActions(context, node)
+export const lacksAction = (context: Context, node: NodeId, action: Action): Refusal | undefined =>
+  lacking(authorActions(context, node), node, action)
+
+export const lacksActionInArchive = (context: Context, node: NodeId, action: Action): Refusal | undefined =>
+  lacking(authorActionsInArchive(context, node), node, action)
+
+function lacking(held: ActionSet, node: NodeId, action: Action): Refusal | undefined {
   if (!has(held, 'see')) return { code: 'unknown', what: 'place' }
   return has(held, action) ? undefined : { code: 'action-missing', action, node }
 }
@@ -103,7 +120,7 @@ export function knowsTeam(moment: Moment, person: PersonId, team: TeamId): boole
 /** An id that is in use cannot name something new; said alike whatever it names. */
 export function isTaken(
   state: State,
-  table: 'nodes' | 'persons' | 'teams' | 'grants' | 'memberships',
+  table: 'nodes' | 'persons' | 'teams' | 'grants' | 'limits' | 'memberships',
   id: string,
 ) {
   return rowOf(state[table] as State['nodes'], id as NodeId) !== undefined
@@ -118,4 +135,29 @@ export function wrongSpan(
   if (until === null) return undefined
   if (until <= context.now.at) return { code: 'end-in-past' }
   return from !== null && from >= until ? { code: 'start-after-end' } : undefined
+}
+
+/** A principal that is not there, or that the author cannot know, is refused alike. */
+export function unknownPrincipal(context: Context, principal: Principal): Refusal | undefined {
+  const parts = partsOf(principal)
+  switch (parts.kind) {
+    case 'person': {
+      const person = rowOf(context.now.state.persons, parts.person)
+      return person === undefined || person.status === 'removed'
+        ? { code: 'unknown', what: 'person' }
+        : undefined
+    }
+    case 'team':
+    case 'leads': {
+      const isNew = rowOf(context.before.state.teams, parts.team) === undefined
+      const known = isNew
+        ? rowOf(context.now.state.teams, parts.team) !== undefined
+        : knowsTeam(context.before, context.author, parts.team)
+      return known ? undefined : { code: 'unknown', what: 'team' }
+    }
+    case 'everyone':
+    case 'guests':
+    case 'anyone':
+      return undefined
+  }
 }

@@ -3,6 +3,7 @@ import type {
   GrantId,
   HoldingId,
   InvitationId,
+  LimitId,
   MembershipId,
   NodeId,
   PersonId,
@@ -11,6 +12,7 @@ import type {
 } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import type { Scope, Team } from '../people/person.ts'
+import type { ActionSet } from '../levels/action.ts'
 import type { Gives } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { NodeKind } from '../tree/node.ts'
@@ -35,6 +37,15 @@ export type Edit =
   | AddGrant
   | ChangeGrant
   | EndGrant
+  | AddLimit
+  | ChangeLimit
+  | EndLimit
+  | BreakInheritance
+  | RestoreInheritance
+  | MoveNode
+  | SetNodeState
+  | SuspendPerson
+  | ResumePerson
 
 export type EditKind = Edit['kind']
 
@@ -162,4 +173,67 @@ export interface ChangeGrant {
 export interface EndGrant {
   readonly kind: 'grant.end'
   readonly grant: GrantId
+}
+
+export interface AddLimit {
+  readonly kind: 'limit.add'
+  readonly limit: LimitId
+  readonly node: NodeId
+  readonly principal: Principal
+  readonly allows: ActionSet
+  readonly sparesStewards: boolean
+  readonly from: Instant | null
+  readonly until: Instant | null
+}
+
+export interface ChangeLimit {
+  readonly kind: 'limit.change'
+  readonly limit: LimitId
+  readonly allows?: ActionSet | undefined
+  readonly sparesStewards?: boolean | undefined
+  readonly until?: Instant | null | undefined
+}
+
+export interface EndLimit {
+  readonly kind: 'limit.end'
+  readonly limit: LimitId
+}
+
+export interface BreakInheritance {
+  readonly kind: 'node.break'
+  readonly node: NodeId
+  readonly mode: 'keep' | 'empty'
+  /** The ids of the grants that it makes begin with this. */
+  readonly copies: string
+}
+
+export interface RestoreInheritance {
+  readonly kind: 'node.restore'
+  readonly node: NodeId
+  /** Which of the node's own grants go: the copies that the break made, none, or all. */
+  readonly drop: 'copies' | 'none' | 'own'
+}
+
+export interface MoveNode {
+  readonly kind: 'node.move'
+  readonly node: NodeId
+  readonly parent: NodeId
+}
+
+export interface SetNodeState {
+  readonly kind: 'node.state'
+  readonly node: NodeId
+  readonly archived?: boolean | undefined
+  readonly binned?: boolean | undefined
+  readonly draft?: boolean | undefined
+}
+
+export interface SuspendPerson {
+  readonly kind: 'person.suspend'
+  readonly person: PersonId
+}
+
+export interface ResumePerson {
+  readonly kind: 'person.resume'
+  readonly person: PersonId
 }

@@ -4,11 +4,11 @@ import { check } from '../access/evaluate.ts'
 import { allRows, rowOf } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { levelActions } from '../levels/level.ts'
-import { privateFolderOf, applyChanges, inverseOf, type State, tableNames } from '../state/state.ts'
+import { applyChanges, inverseOf, pathOf, privateFolderOf, type State, tableNames } from '../state/state.ts'
 import { momentOf } from '../state/moment.ts'
 import { judged } from '../tests/judge.ts'
 import { broken, grant, holding, member, node, now, type Part, person, team, world } from '../tests/world.ts'
-import { anyActions, anyGrant, anySpan, anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
+import { anyActions, anyGrant, anyLimit, anySpan, anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
 import type { Edit } from './edit.ts'
 import { judge } from './judge.ts'
 
@@ -334,59 +334,317 @@ test('things stand where their kind may, made by those who may add there', () =>
   expect(refusal(made, 'p', naming('b'))).toEqual({ code: 'action-missing', action: 'change', node: 'b' })
 })
 
-const anyEdit = fc.oneof(
-  anyGrant.map(({ row }) => edit('grant.add', { ...row, grant: `new ${row.id}` })),
+describe('breaking and restoring', () => {
+  const parts: Part[] = [
+    person('s'),
+    person('p'),
+    team('t'),
+    member('t', 'p', { until: now + 30 }),
+    member('t', 's', { until: now + 40 }),
+    node('a', 'root'),
+    node('b', 'a'),
+    grant('a', 'person:s', steward),
+    grant('a', 'team:t', editor, { until: now + 20 }),
+    grant('a', 'everyone', reader, { from: now + 10 }),
+  ]
+  const breaking = (mode: string) => edit('node.break', { node: 'b', mode, copies: 'copy' })
+  const restoring = (drop: string) => edit('node.restore', { node: 'b', drop })
+  const actionsAt = (state: State, who: string, at = now) =>
+    check(momentOf(state, at), who as PersonId, 'b' as NodeId)
+
+  test('starting empty leaves the node’s own grants, and the author for as long', () => {
+    const state = after(world(...parts), 's', breaking('empty'))
+    expect([actionsAt(state, 's'), actionsAt(state, 'p'), actionsAt(state, 'p', now + 15)]).toEqual([
+      steward,
+      0,
+      0,
+    ])
+    expect(actionsAt(after(state, 's', restoring('copies')), 'p')).toBe(editor)
+  })
+
+  test('keeping changes nobody’s access, now, when something ends or when something begins', () => {
+    const before = world(...parts)
+    const state = after(before, 's', breaking('keep'))
+    for (const at of [now, now + 15, now + 25, now + 35])
+      for (const who of ['s', 'p', 'owner'])
+        expect(actionsAt(state, who, at)).toBe(actionsAt(before, who, at))
+  })
+
+  test('restoring drops the copies, keeps all, or drops all of the node’s own', () => {
+    const kept = after(world(...parts, grant('b', 'person:owner', reader)), 's', breaking('keep'))
+    const own = (drop: string) =>
+      allRows(after(kept, 's', restoring(drop)).grants).filter(each => each.node === 'b').length
+    expect([own('copies'), own('none'), own('own')]).toEqual([1, 4, 0])
+  })
+
+  test('needs seal, and something to do', () => {
+    const sharer = grant('b', 'person:p', 0b10000001 as never)
+    expect(refusal(world(...parts, sharer), 'p', breaking('empty'))).toMatchObject({
+      code: 'action-missing',
+      action: 'seal',
+    })
+    expect(refusal(world(...parts), 's', restoring('none'))).toEqual({ code: 'unknown', what: 'break' })
+    expect(refusal(after(world(...parts), 's', breaking('keep')), 's', breaking('empty'))).toMatchObject({
+      what: 'break',
+    })
+  })
+})
+
+describe('limits', () => {
+  const parts: Part[] = [
+    person('s'),
+    person('e'),
+    person('g', { kind: 'guest' }),
+    node('a', 'root'),
+    grant('a', 'person:s', steward),
+    grant('a', 'person:owner', steward),
+    grant('a', 'person:e', editor),
+    grant('a', 'person:g', editor),
+  ]
+  const limiting = (principal: string, allows: number, more: object = {}) =>
+    edit('limit.add', {
+      limit: 'l',
+      node: 'a',
+      principal,
+      allows,
+      sparesStewards: true,
+      from: null,
+      until: null,
+      ...more,
+    })
+  const all = (state: State) =>
+    ['s', 'e', 'g'].map(id => check(momentOf(state, now), id as PersonId, 'a' as NodeId))
+
+  test('lower a guest, all guests, or all members but stewards', () => {
+    expect(all(after(world(...parts), 's', limiting('person:g', reader)))).toEqual([steward, editor, reader])
+    expect(all(after(world(...parts), 's', limiting('guests', 0)))).toEqual([steward, editor, 0])
+    expect(all(after(world(...parts), 's', limiting('everyone', reader)))).toEqual([steward, reader, editor])
+  })
+
+  test('are set with share, and lifted by whoever has what they kept out', () => {
+    expect(refusal(world(...parts), 'e', limiting('guests', 0))).toMatchObject({ action: 'share' })
+    const limited = after(world(...parts, grant('a', 'team:x', reader)), 's', limiting('guests', reader))
+    expect(refusal(limited, 's', edit('limit.end', { limit: 'l' }))).toBe('allowed')
+    expect(refusal(limited, 'e', edit('limit.end', { limit: 'l' }))).toMatchObject({ action: 'share' })
+    const narrow = world(...parts, person('n'), grant('a', 'person:n', 0b10000011 as never))
+    const tight = after(narrow, 's', limiting('guests', 1))
+    expect(refusal(tight, 'n', edit('limit.change', { limit: 'l', allows: reader }))).toBe('allowed')
+    expect(refusal(tight, 'n', edit('limit.change', { limit: 'l', allows: editor }))).toMatchObject({
+      code: 'gives-more',
+      lacks: ['comment', 'add', 'change'],
+    })
+    expect(refusal(tight, 'n', edit('limit.change', { limit: 'l', sparesStewards: false }))).toBe('allowed')
+    expect(refusal(tight, 'n', edit('limit.change', { limit: 'l', until: now + 5 }))).toMatchObject({
+      code: 'gives-more',
+    })
+  })
+
+  test('on oneself are not loosened by oneself', () => {
+    const own = after(world(...parts), 'owner', limiting('person:s', 0b10000011))
+    expect(refusal(own, 's', edit('limit.end', { limit: 'l' }))).toEqual({ code: 'own-limit' })
+    expect(refusal(own, 's', edit('limit.change', { limit: 'l', allows: 0b10000001 }))).toBe('allowed')
+    expect(refusal(own, 'owner', edit('limit.end', { limit: 'l' }))).toBe('allowed')
+  })
+})
+
+describe('states and moves', () => {
+  const parts: Part[] = [
+    person('c'),
+    person('p'),
+    node('a', 'root'),
+    node('b', 'a'),
+    node('d', 'b'),
+    node('x', 'root'),
+    grant('root', 'person:owner', steward),
+    grant('a', 'person:c', levelActions('Curator')),
+    grant('x', 'person:c', levelActions('Adder')),
+    grant('x', 'person:p', reader),
+  ]
+  const setting = (id: string, state: object) => edit('node.state', { node: id, ...state })
+  const moving = (id: string, parent: string) => edit('node.move', { node: id, parent })
+
+  test('what is archived is not edited, and comes back by those who could remove it', () => {
+    const archived = after(world(...parts), 'c', setting('b', { archived: true }))
+    expect(refusal(archived, 'c', edit('node.describe', { node: 'd', name: 'N' }))).toMatchObject({
+      action: 'change',
+    })
+    expect(refusal(archived, 'c', setting('b', { archived: false }))).toBe('allowed')
+    expect(refusal(archived, 'owner', giving('d', 'person:p', editor))).toBe('allowed')
+  })
+
+  test('nothing in the bin is edited but bringing back its top', () => {
+    const binned = after(world(...parts), 'c', setting('b', { binned: true }))
+    for (const id of ['b', 'd']) {
+      expect(refusal(binned, 'c', edit('node.describe', { node: id, name: 'N' }))).toMatchObject({
+        code: 'unknown',
+      })
+      expect(refusal(binned, 'owner', giving(id, 'person:p', reader))).toMatchObject({ code: 'unknown' })
+    }
+    expect(refusal(binned, 'c', setting('d', { binned: false }))).toMatchObject({ code: 'unknown' })
+    expect(refusal(binned, 'p', setting('b', { binned: false }))).toMatchObject({ code: 'unknown' })
+    expect(refusal(binned, 'c', setting('b', { binned: false }))).toBe('allowed')
+  })
+
+  test('a move needs share if anybody gains by it, and ends in no circle', () => {
+    expect(refusal(world(...parts), 'c', moving('b', 'x'))).toMatchObject({
+      code: 'action-missing',
+      action: 'share',
+      node: 'b',
+    })
+    const nobodyGains = world(...parts.filter(each => each.row.id !== 'x person:p'))
+    expect(refusal(nobodyGains, 'c', moving('b', 'x'))).toBe('allowed')
+    expect(refusal(world(...parts), 'owner', moving('b', 'd'))).toMatchObject({ kind: 'own subtree' })
+    expect(refusal(world(...parts), 'owner', moving('a', 'x'))).toMatchObject({ kind: 'home' })
+  })
+
+  test('suspending is a matter of rank, and never leaves no owner; stewards may fall', () => {
+    const staff = [
+      person('admin'),
+      holding('admin', 'role-administrator'),
+      person('lead'),
+      holding('lead', 'role-people-lead'),
+    ]
+    const suspending = (id: string) => edit('person.suspend', { person: id })
+    const state = world(...parts, ...staff, node('only', 'root'), grant('only', 'person:lead', steward))
+    expect(refusal(state, 'admin', suspending('owner'))).toMatchObject({ code: 'outranked' })
+    expect(refusal(state, 'lead', suspending('p'))).toMatchObject({ privilege: 'suspend' })
+    expect(refusal(state, 'owner', suspending('owner'))).toEqual({ code: 'no-owner-left' })
+    const suspended = after(state, 'admin', suspending('lead'))
+    expect(check(momentOf(suspended, now), 'lead' as PersonId, 'only' as NodeId)).toBe(0)
+    expect(refusal(suspended, 'admin', edit('person.resume', { person: 'lead' }))).toBe('allowed')
+  })
+})
+
+const nodeId = fc.constantFrom(...nodeIds)
+const nth = fc.nat(9)
+const anyUntil = anySpan.map(span => span.until)
+
+/** An edit of any kind that changes access, at a world whose records it may name by number. */
+const anyEdit: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
+  anyGrant.map(({ row }) => () => [edit('grant.add', { ...row, grant: `new ${row.id}` })]),
+  anyLimit.map(({ row }) => () => [edit('limit.add', { ...row, limit: `new ${row.id}` })]),
+  fc.record({ nth, gives: anyActions.filter(set => set > 0), until: anyUntil }).map(
+    ({ nth, ...fields }) =>
+      (state: State) =>
+        allRows(state.grants)
+          .slice(nth, nth + 1)
+          .map(({ id }) => edit('grant.change', { grant: id, ...fields })),
+  ),
+  fc.record({ nth, allows: anyActions, until: anyUntil }).map(
+    ({ nth, ...fields }) =>
+      (state: State) =>
+        allRows(state.limits)
+          .slice(nth, nth + 1)
+          .map(({ id }) => edit('limit.change', { limit: id, ...fields })),
+  ),
+  nth.map(
+    nth => (state: State) =>
+      allRows(state.grants)
+        .slice(nth, nth + 1)
+        .map(({ id }) => edit('grant.end', { grant: id })),
+  ),
+  nth.map(
+    nth => (state: State) =>
+      allRows(state.limits)
+        .slice(nth, nth + 1)
+        .map(({ id }) => edit('limit.end', { limit: id })),
+  ),
   fc
-    .record({ nth: fc.nat(9), gives: anyActions.filter(set => set > 0), span: anySpan })
-    .map(fields => ({ kind: 'change' as const, ...fields })),
-  fc.nat(9).map(nth => ({ kind: 'end' as const, nth })),
+    .record({ node: nodeId, mode: fc.constantFrom('keep', 'empty') })
+    .map(fields => () => [edit('node.break', { ...fields, copies: 'copy' })]),
+  fc
+    .record({ node: nodeId, drop: fc.constantFrom('copies', 'none', 'own') })
+    .map(fields => () => [edit('node.restore', fields)]),
+  fc.record({ node: nodeId, parent: nodeId }).map(fields => () => [edit('node.move', fields)]),
+  fc
+    .record({
+      node: nodeId,
+      state: fc.constantFrom({ archived: true }, { archived: false }, { binned: true }, { binned: false }),
+    })
+    .map(({ node, state }) => () => [edit('node.state', { node, ...state })]),
 )
 
+/** Random authors seldom may do anything: here everybody named has a role, and most hold a place. */
+const anyBusyWorld = fc
+  .tuple(anyWorld, fc.subarray([...personIds]), fc.subarray([...nodeIds]))
+  .map(([state, people, nodes]) =>
+    people
+      .flatMap(id => nodes.map(at => grant(at, `person:${id}`, steward, { id: `s ${at} ${id}` as never })))
+      .reduce(
+        (so, { table, row }) => applyChanges(so, [{ table, id: row.id, before: null, after: row } as never]),
+        state,
+      ),
+  )
+
+const later = [now, now + 5, now + 15, now + 30]
+const everybody = personIds as unknown as PersonId[]
+const everywhere = nodeIds as unknown as NodeId[]
+
 test('whatever is allowed raises nobody’s own access, leaves stewards where they were, and can be taken back', () => {
-  let allowed = 0
+  const allowed = new Map<string, number>()
   fc.assert(
     fc.property(
-      anyWorld,
-      fc.constantFrom(...personIds),
-      fc.array(anyEdit, { minLength: 1, maxLength: 3 }),
+      anyBusyWorld,
+      fc.constantFrom(...everybody),
+      fc.array(anyEdit, { minLength: 1, maxLength: 2 }),
       (state, author, drafts) => {
-        const grants = allRows(state.grants)
-        const edits = drafts.flatMap((draft): Edit[] => {
-          if (draft.kind === 'grant.add') return [draft]
-          const grant = 'nth' in draft ? grants[draft.nth]?.id : undefined
-          if (grant === undefined) return []
-          return [
-            draft.kind === 'end'
-              ? edit('grant.end', { grant })
-              : edit('grant.change', { grant, gives: 'gives' in draft ? draft.gives : 1 }),
-          ]
-        })
+        const edits = drafts.flatMap(draft => draft(state))
         const result = judging(state, author, ...edits)
         if (!result.ok) return
-        allowed += 1
-        for (const at of [now, now + 5, now + 15, now + 30])
-          for (const node of nodeIds as unknown as NodeId[]) {
-            const before = judged(momentOf(state, at), author as unknown as PersonId, node)
-            expect(before).toEqual(
-              expect.arrayContaining(
-                judged(momentOf(result.value.state, at), author as unknown as PersonId, node),
-              ),
-            )
+        for (const { kind } of edits) allowed.set(kind, (allowed.get(kind) ?? 0) + 1)
+        const changed = result.value.state
+        for (const at of later)
+          for (const node of everywhere) {
+            const held = (of: State) => judged(momentOf(of, at), author, node, { beforeStates: true })
+            expect(held(state)).toEqual(expect.arrayContaining(held(changed)))
             const kept = (of: State) =>
-              personIds.some(id =>
-                judged(momentOf(of, at), id as unknown as PersonId, node).includes('share'),
-              )
+              everybody.some(id => judged(momentOf(of, at), id, node).includes('share'))
             const isLasting = at === now || at === now + 30
-            if (isLasting && kept(state) && node !== 'root') expect(kept(result.value.state)).toBe(true)
+            if (isLasting && node !== 'root' && kept(state) && !inBin(changed, node))
+              expect(kept(changed)).toBe(true)
           }
-        const undone = applyChanges(result.value.state, inverseOf(result.value.changes))
+        const undone = applyChanges(changed, inverseOf(result.value.changes))
         for (const table of tableNames)
           expect(new Set<unknown>(allRows(undone[table] as State['nodes']))).toEqual(
             new Set<unknown>(allRows(state[table] as State['nodes'])),
           )
       },
     ),
-    { numRuns: 1500 },
+    { numRuns: 3000 },
   )
-  expect(allowed).toBeGreaterThan(50)
+  expect([...allowed.keys()].sort()).toEqual([
+    'grant.add',
+    'grant.change',
+    'grant.end',
+    'limit.add',
+    'limit.change',
+    'limit.end',
+    'node.break',
+    'node.move',
+    'node.restore',
+    'node.state',
+  ])
+})
+
+const inBin = (state: State, node: NodeId) => pathOf(state, node).some(each => each.binned)
+
+test('a break that keeps changes nobody’s access, now or later', () => {
+  fc.assert(
+    fc.property(
+      anyBusyWorld,
+      fc.constantFrom(...everybody),
+      fc.constantFrom(...everywhere),
+      (state, author, node) => {
+        const result = judging(state, author, edit('node.break', { node, mode: 'keep', copies: 'copy' }))
+        if (!result.ok) return
+        for (const at of later)
+          for (const id of everybody)
+            for (const each of everywhere)
+              expect(judged(momentOf(result.value.state, at), id, each)).toEqual(
+                judged(momentOf(state, at), id, each),
+              )
+      },
+    ),
+    { numRuns: 800 },
+  )
 })

@@ -5,6 +5,11 @@ import { applyChanges, type Moment, type RecordChange, type State } from '../sta
 import type { Context, EditRule } from './context.ts'
 import type { Edit, EditKind } from './edit.ts'
 import { addGrant, changeGrant, endGrant } from './edits/grant.ts'
+import { breakInheritance, restoreInheritance } from './edits/break.ts'
+import { addLimit, changeLimit, endLimit } from './edits/limit.ts'
+import { moveNode } from './edits/move.ts'
+import { setNodeState } from './edits/node-state.ts'
+import { resume, suspend } from './edits/suspend.ts'
 import { accept, renew, withdraw } from './edits/invitation.ts'
 import { invite } from './edits/invite.ts'
 import { addMember, changeMember, takeMember } from './edits/member.ts'
@@ -12,6 +17,8 @@ import { createHome, createNode, describeNode } from './edits/node.ts'
 import { changeTeam, createTeam } from './edits/team.ts'
 import type { Guard } from './guards/guard.ts'
 import { guests } from './guards/guests.ts'
+import { moveGains } from './guards/move-gains.ts'
+import { ownerLeft } from './guards/owner-left.ts'
 import { ownRaise } from './guards/own-raise.ts'
 import { stewardLeft } from './guards/steward-left.ts'
 import type { Refusal } from './refusal.ts'
@@ -52,9 +59,18 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'grant.add': addGrant,
   'grant.change': changeGrant,
   'grant.end': endGrant,
+  'limit.add': addLimit,
+  'limit.change': changeLimit,
+  'limit.end': endLimit,
+  'node.break': breakInheritance,
+  'node.restore': restoreInheritance,
+  'node.move': moveNode,
+  'node.state': setNodeState,
+  'person.suspend': suspend,
+  'person.resume': resume,
 }
 
-const guards: readonly Guard[] = [guests, ownRaise, stewardLeft]
+const guards: readonly Guard[] = [guests, ownerLeft, moveGains, ownRaise, stewardLeft]
 
 /** Judges a change set on a state. Costs what the nodes cost at which access can change by it. */
 export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judged, Refused> {

@@ -10,7 +10,7 @@ import type { NodeKind } from '../tree/node.ts'
 export type Refusal =
   | {
       readonly code: 'unknown'
-      readonly what: 'place' | 'person' | 'team' | 'grant' | 'role' | 'invitation' | 'level'
+      readonly what: Unknown
     }
   | { readonly code: 'action-missing'; readonly action: Action; readonly node: NodeId }
   | { readonly code: 'privilege-missing'; readonly privilege: Privilege }
@@ -22,14 +22,19 @@ export type Refusal =
       readonly nodes: readonly NodeId[]
       readonly when: 'now' | 'after ends'
     }
+  | { readonly code: 'no-owner-left' }
+  | { readonly code: 'own-limit' }
+  | { readonly code: 'fixed-place'; readonly kind: 'home' | 'own subtree' }
   | { readonly code: 'outranked'; readonly person: PersonId | null }
   | { readonly code: 'guest-rule'; readonly rule: GuestRule; readonly person: PersonId | null }
   | { readonly code: 'end-in-past' }
   | { readonly code: 'start-after-end' }
   | { readonly code: 'wrong-place'; readonly within: NodeKind; readonly kind: NodeKind }
   | { readonly code: 'limits-only' }
-  | { readonly code: 'already-there'; readonly what: 'person' | 'membership' | 'id' }
+  | { readonly code: 'already-there'; readonly what: 'person' | 'membership' | 'break' | 'id' }
   | { readonly code: 'invitation-over' }
 
 export type GuestRule = 'leads no team' | 'not welcome' | 'no stewardship' | 'no role'
 export type RefusalCode = Refusal['code']
+export type Unknown =
+  'place' | 'person' | 'team' | 'grant' | 'limit' | 'break' | 'role' | 'invitation' | 'level'

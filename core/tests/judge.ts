@@ -12,7 +12,12 @@ import type { ContentNode } from '../tree/node.ts'
  * The access model once more, slow and plain: written from docs/access-model.md and not from the engine,
  * over lists of names, with no index, no bits and no cache. The engine has to agree with it.
  */
-export function judged({ state, at }: Moment, personId: PersonId, nodeId: NodeId): Action[] {
+export function judged(
+  { state, at }: Moment,
+  personId: PersonId,
+  nodeId: NodeId,
+  { beforeStates = false } = {},
+): Action[] {
   const live = (span: Span) => (span.from ?? 0) <= at && at < (span.until ?? Infinity)
   const person = rowOf(state.persons, personId)
   const place = rowOf(state.nodes, nodeId)
@@ -39,6 +44,7 @@ export function judged({ state, at }: Moment, personId: PersonId, nodeId: NodeId
     const { guestCeiling } = workspaceOf(state)
     held = held.filter(action => has(guestCeiling, action) && !['share', 'seal', 'publish'].includes(action))
   }
+  if (beforeStates) return allActions.filter(action => held.includes(action))
   const mayReadDraft =
     held.includes('change') || held.includes('share') || (place.maker === personId && held.includes('add'))
   if (

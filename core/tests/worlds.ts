@@ -82,7 +82,7 @@ export const anyGrant = fc
   })
   .map(({ at, to, gives, span, id }) => grant(at, to, gives, { ...span, id: `g ${at} ${to} ${id}` as never }))
 
-const anyLimit = fc
+export const anyLimit = fc
   .record({
     at: fc.constantFrom(...nodeIds),
     to: fc.constantFrom<Principal>(...grantees, 'guests', 'anyone'),

@@ -1,5 +1,5 @@
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
-import type { GuestRule, Refusal } from '../changes/refusal.ts'
+import type { GuestRule, Refusal, Unknown } from '../changes/refusal.ts'
 import type { Action } from '../levels/action.ts'
 
 /** Names as far as the reader may know them; `undefined` for what must not be named. */
@@ -28,11 +28,13 @@ const doing: Readonly<Record<Action, string>> = {
   publish: 'publish it',
 }
 
-const missing: Readonly<Record<Extract<Refusal, { code: 'unknown' }>['what'], string>> = {
+const missing: Readonly<Record<Unknown, string>> = {
   place: 'There is nothing here that you can open.',
   person: 'Nobody here has that name.',
   team: 'There is no such team that you know of.',
   grant: 'That access is not there any more.',
+  limit: 'That limit is not there any more.',
+  break: 'Inheritance is not broken there.',
   role: 'There is no such role.',
   invitation: 'There is no open invitation for that person.',
   level: 'There is no such level.',
@@ -91,8 +93,17 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
         title: `${refusal.when === 'now' ? 'Nobody' : 'Once all ends have passed, nobody'} could give or take access${atAll(refusal.nodes, naming)}.`,
         instead: 'Name a steward who stays first.',
       }
+    case 'no-owner-left':
+      return { title: 'The workspace would have no active owner.', instead: 'Name another owner first.' }
+    case 'own-limit':
+      return {
+        title: 'This limit holds you yourself.',
+        instead: 'Somebody else who shares there has to loosen it.',
+      }
+    case 'fixed-place':
+      return fixed[refusal.kind]
     case 'outranked':
-      return { title: 'That role ranks at or above yours.', instead: 'Ask somebody of a higher rank.' }
+      return { title: 'That ranks at or above your own role.', instead: 'Ask somebody of a higher rank.' }
     case 'guest-rule':
       return guestRules[refusal.rule]
     case 'end-in-past':
@@ -116,7 +127,13 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
   }
 }
 
+const fixed = {
+  home: { title: 'A home does not move.', instead: 'Move what is in it instead.' },
+  'own subtree': { title: 'A place cannot be moved into itself.', instead: 'Choose a place outside it.' },
+}
+
 const alreadyThere = {
+  break: { title: 'Inheritance is broken here already.', instead: 'Look again; nothing was changed.' },
   person: {
     title: 'Somebody with this address is here or invited already.',
     instead: 'Find them in People.',

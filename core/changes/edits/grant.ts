@@ -8,13 +8,13 @@ import type { Gives, Grant } from '../../rules/entry.ts'
 import { partsOf, personPrincipal, type Principal } from '../../rules/principal.ts'
 import type { State } from '../../state/state.ts'
 import {
-  authorActions,
+  authorActionsInArchive,
   type Context,
   type EditOf,
   type EditRule,
   isTaken,
-  knowsTeam,
-  lacksAction,
+  lacksActionInArchive,
+  unknownPrincipal,
   wrongSpan,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
@@ -58,7 +58,7 @@ export const changeGrant: EditRule<EditOf<'grant.change'>> = {
     return maskUnknown(
       isRaise || isLonger
         ? lacksGiving(context, before.node, gives)
-        : lacksAction(context, before.node, 'share'),
+        : lacksActionInArchive(context, before.node, 'share'),
     )
   },
   apply: (context, edit) => {
@@ -82,7 +82,7 @@ export const endGrant: EditRule<EditOf<'grant.end'>> = {
     const before = rowOf(context.before.state.grants, edit.grant)
     if (before === undefined) return { code: 'unknown', what: 'grant' }
     if (before.principal === personPrincipal(context.author)) return undefined
-    return maskUnknown(lacksAction(context, before.node, 'share'))
+    return maskUnknown(lacksActionInArchive(context, before.node, 'share'))
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.grants, edit.grant)
@@ -93,11 +93,11 @@ export const endGrant: EditRule<EditOf<'grant.end'>> = {
 
 /** Giving needs share there, and to have there the whole of what is given. */
 function lacksGiving(context: Context, node: NodeId, gives: Gives): Refusal | undefined {
-  const missing = lacksAction(context, node, 'share')
+  const missing = lacksActionInArchive(context, node, 'share')
   if (missing !== undefined) return missing
   const given: ActionSet = actionsGiven(context.before.state, gives)
   if (given === 0) return { code: 'unknown', what: 'level' }
-  const lacks = beyond(given, authorActions(context, node))
+  const lacks = beyond(given, authorActionsInArchive(context, node))
   return lacks.length === 0 ? undefined : { code: 'gives-more', node, lacks }
 }
 
@@ -105,33 +105,9 @@ function lacksGiving(context: Context, node: NodeId, gives: Gives): Refusal | un
 const maskUnknown = (refusal: Refusal | undefined): Refusal | undefined =>
   refusal?.code === 'unknown' ? { code: 'unknown', what: 'grant' } : refusal
 
-function unknownPrincipal(context: Context, principal: Principal): Refusal | undefined {
-  const parts = partsOf(principal)
-  switch (parts.kind) {
-    case 'person': {
-      const person = rowOf(context.now.state.persons, parts.person)
-      return person === undefined || person.status === 'removed'
-        ? { code: 'unknown', what: 'person' }
-        : undefined
-    }
-    case 'team':
-    case 'leads': {
-      const isNew = rowOf(context.before.state.teams, parts.team) === undefined
-      const known = isNew
-        ? rowOf(context.now.state.teams, parts.team) !== undefined
-        : knowsTeam(context.before, context.author, parts.team)
-      return known ? undefined : { code: 'unknown', what: 'team' }
-    }
-    case 'everyone':
-      return undefined
-    case 'guests':
-    case 'anyone':
-      return { code: 'limits-only' }
-  }
-}
-
-/** No grant by name to a guest holds share, seal or publish. */
+/** Groups with guests are for limits; no grant by name to a guest holds share, seal or publish. */
 function wrongGift(state: State, principal: Principal, gives: Gives): Refusal | undefined {
+  if (principal === 'guests' || principal === 'anyone') return { code: 'limits-only' }
   const parts = partsOf(principal)
   if (parts.kind !== 'person' || rowOf(state.persons, parts.person)?.kind !== 'guest') return undefined
   return has(actionsGiven(state, gives), 'share')

@@ -1,11 +1,14 @@
-import { check } from '../../access/evaluate.ts'
+import { heldBeforeStates } from '../../access/evaluate.ts'
+import { placeOf } from '../../access/place.ts'
+import { subjectOf } from '../../access/subject.ts'
 import { rowOf } from '../../base/collection.ts'
-import type { NodeId } from '../../base/ids.ts'
-import type { Instant } from '../../base/instant.ts'
-import { holds } from '../../levels/action.ts'
-import { momentOf, spansOf } from '../../state/moment.ts'
+import type { NodeId, PersonId } from '../../base/ids.ts'
+import { type ActionSet, holds, noActions } from '../../levels/action.ts'
+import { momentOf } from '../../state/moment.ts'
+import type { Moment } from '../../state/state.ts'
 import { isJoining } from '../edits/member.ts'
 import { type Guard, touchedNodes, type Whole } from './guard.ts'
+import { instantsOf } from './instants.ts'
 
 /**
  * Nobody gives themselves more than they had, or for longer, at a place that existed before. Read
@@ -19,9 +22,16 @@ export const ownRaise: Guard = whole => {
     const before = momentOf(whole.before.state, at)
     const after = momentOf(whole.after.state, at)
     for (const node of existed)
-      if (!holds(check(before, whole.author, node), check(after, whole.author, node))) raised.add(node)
+      if (!holds(held(before, whole.author, node), held(after, whole.author, node))) raised.add(node)
   }
   return raised.size === 0 ? undefined : { code: 'own-raise', nodes: [...raised] }
+}
+
+/** Read before archives and the bin take their part: bringing back is no raise. */
+function held(moment: Moment, author: PersonId, node: NodeId): ActionSet {
+  const subject = subjectOf(moment, author)
+  const place = placeOf(moment, node)
+  return subject === undefined || place === undefined ? noActions : heldBeforeStates(moment, subject, place)
 }
 
 function isOwnJoining({ author, before, after, edits }: Whole): boolean {
@@ -29,11 +39,4 @@ function isOwnJoining({ author, before, after, edits }: Whole): boolean {
     edits.length > 0 &&
     edits.every(edit => edit.kind === 'member.add' && isJoining({ author, before, now: after }, edit))
   )
-}
-
-/** Now and every later start and end in either state: in between, nothing changes by itself. */
-function instantsOf({ before, after }: Whole): Instant[] {
-  const bounds = [...spansOf(before.state), ...spansOf(after.state)].flatMap(span => [span.from, span.until])
-  const later = bounds.filter(bound => bound !== null && bound > after.at) as Instant[]
-  return [...new Set([after.at, ...later])].sort((a, b) => a - b)
 }

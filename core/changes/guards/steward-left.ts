@@ -5,17 +5,19 @@ import { rowOf } from '../../base/collection.ts'
 import type { NodeId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import { momentOf } from '../../state/moment.ts'
-import { type Moment, rootOf } from '../../state/state.ts'
+import { applyChanges, inverseOf, type Moment, rootOf } from '../../state/state.ts'
 import { type Guard, touchedNodes, type Whole } from './guard.ts'
 
 /** After the last end there is no later one: what still stands then stands for good. */
 const afterAllEnds: Instant = Number.POSITIVE_INFINITY
 
 /**
- * A node that had an active person with share, or is new, has one afterwards: judged now, and again
- * with all ends passed, each against the state before at the same time.
+ * A node that had an active person with share, or is new or brought back, has one afterwards: judged now, and again
+ * with all ends passed, each against the state before at the same time; what is new or comes out of the bin, against its
+ * parent.
  */
-export const stewardLeft: Guard = whole => {
+export const stewardLeft: Guard = given => {
+  const whole = withoutSuspensions(given)
   const nodes = touchedNodes(whole)
   for (const when of ['now', 'after ends'] as const) {
     const at = when === 'now' ? whole.after.at : afterAllEnds
@@ -30,9 +32,25 @@ function losesSteward(whole: Whole, node: NodeId, at: Instant): boolean {
   const root = rootOf(after.state).id
   if (node === root || isKept(after, node)) return false
   const before = momentOf(whole.before.state, at)
-  if (rowOf(before.state.nodes, node) !== undefined) return isKept(before, node)
+  const was = placeOf(before, node)
+  if (was !== undefined && was.binnedAt === undefined) return isKept(before, node)
   const parent = rowOf(after.state.nodes, node)?.parent ?? root
   return parent === root || isKept(before, parent)
+}
+
+/** Suspending somebody is never refused for what they alone steward: it is judged as if they stayed. */
+function withoutSuspensions(whole: Whole): Whole {
+  const suspensions = whole.changes.filter(
+    change =>
+      change.table === 'persons' &&
+      change.before?.status === 'active' &&
+      change.after?.status === 'suspended',
+  )
+  if (suspensions.length === 0) return whole
+  return {
+    ...whole,
+    after: momentOf(applyChanges(whole.after.state, inverseOf(suspensions)), whole.after.at),
+  }
 }
 
 /** Somebody shares there, or nobody has to: in the bin, and in what is private to somebody not active. */

@@ -1,0 +1,94 @@
+import { rowOf } from '../../base/collection.ts'
+import { endsLater } from '../../base/instant.ts'
+import { ok, refused } from '../../base/result.ts'
+import { type ActionSet, beyond, everyAction, has } from '../../levels/action.ts'
+import type { Limit } from '../../rules/entry.ts'
+import { personPrincipal } from '../../rules/principal.ts'
+import {
+  authorActionsInArchive,
+  type Context,
+  type EditOf,
+  type EditRule,
+  isTaken,
+  lacksActionInArchive,
+  unknownPrincipal,
+  wrongSpan,
+} from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+
+export const addLimit: EditRule<EditOf<'limit.add'>> = {
+  kind: 'limit.add',
+  lacks: (context, edit) =>
+    lacksActionInArchive(context, edit.node, 'share') ?? unknownPrincipal(context, edit.principal),
+  apply: (context, edit) => {
+    const wrong = wrongSpan(context, edit.from, edit.until)
+    if (wrong !== undefined) return refused(wrong)
+    if (isTaken(context.now.state, 'limits', edit.limit))
+      return refused({ code: 'already-there', what: 'id' })
+    const { kind: _, limit: id, ...fields } = edit
+    const after: Limit = { ...fields, id, by: context.author, at: context.now.at }
+    return ok([{ table: 'limits', id, before: null, after }])
+  },
+}
+
+/** Tightening and lengthening are taking; loosening, shortening and sparing more are giving. */
+export const changeLimit: EditRule<EditOf<'limit.change'>> = {
+  kind: 'limit.change',
+  lacks: (context, edit) => {
+    const before = rowOf(context.before.state.limits, edit.limit)
+    return before === undefined
+      ? { code: 'unknown', what: 'limit' }
+      : lacksLoosening(context, before, { ...before, ...given(edit) })
+  },
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.limits, edit.limit)
+    if (before === undefined) return refused({ code: 'unknown', what: 'limit' })
+    const wrong = edit.until === undefined ? undefined : wrongSpan(context, before.from, edit.until)
+    if (wrong !== undefined) return refused(wrong)
+    const after: Limit = { ...before, ...given(edit), by: context.author, at: context.now.at }
+    return ok([{ table: 'limits', id: before.id, before, after }])
+  },
+}
+
+/** Lifting a limit is giving: all that it no longer keeps out. */
+export const endLimit: EditRule<EditOf<'limit.end'>> = {
+  kind: 'limit.end',
+  lacks: (context, edit) => {
+    const before = rowOf(context.before.state.limits, edit.limit)
+    return before === undefined ? { code: 'unknown', what: 'limit' } : lacksLoosening(context, before, null)
+  },
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.limits, edit.limit)
+    if (before === undefined) return refused({ code: 'unknown', what: 'limit' })
+    return ok([{ table: 'limits', id: before.id, before, after: null }])
+  },
+}
+
+/** The fields that an edit names. */
+function given({ allows, until, sparesStewards }: EditOf<'limit.change'>): Partial<Limit> {
+  return {
+    ...(allows === undefined ? {} : { allows }),
+    ...(until === undefined ? {} : { until }),
+    ...(sparesStewards === undefined ? {} : { sparesStewards }),
+  }
+}
+
+function lacksLoosening(context: Context, before: Limit, after: Limit | null): Refusal | undefined {
+  const missing = lacksActionInArchive(context, before.node, 'share')
+  if (missing?.code === 'unknown') return { code: 'unknown', what: 'limit' }
+  if (missing !== undefined) return missing
+  const released = releasedBy(before, after)
+  if (released.length > 0 && before.principal === personPrincipal(context.author))
+    return { code: 'own-limit' }
+  const held = authorActionsInArchive(context, before.node)
+  const lacks = released.filter(action => !has(held, action))
+  return lacks.length === 0 ? undefined : { code: 'gives-more', node: before.node, lacks }
+}
+
+/** The actions that a limit keeps out before and not, or not for as long, after. */
+function releasedBy(before: Limit, after: Limit | null) {
+  const isWholeLoosening =
+    after === null || endsLater(before.until, after.until) || (after.sparesStewards && !before.sparesStewards)
+  const still: ActionSet = isWholeLoosening ? everyAction : after.allows
+  return beyond(still, before.allows)
+}

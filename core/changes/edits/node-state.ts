@@ -1,0 +1,41 @@
+import { rowOf } from '../../base/collection.ts'
+import { ok, refused } from '../../base/result.ts'
+import { heldBeforeStates } from '../../access/evaluate.ts'
+import { placeOf } from '../../access/place.ts'
+import { subjectOf } from '../../access/subject.ts'
+import { has } from '../../levels/action.ts'
+import { type Context, type EditOf, type EditRule, lacksActionInArchive, lacksEditing } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+
+/** Archives, bins, drafts, and takes each back. Bringing back leaves what was on the web withdrawn. */
+export const setNodeState: EditRule<EditOf<'node.state'>> = {
+  kind: 'node.state',
+  lacks: (context, edit) => {
+    if (edit.binned === false) return lacksBringingBack(context, edit)
+    if (edit.archived !== undefined || edit.binned !== undefined)
+      return lacksActionInArchive(context, edit.node, 'remove')
+    return lacksEditing(context, edit.node)
+  },
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.nodes, edit.node)
+    if (before === undefined) return refused({ code: 'unknown', what: 'place' })
+    if (before.home !== null && edit.binned === true) return refused({ code: 'fixed-place', kind: 'home' })
+    const { archived = before.archived, binned = before.binned, draft = before.draft } = edit
+    const leavesWeb = archived || binned
+    const web = leavesWeb && before.web === 'published' ? null : before.web
+    return ok([{ table: 'nodes', id: before.id, before, after: { ...before, archived, binned, draft, web } }])
+  },
+}
+
+/** Out of the bin nothing else is done, and what lies deeper in it comes back with what it lies in. */
+function lacksBringingBack(context: Context, edit: EditOf<'node.state'>): Refusal | undefined {
+  const place = placeOf(context.before, edit.node)
+  const subject = subjectOf(context.before, context.author)
+  const isOther = edit.archived !== undefined || edit.draft !== undefined
+  if (place?.node.binned !== true || subject === undefined || isOther)
+    return { code: 'unknown', what: 'place' }
+  const isInBin = place.path.slice(1).some(each => each.binned)
+  const held = heldBeforeStates(context.before, subject, place)
+  if (isInBin || !has(held, 'see')) return { code: 'unknown', what: 'place' }
+  return has(held, 'remove') ? undefined : { code: 'action-missing', action: 'remove', node: edit.node }
+}
