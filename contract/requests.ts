@@ -20,6 +20,8 @@ export const principal = Type.Unsafe<
 
 /** The mask of a closed set, or the id of a level of the workspace's own. */
 const gives = Type.Union([Type.Integer({ minimum: 1, maximum: 1023 }), id])
+/** The mask of what a limit leaves; 0 for nothing. */
+const allows = Type.Integer({ minimum: 0, maximum: 1023 })
 const joining = Type.Union([kind('everyone'), kind('open'), kind('request'), kind('unlisted')])
 const nodeKind = Type.Union([kind('folder'), kind('board'), kind('row'), kind('page'), kind('file')])
 
@@ -64,6 +66,32 @@ const edits = {
   'grant.add': { node: id, principal, gives, from: orNull(instant), until: orNull(instant) },
   'grant.change': { grant: id, gives: Type.Optional(gives), until: Type.Optional(orNull(instant)) },
   'grant.end': { grant: id },
+  'limit.add': {
+    node: id,
+    principal,
+    allows,
+    sparesStewards: Type.Boolean(),
+    from: orNull(instant),
+    until: orNull(instant),
+  },
+  'limit.change': {
+    limit: id,
+    allows: Type.Optional(allows),
+    sparesStewards: Type.Optional(Type.Boolean()),
+    until: Type.Optional(orNull(instant)),
+  },
+  'limit.end': { limit: id },
+  'node.break': { node: id, mode: Type.Union([kind('keep'), kind('empty')]) },
+  'node.restore': { node: id, drop: Type.Union([kind('copies'), kind('none'), kind('own')]) },
+  'node.move': { node: id, parent: id },
+  'node.state': {
+    node: id,
+    archived: Type.Optional(Type.Boolean()),
+    binned: Type.Optional(Type.Boolean()),
+    draft: Type.Optional(Type.Boolean()),
+  },
+  'person.suspend': { person: id },
+  'person.resume': { person: id },
 } as const
 
 export type EditRequestKind = keyof typeof edits

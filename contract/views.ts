@@ -119,7 +119,11 @@ export type AccessView =
       readonly detail: 'all'
       readonly grants: readonly GrantView[]
       readonly people: readonly ReachView[]
+      readonly limits: readonly LimitView[]
       readonly brokenAt: PlaceName | null
+      /** Places below with something of their own, as far as the reader sees them. */
+      readonly below: readonly ExceptionView[]
+      readonly hiddenBelow: number
     }
   | { readonly detail: 'names'; readonly names: readonly PrincipalName[]; readonly mine: number }
   | {
@@ -155,6 +159,46 @@ export interface GrantView extends PrincipalName {
   readonly since: Instant
   /** Given here, but not live before `from`. */
   readonly isWaiting: boolean
+}
+
+/** A limit that counts at a place, set there or above. */
+export interface LimitView extends PrincipalName {
+  readonly id: string
+  readonly allows: number
+  readonly sparesStewards: boolean
+  readonly at: PlaceName | null
+  readonly isHere: boolean
+  readonly until: Instant | null
+  readonly by: string
+  readonly since: Instant
+}
+
+/** A place below with entries of its own: where access differs from what flows down. */
+export interface ExceptionView extends PlaceName {
+  readonly isBroken: boolean
+  readonly grants: number
+  readonly limits: number
+}
+
+/** What a change set would do, as far as its author may know. */
+export interface ForeseenView {
+  readonly revision: number
+  /** First now, then from each later instant on at which the difference is another one. */
+  readonly impact: readonly ForeseenAt[]
+}
+
+export interface ForeseenAt {
+  readonly at: Instant
+  readonly differences: readonly DifferenceView[]
+  /** Places with a difference that the author shares in but cannot see. */
+  readonly hiddenPlaces: number
+}
+
+export interface DifferenceView {
+  readonly person: PlaceName
+  readonly place: PlaceName
+  readonly before: number
+  readonly after: number
 }
 
 export interface ReachView {

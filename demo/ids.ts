@@ -13,9 +13,9 @@ export function idOf(kind: string, ...key: readonly string[]): string {
 export const personId = (key: string): string => idOf('person', key)
 export const teamId = (key: string): string => idOf('team', key)
 
-/** `everyone`, a person's key, or a team's key behind `team:` or `leads:`. */
+/** `everyone`, `guests`, a person's key, or a team's key behind `team:` or `leads:`. */
 export function principalOf(to: string): Principal {
-  if (to === 'everyone') return to
+  if (to === 'everyone' || to === 'guests') return to
   const [kind, key] = to.split(':')
   if (key === undefined) return `person:${personId(to)}`
   return kind === 'leads' ? `leads:${teamId(key)}` : `team:${teamId(key)}`

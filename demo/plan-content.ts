@@ -1,10 +1,19 @@
 import type { Instant } from '#core/base/instant.ts'
 import type { Edit } from '#core/changes/edit.ts'
+import { noActions } from '#core/levels/action.ts'
 import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
 import { idOf, inDays, principalOf } from './ids.ts'
 import { edit, type Plan } from './plan.ts'
 import { founder } from './scenario/people.ts'
-import { type DemoPlace, firstGrants, grants, sharedHomes } from './scenario/places.ts'
+import {
+  breaks,
+  type DemoLimit,
+  type DemoPlace,
+  firstGrants,
+  grants,
+  limits,
+  sharedHomes,
+} from './scenario/places.ts'
 
 /** The shared homes with their stewards, what is in them, and the grants that came later. */
 export function planContent(now: Instant): Plan[] {
@@ -27,8 +36,31 @@ export function planContent(now: Instant): Plan[] {
     author: grant.by,
     edits: [granting({ ...grant, place: placeId(grant.place), until: inDays(now, grant.until) })],
   }))
-  return [...homes, ...later]
+  return [...homes, ...later, ...breaks.map(breaking), ...limits.map(limit => limiting(limit, now))]
 }
+
+const breaking = ({ place, by, day, reason }: (typeof breaks)[number]): Plan => ({
+  day,
+  author: by,
+  reason,
+  edits: [edit('node.break', { node: placeId(place), mode: 'empty', copies: idOf('copy', place) })],
+})
+
+const limiting = ({ place, to, level, by, day, until }: DemoLimit, now: Instant): Plan => ({
+  day,
+  author: by,
+  edits: [
+    edit('limit.add', {
+      limit: idOf('limit', place, to),
+      node: placeId(place),
+      principal: principalOf(to),
+      allows: level === undefined ? noActions : levelActions(level),
+      sparesStewards: true,
+      from: null,
+      until: inDays(now, until),
+    }),
+  ],
+})
 
 /** The id of a place by its path of names from its home, or of what is made in a team's home from its key. */
 export const placeId = (path: string): string => idOf('node', ...path.split('/'))

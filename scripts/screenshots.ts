@@ -23,7 +23,24 @@ const openNodes = { 'node-sites': true, 'node-sites-north-spit': true, 'node-sea
 
 const shots: readonly Shot[] = [
   { name: 'sign-in', who: '', path: '/sign-in', sees: 'Sign in' },
-  { name: 'content', who: owner, path: `${at}/content/node-sites-north-spit`, sees: 'Bird Counts' },
+  {
+    name: 'content',
+    who: 'tomas@marram.example',
+    path: `${at}/content/node-sites-north-spit`,
+    sees: 'below differ',
+    act: visitor => visitor.pressRow('below differ'),
+  },
+  {
+    name: 'break',
+    who: owner,
+    path: `${at}/content/node-sites-harrow-creek`,
+    sees: 'Stop what comes from above',
+    act: async visitor => {
+      await visitor.press('Stop what comes from above')
+      await visitor.press('Look through')
+      await visitor.sees('by place')
+    },
+  },
   {
     name: 'why',
     who: owner,

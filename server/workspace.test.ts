@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type {
   AccessView,
+  ForeseenView,
   NodeView,
   PersonView,
   SumView,
@@ -109,6 +110,65 @@ describe('a folder shared with a guest through a date', () => {
     server.time.now = until
     expect((await guest.visitor.get(`${at}/nodes/${ids.folder}`)).status).toBe(404)
     expect((await guest.visitor.get<TreeView>(`${at}/tree`)).body.opened).toEqual([])
+  })
+})
+
+describe('what a change would do', () => {
+  const foresee = (visitor: Visitor, edit: object) =>
+    visitor.call<ForeseenView>('POST', `${at}/changes/foresee`, { edits: [edit] })
+
+  test('is told before it is done, and nothing is changed by asking', async () => {
+    const before = (await owner.get<WorkspaceView>(at)).body.revision
+    const { body } = await foresee(owner, {
+      kind: 'grant.add',
+      node: ids.inner,
+      principal: `person:${member.id}`,
+      gives: reader,
+      ...open,
+    })
+    expect(body.impact).toMatchObject([
+      {
+        differences: [
+          { person: { name: 'Mika' }, place: { name: 'Maps' }, before: 0, after: reader },
+          { place: { name: 'Map' } },
+        ],
+        hiddenPlaces: 0,
+      },
+    ])
+    expect((await owner.get<WorkspaceView>(at)).body.revision).toBe(before)
+  })
+
+  test('is refused like the change itself', async () => {
+    const answer = await foresee(guest.visitor, { kind: 'node.break', node: ids.secret, mode: 'empty' })
+    expect(answer).toMatchObject({ status: 404, body: { title: 'There is nothing here that you can open.' } })
+  })
+
+  test('a break and a limit stand where they are set, and are found from above', async () => {
+    await owner.change({
+      kind: 'grant.add',
+      node: ids.folder,
+      principal: `person:${guest.id}`,
+      gives: reader,
+      ...open,
+    })
+    await owner.change(
+      { kind: 'node.break', node: ids.inner, mode: 'keep' },
+      { kind: 'limit.add', node: ids.page, principal: 'guests', allows: 1, sparesStewards: true, ...open },
+    )
+    const { body } = await owner.get<AccessView>(`${at}/nodes/${ids.folder}/access`)
+    expect(body).toMatchObject({
+      below: [
+        { name: 'Maps', isBroken: true, grants: 2 },
+        { name: 'Map', limits: 1 },
+      ],
+      hiddenBelow: 0,
+    })
+    const { body: sum } = await owner.get<SumView>(`${at}/nodes/${ids.page}/why/${guest.id}`)
+    expect(sum).toMatchObject({
+      brokenAt: { name: 'Maps' },
+      steps: [{ kind: 'limit', at: { name: 'Map' }, leaves: 1 }],
+      result: 1,
+    })
   })
 })
 

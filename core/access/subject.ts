@@ -47,6 +47,14 @@ function createSubject(moment: Moment, person: Person): Subject {
 export const isActive = (moment: Moment, person: Person): boolean =>
   person.status === 'active' && isLive(person, moment.at)
 
+/** Invited, or here from a later day on: answered as if they were here already, and marked. */
+export function isComing(moment: Moment, person: Person): boolean {
+  const hasEnded = person.until !== null && person.until <= moment.at
+  return (
+    !hasEnded && (person.status === 'invited' || (person.status === 'active' && !isLive(person, moment.at)))
+  )
+}
+
 /** The teams that count for a person now; those that hold all members are among them. */
 export function teamsOf(moment: Moment, person: Person): { team: TeamId; lead: boolean }[] {
   const counting = rowsBy(moment.state.memberships, 'person', person.id)

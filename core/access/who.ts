@@ -5,7 +5,7 @@ import { partsOf } from '../rules/principal.ts'
 import { type Moment, subtreeOf } from '../state/state.ts'
 import { actionsAsIfActive, actionsAt } from './evaluate.ts'
 import { type Place, placeOf } from './place.ts'
-import { peopleIn, peopleOf, type Subject, subjectOf } from './subject.ts'
+import { isComing, peopleIn, peopleOf, type Subject, subjectOf } from './subject.ts'
 import { rowOf } from '../base/collection.ts'
 
 export interface Reach {
@@ -21,15 +21,10 @@ export function who(moment: Moment, node: NodeId): Reach[] {
   if (place === undefined) return []
   return [...peopleOf(moment)].flatMap(person => {
     const subject = subjectOf(moment, person.id)
-    if (subject === undefined || !isActiveOrWill(moment, subject)) return []
+    if (subject === undefined || !(subject.isActive || isComing(moment, person))) return []
     const actions = actionsAsIfActive(moment, subject, place)
     return actions === noActions ? [] : [{ person, actions, isActive: subject.isActive }]
   })
-}
-
-function isActiveOrWill(moment: Moment, { person, isActive }: Subject): boolean {
-  const hasEnded = person.until !== null && person.until <= moment.at
-  return isActive || (!hasEnded && (person.status === 'invited' || person.status === 'active'))
 }
 
 /** Every node that a person sees below `top`, parents before children, with what it may do there. */

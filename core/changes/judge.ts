@@ -15,7 +15,7 @@ import { invite } from './edits/invite.ts'
 import { addMember, changeMember, takeMember } from './edits/member.ts'
 import { createHome, createNode, describeNode } from './edits/node.ts'
 import { changeTeam, createTeam } from './edits/team.ts'
-import type { Guard } from './guards/guard.ts'
+import type { Guard, Whole } from './guards/guard.ts'
 import { guests } from './guards/guests.ts'
 import { moveGains } from './guards/move-gains.ts'
 import { ownerLeft } from './guards/owner-left.ts'
@@ -36,6 +36,15 @@ export interface Judged {
   /** The state with these changes, at the revision of the one before. */
   readonly state: State
 }
+
+/** What a judged change set is compared by. */
+export const wholeOf = (before: Moment, { author, edits }: ChangeSet, { changes, state }: Judged): Whole => ({
+  author,
+  edits,
+  changes,
+  before,
+  after: momentOf(state, before.at),
+})
 
 export interface Refused {
   readonly refusal: Refusal

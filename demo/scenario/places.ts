@@ -149,3 +149,27 @@ export const grants: readonly DemoGrant[] = [
   { place: 'Sites/Gull Sands/Drone flights', to: 'bram', level: 'Adder', by: 'ilse', day: 3, until: 45 },
   { place: 'Season Plan/Calendar', to: 'team:volunteers', level: 'Adder', by: 'wiebke', day: 150 },
 ]
+
+/** Where inheritance is broken, started empty. */
+export const breaks: readonly {
+  readonly place: string
+  readonly by: string
+  readonly day: number
+  readonly reason: string
+}[] = [
+  {
+    place: 'Sites/North Spit/Nest Locations',
+    by: 'tomas',
+    day: 218,
+    reason: 'Nest theft: only those who count, and the warden',
+  },
+]
+
+export interface DemoLimit extends Omit<DemoGrant, 'level'> {
+  /** What is left; nothing if there is none. */
+  readonly level?: BuiltInLevel
+}
+
+export const limits: readonly DemoLimit[] = [
+  { place: 'Sites/North Spit/Nest Locations', to: 'guests', by: 'tomas', day: 217 },
+]

@@ -5,6 +5,7 @@ import { accessView, sumView } from '../services/access.ts'
 import { type Asker, askerOf } from '../services/asker.ts'
 import { applyChangeSet } from '../services/change.ts'
 import { childrenSeen, nodeView, treeView } from '../services/content.ts'
+import { foresee } from '../services/foresee.ts'
 import { peopleView, teamsView, workspaceView } from '../services/people.ts'
 import { saveText, textView } from '../services/text.ts'
 import { seenPlace } from '../services/asker.ts'
@@ -24,6 +25,9 @@ export function workspaceRoutes(parts: Parts): Router {
   router.post('/changes', async (request, response) => {
     const who = asker(request)
     response.json(await applyChangeSet(parts, who, checked(changeSetRequest, request.body)))
+  })
+  router.post('/changes/foresee', (request, response) => {
+    response.json(foresee(parts, asker(request), checked(changeSetRequest, request.body)))
   })
   router.get('/people', (request, response) => {
     response.json(peopleView(asker(request)))

@@ -1,5 +1,7 @@
 import type {
   AccessView,
+  ExceptionView,
+  LimitView,
   GrantView,
   PrincipalName,
   ReachView,
@@ -15,11 +17,11 @@ import type { PersonId, TeamId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
 import { type Part, type Step, why } from '#core/explain/why.ts'
 import { has } from '#core/levels/action.ts'
-import type { Grant } from '#core/rules/entry.ts'
+import type { Grant, Limit } from '#core/rules/entry.ts'
 import { partsOf, personPrincipal, type Principal } from '#core/rules/principal.ts'
-import type { Moment } from '#core/state/state.ts'
+import { type Moment, subtreeOf } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
-import { type Asker, knowsPerson, nameOf, placeName, seenPlace } from './asker.ts'
+import { type Asker, knowsPerson, maySee, nameOf, placeName, seenPlace } from './asker.ts'
 
 /**
  * Who has access at a place, as far as the asker may know: with share there all of it; with comment the
@@ -32,6 +34,8 @@ export function accessView(asker: Asker, id: string): AccessView {
       detail: 'all',
       grants: grantsAt(asker, place),
       people: peopleAt(asker, place),
+      limits: place.limits.map(limit => limitView(asker, place, limit)),
+      ...exceptionsBelow(asker, place),
       brokenAt: place.breakAt === undefined ? null : placeName(asker, place.breakAt.id),
     }
   }
@@ -97,6 +101,37 @@ function grantView(asker: Asker, place: Place, grant: Grant): GrantView {
   }
 }
 
+function limitView(asker: Asker, place: Place, limit: Limit): LimitView {
+  const { id, allows, sparesStewards, until, at: since } = limit
+  return {
+    ...principalName(asker, limit.principal),
+    id,
+    allows,
+    sparesStewards,
+    until,
+    since,
+    by: nameOf(asker.moment, limit.by),
+    at: placeName(asker, limit.node),
+    isHere: limit.node === place.node.id,
+  }
+}
+
+/** Nodes below with entries of their own: named where the asker sees them, else counted. */
+function exceptionsBelow(asker: Asker, { node }: Place) {
+  const { state } = asker.moment
+  const below: ExceptionView[] = []
+  let hiddenBelow = 0
+  for (const each of subtreeOf(state, node.id)) {
+    const grants = rowsBy(state.grants, 'node', each.id).length
+    const limits = rowsBy(state.limits, 'node', each.id).length
+    const isBroken = each.broken !== null
+    if (each.id === node.id || each.binned || (grants + limits === 0 && !isBroken)) continue
+    if (maySee(asker, each.id)) below.push({ id: each.id, name: each.name, isBroken, grants, limits })
+    else hiddenBelow += 1
+  }
+  return { below, hiddenBelow }
+}
+
 function peopleAt(asker: Asker, place: Place): ReachView[] {
   return who(asker.moment, place.node.id)
     .map(({ person, actions }) => ({
@@ -126,7 +161,14 @@ function principalName({ moment }: Asker, principal: Principal): PrincipalName {
     case 'team':
     case 'leads':
       return teamName(moment, parts.team, parts.kind)
-    default: {
+    case 'guests':
+    case 'anyone': {
+      const people = [...peopleOf(moment)].filter(each => each.status === 'active')
+      const matching = parts.kind === 'anyone' ? people : people.filter(each => each.kind === 'guest')
+      const name = parts.kind === 'anyone' ? 'Members and guests' : 'All guests'
+      return { principal, name, people: matching.length, kind: 'everyone', status: null }
+    }
+    case 'everyone': {
       const members = [...peopleOf(moment)].filter(each => each.kind === 'member' && each.status === 'active')
       return { principal, name: 'All members', people: members.length, kind: 'everyone', status: null }
     }

@@ -24,16 +24,22 @@ export async function applyChangeSet(
   asker: Asker,
   request: ChangeSetRequest,
 ): Promise<AppliedView> {
-  const made = new Map<string, string>()
-  const minting = { newId: parts.newId, now: parts.clock(), made }
-  const changeSet: ChangeSet = {
-    author: asker.person,
-    reason: request.reason ?? '',
-    edits: request.edits.map(edit => editFrom(edit, minting)),
-  }
+  const { changeSet, made } = changeSetFrom(parts, asker, request)
   const result = await submit(parts.writer, candidates => prepare(parts, { asker, changeSet, candidates }))
   if (!result.ok) throw new ProblemError(problemFrom(result.error, asker))
   return { revision: result.value, made: Object.fromEntries(made) }
+}
+
+/** The change set that a request means, with the ids that were made for its `new:x`. */
+export function changeSetFrom(
+  parts: Parts,
+  asker: Asker,
+  request: ChangeSetRequest,
+): { changeSet: ChangeSet; made: ReadonlyMap<string, string> } {
+  const made = new Map<string, string>()
+  const minting = { newId: parts.newId, now: parts.clock(), made }
+  const edits = request.edits.map(edit => editFrom(edit, minting))
+  return { changeSet: { author: asker.person, reason: request.reason ?? '', edits }, made }
 }
 
 interface Submission {

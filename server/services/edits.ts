@@ -1,5 +1,5 @@
 import type { EditRequest } from '#contract/requests.ts'
-import { decodeActions } from '#core/levels/action.ts'
+import { type ActionSet, decodeActions } from '#core/levels/action.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import type { LevelId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
@@ -33,6 +33,12 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
       return { ...own, grant: fresh(), gives: givesFrom(own.gives) } as Edit
     case 'grant.change':
       return (own.gives === undefined ? own : { ...own, gives: givesFrom(own.gives) }) as Edit
+    case 'limit.add':
+      return { ...own, limit: fresh(), allows: setFrom(own.allows, 'allows') } as Edit
+    case 'limit.change':
+      return (own.allows === undefined ? own : { ...own, allows: setFrom(own.allows, 'allows') }) as Edit
+    case 'node.break':
+      return { ...own, copies: fresh() } as Edit
     default:
       return own as Edit
   }
@@ -55,12 +61,14 @@ function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
   return Object.fromEntries(entries) as EditRequest
 }
 
-function givesFrom(gives: number | string): Gives {
-  if (typeof gives === 'string') return gives as LevelId
-  const set = decodeActions(gives)
+const givesFrom = (gives: number | string): Gives =>
+  typeof gives === 'string' ? (gives as LevelId) : setFrom(gives, 'gives')
+
+function setFrom(mask: number, at: string): ActionSet {
+  const set = decodeActions(mask)
   if (set === undefined)
     throw problemOf('bad-input', {
-      faults: [{ at: 'gives', message: 'is not a set of actions with all that they need' }],
+      faults: [{ at, message: 'is not a set of actions with all that they need' }],
     })
   return set
 }

@@ -10,6 +10,7 @@ import type {
 import type {
   AccessView,
   AppliedView,
+  ForeseenView,
   InvitationView,
   MailView,
   NodeView,
@@ -122,6 +123,9 @@ export const api = createApi({
     saveText: build.mutation<TextView, AtNode & TextRequest>({
       query: ({ slug, id, ...body }) => ({ path: at(slug, `/nodes/${id}/text`), method: 'PUT', body }),
       invalidatesTags: ['workspace'],
+    }),
+    foresee: build.mutation<ForeseenView, { readonly slug: string } & ChangeSetRequest>({
+      query: ({ slug, ...body }) => post(at(slug, '/changes/foresee'), body),
     }),
     change: build.mutation<AppliedView, { readonly slug: string } & ChangeSetRequest>({
       query: ({ slug, ...body }) => post(at(slug, '/changes'), body),

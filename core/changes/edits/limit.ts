@@ -25,8 +25,18 @@ export const addLimit: EditRule<EditOf<'limit.add'>> = {
     if (wrong !== undefined) return refused(wrong)
     if (isTaken(context.now.state, 'limits', edit.limit))
       return refused({ code: 'already-there', what: 'id' })
-    const { kind: _, limit: id, ...fields } = edit
-    const after: Limit = { ...fields, id, by: context.author, at: context.now.at }
+    const { limit: id, node, principal, allows, sparesStewards, from, until } = edit
+    const span = { from, until }
+    const after: Limit = {
+      id,
+      node,
+      principal,
+      allows,
+      sparesStewards,
+      ...span,
+      by: context.author,
+      at: context.now.at,
+    }
     return ok([{ table: 'limits', id, before: null, after }])
   },
 }

@@ -7,6 +7,8 @@ import { foldAccess } from '../../store/view.ts'
 import { Level } from '../../ui/Gauge.tsx'
 import { countWords } from './count-words.ts'
 import { GivenHere } from './GivenHere.tsx'
+import { Inheritance } from './Inheritance.tsx'
+import { Limits } from './Limits.tsx'
 import { Share } from './Share.tsx'
 import { TwoSentences } from './Welcome.tsx'
 import { Why, type WhyAbout } from './Why.tsx'
@@ -83,9 +85,6 @@ function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: '
         <strong>{access.people.length === 1 ? '1 person' : `${access.people.length} people`}</strong> can open
         this; {here === 0 ? 'nothing is set here' : `${here} set here`}, {access.grants.length - here} from
         above.
-        {access.brokenAt !== null && access.brokenAt.id === node.id && (
-          <strong className="block text-error">Inheritance is broken here.</strong>
-        )}
       </p>
       <Share node={node} />
       <div className="mt-4 mb-1">
@@ -96,6 +95,8 @@ function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: '
       ) : (
         <EverybodyHere people={access.people} onWhy={onWhy} />
       )}
+      <Inheritance access={access} node={node} />
+      <Limits access={access} node={node} />
       <div className="mt-4">
         <TwoSentences />
       </div>

@@ -1,12 +1,13 @@
 import { useState } from 'react'
 import { dayOf, endOfDay } from '#contract/dates.ts'
+import type { EditRequest } from '#contract/requests.ts'
 import type { GrantView, NodeView } from '#contract/views.ts'
 import { type ActionSet, intersect } from '#core/levels/action.ts'
 import { levelActions, nameOfActions } from '#core/levels/level.ts'
-import { useChange } from '../../api/use-change.ts'
+import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Decision } from '../../ui/Decision.tsx'
 import { LevelChoice } from '../../ui/LevelChoice.tsx'
-import { ProblemNote } from '../../ui/ProblemNote.tsx'
 
 interface Props {
   readonly grant: GrantView
@@ -14,29 +15,25 @@ interface Props {
   readonly onDone: () => void
 }
 
-/** Raise, lower, lengthen, shorten or end what is given here. */
+/** Raise, lower, lengthen or shorten what is given here; or end it. */
 export function GrantEditor({ grant, node, onDone }: Props) {
-  const { slug, workspace } = useHere()
-  const { apply, problem, isBusy } = useChange(slug)
+  const { workspace } = useHere()
   const [actions, setActions] = useState(grant.actions)
   const end = grant.until === null ? '' : dayOf(grant.until - 1, workspace.timeZone)
   const [through, setThrough] = useState(end)
   const until = through === '' ? null : through === end ? grant.until : endOfDay(through, workspace.timeZone)
   const isSame = actions === grant.actions && through === end
   const level = nameOfActions(actions as ActionSet).name
-  const save = async () => {
-    const edit = { kind: 'grant.change', grant: grant.id, gives: actions, until } as const
-    if ((await apply([edit], `${grant.name} has ${level} on ${node.name} now.`)) !== undefined) onDone()
-  }
-  const stop = async () => {
-    const done = await apply(
-      [{ kind: 'grant.end', grant: grant.id }],
-      `What ${grant.name} had here has ended.`,
-    )
-    if (done !== undefined) onDone()
-  }
+  const edit: EditRequest = isSame
+    ? { kind: 'grant.end', grant: grant.id }
+    : { kind: 'grant.change', grant: grant.id, gives: actions, until }
+  const said = isSame
+    ? `What ${grant.name} had here has ended.`
+    : `${grant.name} has ${level} on ${node.name} now.`
+  const decision = useDecision([edit], said, onDone)
+  const change = actions === grant.actions ? 'Change the end' : `Make it ${level}`
   return (
-    <div className="mt-2 grid gap-2 bg-base-200 p-2">
+    <Decision act={isSame ? 'End it now' : change} onLeave={onDone} {...decision}>
       <div className="grid grid-cols-2 gap-2">
         <LevelChoice
           label={`Level of ${grant.name}`}
@@ -52,16 +49,7 @@ export function GrantEditor({ grant, node, onDone }: Props) {
           onChange={event => setThrough(event.target.value)}
         />
       </div>
-      <ProblemNote problem={problem} />
-      <div className="flex justify-between gap-2">
-        <button type="button" className="btn-act" disabled={isBusy || isSame} onClick={() => void save()}>
-          {actions === grant.actions ? 'Change the end' : `Make it ${level}`}
-        </button>
-        <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void stop()}>
-          End it now
-        </button>
-      </div>
-    </div>
+    </Decision>
   )
 }
 

@@ -4,13 +4,12 @@ import type { EditRequest } from '#contract/requests.ts'
 import type { NodeView, PrincipalName } from '#contract/views.ts'
 import { type ActionSet, holds } from '#core/levels/action.ts'
 import { levelActions, nameOfActions } from '#core/levels/level.ts'
-import { useChange } from '../../api/use-change.ts'
+import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Decision } from '../../ui/Decision.tsx'
 import { LevelChoice } from '../../ui/LevelChoice.tsx'
-import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { atMostFor } from './GrantEditor.tsx'
-import { onSubmit } from '../../ui/on-submit.ts'
 
 /** Who is about to get access. One with a `mail` is from outside and invited in the same act. */
 export interface Receiver extends Pick<PrincipalName, 'principal' | 'name' | 'kind'> {
@@ -24,8 +23,7 @@ interface Props {
 }
 
 export function ShareForm({ node, receiver, onDone }: Props) {
-  const { slug, workspace } = useHere()
-  const { apply, problem, isBusy } = useChange(slug)
+  const { workspace } = useHere()
   const reader = levelActions('Reader')
   const [actions, setActions] = useState<number>(
     holds(node.actions as ActionSet, reader) ? reader : levelActions('Preview'),
@@ -33,35 +31,35 @@ export function ShareForm({ node, receiver, onDone }: Props) {
   const [through, setThrough] = useState('')
   const [as, setAs] = useState<'guest' | 'member'>('guest')
   const level = nameOfActions(actions as ActionSet).name
-  const mayBeMember = receiver.mail !== undefined && workspace.me.privileges.includes('invite members')
-  const submit = async () => {
-    const until = through === '' ? null : endOfDay(through, workspace.timeZone)
-    const grant: EditRequest = {
-      kind: 'grant.add',
-      node: node.id,
-      principal: receiver.principal,
-      gives: actions,
-      from: null,
-      until,
-    }
-    const edits = receiver.mail === undefined ? [grant] : [inviting(receiver.mail, as), grant]
-    const done = await apply(
-      edits,
-      `${receiver.name} has ${level} on ${node.name}${receiver.mail ? ' once they accept' : ' now'}.`,
-    )
-    if (done !== undefined) onDone()
+  const { mail, principal, name } = receiver
+  const until = through === '' ? null : endOfDay(through, workspace.timeZone)
+  const grant: EditRequest = {
+    kind: 'grant.add',
+    node: node.id,
+    principal,
+    gives: actions,
+    from: null,
+    until,
   }
+  const edits = mail === undefined ? [grant] : [inviting(mail, as), grant]
+  const said = `${name} has ${level} on ${node.name}${mail === undefined ? ' now' : ' once they accept'}.`
+  const decision = useDecision(edits, said, onDone)
   return (
-    <form className="grid gap-3 border border-base-content bg-base-200 p-3" onSubmit={onSubmit(submit)}>
+    <Decision
+      act={mail === undefined ? `Give ${level}` : `Invite and give ${level}`}
+      onLeave={onDone}
+      {...decision}
+    >
       <p>
-        Open <strong>{node.name}</strong> and all below it for{' '}
-        <strong className="break-words">{receiver.name}</strong>
+        Open <strong>{node.name}</strong> and all below it for <strong className="break-words">{name}</strong>
       </p>
-      {mayBeMember && <GuestOrMember as={as} onAs={setAs} />}
+      {mail !== undefined && workspace.me.privileges.includes('invite members') && (
+        <GuestOrMember as={as} onAs={setAs} />
+      )}
       <LevelChoice
         label="Level"
         value={actions}
-        atMost={atMostFor(receiver.mail === undefined ? receiver.kind : as, node.actions)}
+        atMost={atMostFor(mail === undefined ? receiver.kind : as, node.actions)}
         onChange={setActions}
       />
       <TextField
@@ -71,16 +69,7 @@ export function ShareForm({ node, receiver, onDone }: Props) {
         value={through}
         onValue={setThrough}
       />
-      <ProblemNote problem={problem} />
-      <div className="flex justify-between gap-2">
-        <button className="btn-act" disabled={isBusy}>
-          {receiver.mail === undefined ? `Give ${level}` : `Invite and give ${level}`}
-        </button>
-        <button type="button" className="btn-plain" onClick={onDone}>
-          Leave it
-        </button>
-      </div>
-    </form>
+    </Decision>
   )
 }
 

@@ -23,7 +23,7 @@ export function TreeNode({ item, depth }: Props) {
   const { data: children = [] } = useChildrenQuery({ slug, id: item.id }, { skip: !isOpen })
   return (
     <li>
-      {item.isBroken && item.home !== 'person' && <TornEdge />}
+      {item.isBroken && item.home !== 'person' && <TornEdge depth={depth} />}
       <div
         className="flex items-center pr-3 hover:bg-base-200"
         style={{ paddingLeft: `${depth * 1.1 + 0.35}rem` }}
@@ -68,20 +68,16 @@ export function TreeNode({ item, depth }: Props) {
 }
 
 /** Where inheritance is broken: grants from above end here, as a torn edge above the place. */
-const TornEdge = () => (
+const TornEdge = ({ depth }: { readonly depth: number }) => (
   <svg
-    className="ml-7 block text-error"
-    width="150"
+    className="block text-error"
+    style={{ marginLeft: `${depth * 1.1 + 1.75}rem` }}
+    width="120"
     height="5"
-    viewBox="0 0 150 5"
+    viewBox="0 0 120 5"
     role="img"
     aria-label="inheritance is broken"
   >
-    <path
-      d={`M0 4${Array.from({ length: 25 }, () => 'l3 -3l3 3').join('')}`}
-      fill="none"
-      stroke="currentColor"
-      strokeWidth="1.2"
-    />
+    <path d={`M0 4${'l3 -3l3 3'.repeat(20)}`} fill="none" stroke="currentColor" strokeWidth="1.2" />
   </svg>
 )

@@ -38,7 +38,7 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
       <thead>
         <tr>
           <th scope="col">Name</th>
-          <th scope="col" className="w-28">
+          <th scope="col" className="w-36">
             Kind
           </th>
           <th scope="col" className="w-40">

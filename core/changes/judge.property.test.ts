@@ -1,0 +1,145 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { allRows } from '../base/collection.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import { momentOf } from '../state/moment.ts'
+import { applyChanges, inverseOf, pathOf, type State, tableNames } from '../state/state.ts'
+import { judged } from '../tests/judge.ts'
+import { edit, judging, steward } from '../tests/judging.ts'
+import { grant, now } from '../tests/world.ts'
+import { anyActions, anyGrant, anyLimit, anySpan, anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
+import type { Edit } from './edit.ts'
+
+const nodeId = fc.constantFrom(...nodeIds)
+const nth = fc.nat(9)
+const anyUntil = anySpan.map(span => span.until)
+
+/** An edit of any kind that changes access, at a world whose records it may name by number. */
+const anyEdit: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
+  anyGrant.map(({ row }) => () => [edit('grant.add', { ...row, grant: `new ${row.id}` })]),
+  anyLimit.map(({ row }) => () => [edit('limit.add', { ...row, limit: `new ${row.id}` })]),
+  fc.record({ nth, gives: anyActions.filter(set => set > 0), until: anyUntil }).map(
+    ({ nth, ...fields }) =>
+      (state: State) =>
+        allRows(state.grants)
+          .slice(nth, nth + 1)
+          .map(({ id }) => edit('grant.change', { grant: id, ...fields })),
+  ),
+  fc.record({ nth, allows: anyActions, until: anyUntil }).map(
+    ({ nth, ...fields }) =>
+      (state: State) =>
+        allRows(state.limits)
+          .slice(nth, nth + 1)
+          .map(({ id }) => edit('limit.change', { limit: id, ...fields })),
+  ),
+  nth.map(
+    nth => (state: State) =>
+      allRows(state.grants)
+        .slice(nth, nth + 1)
+        .map(({ id }) => edit('grant.end', { grant: id })),
+  ),
+  nth.map(
+    nth => (state: State) =>
+      allRows(state.limits)
+        .slice(nth, nth + 1)
+        .map(({ id }) => edit('limit.end', { limit: id })),
+  ),
+  fc
+    .record({ node: nodeId, mode: fc.constantFrom('keep', 'empty') })
+    .map(fields => () => [edit('node.break', { ...fields, copies: 'copy' })]),
+  fc
+    .record({ node: nodeId, drop: fc.constantFrom('copies', 'none', 'own') })
+    .map(fields => () => [edit('node.restore', fields)]),
+  fc.record({ node: nodeId, parent: nodeId }).map(fields => () => [edit('node.move', fields)]),
+  fc
+    .record({
+      node: nodeId,
+      state: fc.constantFrom({ archived: true }, { archived: false }, { binned: true }, { binned: false }),
+    })
+    .map(({ node, state }) => () => [edit('node.state', { node, ...state })]),
+)
+
+/** Random authors seldom may do anything: here everybody named has a role, and most hold a place. */
+const anyBusyWorld = fc
+  .tuple(anyWorld, fc.subarray([...personIds]), fc.subarray([...nodeIds]))
+  .map(([state, people, nodes]) =>
+    people
+      .flatMap(id => nodes.map(at => grant(at, `person:${id}`, steward, { id: `s ${at} ${id}` as never })))
+      .reduce(
+        (so, { table, row }) => applyChanges(so, [{ table, id: row.id, before: null, after: row } as never]),
+        state,
+      ),
+  )
+
+const later = [now, now + 5, now + 15, now + 30]
+const everybody = personIds as unknown as PersonId[]
+const everywhere = nodeIds as unknown as NodeId[]
+
+test('whatever is allowed raises nobody’s own access, leaves stewards where they were, and can be taken back', () => {
+  const allowed = new Map<string, number>()
+  fc.assert(
+    fc.property(
+      anyBusyWorld,
+      fc.constantFrom(...everybody),
+      fc.array(anyEdit, { minLength: 1, maxLength: 2 }),
+      (state, author, drafts) => {
+        const edits = drafts.flatMap(draft => draft(state))
+        const result = judging(state, author, ...edits)
+        if (!result.ok) return
+        for (const { kind } of edits) allowed.set(kind, (allowed.get(kind) ?? 0) + 1)
+        const changed = result.value.state
+        for (const at of later)
+          for (const node of everywhere) {
+            const held = (of: State) => judged(momentOf(of, at), author, node, { beforeStates: true })
+            expect(held(state)).toEqual(expect.arrayContaining(held(changed)))
+            const kept = (of: State) =>
+              everybody.some(id => judged(momentOf(of, at), id, node).includes('share'))
+            const isLasting = at === now || at === now + 30
+            if (isLasting && node !== 'root' && kept(state) && !inBin(changed, node))
+              expect(kept(changed)).toBe(true)
+          }
+        const undone = applyChanges(changed, inverseOf(result.value.changes))
+        for (const table of tableNames)
+          expect(new Set<unknown>(allRows(undone[table] as State['nodes']))).toEqual(
+            new Set<unknown>(allRows(state[table] as State['nodes'])),
+          )
+      },
+    ),
+    { numRuns: 3000 },
+  )
+  expect([...allowed.keys()].sort()).toEqual([
+    'grant.add',
+    'grant.change',
+    'grant.end',
+    'limit.add',
+    'limit.change',
+    'limit.end',
+    'node.break',
+    'node.move',
+    'node.restore',
+    'node.state',
+  ])
+})
+
+const inBin = (state: State, node: NodeId) => pathOf(state, node).some(each => each.binned)
+
+test('a break that keeps changes nobody’s access, now or later', () => {
+  fc.assert(
+    fc.property(
+      anyBusyWorld,
+      fc.constantFrom(...everybody),
+      fc.constantFrom(...everywhere),
+      (state, author, node) => {
+        const result = judging(state, author, edit('node.break', { node, mode: 'keep', copies: 'copy' }))
+        if (!result.ok) return
+        for (const at of later)
+          for (const id of everybody)
+            for (const each of everywhere)
+              expect(judged(momentOf(result.value.state, at), id, each)).toEqual(
+                judged(momentOf(state, at), id, each),
+              )
+      },
+    ),
+    { numRuns: 800 },
+  )
+})

@@ -1,0 +1,76 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import { wholeOf } from '../changes/judge.ts'
+import { actions, listActions } from '../levels/action.ts'
+import { subjectOf } from '../access/subject.ts'
+import { momentOf } from '../state/moment.ts'
+import { applyChanges, type State } from '../state/state.ts'
+import { edit, giving, judging, reader, steward } from '../tests/judging.ts'
+import { judged } from '../tests/judge.ts'
+import { grant, node, now, person, world } from '../tests/world.ts'
+import { anyGrant, anyLimit, anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
+import { impact } from './impact.ts'
+
+const later = [now, now + 5, now + 10, now + 15, now + 20, now + 30]
+
+test('tells exactly what differs, now and from each later instant on', () => {
+  const anyEdit = fc.oneof(
+    anyGrant.map(({ row }) => edit('grant.add', { ...row, grant: 'new' })),
+    anyLimit.map(({ row }) => edit('limit.add', { ...row, limit: 'new' })),
+    fc.constantFrom(...nodeIds).map(node => edit('node.break', { node, mode: 'empty', copies: 'copy' })),
+  )
+  let allowed = 0
+  fc.assert(
+    fc.property(anyWorld, fc.constantFrom(...nodeIds), anyEdit, (base, at, change) => {
+      const { table, row } = grant(at, 'person:owner', steward, { id: 'steward' as never })
+      const state = applyChanges(base, [{ table, id: row.id, before: null, after: row } as never])
+      const edits = [change]
+      const result = judging(state, 'owner', ...edits)
+      if (!result.ok) return
+      allowed += 1
+      const told = impact(
+        wholeOf(momentOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
+      )
+      for (const time of later) {
+        const inForce = told.findLast(each => each.at <= time)?.differences ?? []
+        for (const id of personIds as unknown as PersonId[])
+          for (const where of nodeIds as unknown as NodeId[]) {
+            const before = judged(momentOf(state, time), id, where)
+            const after = judged(momentOf(result.value.state, time), id, where)
+            const one = inForce.find(each => each.person === id && each.node === where)
+            if (isHere(state, id, time))
+              expect([listActions(one?.before ?? actions()), listActions(one?.after ?? actions())]).toEqual(
+                String(before) === String(after) ? [[], []] : [before, after],
+              )
+          }
+      }
+    }),
+    { numRuns: 600 },
+  )
+  expect(allowed).toBeGreaterThan(20)
+})
+
+/** Those not here are told of as if they were, which the judge does not do. */
+const isHere = (state: State, id: PersonId, at: number) =>
+  subjectOf(momentOf(state, at), id)?.isActive === true
+
+test('an end to come is told with the day from which it makes a difference', () => {
+  const state = world(
+    person('p'),
+    node('a', 'root'),
+    grant('a', 'person:owner', steward),
+    grant('a', 'person:p', reader, { until: now + 10 }),
+  )
+  const edits = [giving('a', 'person:p', reader, { until: now + 20 })]
+  const result = judging(state, 'owner', ...edits)
+  if (!result.ok) throw new Error('must be allowed')
+  const told = impact(
+    wholeOf(momentOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
+  )
+  expect(told.map(each => [each.at - now, each.differences.length])).toEqual([
+    [0, 0],
+    [10, 1],
+    [20, 0],
+  ])
+})

@@ -1,0 +1,80 @@
+import { actionsAsIfActive } from '../access/evaluate.ts'
+import { placeOf } from '../access/place.ts'
+import { isComing, peopleOf, subjectOf } from '../access/subject.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import type { Instant } from '../base/instant.ts'
+import { touchedNodes, type Whole } from '../changes/guards/guard.ts'
+import { instantsOf } from '../changes/guards/instants.ts'
+import { type ActionSet, noActions } from '../levels/action.ts'
+import { momentOf } from '../state/moment.ts'
+import type { Moment } from '../state/state.ts'
+
+/** What one person has at one place without a change set and with it. */
+export interface Difference {
+  readonly person: PersonId
+  readonly node: NodeId
+  readonly before: ActionSet
+  readonly after: ActionSet
+}
+
+/** What a change set makes different from one instant on, until the next one listed. */
+export interface ImpactAt {
+  readonly at: Instant
+  readonly differences: readonly Difference[]
+}
+
+/**
+ * Exactly who gains and loses what where: first now, then at each later instant from which on the
+ * difference is another one, because something begins or ends. Invited people count as if they were
+ * here. Places that the change set makes or removes count as nothing on their missing side.
+ */
+export function impact(whole: Whole): ImpactAt[] {
+  const nodes = touchedNodes(whole)
+  const found: ImpactAt[] = []
+  for (const at of instantsOf(whole)) {
+    const differences = differencesAt(whole, nodes, at)
+    if (found.length === 0 || !isSame(found.at(-1)?.differences ?? [], differences))
+      found.push({ at, differences })
+  }
+  return found
+}
+
+function differencesAt({ before, after }: Whole, nodes: readonly NodeId[], at: Instant): Difference[] {
+  const was = momentOf(before.state, at)
+  const will = momentOf(after.state, at)
+  const people = new Set([...peopleOf(was), ...peopleOf(will)].map(person => person.id))
+  return nodes.flatMap(node =>
+    [...people].flatMap(person => {
+      const difference = {
+        person,
+        node,
+        before: heldAt(was, person, node),
+        after: heldAt(will, person, node),
+      }
+      return difference.before === difference.after ? [] : [difference]
+    }),
+  )
+}
+
+function heldAt(moment: Moment, person: PersonId, node: NodeId): ActionSet {
+  const subject = subjectOf(moment, person)
+  const place = placeOf(moment, node)
+  if (subject === undefined || place === undefined || !(subject.isActive || isComing(moment, subject.person)))
+    return noActions
+  return actionsAsIfActive(moment, subject, place)
+}
+
+function isSame(a: readonly Difference[], b: readonly Difference[]): boolean {
+  return (
+    a.length === b.length &&
+    a.every((each, index) => {
+      const other = b[index]
+      return (
+        other?.person === each.person &&
+        other.node === each.node &&
+        other.before === each.before &&
+        other.after === each.after
+      )
+    })
+  )
+}

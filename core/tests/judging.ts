@@ -1,0 +1,38 @@
+import type { PersonId } from '../base/ids.ts'
+import type { Edit } from '../changes/edit.ts'
+import { judge } from '../changes/judge.ts'
+import { levelActions } from '../levels/level.ts'
+import { momentOf } from '../state/moment.ts'
+import type { State } from '../state/state.ts'
+import { now } from './world.ts'
+
+export const edit = (kind: Edit['kind'], fields: object) => ({ kind, ...fields }) as Edit
+export const judging = (state: State, author: string, ...edits: Edit[]) =>
+  judge(momentOf(state, now), { author: author as PersonId, reason: '', edits })
+
+/** The state after a change set that must be allowed. */
+export function after(state: State, author: string, ...edits: Edit[]): State {
+  const result = judging(state, author, ...edits)
+  if (!result.ok) throw new Error(JSON.stringify(result.error))
+  return result.value.state
+}
+
+export const refusal = (state: State, author: string, ...edits: Edit[]) => {
+  const result = judging(state, author, ...edits)
+  return result.ok ? 'allowed' : result.error.refusal
+}
+
+export const giving = (at: string, to: string, gives: number, more: object = {}) =>
+  edit('grant.add', {
+    grant: `${at} ${to} new`,
+    node: at,
+    principal: to,
+    gives,
+    from: null,
+    until: null,
+    ...more,
+  })
+
+export const steward = levelActions('Steward')
+export const reader = levelActions('Reader')
+export const editor = levelActions('Editor')

@@ -1,0 +1,21 @@
+import { expect, test } from 'vitest'
+import { levelActions } from '../levels/level.ts'
+import { impactInWords } from './impact.ts'
+
+const told = (person: string, place: string, before: number, after: number) =>
+  ({ person, place, before, after }) as Parameters<typeof impactInWords>[0][number]
+
+test.each([
+  [[], 'Nobody’s access changes.'],
+  [
+    [told('p', 'a', 0, 3), told('p', 'b', 0, 3), told('q', 'a', 1, 3)],
+    '2 people gain Reader on 2 places; nobody loses anything.',
+  ],
+  [[told('p', 'a', 3, 0)], 'Nobody gains anything; 1 person loses all access on 1 place.'],
+  [
+    [told('p', 'a', levelActions('Editor'), 1), told('q', 'a', 0, 1)],
+    '1 person gains Preview on 1 place; 1 person loses access on 1 place.',
+  ],
+])('%# in one line', (differences, line) => {
+  expect(impactInWords(differences)).toBe(line)
+})

@@ -1,0 +1,41 @@
+import { type ActionSet, beyond } from '../levels/action.ts'
+import { nameOfActions } from '../levels/level.ts'
+
+/** One person at one place, before and after; whatever names the two. */
+export interface Told {
+  readonly person: string
+  readonly place: string
+  readonly before: ActionSet
+  readonly after: ActionSet
+}
+
+/** What a change does, in one line: "3 people gain Reader on 12 places; nobody loses anything." */
+export function impactInWords(differences: readonly Told[]): string {
+  if (differences.length === 0) return 'Nobody’s access changes.'
+  const gains = sentenceFor(
+    'gain',
+    differences.filter(each => beyond(each.after, each.before).length > 0),
+  )
+  const losses = sentenceFor(
+    'lose',
+    differences.filter(each => beyond(each.before, each.after).length > 0),
+  )
+  return `${gains ?? 'nobody gains anything'}; ${losses ?? 'nobody loses anything'}.`.replace(/^n/, 'N')
+}
+
+function sentenceFor(verb: 'gain' | 'lose', told: readonly Told[]): string | undefined {
+  if (told.length === 0) return undefined
+  const people = new Set(told.map(each => each.person)).size
+  const places = new Set(told.map(each => each.place)).size
+  const who = people === 1 ? `1 person ${verb}s` : `${people} people ${verb}`
+  return `${who} ${whatOf(verb, told)} on ${places === 1 ? '1 place' : `${places} places`}`
+}
+
+/** The level, where it is the same for all: what they come to have, or what they have no more. */
+function whatOf(verb: 'gain' | 'lose', told: readonly Told[]): string {
+  const names = new Set(told.map(each => nameOfActions(verb === 'gain' ? each.after : each.before).name))
+  const lost = verb === 'lose' && told.every(each => each.after === 0)
+  if (lost) return 'all access'
+  const [only] = names
+  return names.size === 1 && only !== undefined && verb === 'gain' ? only : 'access'
+}

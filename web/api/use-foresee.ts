@@ -1,0 +1,37 @@
+import { useEffect, useState } from 'react'
+import type { Problem } from '#contract/problem.ts'
+import type { EditRequest } from '#contract/requests.ts'
+import type { ForeseenView } from '#contract/views.ts'
+import { useAppDispatch } from '../store/store.ts'
+import { api } from './api.ts'
+
+export interface Foreseen {
+  readonly effect: ForeseenView | undefined
+  /** Why it would be refused. */
+  readonly problem: Problem | undefined
+}
+
+const nothing: Foreseen = { effect: undefined, problem: undefined }
+
+/** What these edits would do, asked anew a moment after they change. */
+export function useForesee(slug: string, edits: readonly EditRequest[]): Foreseen {
+  const dispatch = useAppDispatch()
+  const [foreseen, setForeseen] = useState<Foreseen>(nothing)
+  const asked = JSON.stringify(edits)
+  useEffect(() => {
+    const meant = JSON.parse(asked) as EditRequest[]
+    let isCurrent = true
+    const timer = setTimeout(() => {
+      void dispatch(api.endpoints.foresee.initiate({ slug, edits: meant }, { track: false })).then(
+        ({ data, error }) => {
+          if (isCurrent) setForeseen({ effect: data, problem: error as Problem | undefined })
+        },
+      )
+    }, 150)
+    return () => {
+      isCurrent = false
+      clearTimeout(timer)
+    }
+  }, [asked, dispatch, slug])
+  return foreseen
+}

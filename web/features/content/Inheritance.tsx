@@ -1,0 +1,129 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { EditRequest } from '#contract/requests.ts'
+import type { AccessView, NodeView } from '#contract/views.ts'
+import { type ActionSet, has } from '#core/levels/action.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Decision } from '../../ui/Decision.tsx'
+
+interface Props {
+  readonly access: Extract<AccessView, { detail: 'all' }>
+  readonly node: NodeView
+}
+
+/** Whether a place follows what is above it, what below differs, and the acts that change the former. */
+export function Inheritance({ access, node }: Props) {
+  const isBroken = access.brokenAt?.id === node.id
+  const mayBreak = has(node.actions as ActionSet, 'seal') && node.home !== 'person'
+  const [isOpen, setOpen] = useState(false)
+  return (
+    <section aria-label="Inheritance" className="mt-4 border-t border-base-content pt-2">
+      <div className="flex items-baseline justify-between gap-2">
+        <span className={isBroken ? 'font-bold text-error' : ''}>
+          {isBroken ? 'Inheritance is broken here.' : 'Follows what is above.'}
+        </span>
+        {mayBreak && !isOpen && (
+          <button type="button" className="act shrink-0 text-sm" onClick={() => setOpen(true)}>
+            {isBroken ? 'Follow again' : 'Stop what comes from above'}
+          </button>
+        )}
+      </div>
+      {isOpen && <Deciding node={node} isBroken={isBroken} onDone={() => setOpen(false)} />}
+      <Below access={access} />
+    </section>
+  )
+}
+
+const breaking = [
+  { choice: 'empty', word: 'Start empty: only what is given here, and I' },
+  { choice: 'keep', word: 'Keep what counts now, as copies here' },
+] as const
+
+const restoring = [
+  { choice: 'copies', word: 'Drop the copies that the break made' },
+  { choice: 'none', word: 'Keep all that is given here' },
+  { choice: 'own', word: 'Drop all that is given here' },
+] as const
+
+type Choice = (typeof breaking | typeof restoring)[number]['choice']
+
+interface DecidingProps {
+  readonly node: NodeView
+  readonly isBroken: boolean
+  readonly onDone: () => void
+}
+
+function Deciding({ node, isBroken, onDone }: DecidingProps) {
+  const choices = isBroken ? restoring : breaking
+  const [choice, setChoice] = useState<Choice>(choices[0].choice)
+  const said = isBroken ? `${node.name} follows again.` : `What comes from above stops at ${node.name}.`
+  const decision = useDecision([editFor(node.id, choice)], said, onDone)
+  return (
+    <Decision act={isBroken ? 'Follow again' : 'Stop what comes from above'} onLeave={onDone} {...decision}>
+      <fieldset className="grid gap-1">
+        <legend className="sr-only">How</legend>
+        {choices.map(each => (
+          <label key={each.choice} className="flex items-center gap-2">
+            <input
+              type="radio"
+              name="how"
+              className="radio radio-sm border-base-content/60"
+              checked={choice === each.choice}
+              onChange={() => setChoice(each.choice)}
+            />
+            {each.word}
+          </label>
+        ))}
+      </fieldset>
+    </Decision>
+  )
+}
+
+function editFor(node: string, choice: Choice): EditRequest {
+  return choice === 'empty' || choice === 'keep'
+    ? { kind: 'node.break', node, mode: choice }
+    : { kind: 'node.restore', node, drop: choice }
+}
+
+/** Where below access differs from what flows down: counted, listed, one click away. */
+function Below({ access: { below, hiddenBelow } }: Pick<Props, 'access'>) {
+  const { slug } = useHere()
+  const [isOpen, setOpen] = useState(false)
+  const count = below.length + hiddenBelow
+  if (count === 0) return null
+  const breaks = below.filter(each => each.isBroken).length
+  return (
+    <div className="mt-1">
+      <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        {count === 1 ? '1 place below differs' : `${count} places below differ`}
+        {breaks > 0 && `, ${breaks} broken`}
+      </button>
+      {isOpen && (
+        <ul>
+          {below.map(each => (
+            <li key={each.id} className="flex justify-between gap-2 border-t border-base-300 py-1 text-sm">
+              <Link className="truncate hover:underline" to={`/at/${slug}/content/${each.id}`}>
+                {each.name}
+              </Link>
+              <span className="quiet shrink-0">
+                {[
+                  each.isBroken ? 'broken' : '',
+                  each.grants > 0 ? `${each.grants} given` : '',
+                  each.limits > 0 ? `${each.limits} limited` : '',
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+              </span>
+            </li>
+          ))}
+          {hiddenBelow > 0 && (
+            <li className="quiet border-t border-base-300 py-1 text-sm">
+              {hiddenBelow === 1 ? '1 place' : `${hiddenBelow} places`} you cannot see
+            </li>
+          )}
+        </ul>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,106 @@
+import { useState } from 'react'
+import type { Problem } from '#contract/problem.ts'
+import type { DifferenceView, ForeseenAt, ForeseenView } from '#contract/views.ts'
+import type { ActionSet } from '#core/levels/action.ts'
+import { nameOfActions } from '#core/levels/level.ts'
+import { impactInWords } from '#core/words/impact.ts'
+import { Day } from './dates.tsx'
+import { FilterWords } from './FilterWords.tsx'
+import { Gauge } from './Gauge.tsx'
+import { ProblemNote } from './ProblemNote.tsx'
+
+interface Props {
+  readonly effect: ForeseenView | undefined
+  readonly problem: Problem | undefined
+}
+
+/** What a change does before it is made: one line, and behind it everybody and every place. */
+export function BeforeAfter({ effect, problem }: Props) {
+  if (problem !== undefined) return <ProblemNote problem={problem} />
+  if (effect === undefined) return <p className="quiet text-sm">Working out what it does …</p>
+  return (
+    <section aria-label="Before and after" className="border-t border-base-content pt-2">
+      {effect.impact.map((moment, index) => (
+        <Moment key={moment.at} moment={moment} isNow={index === 0} />
+      ))}
+    </section>
+  )
+}
+
+const views = ['by person', 'by place'] as const
+
+function Moment({ moment, isNow }: { readonly moment: ForeseenAt; readonly isNow: boolean }) {
+  const [isOpen, setOpen] = useState(false)
+  const [view, setView] = useState<(typeof views)[number]>('by person')
+  const told = moment.differences.map(({ person, place, before, after }) => ({
+    person: person.id,
+    place: place.id,
+    before: before as ActionSet,
+    after: after as ActionSet,
+  }))
+  return (
+    <div className="mb-2">
+      <p className="text-sm">
+        {!isNow && (
+          <strong>
+            From <Day at={moment.at} />:{' '}
+          </strong>
+        )}
+        {impactInWords(told)}
+        {moment.hiddenPlaces > 0 && ` And on ${placesWord(moment.hiddenPlaces)} you cannot see.`}{' '}
+        {told.length > 0 && (
+          <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+            {isOpen ? 'Less' : 'Look through'}
+          </button>
+        )}
+      </p>
+      {isOpen && (
+        <div className="mt-1 text-sm">
+          <FilterWords label="Order" words={views} chosen={view} onChoose={setView} />
+          <Everything differences={moment.differences} isByPerson={view === 'by person'} />
+        </div>
+      )}
+    </div>
+  )
+}
+
+const placesWord = (count: number) => (count === 1 ? '1 place' : `${count} places`)
+
+function Everything({
+  differences,
+  isByPerson,
+}: {
+  readonly differences: readonly DifferenceView[]
+  readonly isByPerson: boolean
+}) {
+  const groups = new Map<string, DifferenceView[]>()
+  for (const each of differences) {
+    const { id } = isByPerson ? each.person : each.place
+    groups.set(id, [...(groups.get(id) ?? []), each])
+  }
+  return (
+    // Focusable, so that the keyboard can scroll it.
+    <ul tabIndex={0} aria-label="Everything that changes" className="mt-1 max-h-72 overflow-y-auto">
+      {[...groups].map(([id, group]) => (
+        <li key={id} className="border-t border-base-300 py-1">
+          <strong>{isByPerson ? group[0]?.person.name : group[0]?.place.name}</strong>
+          <ul>
+            {group.map(each => (
+              <li key={each.person.id + each.place.id} className="flex items-center justify-between gap-2">
+                <span className="truncate">{isByPerson ? each.place.name : each.person.name}</span>
+                <Change difference={each} />
+              </li>
+            ))}
+          </ul>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+const Change = ({ difference: { before, after } }: { readonly difference: DifferenceView }) => (
+  <span className="flex shrink-0 items-center gap-1">
+    <Gauge actions={before} /> {nameOfActions(before as ActionSet).name} → <Gauge actions={after} />{' '}
+    {nameOfActions(after as ActionSet).name}
+  </span>
+)
