@@ -43,10 +43,10 @@ function Moment({ moment, isNow }: { readonly moment: ForeseenAt; readonly isNow
       <p className="text-sm">
         {!isNow && (
           <strong>
-            From <Day at={moment.at} />:{' '}
+            After <Day at={moment.at - 1} />:{' '}
           </strong>
         )}
-        {impactInWords(told)}
+        {isNow || told.length > 0 ? impactInWords(told) : 'no difference any more.'}
         {moment.hiddenPlaces > 0 && ` And on ${placesWord(moment.hiddenPlaces)} you cannot see.`}{' '}
         {told.length > 0 && (
           <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
