@@ -306,6 +306,35 @@ describe('somebody without the right', () => {
   })
 })
 
+test('200 writes sent at once all succeed, or are refused for a reason of their own', async () => {
+  const writes = Array.from({ length: 200 }, (_, index) =>
+    index % 4 === 0
+      ? owner.change({
+          kind: 'node.create',
+          node: 'new:n',
+          parent: ids.page,
+          as: 'row',
+          name: `Row ${index}`,
+        })
+      : owner.change({
+          kind: 'node.create',
+          node: 'new:n',
+          parent: ids.secret,
+          as: 'page',
+          name: `Page ${index}`,
+        }),
+  )
+  const answers = await Promise.all(writes)
+  const wrong = answers.filter(answer => answer.status !== 200)
+  expect(wrong.map(answer => answer.body.type)).toEqual(
+    Array<string>(50).fill('urn:noskel:problem:wrong-place'),
+  )
+  const revisions = answers.flatMap(answer => (answer.status === 200 ? answer.body.revision : []))
+  expect(new Set(revisions).size).toBe(150)
+  const { body } = await owner.get<TreeItem[]>(`${at}/nodes/${ids.secret}/children`)
+  expect(body).toHaveLength(150)
+})
+
 test('everything is as it was after a restart', async () => {
   const read = async () => {
     const paths = ['', '/people', '/teams', '/tree', `/nodes/${ids.folder}/access`, `/nodes/${ids.page}/text`]
