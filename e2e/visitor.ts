@@ -113,12 +113,13 @@ export class Visitor {
     return this.driver.wait(until.elementLocated(By.xpath(xpath)), patience)
   }
 
-  /** React may replace an element between finding and clicking it: then it is found again. */
+  /** Waits for it to be usable. React may replace an element before it is clicked: then it is found again. */
   private async act(xpath: string): Promise<void> {
     await this.driver.wait(
       async () => {
         try {
           const element = await this.driver.findElement(By.xpath(xpath))
+          if (!(await element.isEnabled())) return false
           await element.click()
           return true
         } catch {

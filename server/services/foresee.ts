@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import type { DifferenceView, ForeseenAt, ForeseenView } from '#contract/views.ts'
 import { check } from '#core/access/evaluate.ts'
@@ -23,7 +24,7 @@ export function foresee(parts: Parts, asker: Asker, request: ChangeSetRequest): 
   const foreseen = impact(wholeOf(before, changeSet, judged.value))
   return {
     revision: before.state.revision,
-    impact: foreseen.map(each => foreseenAt(asker, after, each)),
+    impact: withoutRepeats(foreseen.map(each => foreseenAt(asker, after, each))),
   }
 }
 
@@ -40,6 +41,10 @@ function foreseenAt(asker: Asker, after: Moment, { at, differences }: ImpactAt):
   )
   return { at, differences: known.map(each => differenceView(after, asker, each)), hiddenPlaces: hidden.size }
 }
+
+/** An instant at which only what is hidden changes is passed over: it would tell that something ends there. */
+const withoutRepeats = (told: readonly ForeseenAt[]): ForeseenAt[] =>
+  told.filter((each, index) => index === 0 || !isDeepStrictEqual({ ...told[index - 1], at: each.at }, each))
 
 function maySeeDifference(asker: Asker, after: Moment, { person, node }: Difference): boolean {
   if (node === rootOf(asker.moment.state).id || !sees(asker, after, node)) return false

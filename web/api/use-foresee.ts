@@ -13,10 +13,15 @@ export interface Foreseen {
 
 const nothing: Foreseen = { effect: undefined, problem: undefined }
 
-/** What these edits would do, asked anew a moment after they change. */
+/** An answer with the edits that it is about: it is never shown for others. */
+interface Answer extends Foreseen {
+  readonly asked: string
+}
+
+/** What these edits would do, asked anew a moment after they change; nothing until that is known. */
 export function useForesee(slug: string, edits: readonly EditRequest[]): Foreseen {
   const dispatch = useAppDispatch()
-  const [foreseen, setForeseen] = useState<Foreseen>(nothing)
+  const [answer, setAnswer] = useState<Answer>()
   const asked = JSON.stringify(edits)
   useEffect(() => {
     const meant = JSON.parse(asked) as EditRequest[]
@@ -24,7 +29,7 @@ export function useForesee(slug: string, edits: readonly EditRequest[]): Foresee
     const timer = setTimeout(() => {
       void dispatch(api.endpoints.foresee.initiate({ slug, edits: meant }, { track: false })).then(
         ({ data, error }) => {
-          if (isCurrent) setForeseen({ effect: data, problem: error as Problem | undefined })
+          if (isCurrent) setAnswer({ asked, effect: data, problem: error as Problem | undefined })
         },
       )
     }, 150)
@@ -33,5 +38,5 @@ export function useForesee(slug: string, edits: readonly EditRequest[]): Foresee
       clearTimeout(timer)
     }
   }, [asked, dispatch, slug])
-  return foreseen
+  return answer?.asked === asked ? answer : nothing
 }

@@ -1,8 +1,7 @@
 import type { NodeId, PersonId } from '../../base/ids.ts'
-import { type Moment, type RecordChange, subtreeOf } from '../../state/state.ts'
+import { type Moment, type RecordChange, rootOf, subtreeOf } from '../../state/state.ts'
 import type { Edit } from '../edit.ts'
 import type { Refusal } from '../refusal.ts'
-import { rootOf } from '../../state/state.ts'
 
 /** What a whole change set is judged by, once its edits are applied. */
 export interface Whole {

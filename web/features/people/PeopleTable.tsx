@@ -1,4 +1,5 @@
 import type { PersonView } from '#contract/views.ts'
+import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { Day, Through } from '../../ui/dates.tsx'
 
 interface Props {
@@ -21,21 +22,12 @@ export const PeopleTable = ({ people, chosen, onChoose, timeZone }: Props) => (
     </thead>
     <tbody>
       {people.map(person => (
-        <tr
+        <ChoiceRow
           key={person.id}
-          aria-selected={person.id === chosen}
-          className="cursor-pointer"
-          onClick={() => onChoose(person.id)}
+          name={person.name}
+          isChosen={person.id === chosen}
+          onChoose={() => onChoose(person.id)}
         >
-          <td className="whitespace-nowrap">
-            <button
-              type="button"
-              className="cursor-pointer font-semibold hover:underline"
-              onClick={() => onChoose(person.id)}
-            >
-              {person.name}
-            </button>
-          </td>
           <td className="max-w-56 truncate" title={person.mail}>
             {person.mail}
           </td>
@@ -44,7 +36,7 @@ export const PeopleTable = ({ people, chosen, onChoose, timeZone }: Props) => (
           <td className="whitespace-nowrap">
             <Presence person={person} timeZone={timeZone} />
           </td>
-        </tr>
+        </ChoiceRow>
       ))}
     </tbody>
   </table>

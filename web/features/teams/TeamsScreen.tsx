@@ -3,6 +3,7 @@ import { useNavigate, useParams } from 'react-router'
 import type { TeamView } from '#contract/views.ts'
 import { useTeamsQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
+import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { NewTeam } from './NewTeam.tsx'
 import { TeamPanel } from './TeamPanel.tsx'
 import { joiningWords } from './joining.ts'
@@ -71,21 +72,12 @@ function TeamsTable({ teams, chosen, onChoose }: TableProps) {
       </thead>
       <tbody>
         {teams.map(team => (
-          <tr
+          <ChoiceRow
             key={team.id}
-            aria-selected={team.id === chosen}
-            className="cursor-pointer"
-            onClick={() => onChoose(team.id)}
+            name={team.name}
+            isChosen={team.id === chosen}
+            onChoose={() => onChoose(team.id)}
           >
-            <td className="whitespace-nowrap">
-              <button
-                type="button"
-                className="cursor-pointer font-semibold hover:underline"
-                onClick={() => onChoose(team.id)}
-              >
-                {team.name}
-              </button>
-            </td>
             <td>{team.note}</td>
             <td className="whitespace-nowrap">
               {joiningWords[team.joining].word}
@@ -98,7 +90,7 @@ function TeamsTable({ teams, chosen, onChoose }: TableProps) {
                 .join(', ')}
             </td>
             <td className="text-right">{team.people.length}</td>
-          </tr>
+          </ChoiceRow>
         ))}
       </tbody>
     </table>
