@@ -101,6 +101,8 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'limits-only': 422,
   'already-there': 409,
   'invitation-over': 409,
+  'nothing-to-undo': 409,
+  'never-undone': 422,
 }
 
 export const problemType = (code: ServerProblem | RefusalCode): string => `urn:noskel:problem:${code}`

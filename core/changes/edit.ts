@@ -15,6 +15,7 @@ import type { Scope, Team } from '../people/person.ts'
 import type { ActionSet } from '../levels/action.ts'
 import type { Gives } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
+import type { RecordChange } from '../state/state.ts'
 import type { NodeKind } from '../tree/node.ts'
 
 /**
@@ -46,6 +47,7 @@ export type Edit =
   | SetNodeState
   | SuspendPerson
   | ResumePerson
+  | UndoChangeSet
 
 export type EditKind = Edit['kind']
 
@@ -236,4 +238,14 @@ export interface SuspendPerson {
 export interface ResumePerson {
   readonly kind: 'person.resume'
   readonly person: PersonId
+}
+
+/** Takes back an earlier change set, as far as what it did still stands. */
+export interface UndoChangeSet {
+  readonly kind: 'undo'
+  /** The revision that it made, and what it did to each record. */
+  readonly revision: number
+  readonly changes: readonly RecordChange[]
+  /** Places with something in them that is not part of the state, such as text: these are not unmade. */
+  readonly written: readonly NodeId[]
 }

@@ -10,6 +10,7 @@ import { addLimit, changeLimit, endLimit } from './edits/limit.ts'
 import { moveNode } from './edits/move.ts'
 import { setNodeState } from './edits/node-state.ts'
 import { resume, suspend } from './edits/suspend.ts'
+import { undo } from './edits/undo.ts'
 import { accept, renew, withdraw } from './edits/invitation.ts'
 import { invite } from './edits/invite.ts'
 import { addMember, changeMember, takeMember } from './edits/member.ts'
@@ -77,6 +78,7 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'node.state': setNodeState,
   'person.suspend': suspend,
   'person.resume': resume,
+  undo,
 }
 
 const guards: readonly Guard[] = [guests, ownerLeft, moveGains, ownRaise, stewardLeft]

@@ -33,6 +33,8 @@ export type Refusal =
   | { readonly code: 'limits-only' }
   | { readonly code: 'already-there'; readonly what: 'person' | 'membership' | 'break' | 'id' }
   | { readonly code: 'invitation-over' }
+  | { readonly code: 'nothing-to-undo' }
+  | { readonly code: 'never-undone' }
 
 export type GuestRule = 'leads no team' | 'not welcome' | 'no stewardship' | 'no role'
 export type RefusalCode = Refusal['code']

@@ -1,9 +1,9 @@
 import { actionsAsIfActive } from '../access/evaluate.ts'
 import { placeOf } from '../access/place.ts'
-import { isComing, peopleOf, subjectOf } from '../access/subject.ts'
+import { isComing, subjectOf } from '../access/subject.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
-import { touchedNodes, type Whole } from '../changes/guards/guard.ts'
+import { touchedNodes, touchedPeople, type Touching, type Whole } from '../changes/guards/guard.ts'
 import { instantsOf } from '../changes/guards/instants.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
 import { momentOf } from '../state/moment.ts'
@@ -29,22 +29,33 @@ export interface ImpactAt {
  * here. Places that the change set makes or removes count as nothing on their missing side.
  */
 export function impact(whole: Whole): ImpactAt[] {
-  const nodes = touchedNodes(whole)
+  const reach = { nodes: touchedNodes(whole), people: touchedPeople(whole) }
   const found: ImpactAt[] = []
   for (const at of instantsOf(whole)) {
-    const differences = differencesAt(whole, nodes, at)
+    const was = momentOf(whole.before.state, at)
+    const differences = differencesIn(reach, was, momentOf(whole.after.state, at))
     if (found.length === 0 || !isSame(found.at(-1)?.differences ?? [], differences))
       found.push({ at, differences })
   }
   return found
 }
 
-function differencesAt({ before, after }: Whole, nodes: readonly NodeId[], at: Instant): Difference[] {
-  const was = momentOf(before.state, at)
-  const will = momentOf(after.state, at)
-  const people = new Set([...peopleOf(was), ...peopleOf(will)].map(person => person.id))
+/** What is different from one moment to another by these changes, or by the time that passed for these records. */
+export const differences = (touching: Touching): Difference[] =>
+  differencesIn(
+    { nodes: touchedNodes(touching), people: touchedPeople(touching) },
+    touching.before,
+    touching.after,
+  )
+
+interface Touched {
+  readonly nodes: readonly NodeId[]
+  readonly people: readonly PersonId[]
+}
+
+function differencesIn({ nodes, people }: Touched, was: Moment, will: Moment): Difference[] {
   return nodes.flatMap(node =>
-    [...people].flatMap(person => {
+    people.flatMap(person => {
       const difference = {
         person,
         node,

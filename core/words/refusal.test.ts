@@ -23,6 +23,8 @@ const refusals: Refusal[] = [
   { code: 'limits-only' },
   { code: 'already-there', what: 'membership' },
   { code: 'invitation-over' },
+  { code: 'nothing-to-undo' },
+  { code: 'never-undone' },
 ]
 
 const nothing: Naming = { place: () => undefined, person: () => undefined, team: () => undefined }

@@ -126,6 +126,17 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
       return alreadyThere[refusal.what]
     case 'invitation-over':
       return { title: 'This invitation has ended.', instead: 'Ask whoever invited you to send it anew.' }
+    case 'nothing-to-undo':
+      return {
+        title: 'Nothing of this is left that could be undone.',
+        instead: 'All of it was changed again since, is over, or is in use; change it where it stands.',
+      }
+    case 'never-undone':
+      return {
+        title: 'This cannot be undone.',
+        instead:
+          'Coming in, the first day of a workspace and time that has passed stand; change what followed.',
+      }
   }
 }
 

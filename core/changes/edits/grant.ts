@@ -51,15 +51,8 @@ export const changeGrant: EditRule<EditOf<'grant.change'>> = {
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.grants, edit.grant)
     if (before === undefined) return { code: 'unknown', what: 'grant' }
-    const { state } = context.before
-    const gives = edit.gives ?? before.gives
-    const isRaise = !holds(actionsGiven(state, before.gives), actionsGiven(state, gives))
-    const isLonger = edit.until !== undefined && endsLater(edit.until, before.until)
-    return maskUnknown(
-      isRaise || isLonger
-        ? lacksGiving(context, before.node, gives)
-        : lacksActionInArchive(context, before.node, 'share'),
-    )
+    const { gives = before.gives, until = before.until } = edit
+    return maskUnknown(lacksGrantChange(context, before, { ...before, gives, until }))
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.grants, edit.grant)
@@ -80,15 +73,35 @@ export const endGrant: EditRule<EditOf<'grant.end'>> = {
   kind: 'grant.end',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.grants, edit.grant)
-    if (before === undefined) return { code: 'unknown', what: 'grant' }
-    if (before.principal === personPrincipal(context.author)) return undefined
-    return maskUnknown(lacksActionInArchive(context, before.node, 'share'))
+    return before === undefined
+      ? { code: 'unknown', what: 'grant' }
+      : maskUnknown(lacksGrantChange(context, before, null))
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.grants, edit.grant)
     if (before === undefined) return refused({ code: 'unknown', what: 'grant' })
     return ok([{ table: 'grants', id: before.id, before, after: null }])
   },
+}
+
+/** Giving, raising and lengthening are giving; all else is taking, which giving up one's own is not. */
+export function lacksGrantChange(
+  context: Context,
+  before: Grant | null,
+  after: Grant | null,
+): Refusal | undefined {
+  if (after === null)
+    return before === null || before.principal === personPrincipal(context.author)
+      ? undefined
+      : lacksActionInArchive(context, before.node, 'share')
+  const { state } = context.before
+  const isGiving =
+    before === null ||
+    !holds(actionsGiven(state, before.gives), actionsGiven(state, after.gives)) ||
+    endsLater(after.until, before.until)
+  return isGiving
+    ? lacksGiving(context, after.node, after.gives)
+    : lacksActionInArchive(context, after.node, 'share')
 }
 
 /** Giving needs share there, and to have there the whole of what is given. */

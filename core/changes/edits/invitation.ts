@@ -13,7 +13,7 @@ import { createdNode } from './node.ts'
 /** Takes an invitation back: the person, never having been here, goes with all that was offered. */
 export const withdraw: EditRule<EditOf<'invitation.withdraw'>> = {
   kind: 'invitation.withdraw',
-  lacks: (context, edit) => lacksInviting(context, edit.person),
+  lacks: (context, edit) => lacksInviting(context, rowOf(context.before.state.persons, edit.person)),
   apply: (context, edit) => {
     const { state } = context.now
     const open = openInvitation(state, edit.person)
@@ -25,7 +25,7 @@ export const withdraw: EditRule<EditOf<'invitation.withdraw'>> = {
 /** Sends an invitation anew: earlier links die, the new one lives until `linkUntil`. */
 export const renew: EditRule<EditOf<'invitation.renew'>> = {
   kind: 'invitation.renew',
-  lacks: (context, edit) => lacksInviting(context, edit.person),
+  lacks: (context, edit) => lacksInviting(context, rowOf(context.before.state.persons, edit.person)),
   apply: (context, edit) => {
     const open = openInvitation(context.now.state, edit.person)
     if (open === undefined) return refused({ code: 'unknown', what: 'invitation' })
@@ -100,10 +100,10 @@ export function privateFolder(
   ]
 }
 
-function lacksInviting(context: Context, id: PersonId): Refusal | undefined {
-  const person = rowOf(context.before.state.persons, id)
+/** The privilege to invite somebody of that kind, over that person. */
+export function lacksInviting(context: Context, person: Person | undefined): Refusal | undefined {
   if (person === undefined) return { code: 'unknown', what: 'invitation' }
-  const teams = rowsBy(context.before.state.memberships, 'person', id).map(each => each.team)
+  const teams = rowsBy(context.before.state.memberships, 'person', person.id).map(each => each.team)
   const target = { over: person.kind, teams }
   const missing = lacksPrivilege(
     context,

@@ -1,4 +1,5 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
+import type { RoleId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { rungFor, type Target } from '../../access/powers.ts'
 import type { Holding, Invitation, Person } from '../../people/person.ts'
@@ -13,7 +14,7 @@ export const invite: EditRule<EditOf<'person.invite'>> = {
   lacks: (context, edit) => {
     const target: Target = { over: edit.as, teams: [] }
     const missing = lacksPrivilege(context, edit.as === 'guest' ? 'invite guests' : 'invite members', target)
-    return missing ?? (edit.role === null ? undefined : lacksRole(context, edit, target))
+    return missing ?? (edit.role === null ? undefined : lacksRole(context, edit.role, target))
   },
   apply: (context, edit) => {
     const { state } = context.now
@@ -62,8 +63,8 @@ export const invite: EditRule<EditOf<'person.invite'>> = {
 }
 
 /** A role other than the default is given within rank, and holds nothing that the author lacks. */
-function lacksRole(context: Context, edit: EditOf<'person.invite'>, target: Target): Refusal | undefined {
-  const role = edit.role === null ? undefined : rowOf(context.before.state.roles, edit.role)
+export function lacksRole(context: Context, id: RoleId, target: Target): Refusal | undefined {
+  const role = rowOf(context.before.state.roles, id)
   if (role === undefined) return { code: 'unknown', what: 'role' }
   const rung = rungFor(context.before, context.author, { privilege: 'assign roles', target })
   if (rung === undefined) return { code: 'privilege-missing', privilege: 'assign roles' }
@@ -73,7 +74,7 @@ function lacksRole(context: Context, edit: EditOf<'person.invite'>, target: Targ
   return lacked === undefined ? undefined : { code: 'privilege-missing', privilege: lacked }
 }
 
-function isHere(context: Context, mail: string): boolean {
+export function isHere(context: Context, mail: string): boolean {
   return rowsBy(context.now.state.persons, 'mail', mail.toLowerCase()).some(
     person => person.status !== 'removed',
   )

@@ -48,7 +48,7 @@ export const changeLimit: EditRule<EditOf<'limit.change'>> = {
     const before = rowOf(context.before.state.limits, edit.limit)
     return before === undefined
       ? { code: 'unknown', what: 'limit' }
-      : lacksLoosening(context, before, { ...before, ...given(edit) })
+      : lacksLimitChange(context, before, { ...before, ...given(edit) })
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.limits, edit.limit)
@@ -65,7 +65,7 @@ export const endLimit: EditRule<EditOf<'limit.end'>> = {
   kind: 'limit.end',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.limits, edit.limit)
-    return before === undefined ? { code: 'unknown', what: 'limit' } : lacksLoosening(context, before, null)
+    return before === undefined ? { code: 'unknown', what: 'limit' } : lacksLimitChange(context, before, null)
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.limits, edit.limit)
@@ -83,7 +83,8 @@ function given({ allows, until, sparesStewards }: EditOf<'limit.change'>): Parti
   }
 }
 
-function lacksLoosening(context: Context, before: Limit, after: Limit | null): Refusal | undefined {
+/** Loosening is giving: all that is no longer kept out. A limit on the author is not the author's to loosen. */
+export function lacksLimitChange(context: Context, before: Limit, after: Limit | null): Refusal | undefined {
   const missing = lacksActionInArchive(context, before.node, 'share')
   if (missing?.code === 'unknown') return { code: 'unknown', what: 'limit' }
   if (missing !== undefined) return missing

@@ -53,13 +53,16 @@ export const changeMember: EditRule<EditOf<'member.change'>> = {
 /** Leaving a team oneself needs nothing. */
 export const takeMember: EditRule<EditOf<'member.take'>> = {
   kind: 'member.take',
-  lacks: (context, edit) => (edit.person === context.author ? undefined : lacksTeam(context, edit.team)),
+  lacks: (context, edit) => lacksTaking(context, edit),
   apply: (context, edit) => {
     const before = membershipOf(context.now.state, edit.team, edit.person)
     if (before === undefined) return refused({ code: 'unknown', what: 'person' })
     return ok([{ table: 'memberships', id: before.id, before, after: null }])
   },
 }
+
+export const lacksTaking = (context: Context, { person, team }: Pick<Membership, 'person' | 'team'>) =>
+  person === context.author ? undefined : lacksTeam(context, team)
 
 /** Whether the author joins an open team by their own act: the one raise of oneself that is allowed. */
 export function isJoining(context: Context, edit: EditOf<'member.add'>): boolean {
@@ -84,5 +87,5 @@ export function wrongGuestMembership(state: State, membership: Membership): Refu
     : { code: 'guest-rule', rule: 'not welcome', person: person.id }
 }
 
-const membershipOf = (state: State, team: TeamId, person: PersonId): Membership | undefined =>
+export const membershipOf = (state: State, team: TeamId, person: PersonId): Membership | undefined =>
   rowsBy(state.memberships, 'person', person).find(each => each.team === team)

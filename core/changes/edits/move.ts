@@ -1,20 +1,15 @@
 import { rowOf } from '../../base/collection.ts'
+import type { NodeId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { pathOf } from '../../state/state.ts'
 import { kindsWithin } from '../../tree/node.ts'
-import { type EditOf, type EditRule, lacksAction, lacksActionInArchive } from '../context.ts'
+import { type Context, type EditOf, type EditRule, lacksAction, lacksActionInArchive } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
 
 /** Takes a place, with all that is in it, elsewhere. Its own grants go with it; what came from above stays behind. */
 export const moveNode: EditRule<EditOf<'node.move'>> = {
   kind: 'node.move',
-  lacks: (context, edit) => {
-    const parent = rowOf(context.before.state.nodes, edit.node)?.parent ?? null
-    return (
-      lacksActionInArchive(context, edit.node, 'remove') ??
-      (parent === null ? undefined : lacksActionInArchive(context, parent, 'remove')) ??
-      lacksAction(context, edit.parent, 'add')
-    )
-  },
+  lacks: (context, edit) => lacksMoving(context, edit.node, edit.parent),
   apply: (context, edit) => {
     const { state } = context.now
     const before = rowOf(state.nodes, edit.node)
@@ -27,4 +22,14 @@ export const moveNode: EditRule<EditOf<'node.move'>> = {
       return refused({ code: 'wrong-place', within: parent.kind, kind: before.kind })
     return ok([{ table: 'nodes', id: before.id, before, after: { ...before, parent: parent.id } }])
   },
+}
+
+/** Remove at the node and at its old parent, add at the new one. */
+export function lacksMoving(context: Context, node: NodeId, to: NodeId): Refusal | undefined {
+  const parent = rowOf(context.before.state.nodes, node)?.parent ?? null
+  return (
+    lacksActionInArchive(context, node, 'remove') ??
+    (parent === null ? undefined : lacksActionInArchive(context, parent, 'remove')) ??
+    lacksAction(context, to, 'add')
+  )
 }

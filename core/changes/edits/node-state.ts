@@ -1,4 +1,5 @@
 import { rowOf } from '../../base/collection.ts'
+import type { NodeId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { heldBeforeStates } from '../../access/evaluate.ts'
 import { placeOf } from '../../access/place.ts'
@@ -11,7 +12,9 @@ import type { Refusal } from '../refusal.ts'
 export const setNodeState: EditRule<EditOf<'node.state'>> = {
   kind: 'node.state',
   lacks: (context, edit) => {
-    if (edit.binned === false) return lacksBringingBack(context, edit)
+    const isOther = edit.archived !== undefined || edit.draft !== undefined
+    if (edit.binned === false)
+      return isOther ? { code: 'unknown', what: 'place' } : lacksBringingBack(context, edit.node)
     if (edit.archived !== undefined || edit.binned !== undefined)
       return lacksActionInArchive(context, edit.node, 'remove')
     return lacksEditing(context, edit.node)
@@ -28,14 +31,12 @@ export const setNodeState: EditRule<EditOf<'node.state'>> = {
 }
 
 /** Out of the bin nothing else is done, and what lies deeper in it comes back with what it lies in. */
-function lacksBringingBack(context: Context, edit: EditOf<'node.state'>): Refusal | undefined {
-  const place = placeOf(context.before, edit.node)
+export function lacksBringingBack(context: Context, node: NodeId): Refusal | undefined {
+  const place = placeOf(context.before, node)
   const subject = subjectOf(context.before, context.author)
-  const isOther = edit.archived !== undefined || edit.draft !== undefined
-  if (place?.node.binned !== true || subject === undefined || isOther)
-    return { code: 'unknown', what: 'place' }
+  if (place?.node.binned !== true || subject === undefined) return { code: 'unknown', what: 'place' }
   const isInBin = place.path.slice(1).some(each => each.binned)
   const held = heldBeforeStates(context.before, subject, place)
   if (isInBin || !has(held, 'see')) return { code: 'unknown', what: 'place' }
-  return has(held, 'remove') ? undefined : { code: 'action-missing', action: 'remove', node: edit.node }
+  return has(held, 'remove') ? undefined : { code: 'action-missing', action: 'remove', node }
 }

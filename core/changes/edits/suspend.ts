@@ -32,7 +32,7 @@ export const resume: EditRule<EditOf<'person.resume'>> = {
  * The privilege over that person, held through a role that outranks the person's highest. Owners may act
  * on owners; oneself is no matter of rank.
  */
-function lacksRankOver(context: Context, id: PersonId): Refusal | undefined {
+export function lacksRankOver(context: Context, id: PersonId): Refusal | undefined {
   const { before, author } = context
   const person = rowOf(before.state.persons, id)
   if (person === undefined || person.status === 'removed') return { code: 'unknown', what: 'person' }

@@ -1,0 +1,119 @@
+import { rowOf } from '../../base/collection.ts'
+import type { PersonId } from '../../base/ids.ts'
+import type { Holding, Membership, Person } from '../../people/person.ts'
+import { guestRole } from '../../people/role.ts'
+import type { Limit } from '../../rules/entry.ts'
+import { type RecordChange, workspaceOf } from '../../state/state.ts'
+import type { ContentNode } from '../../tree/node.ts'
+import {
+  type Context,
+  lacksAction,
+  lacksActionInArchive,
+  lacksEditing,
+  lacksPrivilege,
+  lacksTeam,
+} from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+import { lacksGrantChange } from './grant.ts'
+import { lacksInviting } from './invitation.ts'
+import { lacksRole } from './invite.ts'
+import { lacksLimitChange } from './limit.ts'
+import { lacksTaking } from './member.ts'
+import { lacksMoving } from './move.ts'
+import { lacksBringingBack } from './node-state.ts'
+import { lacksRankOver } from './suspend.ts'
+
+/**
+ * What a change of one record needs that comes without an edit of its own kind: the same as that edit
+ * would. The context's later state has all the changes made, so that what is new can be stood on.
+ */
+export function lacksRecordChange(context: Context, change: RecordChange): Refusal | undefined {
+  switch (change.table) {
+    case 'grants':
+      return lacksGrantChange(context, change.before, change.after)
+    case 'limits':
+      return lacksLimit(context, change.before, change.after)
+    case 'memberships':
+      return lacksMembership(context, change.before, change.after)
+    case 'nodes':
+      return lacksNode(context, change.before, change.after)
+    case 'persons':
+      return lacksPerson(context, change.before, change.after)
+    case 'holdings':
+      return lacksHolding(context, change.before, change.after)
+    case 'invitations':
+      return lacksInviting(context, personOf(context, (change.after ?? change.before)?.person))
+    case 'teams':
+      return change.before === null || change.after === null
+        ? lacksPrivilege(context, 'create teams')
+        : lacksTeam(context, change.before.id)
+    case 'workspaces':
+    case 'levels':
+    case 'roles':
+      return { code: 'never-undone' }
+  }
+}
+
+type Change<Row> = readonly [before: Row | null, after: Row | null]
+
+function lacksLimit(context: Context, ...[before, after]: Change<Limit>): Refusal | undefined {
+  if (before !== null) return lacksLimitChange(context, before, after)
+  return after === null ? undefined : lacksActionInArchive(context, after.node, 'share')
+}
+
+function lacksMembership(context: Context, ...[before, after]: Change<Membership>): Refusal | undefined {
+  if (after !== null) return lacksTeam(context, after.team)
+  return before === null ? undefined : lacksTaking(context, before)
+}
+
+/** The invited go and come back by inviting; for the others only their status is somebody else's to set. */
+function lacksPerson(context: Context, ...[before, after]: Change<Person>): Refusal | undefined {
+  const isStatus = before !== null && after !== null
+  return isStatus ? lacksRankOver(context, before.id) : lacksInviting(context, before ?? after ?? undefined)
+}
+
+function lacksHolding(context: Context, ...[before, after]: Change<Holding>): Refusal | undefined {
+  const person = personOf(context, (after ?? before)?.person)
+  const usual = [guestRole, workspaceOf(context.before.state).defaultRole]
+  return (
+    lacksInviting(context, person) ??
+    (after === null || usual.includes(after.role)
+      ? undefined
+      : lacksRole(context, after.role, { over: person?.kind ?? 'member', teams: [] }))
+  )
+}
+
+const personOf = ({ before, now }: Context, id: PersonId | undefined): Person | undefined =>
+  id === undefined ? undefined : (rowOf(before.state.persons, id) ?? rowOf(now.state.persons, id))
+
+function lacksNode(context: Context, ...[before, after]: Change<ContentNode>): Refusal | undefined {
+  if (before === null) return after === null ? undefined : lacksMaking(context, after)
+  if (after === null) return lacksUnmaking(context, before)
+  const isMove = before.parent !== after.parent && after.parent !== null
+  return (
+    (isMove ? lacksMoving(context, before.id, after.parent) : undefined) ??
+    (before.broken === after.broken ? undefined : lacksActionInArchive(context, before.id, 'seal')) ??
+    lacksState(context, before, after) ??
+    (isDescribed(before, after) ? lacksEditing(context, before.id) : undefined)
+  )
+}
+
+const isDescribed = (before: ContentNode, after: ContentNode) =>
+  before.name !== after.name || before.note !== after.note || before.draft !== after.draft
+
+function lacksState(context: Context, before: ContentNode, after: ContentNode): Refusal | undefined {
+  if (before.binned && !after.binned) return lacksBringingBack(context, before.id)
+  const isSame = before.binned === after.binned && before.archived === after.archived
+  return isSame ? undefined : lacksActionInArchive(context, before.id, 'remove')
+}
+
+const lacksMaking = (context: Context, { home, parent }: ContentNode): Refusal | undefined =>
+  home === null && parent !== null
+    ? lacksAction(context, parent, 'add')
+    : lacksPrivilege(context, home?.of === 'team' ? 'create teams' : 'create homes')
+
+/** What one made oneself, with nothing in it yet, one may unmake; else it is deleting for good. */
+const lacksUnmaking = (context: Context, { id, maker }: ContentNode): Refusal | undefined =>
+  maker === context.author && lacksAction(context, id, 'add') === undefined
+    ? undefined
+    : lacksAction(context, id, 'seal')

@@ -1,0 +1,48 @@
+import { ok, refused } from '../../base/result.ts'
+import { momentOf } from '../../state/moment.ts'
+import { applyChanges, type RecordChange } from '../../state/state.ts'
+import type { Context, EditOf, EditRule } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+import { undoingOf, type Undoing } from '../undo.ts'
+import { lacksRecordChange } from './record-rights.ts'
+
+/**
+ * Takes a change set back, with the rights that each part of it needs. Parts that the author cannot
+ * know of are passed over in silence, like everything hidden.
+ */
+export const undo: EditRule<EditOf<'undo'>> = {
+  kind: 'undo',
+  lacks: (context, edit) => {
+    if (edit.changes.some(isForGood)) return { code: 'never-undone' }
+    return rightsOf(context, undoingOf(context.before.state, context.before.at, edit).changes).refusal
+  },
+  apply: (context, edit) => {
+    const { changes } = knownUndoing(context, edit)
+    return changes.length === 0 ? refused({ code: 'nothing-to-undo' }) : ok(changes)
+  },
+}
+
+/** What undoing comes to for its author: without what the author cannot know of. */
+export function knownUndoing(context: Context, edit: Omit<EditOf<'undo'>, 'kind'>): Undoing {
+  const undoing = undoingOf(context.now.state, context.now.at, edit)
+  const { known } = rightsOf(context, undoing.changes)
+  if (known.length === undoing.changes.length) return undoing
+  // What is left is worked out anew: the hidden parts may have been what others stand on.
+  const ids = new Set(known.map(change => change.id as string))
+  const rest = edit.changes.filter(change => ids.has(change.id))
+  return undoingOf(context.now.state, context.now.at, { ...edit, changes: rest })
+}
+
+function rightsOf(context: Context, changes: readonly RecordChange[]) {
+  const now = momentOf(applyChanges(context.now.state, changes), context.now.at)
+  const refusals = changes.map(change => lacksRecordChange({ ...context, now }, change))
+  return {
+    refusal: refusals.find((each): each is Refusal => each !== undefined && each.code !== 'unknown'),
+    known: changes.filter((_, index) => refusals[index]?.code !== 'unknown'),
+  }
+}
+
+/** Coming in is an act of the invited, and the first day of a workspace has no day before it. */
+const isForGood = ({ table, before, after }: RecordChange): boolean =>
+  table === 'workspaces' ||
+  (table === 'persons' && before?.status === 'invited' && after?.status === 'active')

@@ -1,0 +1,49 @@
+import type { PersonId } from '../base/ids.ts'
+import type { Instant, Span } from '../base/instant.ts'
+import { valuesOf } from '../base/table.ts'
+import { momentOf, nextBound } from '../state/moment.ts'
+import { applyChanges, type Moment, type RecordChange, type State, type TableName } from '../state/state.ts'
+import type { Touching } from './guards/guard.ts'
+
+/** The author of what time does by itself. */
+export const theWorkspace = 'workspace' as PersonId
+
+/** One instant at which something began or ended by itself. */
+export interface Passing {
+  readonly at: Instant
+  readonly state: State
+  /** What ended goes from the state; what began, and people whose time is over, stay as they are. */
+  readonly changes: readonly RecordChange[]
+  /** What the effect is read from. */
+  readonly touching: Touching
+}
+
+/** Ended entries count nowhere, so they go; a person whose time is over stays for what it made. */
+const timed = ['grants', 'limits', 'memberships', 'holdings', 'persons'] as const satisfies TableName[]
+
+/** Every start and end that passes after `since` and up to `until`, oldest first. */
+export function passingsOf(state: State, since: Instant, until: Instant): Passing[] {
+  const passings: Passing[] = []
+  let current = state
+  for (let at = nextBound(current, since); at <= until; at = nextBound(current, at)) {
+    const passing = passingAt(momentOf(current, at))
+    passings.push(passing)
+    current = passing.state
+  }
+  return passings
+}
+
+function passingAt({ state, at }: Moment): Passing {
+  const touched: RecordChange[] = []
+  for (const table of timed)
+    for (const row of valuesOf<string, Span & { readonly id: string }>(state[table].rows)) {
+      const isEnd = row.until !== null && row.until <= at
+      if (isEnd && (table !== 'persons' || row.until === at))
+        touched.push({ table, id: row.id, before: row, after: table === 'persons' ? row : null } as never)
+      else if (row.from === at) touched.push({ table, id: row.id, before: row, after: row } as never)
+    }
+  const next = applyChanges(state, touched)
+  // The last instant before: what ends now still counted then, what begins now did not yet.
+  const touching = { changes: touched, before: momentOf(state, at - 1), after: momentOf(next, at) }
+  return { at, state: next, changes: touched, touching }
+}

@@ -1,0 +1,254 @@
+import { expect, test } from 'vitest'
+import { rowOf } from '../base/collection.ts'
+import type { GrantId, NodeId, PersonId } from '../base/ids.ts'
+import { momentOf } from '../state/moment.ts'
+import type { State } from '../state/state.ts'
+import { after, edit, editor, giving, judging, reader, refusal, steward } from '../tests/judging.ts'
+import { broken, grant, holding, limit, member, node, now, person, team, world } from '../tests/world.ts'
+import type { Edit, UndoChangeSet } from './edit.ts'
+import { judge } from './judge.ts'
+import { passingsOf } from './passing.ts'
+import { undoingOf } from './undo.ts'
+
+const start = world(
+  person('ada'),
+  person('ben'),
+  team('crew'),
+  member('crew', 'ada', { lead: true }),
+  node('home', 'root'),
+  node('plan', 'home'),
+  node('other', 'home'),
+  grant('home', 'person:ada', steward),
+  grant('home', 'person:ben', editor),
+  grant('plan', 'person:owner', steward, { until: now + 10 }),
+)
+
+/** The state after some edits, and the edit that takes them back. */
+function made(state: State, author: string, ...edits: Edit[]): { state: State; back: UndoChangeSet & Edit } {
+  const result = judging(state, author, ...edits)
+  if (!result.ok) throw new Error(JSON.stringify(result.error))
+  const back = { kind: 'undo' as const, revision: 1, changes: result.value.changes, written: [] }
+  return { state: result.value.state, back }
+}
+
+const leftOut = (state: State, back: UndoChangeSet, at = now) =>
+  undoingOf(state, at, back).leftOut.map(each => [each.change.id, each.why])
+
+test('a field that nobody set again goes back; one that was set again stays and is told', () => {
+  const first = made(
+    start,
+    'ada',
+    edit('grant.change', { grant: 'home person:ben', gives: reader, until: now + 50 }),
+  )
+  const later = after(first.state, 'ada', edit('grant.change', { grant: 'home person:ben', until: now + 70 }))
+  expect(leftOut(later, first.back)).toEqual([['home person:ben', 'changed since']])
+  const undone = after(later, 'ada', first.back)
+  expect(rowOf(undone.grants, 'home person:ben' as GrantId)).toMatchObject({ gives: editor, until: now + 70 })
+})
+
+test('what has ended meanwhile is not brought back, nor an end that has passed', () => {
+  const ended = made(start, 'owner', edit('grant.end', { grant: 'plan person:owner' }))
+  const lengthened = made(start, 'ada', edit('grant.change', { grant: 'plan person:owner', until: null }))
+  expect(leftOut(ended.state, ended.back, now + 10)).toEqual([['plan person:owner', 'over']])
+  expect(leftOut(lengthened.state, lengthened.back, now + 10)).toEqual([['plan person:owner', 'over']])
+  expect(leftOut(lengthened.state, lengthened.back)).toEqual([])
+})
+
+test('a place is unmade only while nothing is in it', () => {
+  const first = made(
+    start,
+    'ben',
+    edit('node.create', { node: 'new', parent: 'home', as: 'folder', name: 'New' }),
+  )
+  expect(rowOf(after(first.state, 'ben', first.back).nodes, 'new' as NodeId)).toBeUndefined()
+  const filled = after(
+    first.state,
+    'ada',
+    edit('node.create', { node: 'in it', parent: 'new', as: 'page', name: 'In it' }),
+  )
+  expect(refusal(filled, 'ben', first.back)).toEqual({ code: 'nothing-to-undo' })
+  expect(leftOut(filled, first.back)).toEqual([['new', 'in use']])
+  expect(leftOut(first.state, { ...first.back, written: ['new' as NodeId] })).toEqual([['new', 'in use']])
+})
+
+test('a team goes with all that came with it, or stays whole once others use it', () => {
+  const making = made(
+    start,
+    'owner',
+    edit('team.create', {
+      team: 'new',
+      home: 'new home',
+      name: 'New',
+      note: '',
+      joining: 'open',
+      welcomesGuests: false,
+    }),
+    edit('member.add', {
+      membership: 'm',
+      team: 'new',
+      person: 'owner',
+      lead: true,
+      from: null,
+      until: null,
+    }),
+    giving('new home', 'leads:new', steward),
+  )
+  const joined = after(
+    making.state,
+    'ben',
+    edit('member.add', { membership: 'n', team: 'new', person: 'ben', lead: false, from: null, until: null }),
+  )
+  expect(leftOut(making.state, making.back)).toEqual([])
+  const names = leftOut(joined, making.back).map(([id]) => id)
+  expect(names).toContain('new')
+  expect(names).not.toContain('n')
+})
+
+test('what it stood on being gone, it does not return', () => {
+  const state = world(
+    person('ben'),
+    node('home', 'root'),
+    node('a', 'home'),
+    grant('home', 'person:owner', steward),
+  )
+  const making = made(
+    state,
+    'owner',
+    edit('node.create', { node: 'b', parent: 'home', as: 'folder', name: 'B' }),
+  )
+  const moving = made(making.state, 'owner', giving('b', 'person:ben', reader))
+  const ended = made(moving.state, 'owner', edit('grant.end', { grant: 'b person:ben new' }))
+  const unmade = after(ended.state, 'owner', making.back)
+  expect(leftOut(unmade, ended.back)).toEqual([['b person:ben new', 'gone']])
+})
+
+test('undoing needs the rights of what it does, whoever undoes', () => {
+  const lowered = made(start, 'ada', edit('grant.change', { grant: 'home person:ben', gives: reader }))
+  expect(refusal(lowered.state, 'ben', lowered.back)).toMatchObject({
+    code: 'action-missing',
+    action: 'share',
+  })
+  const left = made(start, 'ada', edit('member.change', { team: 'crew', person: 'ada', lead: false }))
+  expect(refusal(left.state, 'ada', left.back)).toMatchObject({ code: 'lead-missing' })
+  const givenUp = made(start, 'ben', edit('grant.end', { grant: 'home person:ben' }))
+  expect(refusal(givenUp.state, 'ben', givenUp.back)).toEqual({ code: 'nothing-to-undo' })
+  expect(refusal(givenUp.state, 'ada', givenUp.back)).toBe('allowed')
+})
+
+test('a limit on oneself is not lifted by undoing, and undoing its lifting is taking', () => {
+  const state = world(
+    person('ada'),
+    node('home', 'root'),
+    grant('home', 'person:ada', steward),
+    grant('home', 'person:owner', steward),
+  )
+  const limited = made(
+    state,
+    'ada',
+    edit('limit.add', {
+      limit: 'l',
+      node: 'home',
+      principal: 'person:owner',
+      allows: reader,
+      sparesStewards: true,
+      from: null,
+      until: null,
+    }),
+  )
+  expect(refusal(limited.state, 'owner', limited.back)).toMatchObject({ code: 'action-missing' })
+  const lifted = made(limited.state, 'ada', edit('limit.end', { limit: 'l' }))
+  expect(refusal(lifted.state, 'ada', lifted.back)).toBe('allowed')
+})
+
+test('what the author cannot know of is passed over in silence', () => {
+  const hidden = world(
+    person('ada'),
+    person('ben'),
+    node('home', 'root'),
+    node('secret', 'home', broken),
+    grant('home', 'person:ada', steward),
+    grant('home', 'person:owner', steward),
+    grant('secret', 'person:owner', steward),
+  )
+  const both = made(
+    hidden,
+    'owner',
+    giving('home', 'person:ben', reader),
+    giving('secret', 'person:ben', reader),
+  )
+  const undone = after(both.state, 'ada', both.back)
+  expect(rowOf(undone.grants, 'home person:ben new' as GrantId)).toBeUndefined()
+  expect(rowOf(undone.grants, 'secret person:ben new' as GrantId)).toBeDefined()
+})
+
+test('an undo is undone like anything else', () => {
+  const gone = made(start, 'ada', edit('node.break', { node: 'plan', mode: 'keep', copies: 'copy' }))
+  const undone = made(gone.state, 'ada', gone.back)
+  const again = after(undone.state, 'ada', undone.back)
+  expect(rowOf(again.nodes, 'plan' as NodeId)?.broken).not.toBeNull()
+  expect(rowOf(again.grants, 'copy-0' as GrantId)).toBeDefined()
+})
+
+test('suspending and withdrawing are undone with rank and the privilege; coming in is not undone', () => {
+  const staff = world(
+    person('ada'),
+    holding('ada', 'role-people-lead'),
+    person('ben'),
+    holding('ben', 'role-member'),
+  )
+  const suspended = made(staff, 'owner', edit('person.suspend', { person: 'ben' }))
+  expect(refusal(suspended.state, 'ada', suspended.back)).toMatchObject({ code: 'privilege-missing' })
+  expect(refusal(suspended.state, 'owner', suspended.back)).toBe('allowed')
+  const invited = made(
+    staff,
+    'ada',
+    edit('person.invite', {
+      person: 'new',
+      invitation: 'i',
+      holding: 'h',
+      mail: 'new@test.example',
+      name: 'New',
+      as: 'member',
+      role: null,
+      scope: { over: 'workspace' },
+      until: null,
+      linkUntil: now + 100,
+      message: '',
+    }),
+  )
+  const withdrawn = made(invited.state, 'ada', edit('invitation.withdraw', { person: 'new' }))
+  expect(refusal(withdrawn.state, 'ben', withdrawn.back)).not.toBe('allowed')
+  expect(refusal(withdrawn.state, 'ada', withdrawn.back)).toBe('allowed')
+  const accept = {
+    kind: 'invitation.accept',
+    person: 'new',
+    account: 'a',
+    name: 'New',
+    folder: 'f',
+    grant: 'g',
+  }
+  const accepted = made(invited.state, 'new', accept as never)
+  expect(refusal(accepted.state, 'owner', accepted.back)).toEqual({ code: 'never-undone' })
+  expect(leftOut(accepted.state, invited.back)).toContainEqual(['new', 'changed since'])
+})
+
+test('a start or an end that passes is one event each, and what ended is gone from the state', () => {
+  const state = world(
+    person('ada', { until: now + 20 }),
+    node('home', 'root'),
+    grant('home', 'person:ada', reader, { from: now + 5, until: now + 10 }),
+    limit('home', 'person:ada', reader, { until: now + 10 }),
+    grant('home', 'person:owner', steward),
+  )
+  const passings = passingsOf(state, now, now + 30)
+  expect(passings.map(each => [each.at - now, each.changes.map(change => change.id).sort()])).toEqual([
+    [5, ['home person:ada']],
+    [10, ['home person:ada', 'home person:ada']],
+    [20, ['ada']],
+  ])
+  const last = passings.at(-1)?.state ?? state
+  expect([last.grants.rows.size, last.limits.rows.size, last.persons.rows.size]).toEqual([1, 0, 2])
+  expect(passingsOf(last, now + 30, now + 99)).toEqual([])
+  const set = { author: 'ada' as PersonId, reason: '', edits: [giving('home', 'person:ada', reader)] }
+  expect(judge(momentOf(last, now + 30), set).ok).toBe(false)
+})

@@ -1,0 +1,173 @@
+import { isSame } from '../base/same.ts'
+import type { Instant, Span } from '../base/instant.ts'
+import type { Fact } from '../changes/fact.ts'
+import type { Membership, Person, Team } from '../people/person.ts'
+import type { Gives, Grant, Limit } from '../rules/entry.ts'
+import type { Principal } from '../rules/principal.ts'
+import type { RecordChange } from '../state/state.ts'
+import type { ContentNode } from '../tree/node.ts'
+import type { Naming } from './refusal.ts'
+
+/** Names for telling what was done; whoever tells a fact has made sure that it may be named. */
+export interface FactNaming extends Naming {
+  readonly principal: (principal: Principal) => string
+  readonly level: (gives: Gives) => string
+  /** The last day that an end includes. */
+  readonly through: (until: Instant) => string
+}
+
+/** What was done, told after its author's name: "gave Pilar Onsund Editor on Harrow Creek". */
+export function factInWords({ change }: Fact, naming: FactNaming): string {
+  switch (change.table) {
+    case 'grants':
+      return grantWords(change, naming)
+    case 'limits':
+      return limitWords(change, naming)
+    case 'nodes':
+      return nodeWords(change, naming)
+    case 'memberships':
+      return membershipWords(change, naming)
+    case 'persons':
+      return personWords(change, naming)
+    case 'invitations':
+      return `sent ${personNamed((change.after ?? change.before)?.person, naming)} their invitation anew`
+    case 'holdings':
+      return `changed the role of ${personNamed((change.after ?? change.before)?.person, naming)}`
+    case 'teams':
+      return teamWords(change)
+    case 'workspaces':
+      return 'created the workspace'
+    case 'levels':
+    case 'roles':
+      return 'changed the roles'
+  }
+}
+
+type Of<T extends RecordChange['table']> = Extract<RecordChange, { table: T }>
+
+const lasting = ({ until }: Span, { through }: FactNaming) =>
+  until === null ? '' : ` through ${through(until)}`
+
+const personNamed = (person: Person['id'] | undefined, naming: FactNaming) =>
+  (person === undefined ? undefined : naming.person(person)) ?? 'somebody'
+
+const placeOf = (row: Pick<Grant | Limit, 'node'>, naming: FactNaming) =>
+  naming.place(row.node) ?? 'a place that is no more'
+
+function grantWords({ before, after }: Of<'grants'>, naming: FactNaming): string {
+  const row = (after ?? before) as Grant
+  const who = naming.principal(row.principal)
+  const at = placeOf(row, naming)
+  if (before === null) return `gave ${who} ${naming.level(row.gives)} on ${at}${lasting(row, naming)}`
+  if (after === null) return `ended what ${who} had on ${at}, ${naming.level(row.gives)}`
+  if (isSame(before, after)) return `let begin what ${who} has on ${at}, ${naming.level(row.gives)}`
+  const end =
+    before.until === after.until ? '' : after.until === null ? ', without an end' : lasting(after, naming)
+  const level = naming.level(after.gives)
+  return before.gives === after.gives
+    ? `let ${who} keep ${level} on ${at}${end === '' ? ' as it is' : end}`
+    : `made it ${level} for ${who} on ${at}, ${naming.level(before.gives)} before${end}`
+}
+
+function limitWords({ before, after }: Of<'limits'>, naming: FactNaming): string {
+  const row = (after ?? before) as Limit
+  const who = naming.principal(row.principal)
+  const at = placeOf(row, naming)
+  if (after === null) return `lifted the limit for ${who} on ${at}, ${naming.level(row.allows)}`
+  if (isSame(before, after)) return `let begin the limit for ${who} on ${at}`
+  const word = before === null ? 'limited' : 'changed the limit of'
+  return `${word} ${who} to ${naming.level(row.allows)} on ${at}${lasting(row, naming)}`
+}
+
+function nodeWords({ id, before, after }: Of<'nodes'>, naming: FactNaming): string {
+  const name = naming.place(id) ?? ((after ?? before) as ContentNode).name
+  if (after === null) return `took away the ${before?.kind ?? 'place'} ${name}`
+  const parent = after.parent === null ? undefined : naming.place(after.parent)
+  if (before === null) {
+    const kind = after.home === null ? after.kind : 'home'
+    return `made the ${kind} ${name}${parent === undefined ? '' : ` in ${parent}`}`
+  }
+  const told = nodeActs.flatMap(({ differs, words }) =>
+    differs(before, after) ? [words({ name, parent, before, after })] : [],
+  )
+  return told.join(', ') || `changed ${name}`
+}
+
+interface NodeAct {
+  readonly differs: (before: ContentNode, after: ContentNode) => boolean
+  readonly words: (of: {
+    readonly name: string
+    readonly parent: string | undefined
+    readonly before: ContentNode
+    readonly after: ContentNode
+  }) => string
+}
+
+const nodeActs: readonly NodeAct[] = [
+  {
+    differs: (before, after) => before.name !== after.name,
+    words: ({ before, after }) => `renamed ${before.name} to ${after.name}`,
+  },
+  {
+    differs: (before, after) => before.parent !== after.parent,
+    words: ({ name, parent }) => `moved ${name}${parent === undefined ? '' : ` to ${parent}`}`,
+  },
+  {
+    differs: (before, after) => before.note !== after.note,
+    words: ({ name }) => `described ${name} anew`,
+  },
+  {
+    differs: (before, after) => (before.broken === null) !== (after.broken === null),
+    words: ({ name, after }) =>
+      after.broken === null ? `let ${name} follow again` : `stopped what comes from above at ${name}`,
+  },
+  {
+    differs: (before, after) => before.binned !== after.binned,
+    words: ({ name, after }) =>
+      after.binned ? `put ${name} in the bin` : `brought ${name} back from the bin`,
+  },
+  {
+    differs: (before, after) => before.archived !== after.archived,
+    words: ({ name, after }) =>
+      after.archived ? `archived ${name}` : `brought ${name} back from the archive`,
+  },
+  {
+    differs: (before, after) => before.draft !== after.draft,
+    words: ({ name, after }) => (after.draft ? `made ${name} a draft` : `released ${name}`),
+  },
+]
+
+function membershipWords({ before, after }: Of<'memberships'>, naming: FactNaming): string {
+  const row = (after ?? before) as Membership
+  const who = personNamed(row.person, naming)
+  const team = naming.team(row.team) ?? 'a team that is no more'
+  if (after === null) return `took ${who} out of ${team}`
+  if (isSame(before, after)) return `let begin ${who}’s time in ${team}`
+  if (before === null)
+    return `put ${who} into ${team}${after.lead ? ' as a lead' : ''}${lasting(after, naming)}`
+  if (before.lead !== after.lead)
+    return after.lead ? `made ${who} a lead of ${team}` : `made ${who} no longer a lead of ${team}`
+  return `let ${who} stay in ${team}${after.until === null ? ' without an end' : lasting(after, naming)}`
+}
+
+function personWords({ id, before, after }: Of<'persons'>, naming: FactNaming): string {
+  const row = (after ?? before) as Person
+  const who = naming.person(id) ?? (row.name || row.mail)
+  if (before === null) return `invited ${who} as a ${row.kind}`
+  if (after === null) return `withdrew the invitation of ${who}`
+  if (isSame(before, after)) return `let ${who}’s time here begin or end`
+  return before.status === after.status ? `changed ${who}’s profile` : statusWords(before, after, who)
+}
+
+function statusWords(before: Person, after: Person, who: string): string {
+  if (before.status === 'invited') return 'came in'
+  return after.status === 'suspended' ? `suspended ${who}` : `brought ${who} back`
+}
+
+function teamWords({ before, after }: Of<'teams'>): string {
+  if (before === null) return `made the team ${(after as Team).name}`
+  if (after === null) return `took away the team ${before.name}`
+  return before.name === after.name
+    ? `changed the team ${after.name}`
+    : `renamed the team ${before.name} to ${after.name}`
+}
