@@ -1,3 +1,4 @@
+import type { ForeseenView } from './views.ts'
 import type { RefusalCode } from '#core/changes/refusal.ts'
 
 /** Every refusal that the server can send (RFC 9457). Codes are permanent; `type` is made from them. */
@@ -10,6 +11,10 @@ export interface Problem {
   /** For a change set: the edit that was refused, counted from 0. */
   readonly edit?: number
   /** For input that does not fit: where, and what is wrong there. */
+  /** For a change set that would now do something else than its author saw: what it would do. */
+  readonly effect?: ForeseenView
+  /** What others did meanwhile, as far as the author may know it. */
+  readonly meanwhile?: readonly string[]
   readonly faults?: readonly { readonly at: string; readonly message: string }[]
 }
 
@@ -67,6 +72,11 @@ export const serverProblems = {
     status: 409,
     title: 'Somebody changed this page meanwhile.',
     detail: 'Look at their version, then save yours again.',
+  },
+  'effect-changed': {
+    status: 409,
+    title: 'Something changed meanwhile: this would now do something else.',
+    detail: 'Nothing was changed. Look at what it would do now, then decide again.',
   },
   'too-many': {
     status: 429,

@@ -1,4 +1,5 @@
 import { type Static, type TSchema, Type } from '@sinclair/typebox'
+import { acts } from '#core/changes/fact.ts'
 
 /** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
 
@@ -92,6 +93,7 @@ const edits = {
   },
   'person.suspend': { person: id },
   'person.resume': { person: id },
+  undo: { revision: Type.Integer({ minimum: 1 }) },
 } as const
 
 export type EditRequestKind = keyof typeof edits
@@ -106,11 +108,23 @@ const editRequest = Type.Unsafe<EditRequest>({
   type: 'object',
   required: ['kind'],
   discriminator: { propertyName: 'kind' },
-  oneOf: Object.entries(edits).map(([name, fields]) => Type.Object({ kind: kind(name), ...fields }, strict)),
+  oneOf: Object.entries(edits).map(([name, fields]) => editObject(name, fields)),
 })
 
+/** An edit whose fields may all be left out must still say something. */
+function editObject(name: string, fields: Record<string, TSchema>) {
+  const object = Type.Object({ kind: kind(name), ...fields }, strict)
+  const needed = object.required.length
+  return needed < Object.keys(object.properties).length ? { ...object, minProperties: needed + 1 } : object
+}
+
 export const changeSetRequest = Type.Object(
-  { reason: Type.Optional(text(500)), edits: Type.Array(editRequest, { minItems: 1, maxItems: 2000 }) },
+  {
+    reason: Type.Optional(text(500)),
+    /** What its author saw that it would do. */
+    seen: Type.Optional(text(100)),
+    edits: Type.Array(editRequest, { minItems: 1, maxItems: 2000 }),
+  },
   strict,
 )
 export type ChangeSetRequest = Static<typeof changeSetRequest>
@@ -133,6 +147,34 @@ export type AcceptRequest = Static<typeof acceptRequest>
 
 export const textRequest = Type.Object({ text: text(200_000), version: Type.Integer({ minimum: 0 }) }, strict)
 export type TextRequest = Static<typeof textRequest>
+
+const choice = Type.Union([kind('by mail too'), kind('here only'), kind('not at all')])
+export const noticeChoiceRequest = Type.Object({ kind: text(40, 1), choice }, strict)
+export type NoticeChoiceRequest = Static<typeof noticeChoiceRequest>
+
+/** Without ids: all of them. */
+export const readNoticesRequest = Type.Object(
+  { ids: Type.Optional(Type.Array(id, { maxItems: 500 })), isRead: Type.Boolean() },
+  strict,
+)
+export type ReadNoticesRequest = Static<typeof readNoticesRequest>
+
+const act = Type.Union(acts.map(each => kind(each)))
+const wholeNumber = Type.String({ pattern: '^[0-9]{1,9}$' })
+export const historyQuery = Type.Object(
+  {
+    person: Type.Optional(id),
+    place: Type.Optional(id),
+    act: Type.Optional(act),
+    /** Only entries before this revision. */
+    before: Type.Optional(wholeNumber),
+  },
+  strict,
+)
+export type HistoryQuery = Static<typeof historyQuery>
+
+export const revisionParams = Type.Object({ slug: text(60, 1), revision: wholeNumber })
+export const liveQuery = Type.Object({ after: Type.Optional(text(60)) }, strict)
 
 export const slugParams = Type.Object({ slug: text(60, 1) })
 export const idParams = Type.Object({ slug: text(60, 1), id: text(60, 1) })

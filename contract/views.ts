@@ -3,6 +3,7 @@ import type { Privilege } from '#core/levels/privilege.ts'
 import type { Person, Team } from '#core/people/person.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import type { NodeKind } from '#core/tree/node.ts'
+import type { Act } from '#core/changes/fact.ts'
 
 /** What the server answers. Sets of actions are their masks: the core puts them into words everywhere. */
 
@@ -183,8 +184,12 @@ export interface ExceptionView extends PlaceName {
 /** What a change set would do, as far as its author may know. */
 export interface ForeseenView {
   readonly revision: number
+  /** To be sent back with the change set: it is applied only if it still does the same. */
+  readonly seen: string
   /** First now, then from each later instant on at which the difference is another one. */
   readonly impact: readonly ForeseenAt[]
+  /** For an undo: what it does not take back, and why. */
+  readonly leftOut: readonly string[]
 }
 
 export interface ForeseenAt {
@@ -269,4 +274,65 @@ export interface MailView {
   readonly subject: string
   readonly text: string
   readonly at: Instant
+}
+
+export type NoticeChoice = 'by mail too' | 'here only' | 'not at all'
+
+/** What one was told, and how one wants to be told. */
+export interface NoticesView {
+  readonly unread: number
+  /** Newest first. */
+  readonly notices: readonly NoticeView[]
+  readonly choices: readonly { readonly kind: string; readonly when: string; readonly choice: NoticeChoice }[]
+}
+
+export interface NoticeView {
+  readonly id: string
+  readonly kind: string
+  readonly at: Instant
+  readonly isRead: boolean
+  readonly text: string
+  readonly place: PlaceName | null
+  /** The entry of the history that it is about. */
+  readonly revision: number | null
+}
+
+/** A part of the history, newest first, as far as its reader may know it. */
+export interface HistoryView {
+  readonly entries: readonly EntryView[]
+  /** Where the next part begins: the revision to ask before; `null` at the first day. */
+  readonly next: number | null
+}
+
+export interface EntryView {
+  readonly revision: number
+  readonly at: Instant
+  /** `null` for the workspace itself: a start or an end that passed. */
+  readonly author: PlaceName | null
+  readonly isMine: boolean
+  readonly reason: string
+  readonly facts: readonly FactView[]
+  readonly gains: CountView
+  readonly losses: CountView
+  readonly undoes: number | null
+  readonly undoneBy: number | null
+  readonly mayUndo: boolean
+}
+
+export interface FactView {
+  readonly act: Act
+  /** Told after the author's name: "gave Pilar Onsund Editor on Harrow Creek". */
+  readonly text: string
+  readonly place: PlaceName | null
+  readonly person: PlaceName | null
+}
+
+export interface CountView {
+  readonly people: number
+  readonly places: number
+}
+
+/** One entry with everybody and every place whose access it changed. */
+export interface EntryDetailView extends EntryView {
+  readonly differences: readonly DifferenceView[]
 }

@@ -1,8 +1,10 @@
 import type { Instant } from '#core/base/instant.ts'
 import { foundWorkspace } from '#core/changes/found.ts'
-import { type ChangeSet, judge, type Judged } from '#core/changes/judge.ts'
+import type { Touching } from '#core/changes/guards/guard.ts'
+import { type ChangeSet, judge } from '#core/changes/judge.ts'
+import { passingsOf, theWorkspace } from '#core/changes/passing.ts'
 import { momentOf } from '#core/state/moment.ts'
-import { atRevision, type State } from '#core/state/state.ts'
+import { atRevision, emptyState, type Moment, type State } from '#core/state/state.ts'
 import { daysAgo, idOf, personId } from './ids.ts'
 import { placeId, planContent } from './plan-content.ts'
 import { planPeople } from './plan-people.ts'
@@ -10,11 +12,11 @@ import { planTeams } from './plan-teams.ts'
 import { founder, mailOf, people } from './scenario/people.ts'
 import { type DemoPlace, sharedHomes } from './scenario/places.ts'
 
-/** A change set of the demo with the moment at which it was made. */
-export interface Made {
-  readonly changeSet: ChangeSet
-  readonly judged: Judged
-  readonly at: Instant
+/** An entry of the demo's history: a change set, or a start or end that passed. */
+export interface Made extends ChangeSet {
+  readonly touching: Touching
+  /** The workspace with it, at the moment at which it was made. */
+  readonly after: Moment
 }
 
 export interface DemoText {
@@ -34,19 +36,31 @@ const foundedDaysAgo = 270
 export function generateDemo(now: Instant): { readonly sets: readonly Made[]; readonly state: State } {
   const at = daysAgo(now, foundedDaysAgo)
   const judged = foundWorkspace(founding(at))
-  let state = atRevision(judged.state, 1)
+  let last = momentOf(atRevision(judged.state, 1), at)
   const author = founding(at).owner.person
-  const sets: Made[] = [{ changeSet: { author, reason: 'The workspace is created', edits: [] }, judged, at }]
+  const sets: Made[] = []
+  const add = (set: ChangeSet, touching: Omit<Touching, 'after'>, { state, at }: Moment) => {
+    last = momentOf(atRevision(state, sets.length + 1), at)
+    sets.push({ ...set, touching: { ...touching, after: last }, after: last })
+  }
+  const first = { author, reason: 'The workspace is created', edits: [] }
+  add(first, { changes: judged.changes, before: momentOf(emptyState, at) }, last)
+  const pass = (until: Instant) => {
+    for (const { touching, state, at } of passingsOf(last.state, last.at, until))
+      add({ author: theWorkspace, reason: '', edits: [] }, touching, { state, at })
+  }
   const plans = [...planPeople(now), ...planTeams(), ...planContent(now)].sort((a, b) => b.day - a.day)
   for (const { author, reason = '', edits, day } of plans) {
     const changeSet: ChangeSet = { author: personId(author) as ChangeSet['author'], reason, edits }
-    const moment = momentOf(state, daysAgo(now, day))
-    const result = judge(moment, changeSet)
+    pass(daysAgo(now, day))
+    const before = momentOf(last.state, daysAgo(now, day))
+    const result = judge(before, changeSet)
     if (!result.ok) throw new Error(`${author} may not: ${JSON.stringify([result.error, edits])}`)
-    state = atRevision(result.value.state, state.revision + 1)
-    sets.push({ changeSet, judged: result.value, at: moment.at })
+    const { changes, state } = result.value
+    add(changeSet, { changes, before }, { state, at: before.at })
   }
-  return { sets, state }
+  pass(now)
+  return { sets, state: last.state }
 }
 
 const founding = (at: Instant) =>

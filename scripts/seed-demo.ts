@@ -5,7 +5,9 @@ import { demoPassword } from '#demo/scenario/people.ts'
 import { openParts } from '#server/assemble.ts'
 import { type Config, readConfig } from '#server/config.ts'
 import { hashOf } from '#server/services/password.ts'
+import { rowOfEntry } from '#server/services/record.ts'
 import { writeRecords } from '#server/store/tables.ts'
+import { differences } from '#core/impact/impact.ts'
 import { workspaceOf } from '#core/state/state.ts'
 
 /** Fills an empty data folder with the demo workspace; one that holds a workspace is left as it is. */
@@ -19,15 +21,11 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
     await tables.database.transaction({ type: Transaction.TYPES.IMMEDIATE }, async transaction => {
       const accounts = demoAccounts.map(account => ({ ...account, passwordHash, madeAt: now }))
       await tables.accounts.bulkCreate(accounts, { transaction })
-      for (const [index, { changeSet, judged, at }] of sets.entries()) {
-        await writeRecords(tables, { workspace, changes: judged.changes, transaction })
-        const edits = JSON.stringify(changeSet.edits)
-        const changes = JSON.stringify(judged.changes)
-        const { author, reason } = changeSet
-        await tables.changeSets.create(
-          { workspace, revision: index + 1, at, author, reason, edits, changes },
-          { transaction },
-        )
+      for (const set of sets) {
+        const { touching } = set
+        await writeRecords(tables, { workspace, changes: touching.changes, transaction })
+        const entry = { ...set, workspace, undone: null }
+        await tables.changeSets.create(rowOfEntry(entry, differences(touching)), { transaction })
       }
       const texts = demoTexts.map(({ node, text, by }) => ({
         workspace,

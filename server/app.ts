@@ -6,6 +6,7 @@ import { pinoHttp } from 'pino-http'
 import { problemOf } from './problem-error.ts'
 import { entryRoutes } from './http/entry.ts'
 import { errorHandler, notFound } from './http/errors.ts'
+import { liveRoutes } from './http/live.ts'
 import { mailboxRoutes } from './http/mailbox.ts'
 import { guardWrites } from './http/session.ts'
 import { workspaceRoutes } from './http/workspace.ts'
@@ -49,7 +50,7 @@ function apiRoutes(parts: Parts, options: AppOptions): RequestHandler {
   api.use(options.sessions, express.json({ limit: '2mb' }), guardWrites)
   api.use(entryRoutes(parts, perMinute(options.triesPerMinute)))
   if (parts.config.isDemo) api.use('/mailbox', mailboxRoutes(parts))
-  api.use('/at/:slug', workspaceRoutes(parts))
+  api.use('/at/:slug', liveRoutes(parts), workspaceRoutes(parts))
   api.use(notFound)
   return api
 }

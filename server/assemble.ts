@@ -8,9 +8,12 @@ import { monotonicFactory } from 'ulid'
 import { createApp } from './app.ts'
 import type { Config } from './config.ts'
 import { createSessions } from './http/session.ts'
+import { closeStreams, createHub } from './live/hub.ts'
 import { createPost } from './mail/post.ts'
 import { startOutbox, stopOutbox } from './mail/outbox.ts'
 import type { Parts } from './parts.ts'
+import type { Asker } from './services/asker.ts'
+import { passing, startClockwork, stopClockwork } from './services/passing.ts'
 import { openDatabase, openSessionFile } from './store/database.ts'
 import { loadStates } from './store/states.ts'
 import { createTables } from './store/tables.ts'
@@ -47,7 +50,10 @@ export async function openParts({
   const writer = createWriter(tables, await loadStates(tables, clock()), clock)
   const ulid = monotonicFactory()
   const newId = () => ulid(clock()).toLowerCase()
-  const parts: Parts = { config, writer, log, clock, newId, secret: readSecret(config.dataDir) }
+  const hub = createHub<Asker>()
+  const parts: Parts = { config, writer, log, clock, newId, hub, secret: readSecret(config.dataDir) }
+  writer.pass = workspace => passing(parts, workspace)
+  writer.fault = error => log.error({ err: error as Error }, 'starts and ends could not be written')
   const close = async () => {
     await whenIdle(writer)
     await database.close()
@@ -60,6 +66,7 @@ export async function startServer(environment: Environment): Promise<Running> {
   const { parts, close } = await openParts(environment)
   const sessionFile = openSessionFile(config.dataDir)
   const outbox = startOutbox(parts, createPost(config))
+  const clockwork = startClockwork(parts)
   let ready = true
   const app = createApp(parts, {
     sessions: await createSessions(parts, sessionFile),
@@ -72,8 +79,10 @@ export async function startServer(environment: Environment): Promise<Running> {
   const stop = async () => {
     ready = false
     const closed = new Promise(resolve => server.close(resolve))
+    closeStreams(parts.hub)
     server.closeIdleConnections()
     await closed
+    stopClockwork(clockwork)
     await stopOutbox(outbox)
     await sessionFile.close()
     await close()

@@ -11,7 +11,10 @@ export class ProblemError extends Error {
   }
 }
 
-export function problemOf(code: ServerProblem, more: Pick<Problem, 'faults'> = {}): ProblemError {
+export function problemOf(
+  code: ServerProblem,
+  more: Pick<Problem, 'faults' | 'effect' | 'meanwhile'> = {},
+): ProblemError {
   const { status, title, detail } = serverProblems[code]
   return new ProblemError({ type: problemType(code), title, status, detail, ...more })
 }

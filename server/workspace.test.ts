@@ -11,36 +11,17 @@ import type {
   TreeView,
   WorkspaceView,
 } from '#contract/views.ts'
-import { levelActions } from '#core/levels/level.ts'
-import { founded, invite, open, start, type TestServer, tokenFor, Visitor, welcome } from './tests/client.ts'
-
-const reader = levelActions('Reader')
-const steward = levelActions('Steward')
-const at = '/at/coast'
+import { invite, open, start, type TestServer, tokenFor, Visitor } from './tests/client.ts'
+import { adder, at, type Coast, coast, reader, steward } from './tests/coast.ts'
 
 let server: TestServer
 let owner: Visitor
-let member: { visitor: Visitor; id: string }
-let guest: { visitor: Visitor; id: string }
-let ids: Record<'home' | 'folder' | 'inner' | 'page' | 'secret', string>
+let member: Coast['member']
+let guest: Coast['guest']
+let ids: Coast['ids']
 
-/** One workspace for all: a home with Sites › Dunes › Map, beside it a folder that nobody opened. */
 beforeAll(async () => {
-  ;({ server, owner } = await founded())
-  member = await welcome(server, owner, { name: 'Mika' })
-  guest = await welcome(server, owner, { name: 'Gus', as: 'guest' })
-  const { id } = (await owner.get<WorkspaceView>(at)).body.me
-  const { body } = await owner.change(
-    { kind: 'home.create', node: 'new:home', name: 'Sites' },
-    { kind: 'grant.add', node: 'new:home', principal: `person:${id}`, gives: steward, ...open },
-    { kind: 'node.create', node: 'new:folder', parent: 'new:home', as: 'folder', name: 'Dunes' },
-    { kind: 'node.create', node: 'new:inner', parent: 'new:folder', as: 'folder', name: 'Maps' },
-    { kind: 'node.create', node: 'new:page', parent: 'new:inner', as: 'page', name: 'Map' },
-    { kind: 'node.create', node: 'new:secret', parent: 'new:home', as: 'folder', name: 'Hidden Nests' },
-  )
-  ids = Object.fromEntries(
-    Object.entries(body.made).map(([key, value]) => [key.slice(4), value]),
-  ) as typeof ids
+  ;({ server, owner, member, guest, ids } = await coast())
 })
 
 afterAll(() => server.stop())
@@ -190,7 +171,7 @@ describe('a team', () => {
         kind: 'grant.add',
         node: 'new:base',
         principal: 'team:new:team',
-        gives: levelActions('Adder'),
+        gives: adder,
         ...open,
       },
     )

@@ -1,6 +1,8 @@
 import type { PersonId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import { valuesOf } from '../base/table.ts'
+import type { Membership, Person } from '../people/person.ts'
+import type { Grant } from '../rules/entry.ts'
 import { momentOf, nextBound } from '../state/moment.ts'
 import { applyChanges, type Moment, type RecordChange, type State, type TableName } from '../state/state.ts'
 import type { Touching } from './guards/guard.ts'
@@ -20,6 +22,48 @@ export interface Passing {
 
 /** Ended entries count nowhere, so they go; a person whose time is over stays for what it made. */
 const timed = ['grants', 'limits', 'memberships', 'holdings', 'persons'] as const satisfies TableName[]
+
+/** How long before an end those concerned are told. */
+export const nearness: Instant = 7 * 86_400_000
+
+/** A grant, membership or person whose end comes near. */
+export type Nearing = Extract<RecordChange, { table: 'grants' | 'memberships' | 'persons' }>
+
+/** What comes within `nearness` of its end after `since` and up to `until`; not what began nearer to it. */
+export function nearingIn(state: State, since: Instant, until: Instant): Nearing[] {
+  const nearing: Nearing[] = []
+  for (const { table, row } of endingIn(state)) {
+    const toldAt = toldAtOf(row)
+    if (toldAt !== null && toldAt > since && toldAt <= until)
+      nearing.push({ table, id: row.id, before: row, after: row } as unknown as Nearing)
+  }
+  return nearing
+}
+
+/** The next instant after `since` at which something starts, ends or comes near its end. */
+export function nextDue(state: State, since: Instant): Instant {
+  let next = nextBound(state, since)
+  for (const { row } of endingIn(state)) {
+    const toldAt = toldAtOf(row)
+    if (toldAt !== null && toldAt > since && toldAt < next) next = toldAt
+  }
+  return next
+}
+
+type Ending = Grant | Membership | Person
+
+function* endingIn(state: State): Generator<{ table: Nearing['table']; row: Ending }> {
+  for (const row of valuesOf(state.grants.rows)) yield { table: 'grants', row }
+  for (const row of valuesOf(state.memberships.rows)) yield { table: 'memberships', row }
+  for (const row of valuesOf(state.persons.rows)) yield { table: 'persons', row }
+}
+
+function toldAtOf(row: Ending): Instant | null {
+  const begunAt =
+    'at' in row ? row.at : 'since' in row ? row.since : (row.joinedAt ?? Number.POSITIVE_INFINITY)
+  const toldAt = row.until === null ? null : row.until - nearness
+  return toldAt === null || toldAt <= begunAt ? null : toldAt
+}
 
 /** Every start and end that passes after `since` and up to `until`, oldest first. */
 export function passingsOf(state: State, since: Instant, until: Instant): Passing[] {

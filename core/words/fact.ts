@@ -82,7 +82,7 @@ function limitWords({ before, after }: Of<'limits'>, naming: FactNaming): string
 function nodeWords({ id, before, after }: Of<'nodes'>, naming: FactNaming): string {
   const name = naming.place(id) ?? ((after ?? before) as ContentNode).name
   if (after === null) return `took away the ${before?.kind ?? 'place'} ${name}`
-  const parent = after.parent === null ? undefined : naming.place(after.parent)
+  const parent = after.parent === null || after.home !== null ? undefined : naming.place(after.parent)
   if (before === null) {
     const kind = after.home === null ? after.kind : 'home'
     return `made the ${kind} ${name}${parent === undefined ? '' : ` in ${parent}`}`

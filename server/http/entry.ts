@@ -1,5 +1,6 @@
 import { type RequestHandler, Router } from 'express'
 import { acceptRequest, invitationRequest, setUpRequest, signInRequest } from '#contract/requests.ts'
+import { closeStreams } from '../live/hub.ts'
 import type { Parts } from '../parts.ts'
 import { sessionView, setUp, signIn } from '../services/account.ts'
 import { acceptInvitation, invitationView } from '../services/invitation.ts'
@@ -18,6 +19,7 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
     response.json(await sessionView(parts, account, request.session.csrf ?? ''))
   })
   router.delete('/session', async (request, response) => {
+    closeStreams(parts.hub, request.sessionID)
     await end(request)
     response.clearCookie('noskel').status(204).end()
   })

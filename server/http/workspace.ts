@@ -10,6 +10,7 @@ import { peopleView, teamsView, workspaceView } from '../services/people.ts'
 import { saveText, textView } from '../services/text.ts'
 import { seenPlace } from '../services/asker.ts'
 import { checked } from './check.ts'
+import { oversightRoutes } from './oversight.ts'
 import { accountOf } from './session.ts'
 
 /** Everything within a workspace. Who is asking is settled first, in one place, for every route. */
@@ -26,8 +27,8 @@ export function workspaceRoutes(parts: Parts): Router {
     const who = asker(request)
     response.json(await applyChangeSet(parts, who, checked(changeSetRequest, request.body)))
   })
-  router.post('/changes/foresee', (request, response) => {
-    response.json(foresee(parts, asker(request), checked(changeSetRequest, request.body)))
+  router.post('/changes/foresee', async (request, response) => {
+    response.json(await foresee(parts, asker(request), checked(changeSetRequest, request.body)))
   })
   router.get('/people', (request, response) => {
     response.json(peopleView(asker(request)))
@@ -60,5 +61,6 @@ export function workspaceRoutes(parts: Parts): Router {
     const body = checked(textRequest, request.body)
     response.json(await saveText(parts, who, { id: id(request), request: body }))
   })
+  router.use(oversightRoutes(parts, asker))
   return router
 }

@@ -5,6 +5,7 @@ import { type Moment, workspaceOf } from '#core/state/state.ts'
 import { throughDay } from '#contract/dates.ts'
 import type { MailRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
+import { letter } from './letter.ts'
 import { invitationLink } from './link.ts'
 
 interface Written {
@@ -29,27 +30,7 @@ export function invitationMails(parts: Parts, { workspace, changeSet, after }: W
       invitationLink(parts.config.baseUrl, parts.secret, invitation),
       `The link works through ${throughDay(invitation.until, timeZone, after.at)}. If you did not expect it, do nothing: without you it gives nothing.`,
     ]
-    return [
-      {
-        workspace,
-        id: parts.newId(),
-        to: person.mail,
-        subject: `${by} invites you to ${name}`,
-        text: lines.join('\n\n'),
-        html: htmlOf(lines),
-        madeAt: after.at,
-        sentAt: null,
-        tries: 0,
-        nextTryAt: after.at,
-      },
-    ]
+    const subject = `${by} invites you to ${name}`
+    return [letter(parts, { workspace, to: person.mail, subject, lines, at: after.at })]
   })
-}
-
-function htmlOf(lines: readonly string[]): string {
-  const escaped = lines.map(line => line.replace(/[&<>"]/g, sign => `&#${sign.charCodeAt(0)};`))
-  const linked = escaped.map(line =>
-    /^https?:/.test(line) ? `<a href="${line}">${line}</a>` : line.replace(/\n/g, '<br>'),
-  )
-  return linked.map(line => `<p>${line}</p>`).join('\n')
 }

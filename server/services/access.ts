@@ -9,19 +9,19 @@ import type {
   SumView,
   PartView,
 } from '#contract/views.ts'
-import { peopleIn, peopleOf } from '#core/access/subject.ts'
 import { actionsGiven, type Place } from '#core/access/place.ts'
 import { who } from '#core/access/who.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
-import type { PersonId, TeamId } from '#core/base/ids.ts'
+import type { PersonId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
 import { type Part, type Step, why } from '#core/explain/why.ts'
 import { has } from '#core/levels/action.ts'
 import type { Grant, Limit } from '#core/rules/entry.ts'
-import { partsOf, personPrincipal, type Principal } from '#core/rules/principal.ts'
-import { type Moment, subtreeOf } from '#core/state/state.ts'
+import { personPrincipal } from '#core/rules/principal.ts'
+import { subtreeOf } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, knowsPerson, maySee, nameOf, placeName, seenPlace } from './asker.ts'
+import { principalName } from './principal.ts'
 
 /**
  * Who has access at a place, as far as the asker may know: with share there all of it; with comment the
@@ -150,50 +150,6 @@ function namesAt(asker: Asker, place: Place): PrincipalName[] {
   return [...principals]
     .map(principal => principalName(asker, principal))
     .sort((a, b) => order(a) - order(b) || a.name.localeCompare(b.name))
-}
-
-/** Names are given without regard to whether the asker knows them elsewhere: here they may. */
-function principalName({ moment }: Asker, principal: Principal): PrincipalName {
-  const parts = partsOf(principal)
-  switch (parts.kind) {
-    case 'person':
-      return personName(moment, parts.person)
-    case 'team':
-    case 'leads':
-      return teamName(moment, parts.team, parts.kind)
-    case 'guests':
-    case 'anyone': {
-      const people = [...peopleOf(moment)].filter(each => each.status === 'active')
-      const matching = parts.kind === 'anyone' ? people : people.filter(each => each.kind === 'guest')
-      const name = parts.kind === 'anyone' ? 'Members and guests' : 'All guests'
-      return { principal, name, people: matching.length, kind: 'everyone', status: null }
-    }
-    case 'everyone': {
-      const members = [...peopleOf(moment)].filter(each => each.kind === 'member' && each.status === 'active')
-      return { principal, name: 'All members', people: members.length, kind: 'everyone', status: null }
-    }
-  }
-}
-
-function personName(moment: Moment, id: PersonId): PrincipalName {
-  const person = rowOf(moment.state.persons, id)
-  const name = nameOf(moment, id)
-  if (person === undefined)
-    return { principal: `person:${id}`, name, people: 0, kind: 'member', status: 'removed' }
-  return { principal: `person:${id}`, name, people: 1, kind: person.kind, status: person.status }
-}
-
-function teamName(moment: Moment, id: TeamId, kind: 'team' | 'leads'): PrincipalName {
-  const team = rowOf(moment.state.teams, id)
-  const people = team === undefined ? [] : peopleIn(moment, team).filter(each => each.lead || kind === 'team')
-  const name = team?.name ?? 'a team that is no more'
-  return {
-    principal: `${kind}:${id}`,
-    name: kind === 'leads' ? `Leads of ${name}` : name,
-    people: people.length,
-    kind,
-    status: null,
-  }
 }
 
 function partView(asker: Asker, place: Place, { grant, actions, through }: Part): PartView {

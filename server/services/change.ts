@@ -1,118 +1,92 @@
-import type { AppliedView } from '#contract/views.ts'
-import { type Problem, problemType, refusalStatus } from '#contract/problem.ts'
+import type { AppliedView, ForeseenView } from '#contract/views.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import { type ChangeSet, judge, type Judged, type Refused } from '#core/changes/judge.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
-import type { Instant } from '#core/base/instant.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
-import { refusalInWords } from '#core/words/refusal.ts'
 import { atRevision, type Moment } from '#core/state/state.ts'
-import { writeRecords } from '../store/tables.ts'
 import { type Candidates, type Prepared, submit } from '../store/writer.ts'
 import { invitationMails } from '../mail/invitation.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
-import { type Asker, namingFor } from './asker.ts'
-import { editFrom } from './edits.ts'
+import type { Asker } from './asker.ts'
+import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
+import { foreseenBy } from './foresee.ts'
+import { doneSince } from './history.ts'
+import { recordingOf } from './record.ts'
 
 /**
  * The one road of every change of access: judged on the state in memory, written with its history
- * entry and the mails that it causes, published after the commit.
+ * entry and the mails and notices that it causes, published after the commit. Where its author saw an
+ * effect, it is worked out anew, and another one is a refusal that tells it.
  */
 export async function applyChangeSet(
   parts: Parts,
   asker: Asker,
   request: ChangeSetRequest,
 ): Promise<AppliedView> {
-  const { changeSet, made } = changeSetFrom(parts, asker, request)
-  const result = await submit(parts.writer, candidates => prepare(parts, { asker, changeSet, candidates }))
-  if (!result.ok) throw new ProblemError(problemFrom(result.error, asker))
-  return { revision: result.value, made: Object.fromEntries(made) }
-}
-
-/** The change set that a request means, with the ids that were made for its `new:x`. */
-export function changeSetFrom(
-  parts: Parts,
-  asker: Asker,
-  request: ChangeSetRequest,
-): { changeSet: ChangeSet; made: ReadonlyMap<string, string> } {
-  const made = new Map<string, string>()
-  const minting = { newId: parts.newId, now: parts.clock(), made }
-  const edits = request.edits.map(edit => editFrom(edit, minting))
-  return { changeSet: { author: asker.person, reason: request.reason ?? '', edits }, made }
+  const meant = await changeSetFrom(parts, asker, request)
+  const result = await submit(parts.writer, candidates =>
+    prepare(parts, { asker, meant, seen: request.seen, candidates }),
+  )
+  if (result.ok) return { revision: result.value, made: Object.fromEntries(meant.made) }
+  const seenRevision = Number(request.seen?.split('.')[0] ?? Number.NaN)
+  const meanwhile = Number.isNaN(seenRevision) ? [] : await doneSince(parts, asker, seenRevision)
+  const told = meanwhile.length === 0 ? {} : { meanwhile }
+  if ('effect' in result.error) throw problemOf('effect-changed', { effect: result.error.effect, ...told })
+  throw new ProblemError({ ...problemFrom(result.error, asker), ...told })
 }
 
 interface Submission {
   readonly asker: Asker
-  readonly changeSet: ChangeSet
+  readonly meant: Meant
+  readonly seen: string | undefined
   readonly candidates: Candidates
 }
 
 function prepare(
   parts: Parts,
-  { asker, changeSet, candidates }: Submission,
-): Result<Prepared<number>, Refused> {
+  { asker, meant, seen, candidates }: Submission,
+): Result<Prepared<number>, Refused | { readonly effect: ForeseenView }> {
   const before = candidates.momentOf(asker.workspace)
   if (before === undefined) throw problemOf('not-found')
+  const { changeSet, undone } = meant
   const judged = judge(before, changeSet)
-  return judged.ok
-    ? ok(writeJudged(parts, { ...asker, before, changeSet, judged: judged.value }))
-    : refused(judged.error)
+  if (!judged.ok) return refused(judged.error)
+  if (seen !== undefined) {
+    const effect = foreseenBy({ ...asker, moment: before }, { ...meant, judged: judged.value })
+    if (digestIn(effect.seen) !== digestIn(seen)) return refused({ effect })
+  }
+  const { workspace } = asker
+  return ok(writeJudged(parts, { workspace, before, changeSet, judged: judged.value, undone }))
 }
+
+const digestIn = (seen: string): string => seen.slice(seen.indexOf('.') + 1)
 
 interface Judgement {
   readonly workspace: WorkspaceId
   readonly before: Moment
   readonly changeSet: ChangeSet
   readonly judged: Judged
+  readonly undone?: Meant['undone']
 }
 
-/** The rows of a change set that was judged: its records, its history entry, its mails. */
+/** The rows of a change set that was judged: its records, its history entry, its mails and notices. */
 export function writeJudged(
   parts: Parts,
-  { workspace, before, changeSet, judged }: Judgement,
+  { workspace, before, changeSet, judged, undone = null }: Judgement,
 ): Prepared<number> {
   const state = atRevision(judged.state, before.state.revision + 1)
   const after: Moment = { state, at: before.at }
+  const touching = { changes: judged.changes, before, after }
+  const recording = recordingOf(parts, { ...changeSet, workspace, touching, after, undone })
   const mails = invitationMails(parts, { workspace, changeSet, after })
   return {
     state,
     value: state.revision,
     write: async transaction => {
-      const { tables } = parts.writer
-      await writeRecords(tables, { workspace, changes: judged.changes, transaction })
-      const entry = historyEntry({ workspace, revision: state.revision, at: before.at, changeSet, judged })
-      await tables.changeSets.create(entry, { transaction })
-      if (mails.length > 0) await tables.mails.bulkCreate(mails as never, { transaction })
+      await recording.write(transaction)
+      if (mails.length > 0) await parts.writer.tables.mails.bulkCreate(mails as never, { transaction })
     },
+    after: recording.after,
   }
-}
-
-interface Entry {
-  readonly workspace: WorkspaceId
-  readonly revision: number
-  readonly at: Instant
-  readonly changeSet: ChangeSet
-  readonly judged: Judged
-}
-
-const historyEntry = ({ workspace, revision, at, changeSet, judged }: Entry) => ({
-  workspace,
-  revision,
-  at,
-  author: changeSet.author,
-  reason: changeSet.reason,
-  edits: JSON.stringify(changeSet.edits),
-  changes: JSON.stringify(judged.changes),
-})
-
-export function problemFrom({ refusal, edit }: Refused, asker: Asker): Problem {
-  const { title, instead } = refusalInWords(refusal, namingFor(asker))
-  const problem = {
-    type: problemType(refusal.code),
-    title,
-    status: refusalStatus[refusal.code],
-    detail: instead,
-  }
-  return edit === null ? problem : { ...problem, edit }
 }

@@ -1,31 +1,89 @@
+import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { ChangeSetRequest } from '#contract/requests.ts'
-import type { DifferenceView, ForeseenAt, ForeseenView } from '#contract/views.ts'
+import type { ForeseenAt, ForeseenView } from '#contract/views.ts'
 import { check } from '#core/access/evaluate.ts'
-import { rowOf } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
-import { judge, wholeOf } from '#core/changes/judge.ts'
+import { knownUndoing } from '#core/changes/edits/undo.ts'
+import { factsOf } from '#core/changes/fact.ts'
+import { type ChangeSet, judge, type Judged, wholeOf } from '#core/changes/judge.ts'
+import type { WhyLeft } from '#core/changes/undo.ts'
 import { type Difference, impact, type ImpactAt } from '#core/impact/impact.ts'
 import { has } from '#core/levels/action.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { type Moment, pathOf, rootOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError } from '../problem-error.ts'
-import { type Asker, nameOf } from './asker.ts'
-import { changeSetFrom, problemFrom } from './change.ts'
+import type { Asker } from './asker.ts'
+import { differenceView } from './difference.ts'
+import { changeSetFrom, problemFrom } from './change-set.ts'
+import { factView, mayReadFact } from './fact.ts'
 
 /** Judges a change set without applying it, and tells its author what it would do. */
-export function foresee(parts: Parts, asker: Asker, request: ChangeSetRequest): ForeseenView {
-  const { changeSet } = changeSetFrom(parts, asker, request)
+export async function foresee(parts: Parts, asker: Asker, request: ChangeSetRequest): Promise<ForeseenView> {
+  const { changeSet, made } = await changeSetFrom(parts, asker, request)
   const before = momentOf(asker.moment.state, parts.clock())
   const judged = judge(before, changeSet)
   if (!judged.ok) throw new ProblemError(problemFrom(judged.error, asker))
-  const after = momentOf(judged.value.state, before.at)
-  const foreseen = impact(wholeOf(before, changeSet, judged.value))
+  return foreseenBy({ ...asker, moment: before }, { changeSet, made, judged: judged.value })
+}
+
+export interface Foreseeable {
+  readonly changeSet: ChangeSet
+  /** The ids made for `new:x`: others each time, so what is seen is compared without them. */
+  readonly made: ReadonlyMap<string, string>
+  readonly judged: Judged
+}
+
+/** What a judged change set does, as far as its author may know, at the moment of asking. */
+export function foreseenBy(asker: Asker, { changeSet, made, judged }: Foreseeable): ForeseenView {
+  const before = asker.moment
+  const after = momentOf(judged.state, before.at)
+  const told = withoutRepeats(
+    impact(wholeOf(before, changeSet, judged)).map(each => foreseenAt(asker, after, each)),
+  )
   return {
     revision: before.state.revision,
-    impact: withoutRepeats(foreseen.map(each => foreseenAt(asker, after, each))),
+    seen: `${before.state.revision}.${digestOf(told, made)}`,
+    impact: told,
+    leftOut: leftOutBy(asker, changeSet),
   }
+}
+
+/** The same for the same effect: whenever it is asked, whatever new things are called inside. */
+function digestOf(told: readonly ForeseenAt[], made: ReadonlyMap<string, string>): string {
+  const names = new Map([...made].map(([placeholder, id]) => [id, placeholder]))
+  const plain = told.map(({ at, differences, hiddenPlaces }, index) => [
+    index === 0 ? 'now' : at,
+    hiddenPlaces,
+    differences
+      .map(({ person, place, before, after }) =>
+        [names.get(person.id) ?? person.id, names.get(place.id) ?? place.id, before, after].join(' '),
+      )
+      .sort(),
+  ])
+  return createHash('sha256').update(JSON.stringify(plain)).digest('base64url')
+}
+
+/** What undoing leaves out, in words, as far as its author may know of it. */
+function leftOutBy(asker: Asker, { author, edits }: ChangeSet): string[] {
+  const { moment } = asker
+  return edits.flatMap(edit => {
+    if (edit.kind !== 'undo') return []
+    const { leftOut } = knownUndoing({ author, before: moment, now: moment }, edit)
+    return leftOut.flatMap(({ change, why }) =>
+      factsOf([change])
+        .filter(fact => mayReadFact(asker, fact, author))
+        .map(fact => `That somebody ${factView(asker, fact).text}: ${whyLeft[why]}`),
+    )
+  })
+}
+
+const whyLeft: Readonly<Record<WhyLeft, string>> = {
+  'changed since': 'it was changed again since.',
+  over: 'its time is over.',
+  'in use': 'something else uses it now.',
+  gone: 'it is not there any more, or what it belongs to is not.',
 }
 
 /**
@@ -59,19 +117,3 @@ const sees = (asker: Asker, after: Moment, node: NodeId): boolean =>
 
 const sharesAbove = (asker: Asker, node: NodeId): boolean =>
   pathOf(asker.moment.state, node).some(each => has(check(asker.moment, asker.person, each.id), 'share'))
-
-const differenceView = (
-  after: Moment,
-  asker: Asker,
-  { person, node, ...sets }: Difference,
-): DifferenceView => ({
-  person: {
-    id: person,
-    name: nameOf(rowOf(after.state.persons, person) === undefined ? asker.moment : after, person),
-  },
-  place: {
-    id: node,
-    name: (rowOf(after.state.nodes, node) ?? rowOf(asker.moment.state.nodes, node))?.name ?? '',
-  },
-  ...sets,
-})

@@ -3,12 +3,13 @@ import type { TextView } from '#contract/views.ts'
 import { ok, refused } from '#core/base/result.ts'
 import { lacksEditing } from '#core/changes/context.ts'
 import { momentOf } from '#core/state/moment.ts'
+import { announce } from '../live/hub.ts'
 import type { TextRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
-import { type Asker, knowsPerson, nameOf, seenPlace } from './asker.ts'
-import { problemFrom } from './change.ts'
+import { type Asker, knowsPerson, maySee, nameOf, seenPlace } from './asker.ts'
+import { problemFrom } from './change-set.ts'
 
 /** The newest version of a page's text; version 0, empty, where none was written. */
 export async function textView(parts: Parts, asker: Asker, id: string): Promise<TextView> {
@@ -59,6 +60,12 @@ export async function saveText(
         if (Number(newest ?? 0) !== request.version) throw problemOf('text-changed')
         await texts.create({ ...row }, { transaction })
       },
+      after: () =>
+        announce(parts.hub, {
+          workspace: asker.workspace,
+          revision: before.state.revision,
+          concerns: reader => maySee(reader, node),
+        }),
     })
   })
   if (!result.ok) throw new ProblemError(problemFrom(result.error, asker))

@@ -1,5 +1,6 @@
 import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
+import { nextDue } from '#core/changes/passing.ts'
 import { nextBound } from '#core/state/moment.ts'
 import {
   applyChanges,
@@ -21,24 +22,41 @@ import type { Tables } from './tables.ts'
 export interface States {
   readonly bySlug: Map<string, WorkspaceId>
   readonly published: Map<WorkspaceId, Published>
+  /** Up to when the starts and ends of a workspace stand in its history. */
+  readonly passedTo: Map<WorkspaceId, Instant>
 }
 
 interface Published {
   readonly moment: Moment
   /** When the next start or end passes: until then the moment's answers hold. */
   readonly holdsUntil: Instant
+  /** When the next start, end or warning of one has to be written down. */
+  readonly dueAt: Instant
 }
 
 export async function loadStates(tables: Tables, now: Instant): Promise<States> {
-  const states: States = { bySlug: new Map(), published: new Map() }
+  const states: States = { bySlug: new Map(), published: new Map(), passedTo: new Map() }
   const revisions = await tables.changeSets.findAll({
-    attributes: ['workspace', [tables.database.fn('max', tables.database.col('revision')), 'revision']],
+    attributes: [
+      'workspace',
+      [tables.database.fn('max', tables.database.col('revision')), 'revision'],
+      [tables.database.fn('max', tables.database.col('at')), 'at'],
+    ],
     group: ['workspace'],
     raw: true,
   })
-  for (const row of revisions as unknown as { workspace: WorkspaceId; revision: number }[])
-    publish(states, await loadState(tables, row.workspace, row.revision), now)
+  const passed = (await tables.passed.findAll({ raw: true })) as unknown as Last[]
+  for (const { workspace, revision, at } of revisions as unknown as Last[]) {
+    states.passedTo.set(workspace, Math.max(at, passed.find(each => each.workspace === workspace)?.at ?? at))
+    publish(states, await loadState(tables, workspace, revision), now)
+  }
   return states
+}
+
+interface Last {
+  readonly workspace: WorkspaceId
+  readonly revision: number
+  readonly at: Instant
 }
 
 async function loadState(tables: Tables, workspace: WorkspaceId, revision: number): Promise<State> {
@@ -60,7 +78,20 @@ async function loadState(tables: Tables, workspace: WorkspaceId, revision: numbe
 export function publish(states: States, state: State, now: Instant): void {
   const { id, slug } = workspaceOf(state)
   states.bySlug.set(slug, id)
-  states.published.set(id, { moment: { state, at: now }, holdsUntil: nextBound(state, now) })
+  const passedTo = states.passedTo.get(id) ?? now
+  states.passedTo.set(id, passedTo)
+  states.published.set(id, {
+    moment: { state, at: now },
+    holdsUntil: nextBound(state, now),
+    dueAt: nextDue(state, passedTo),
+  })
+}
+
+/** Notes that what began and ended up to `now` stands in the history. */
+export function passTo(states: States, workspace: WorkspaceId, now: Instant): void {
+  states.passedTo.set(workspace, now)
+  const published = states.published.get(workspace)
+  if (published !== undefined) publish(states, published.moment.state, now)
 }
 
 /** The workspace as it is now; `undefined` if there is none. The same moment for as long as nothing changes. */

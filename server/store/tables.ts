@@ -12,6 +12,9 @@ export interface Tables {
   readonly texts: ModelStatic<Model>
   readonly changeSets: ModelStatic<Model>
   readonly mails: ModelStatic<Model>
+  readonly notices: ModelStatic<Model>
+  readonly noticeChoices: ModelStatic<Model>
+  readonly passed: ModelStatic<Model>
 }
 
 export interface AccountRow {
@@ -44,6 +47,32 @@ export interface MailRow {
   readonly nextTryAt: Instant
 }
 
+/** A change set as it lies in the history. What is `json` here is parsed where it is read. */
+export interface ChangeSetRow {
+  readonly workspace: WorkspaceId
+  readonly revision: number
+  readonly at: Instant
+  readonly author: PersonId
+  readonly reason: string
+  /** JSON of the edits; an undo without the changes that it took back, which stand in their own row. */
+  readonly edits: string
+  /** JSON of the record changes. */
+  readonly changes: string
+  /** JSON of who came to have what where: [person, node, before, after] each. */
+  readonly effect: string
+  readonly undoes: number | null
+}
+
+export interface NoticeRow {
+  readonly workspace: WorkspaceId
+  readonly id: string
+  readonly person: PersonId
+  readonly kind: string
+  readonly at: Instant
+  readonly data: string
+  readonly readAt: Instant | null
+}
+
 const text = DataTypes.TEXT
 const number = DataTypes.DOUBLE
 // A new object each time: Sequelize writes the field's name into the one that it is given.
@@ -73,6 +102,8 @@ export function createTables(database: Sequelize): Tables {
       reason: text,
       edits: text,
       changes: text,
+      effect: text,
+      undoes: number,
     }),
     mails: define('mails', {
       workspace: text,
@@ -86,6 +117,17 @@ export function createTables(database: Sequelize): Tables {
       tries: number,
       nextTryAt: number,
     }),
+    notices: define('notices', {
+      workspace: key(),
+      id: key(),
+      person: text,
+      kind: text,
+      at: number,
+      data: text,
+      readAt: number,
+    }),
+    noticeChoices: define('noticeChoices', { workspace: key(), person: key(), kind: key(), choice: text }),
+    passed: define('passed', { workspace: key(), at: number }),
   }
 }
 

@@ -16,7 +16,7 @@ let commits: number
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'noskel-writer-'))
   tables = createTables(await openDatabase(folder))
-  writer = createWriter(tables, { bySlug: new Map(), published: new Map() }, () => 1)
+  writer = createWriter(tables, { bySlug: new Map(), published: new Map(), passedTo: new Map() }, () => 1)
   commits = 0
   writer.afterCommit.push(() => (commits += 1))
 })

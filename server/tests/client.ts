@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pino } from 'pino'
 import type { Problem } from '#contract/problem.ts'
-import type { AppliedView, MailView, SessionView } from '#contract/views.ts'
+import type { AppliedView, ForeseenView, MailView, SessionView } from '#contract/views.ts'
 import { startServer } from '../assemble.ts'
 import type { Config } from '../config.ts'
 
@@ -111,7 +111,13 @@ export class Visitor {
     return answer
   }
 
-  change = (...edits: object[]) => this.call<AppliedView & Problem>('POST', '/at/coast/changes', { edits })
+  change = (...edits: object[]) => this.send('/changes', { edits })
+
+  /** A change set with what goes with it: its reason, what its author saw. */
+  send = (path: string, body: object) => this.call<AppliedView & Problem>('POST', `/at/coast${path}`, body)
+
+  foresee = async (...edits: object[]) =>
+    (await this.call<ForeseenView & Problem>('POST', '/at/coast/changes/foresee', { edits })).body
 }
 
 export const password = 'a long enough secret'

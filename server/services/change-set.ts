@@ -1,0 +1,65 @@
+import { Op } from 'sequelize'
+import type { ChangeSetRequest } from '#contract/requests.ts'
+import { type Problem, problemType, refusalStatus } from '#contract/problem.ts'
+import type { NodeId } from '#core/base/ids.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import type { ChangeSet, Refused } from '#core/changes/judge.ts'
+import { refusalInWords } from '#core/words/refusal.ts'
+import type { RecordChange } from '#core/state/state.ts'
+import type { Parts } from '../parts.ts'
+import { type Asker, namingFor } from './asker.ts'
+import { editFrom } from './edits.ts'
+import { entryToUndo } from './history.ts'
+import type { Written } from './notices/kind.ts'
+
+export interface Meant {
+  readonly changeSet: ChangeSet
+  /** The ids that were made for each `new:x`. */
+  readonly made: ReadonlyMap<string, string>
+  /** What it undoes, if that is what it does. */
+  readonly undone: Written['undone']
+}
+
+/** The change set that a request means. */
+export async function changeSetFrom(parts: Parts, asker: Asker, request: ChangeSetRequest): Promise<Meant> {
+  const made = new Map<string, string>()
+  const minting = { newId: parts.newId, now: parts.clock(), made }
+  const edits: Edit[] = []
+  let undone: Written['undone'] = null
+  for (const edit of request.edits) {
+    if (edit.kind !== 'undo') {
+      edits.push(editFrom(edit, minting))
+      continue
+    }
+    const { revision, author, at, changes } = await entryToUndo(parts, asker, edit.revision)
+    undone = { revision, author, at }
+    const records = JSON.parse(changes) as RecordChange[]
+    edits.push({ kind: 'undo', revision, changes: records, written: await written(parts, asker, records) })
+  }
+  return { changeSet: { author: asker.person, reason: request.reason ?? '', edits }, made, undone }
+}
+
+/** The places made by these changes that have a text. */
+async function written(parts: Parts, asker: Asker, changes: readonly RecordChange[]): Promise<NodeId[]> {
+  const made = changes.flatMap(change =>
+    change.table === 'nodes' && change.before === null ? [change.id] : [],
+  )
+  if (made.length === 0) return []
+  const rows = (await parts.writer.tables.texts.findAll({
+    attributes: ['node'],
+    where: { workspace: asker.workspace, node: { [Op.in]: made } },
+    raw: true,
+  })) as unknown as { node: NodeId }[]
+  return rows.map(row => row.node)
+}
+
+export function problemFrom({ refusal, edit }: Refused, asker: Asker): Problem {
+  const { title, instead } = refusalInWords(refusal, namingFor(asker))
+  const problem = {
+    type: problemType(refusal.code),
+    title,
+    status: refusalStatus[refusal.code],
+    detail: instead,
+  }
+  return edit === null ? problem : { ...problem, edit }
+}

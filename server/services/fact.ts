@@ -1,0 +1,99 @@
+import type { FactView } from '#contract/views.ts'
+import { throughDay } from '#contract/dates.ts'
+import { allRows, rowOf } from '#core/base/collection.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { check, heldBeforeStates } from '#core/access/evaluate.ts'
+import { actionsGiven, placeOf } from '#core/access/place.ts'
+import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
+import type { Fact } from '#core/changes/fact.ts'
+import { type Action, has } from '#core/levels/action.ts'
+import { nameOfActions } from '#core/levels/level.ts'
+import { rootOf, type TableName, workspaceOf } from '#core/state/state.ts'
+import { factInWords, type FactNaming } from '#core/words/fact.ts'
+import { type Asker, asks, knowsPerson, namingFor } from './asker.ts'
+import { principalName } from './principal.ts'
+
+/**
+ * Whether a reader may know that something was done. The place, team and person that it is about must be
+ * known to the reader; and it must be the reader's own act, about the reader, at a place where the reader
+ * shares, in a team that the reader leads, or the reader may read the history.
+ */
+export function mayReadFact(reader: Asker, fact: Fact, author: PersonId): boolean {
+  const isOwn = author === reader.person
+  if (!isKnown(reader, fact, isOwn)) return false
+  if (isOwn || fact.person === reader.person || asks(reader, 'read the history')) return true
+  if (fact.place !== null && holdsAt(reader, fact.place, 'share')) return true
+  return fact.place === null && fact.team !== null && leadsTeam(reader.moment, reader.person, fact.team)
+}
+
+/**
+ * What is no more cannot be seen by anybody: who did it still knows it, and a place that is gone those
+ * know of who know the place that it stood in.
+ */
+function isKnown(reader: Asker, fact: Fact, isOwn: boolean): boolean {
+  const { place, person, team, act } = fact
+  if (act === 'workspace') return asks(reader, 'read the history')
+  const sharesThere = place !== null && holdsAt(reader, place, 'share')
+  const parts: [TableName, string | null, (id: never) => boolean][] = [
+    ['nodes', place, id => isPlaceKnown(reader, id) || stoodInKnown(reader, fact)],
+    ['teams', team, id => knowsTeam(reader.moment, reader.person, id)],
+    ['persons', person, id => knowsPerson(reader, id) || sharesThere],
+  ]
+  return parts.every(
+    ([table, id, knows]) => id === null || knows(id as never) || (isOwn && isGone(reader, table, id)),
+  )
+}
+
+function stoodInKnown(reader: Asker, { change }: Fact): boolean {
+  if (change.table !== 'nodes' || !isGone(reader, 'nodes', change.id)) return false
+  const parent = (change.after ?? change.before)?.parent ?? null
+  return parent !== null && isPlaceKnown(reader, parent)
+}
+
+const isGone = ({ moment }: Asker, table: TableName, id: string): boolean =>
+  rowOf(moment.state[table] as typeof moment.state.nodes, id as NodeId) === undefined
+
+/** The root, whose entries are told to those who read the history; what is in the bin, to those who could bring it back. */
+function isPlaceKnown(reader: Asker, node: NodeId): boolean {
+  if (node === rootOf(reader.moment.state).id) return asks(reader, 'read the history')
+  return has(check(reader.moment, reader.person, node), 'see') || holdsAt(reader, node, 'remove')
+}
+
+/** Read before archives and the bin. */
+export function holdsAt(reader: Asker, node: NodeId, action: Action): boolean {
+  const place = placeOf(reader.moment, node)
+  return place !== undefined && has(heldBeforeStates(reader.moment, reader.subject, place), action)
+}
+
+export function factView(reader: Asker, fact: Fact): FactView {
+  const naming = factNaming(reader)
+  const { state } = reader.moment
+  const place = fact.place === null ? undefined : rowOf(state.nodes, fact.place)
+  const person = fact.person === null ? undefined : rowOf(state.persons, fact.person)
+  return {
+    act: fact.act,
+    text: factInWords(fact, naming),
+    place:
+      place === undefined || place.kind === 'root' || naming.place(place.id) === undefined
+        ? null
+        : { id: place.id, name: place.name },
+    person: person === undefined ? null : { id: person.id, name: naming.person(person.id) ?? '' },
+  }
+}
+
+function factNaming(reader: Asker): FactNaming {
+  const { state, at } = reader.moment
+  const { timeZone, name } = workspaceOf(state)
+  return {
+    ...namingFor(reader),
+    place: node =>
+      node === rootOf(state).id
+        ? `the whole of ${name}`
+        : isPlaceKnown(reader, node)
+          ? rowOf(state.nodes, node)?.name
+          : undefined,
+    principal: principal => principalName(reader, principal).name,
+    level: gives => nameOfActions(actionsGiven(state, gives), allRows(state.levels)).name,
+    through: until => throughDay(until, timeZone, at),
+  }
+}

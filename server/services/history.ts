@@ -1,0 +1,168 @@
+import { Op } from 'sequelize'
+import type { HistoryQuery } from '#contract/requests.ts'
+import type { CountView, EntryDetailView, EntryView, HistoryView } from '#contract/views.ts'
+import { rowOf } from '#core/base/collection.ts'
+import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import { type Fact, factsOf } from '#core/changes/fact.ts'
+import { theWorkspace } from '#core/changes/passing.ts'
+import type { Difference } from '#core/impact/impact.ts'
+import { beyond, type ActionSet } from '#core/levels/action.ts'
+import { pathOf, type RecordChange } from '#core/state/state.ts'
+import type { ChangeSetRow } from '../store/tables.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, asks, knowsPerson, maySee, nameOf } from './asker.ts'
+import { factView, holdsAt, mayReadFact } from './fact.ts'
+import { differenceView } from './difference.ts'
+
+const entriesAtOnce = 50
+const rowsAtOnce = 200
+
+/** The newest entries that the reader may know and that fit the filters. */
+export async function historyView(parts: Parts, asker: Asker, query: HistoryQuery): Promise<HistoryView> {
+  const entries: EntryView[] = []
+  let before = query.before === undefined ? Number.MAX_SAFE_INTEGER : Number(query.before)
+  for (;;) {
+    const rows = await rowsOf(parts, asker.workspace, { [Op.lt]: before })
+    for (const row of rows) {
+      if (entries.length === entriesAtOnce)
+        return { entries: await withUndone(parts, asker, entries), next: before }
+      before = row.revision
+      const read = readable(asker, row)
+      if (read !== undefined && fits(asker, read, query)) entries.push(entryView(asker, read))
+    }
+    if (rows.length < rowsAtOnce) return { entries: await withUndone(parts, asker, entries), next: null }
+  }
+}
+
+/** One entry with its effect; what may not be known of answers like what does not exist. */
+export async function entryDetailView(
+  parts: Parts,
+  asker: Asker,
+  revision: number,
+): Promise<EntryDetailView> {
+  const [row] = await rowsOf(parts, asker.workspace, revision)
+  const read = row === undefined ? undefined : readable(asker, row)
+  if (read === undefined) throw problemOf('not-found')
+  const [entry] = await withUndone(parts, asker, [entryView(asker, read)])
+  if (entry === undefined) throw problemOf('not-found')
+  return {
+    ...entry,
+    differences: effectKnown(asker, read.row).map(each => differenceView(asker.moment, asker, each)),
+  }
+}
+
+/** The entry that is to be undone, for somebody who may know of it. */
+export async function entryToUndo(parts: Parts, asker: Asker, revision: number): Promise<ChangeSetRow> {
+  const [row] = await rowsOf(parts, asker.workspace, revision)
+  if (row === undefined || readable(asker, row) === undefined) throw problemOf('not-found')
+  return row
+}
+
+/** What others did after a revision, told as far as the reader may know it. */
+export async function doneSince(parts: Parts, asker: Asker, revision: number): Promise<string[]> {
+  const rows = await rowsOf(parts, asker.workspace, { [Op.gt]: revision })
+  return rows.toReversed().flatMap(row => {
+    const read = readable(asker, row)
+    if (read === undefined || row.author === asker.person) return []
+    const { author, facts } = entryView(asker, read)
+    return facts.map(fact => `${author?.name ?? 'The workspace'} ${fact.text}.`)
+  })
+}
+
+async function rowsOf(
+  { writer }: Parts,
+  workspace: WorkspaceId,
+  revision: number | { [Op.lt]: number } | { [Op.gt]: number },
+): Promise<ChangeSetRow[]> {
+  return (await writer.tables.changeSets.findAll({
+    where: { workspace, revision },
+    order: [['revision', 'DESC']],
+    limit: rowsAtOnce,
+    raw: true,
+  })) as unknown as ChangeSetRow[]
+}
+
+interface Read {
+  readonly row: ChangeSetRow
+  readonly facts: readonly Fact[]
+  /** Whether there is more in the entry than its reader may know. */
+  readonly isPart: boolean
+}
+
+function readable(asker: Asker, row: ChangeSetRow): Read | undefined {
+  const all = factsOf(JSON.parse(row.changes) as RecordChange[])
+  const facts = all.filter(fact => mayReadFact(asker, fact, row.author))
+  return facts.length === 0 ? undefined : { row, facts, isPart: facts.length < all.length }
+}
+
+function fits(asker: Asker, { row, facts }: Read, { person, place, act }: HistoryQuery): boolean {
+  const { state } = asker.moment
+  const isWithin = (node: NodeId | null) =>
+    node !== null && (node === place || pathOf(state, node).some(each => each.id === place))
+  return (
+    (act === undefined || facts.some(fact => fact.act === act)) &&
+    (person === undefined || row.author === person || facts.some(fact => fact.person === person)) &&
+    (place === undefined || facts.some(fact => isWithin(fact.place)))
+  )
+}
+
+function entryView(asker: Asker, { row, facts, isPart }: Read): EntryView {
+  const effect = effectKnown(asker, row)
+  const isMine = row.author === asker.person
+  return {
+    revision: row.revision,
+    at: row.at,
+    author: row.author === theWorkspace ? null : authorView(asker, row.author),
+    isMine,
+    // What its author wrote may speak of what the reader may not know.
+    reason: isPart && !isMine ? '' : row.reason,
+    facts: facts.map(fact => factView(asker, fact)),
+    gains: countOf(effect.filter(each => beyond(each.after, each.before).length > 0)),
+    losses: countOf(effect.filter(each => beyond(each.before, each.after).length > 0)),
+    undoes: row.undoes,
+    undoneBy: null,
+    mayUndo: row.author !== theWorkspace && !facts.some(isForGood),
+  }
+}
+
+const authorView = (asker: Asker, author: PersonId) =>
+  knowsPerson(asker, author)
+    ? { id: author, name: nameOf(asker.moment, author) }
+    : { id: '', name: 'Somebody' }
+
+const isForGood = ({ change: { table, before, after } }: Fact) =>
+  table === 'workspaces' ||
+  (table === 'persons' && before?.status === 'invited' && after?.status === 'active')
+
+/** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
+function effectKnown(asker: Asker, row: ChangeSetRow): Difference[] {
+  const effect = JSON.parse(row.effect) as [PersonId, NodeId, ActionSet, ActionSet][]
+  return effect
+    .map(([person, node, before, after]) => ({ person, node, before, after }))
+    .filter(
+      ({ person, node }) =>
+        maySee(asker, node) &&
+        (person === asker.person || holdsAt(asker, node, 'share') || asks(asker, 'read the history')) &&
+        rowOf(asker.moment.state.persons, person) !== undefined,
+    )
+}
+
+const countOf = (differences: readonly Difference[]): CountView => ({
+  people: new Set(differences.map(each => each.person)).size,
+  places: new Set(differences.map(each => each.node)).size,
+})
+
+/** Tells which of some entries were undone since, by which. */
+async function withUndone(parts: Parts, asker: Asker, entries: readonly EntryView[]): Promise<EntryView[]> {
+  const rows = (await parts.writer.tables.changeSets.findAll({
+    attributes: ['revision', 'undoes'],
+    where: { workspace: asker.workspace, undoes: entries.map(entry => entry.revision) },
+    order: [['revision', 'ASC']],
+    raw: true,
+  })) as unknown as Pick<ChangeSetRow, 'revision' | 'undoes'>[]
+  return entries.map(entry => ({
+    ...entry,
+    undoneBy: rows.find(row => row.undoes === entry.revision)?.revision ?? null,
+  }))
+}

@@ -1,0 +1,46 @@
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { rowOf } from '#core/base/collection.ts'
+import { check } from '#core/access/evaluate.ts'
+import { subjectOf } from '#core/access/subject.ts'
+import type { Difference } from '#core/impact/impact.ts'
+import { has } from '#core/levels/action.ts'
+import { pathOf, type RecordChange } from '#core/state/state.ts'
+import type { Written } from './kind.ts'
+
+/**
+ * What changed for each person by somebody else's act or by time: not what only follows from what is
+ * above it, not what became of a place itself (new in a place that was open already, archived, binned).
+ */
+export function ownDifferences(written: Written): Map<PersonId, Difference[]> {
+  const state = new Set(written.changes.filter(isOfPlaceItself).map(change => change.id as string))
+  const found = new Map<PersonId, Difference[]>()
+  for (const each of written.effect) {
+    if (each.person === written.author || subjectOf(written.after, each.person)?.isActive !== true) continue
+    if (pathOf(written.after.state, each.node).some(node => state.has(node.id))) continue
+    found.set(each.person, [...(found.get(each.person) ?? []), each])
+  }
+  for (const [person, differences] of found) {
+    const own = differences.filter(each => !follows(written, each, differences))
+    if (own.length === 0) found.delete(person)
+    else found.set(person, own)
+  }
+  return found
+}
+
+function isOfPlaceItself({ table, before, after }: RecordChange): boolean {
+  if (table !== 'nodes' || before === null || after === null) return false
+  return before.archived !== after.archived || before.binned !== after.binned || before.draft !== after.draft
+}
+
+function follows({ before, after }: Written, own: Difference, all: readonly Difference[]): boolean {
+  const parent = (rowOf(after.state.nodes, own.node) ?? rowOf(before.state.nodes, own.node))?.parent ?? null
+  if (parent === null) return false
+  const isSameAbove = all.some(
+    each => each.node === parent && each.before === own.before && each.after === own.after,
+  )
+  const isNew = rowOf(before.state.nodes, own.node) === undefined
+  return isSameAbove || (isNew && sees(before, own.person, parent) && sees(after, own.person, parent))
+}
+
+const sees = (moment: Written['before'], person: PersonId, node: NodeId) =>
+  has(check(moment, person, node), 'see')

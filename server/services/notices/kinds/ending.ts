@@ -1,0 +1,110 @@
+import { rowOf } from '#core/base/collection.ts'
+import type { NodeId, PersonId, TeamId } from '#core/base/ids.ts'
+import type { Instant } from '#core/base/instant.ts'
+import { check } from '#core/access/evaluate.ts'
+import { peopleIn, subjectOf } from '#core/access/subject.ts'
+import type { Nearing } from '#core/changes/passing.ts'
+import { has } from '#core/levels/action.ts'
+import { partsOf, personPrincipal } from '#core/rules/principal.ts'
+import { type Moment, workspaceOf } from '#core/state/state.ts'
+import { throughDay } from '#contract/dates.ts'
+import { type Asker, maySee, nameOf, namingFor } from '../../asker.ts'
+import { principalName } from '../../principal.ts'
+import type { NoticeKind, Written } from '../kind.ts'
+
+interface Data {
+  readonly table: Nearing['table']
+  readonly id: string
+  readonly until: Instant
+}
+
+/** A week before access, a membership or one's time here ends: told to those whose it is, and to who could lengthen it. */
+export const ending: NoticeKind<Data> = {
+  kind: 'ending',
+  when: 'an end comes near',
+  find: written =>
+    written.nearing.flatMap(({ table, id, after }) =>
+      peopleConcerned(written, { table, after } as Nearing).map(person => ({
+        person,
+        data: { table, id, until: after?.until ?? 0 },
+      })),
+    ),
+  tell: (reader, data) => {
+    const { state, at } = reader.moment
+    const row = rowOf(state[data.table] as typeof state.grants, data.id as never) as
+      Nearing['after'] | undefined
+    // Lengthened or ended meanwhile: there is nothing to tell any more.
+    if (row == null || row.until !== data.until) return undefined
+    const through = throughDay(data.until, workspaceOf(state).timeZone, at)
+    return tellOf(reader, { ...data, after: row } as unknown as Nearing, through)
+  },
+}
+
+function peopleConcerned({ after: moment }: Written, { table, after }: Nearing): PersonId[] {
+  if (after === null) return []
+  const people = new Set<PersonId>()
+  switch (table) {
+    case 'grants':
+      for (const person of peopleMeant(moment, after)) people.add(person)
+      if (has(check(moment, after.by, after.node), 'share')) people.add(after.by)
+      break
+    case 'memberships':
+      people.add(after.person)
+      for (const lead of leadsOf(moment, after.team)) people.add(lead)
+      break
+    case 'persons':
+      people.add(after.id)
+      if (after.contact !== null) people.add(after.contact)
+  }
+  return [...people].filter(person => subjectOf(moment, person)?.isActive === true)
+}
+
+function peopleMeant(
+  moment: Moment,
+  { principal }: NonNullable<Extract<Nearing, { table: 'grants' }>['after']>,
+): PersonId[] {
+  const parts = partsOf(principal)
+  if (parts.kind === 'person') return [parts.person]
+  const team =
+    parts.kind === 'team' || parts.kind === 'leads' ? rowOf(moment.state.teams, parts.team) : undefined
+  return team === undefined
+    ? []
+    : peopleIn(moment, team)
+        .filter(each => each.lead || parts.kind === 'team')
+        .map(each => each.person.id)
+}
+
+function leadsOf(moment: Moment, id: TeamId): PersonId[] {
+  const team = rowOf(moment.state.teams, id)
+  return team === undefined ? [] : peopleIn(moment, team).flatMap(each => (each.lead ? [each.person.id] : []))
+}
+
+function tellOf(reader: Asker, { table, after }: Nearing, through: string) {
+  if (after === null) return undefined
+  switch (table) {
+    case 'grants': {
+      const place = placeSeen(reader, after.node)
+      if (place === undefined) return undefined
+      const isMine = after.principal === personPrincipal(reader.person)
+      const who = isMine ? 'you' : principalName(reader, after.principal).name
+      return {
+        text: `What ${who} ${isMine ? 'have' : 'has'} on ${place.name} ends with ${through}.`,
+        place,
+        revision: null,
+      }
+    }
+    case 'memberships': {
+      const team = namingFor(reader).team(after.team)
+      if (team === undefined) return undefined
+      const whose = after.person === reader.person ? 'Your' : `${nameOf(reader.moment, after.person)}’s`
+      return { text: `${whose} time in ${team} ends with ${through}.`, place: null, revision: null }
+    }
+    case 'persons': {
+      const whose = after.id === reader.person ? 'Your' : `${nameOf(reader.moment, after.id)}’s`
+      return { text: `${whose} time here ends with ${through}.`, place: null, revision: null }
+    }
+  }
+}
+
+const placeSeen = (reader: Asker, node: NodeId) =>
+  maySee(reader, node) ? { id: node, name: rowOf(reader.moment.state.nodes, node)?.name ?? '' } : undefined

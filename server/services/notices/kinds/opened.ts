@@ -1,0 +1,33 @@
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { theWorkspace } from '#core/changes/passing.ts'
+import { noActions } from '#core/levels/action.ts'
+import { levelAt, listed, visiblePlaces, whoDid } from '../words.ts'
+import { ownDifferences } from '../differences.ts'
+import type { NoticeKind } from '../kind.ts'
+
+interface Data {
+  readonly by: PersonId
+  readonly nodes: readonly NodeId[]
+}
+
+/** Places that one could not see before and sees now. */
+export const opened: NoticeKind<Data> = {
+  kind: 'opened',
+  when: 'something is opened for me',
+  find: written =>
+    [...ownDifferences(written)].flatMap(([person, differences]) => {
+      const nodes = differences.filter(each => each.before === noActions).map(each => each.node)
+      return nodes.length === 0 ? [] : [{ person, data: { by: written.author, nodes } }]
+    }),
+  tell: (reader, { by, nodes }) => {
+    const places = visiblePlaces(reader, nodes)
+    const [first] = places
+    if (first === undefined) return undefined
+    const level = places.length === 1 ? `, ${levelAt(reader, first.id)}` : ''
+    const text =
+      by === theWorkspace
+        ? `${listed(places)} is open to you now${level}.`
+        : `${whoDid(reader, by)} opened ${listed(places)} for you${level}.`
+    return { text, place: first, revision: null }
+  },
+}

@@ -1,0 +1,26 @@
+import { rowOf } from '#core/base/collection.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { check } from '#core/access/evaluate.ts'
+import { nameOfActions } from '#core/levels/level.ts'
+import { allRows } from '#core/base/collection.ts'
+import type { PlaceName } from '#contract/views.ts'
+import { type Asker, knowsPerson, maySee, nameOf } from '../asker.ts'
+
+/** Those of some places that a reader sees now. */
+export const visiblePlaces = (reader: Asker, nodes: readonly NodeId[]): PlaceName[] =>
+  nodes
+    .filter(node => maySee(reader, node))
+    .map(id => ({ id, name: rowOf(reader.moment.state.nodes, id)?.name ?? '' }))
+
+/** "A, B and 3 more". */
+export function listed(places: readonly PlaceName[]): string {
+  const names = places.map(place => place.name)
+  if (names.length <= 2) return names.join(' and ')
+  return `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`
+}
+
+export const levelAt = (reader: Asker, node: string): string =>
+  nameOfActions(check(reader.moment, reader.person, node as NodeId), allRows(reader.moment.state.levels)).name
+
+export const whoDid = (reader: Asker, by: PersonId): string =>
+  knowsPerson(reader, by) ? nameOf(reader.moment, by) : 'Somebody'

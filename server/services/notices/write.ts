@@ -1,0 +1,78 @@
+import type { Transaction } from 'sequelize'
+import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
+import { rowOf } from '#core/base/collection.ts'
+import { subjectOf } from '#core/access/subject.ts'
+import { workspaceOf } from '#core/state/state.ts'
+import { letter } from '../../mail/letter.ts'
+import type { Parts } from '../../parts.ts'
+import type { NoticeRow } from '../../store/tables.ts'
+import type { Asker } from '../asker.ts'
+import { choicesOf } from './choices.ts'
+import type { Written } from './kind.ts'
+import { kindOf, noticeKinds } from './list.ts'
+
+/** Who is told what by what was written: rows without an id yet known to nobody. */
+export function noticesOf(parts: Parts, workspace: WorkspaceId, written: Written): NoticeRow[] {
+  return noticeKinds.flatMap(({ kind, find }) =>
+    find(written).map(({ person, data }) => ({
+      workspace,
+      id: parts.newId(),
+      person,
+      kind,
+      at: written.after.at,
+      data: JSON.stringify(data),
+      readAt: null,
+    })),
+  )
+}
+
+/**
+ * Writes notices with their mails, as each person has chosen: in the transaction of what they are
+ * about, so that neither goes out without the other.
+ */
+export async function writeNotices(
+  parts: Parts,
+  { rows, written, transaction }: { rows: readonly NoticeRow[]; written: Written; transaction: Transaction },
+): Promise<void> {
+  const [first] = rows
+  if (first === undefined) return
+  const { workspace } = first
+  const { tables } = parts.writer
+  const people = [...new Set(rows.map(row => row.person))]
+  const choices = await choicesOf(parts, { workspace, people, transaction })
+  const wanted = rows.filter(row => choices(row.person, row.kind) !== 'not at all')
+  if (wanted.length > 0) await tables.notices.bulkCreate(wanted as never, { transaction })
+  const mails = people.flatMap(person => {
+    const mailed = wanted.filter(row => row.person === person && choices(person, row.kind) === 'by mail too')
+    return mailed.length === 0 ? [] : mailOf(parts, { workspace, person, mailed, written })
+  })
+  if (mails.length > 0) await tables.mails.bulkCreate(mails as never, { transaction })
+}
+
+interface Mailed {
+  readonly workspace: WorkspaceId
+  readonly person: PersonId
+  readonly mailed: readonly NoticeRow[]
+  readonly written: Written
+}
+
+/** One mail for all that one commit tells a person. */
+function mailOf(parts: Parts, { workspace, person, mailed, written: { after } }: Mailed) {
+  const subject = subjectOf(after, person)
+  const address = rowOf(after.state.persons, person)?.mail
+  if (subject === undefined || address === undefined) return []
+  const reader: Asker = { workspace, moment: after, subject, person }
+  const told = mailed.flatMap(row => kindOf(row.kind)?.tell(reader, JSON.parse(row.data)) ?? [])
+  const [first] = told
+  if (first === undefined) return []
+  const { name, slug } = workspaceOf(after.state)
+  const base = `${parts.config.baseUrl}/at/${slug}`
+  const links = told.flatMap(each => (each.place === null ? [] : [`${base}/content/${each.place.id}`]))
+  const lines = [
+    ...told.map(each => each.text),
+    ...new Set(links),
+    `You get this from ${name}. Choose there which notices come by mail:`,
+    `${base}/notices`,
+  ]
+  return [letter(parts, { workspace, to: address, subject: first.text, lines, at: after.at })]
+}

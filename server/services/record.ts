@@ -1,0 +1,88 @@
+import type { Transaction } from 'sequelize'
+import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import { factsOf } from '#core/changes/fact.ts'
+import type { Touching } from '#core/changes/guards/guard.ts'
+import { differences } from '#core/impact/impact.ts'
+import type { Moment } from '#core/state/state.ts'
+import { announce } from '../live/hub.ts'
+import { writeRecords } from '../store/tables.ts'
+import type { Parts } from '../parts.ts'
+import type { Asker } from './asker.ts'
+import { mayReadFact } from './fact.ts'
+import type { Written } from './notices/kind.ts'
+import { noticesOf, writeNotices } from './notices/write.ts'
+
+/** One entry of the history to be: what was done, by whom, and the states around it. */
+export interface Entry {
+  readonly workspace: WorkspaceId
+  readonly author: PersonId
+  readonly reason: string
+  readonly edits: readonly Edit[]
+  readonly touching: Touching
+  /** The workspace with the entry's revision. */
+  readonly after: Moment
+  readonly undone: Written['undone']
+}
+
+export interface Recording {
+  readonly write: (transaction: Transaction) => Promise<void>
+  /** Tells open pages, once it is committed. */
+  readonly after: () => void
+}
+
+/** The rows of an entry, its effect and notices with them, and the event that it is. */
+export function recordingOf(parts: Parts, entry: Entry): Recording {
+  const { workspace, author, touching, after } = entry
+  const { revision } = after.state
+  const { changes } = touching
+  const effect = differences(touching)
+  const written: Written = {
+    author,
+    revision,
+    before: touching.before,
+    after,
+    changes,
+    effect,
+    nearing: [],
+    undone: entry.undone,
+  }
+  const notices = noticesOf(parts, workspace, written)
+  const facts = factsOf(changes)
+  const told = new Set(notices.map(notice => notice.person))
+  const touched = new Set(effect.map(each => each.person))
+  const concerns = (reader: Asker) =>
+    told.has(reader.person) ||
+    touched.has(reader.person) ||
+    author === reader.person ||
+    facts.some(fact => mayReadFact(reader, fact, author) || fact.person === reader.person)
+  return {
+    write: async transaction => {
+      const { tables } = parts.writer
+      await writeRecords(tables, { workspace, changes, transaction })
+      await tables.changeSets.create(rowOfEntry(entry, effect), { transaction })
+      await writeNotices(parts, { rows: notices, written, transaction })
+    },
+    after: () => announce(parts.hub, { workspace, revision, concerns }),
+  }
+}
+
+/** An entry as it lies in the history. */
+export const rowOfEntry = (
+  { workspace, author, reason, edits, touching, after, undone }: Entry,
+  effect: Written['effect'],
+) => ({
+  workspace,
+  revision: after.state.revision,
+  at: after.at,
+  author,
+  reason,
+  edits: JSON.stringify(edits.map(withoutCopies)),
+  changes: JSON.stringify(touching.changes),
+  effect: JSON.stringify(effect.map(each => [each.person, each.node, each.before, each.after])),
+  undoes: undone?.revision ?? null,
+})
+
+/** What an undo took back stands in its own entry. */
+const withoutCopies = (edit: Edit) =>
+  edit.kind === 'undo' ? { kind: edit.kind, revision: edit.revision } : edit

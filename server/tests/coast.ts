@@ -1,0 +1,44 @@
+import type { WorkspaceView } from '#contract/views.ts'
+import { levelActions } from '#core/levels/level.ts'
+import { founded, open, welcome } from './client.ts'
+
+export const reader = levelActions('Reader')
+export const adder = levelActions('Adder')
+export const editor = levelActions('Editor')
+export const steward = levelActions('Steward')
+export const at = '/at/coast'
+
+export type Coast = Awaited<ReturnType<typeof coast>>
+
+/**
+ * The workspace "Coast" with its Owner Ona, the member Mika and the guest Gus: a home that only Ona
+ * opens, with Sites › Dunes › Maps › Map, beside Dunes a folder that nobody else opened.
+ */
+export async function coast(more: Parameters<typeof founded>[0] = {}) {
+  const { server, owner } = await founded(more)
+  const member = await welcome(server, owner, { name: 'Mika' })
+  const guest = await welcome(server, owner, { name: 'Gus', as: 'guest' })
+  const ownerId = (await owner.get<WorkspaceView>(at)).body.me.id
+  const { body } = await owner.change(
+    { kind: 'home.create', node: 'new:home', name: 'Sites' },
+    { kind: 'grant.add', node: 'new:home', principal: `person:${ownerId}`, gives: steward, ...open },
+    { kind: 'node.create', node: 'new:folder', parent: 'new:home', as: 'folder', name: 'Dunes' },
+    { kind: 'node.create', node: 'new:inner', parent: 'new:folder', as: 'folder', name: 'Maps' },
+    { kind: 'node.create', node: 'new:page', parent: 'new:inner', as: 'page', name: 'Map' },
+    { kind: 'node.create', node: 'new:secret', parent: 'new:home', as: 'folder', name: 'Hidden Nests' },
+  )
+  const ids = Object.fromEntries(
+    Object.entries(body.made).map(([key, value]) => [key.slice(4), value]),
+  ) as Record<'home' | 'folder' | 'inner' | 'page' | 'secret', string>
+  return { server, owner, ownerId, member, guest, ids }
+}
+
+/** A grant by name, as an edit. */
+export const share = (node: string, person: string, gives: number, until: number | null = null) => ({
+  kind: 'grant.add',
+  node,
+  principal: `person:${person}`,
+  gives,
+  from: null,
+  until,
+})
