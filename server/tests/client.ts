@@ -68,11 +68,11 @@ export interface Answer<T = unknown> {
 
 /** Somebody with a cookie jar of their own. */
 export class Visitor {
-  private cookie = ''
+  cookie = ''
   csrf = ''
-  private readonly server: TestServer
+  private readonly server: Pick<TestServer, 'address'>
 
-  constructor(server: TestServer) {
+  constructor(server: Pick<TestServer, 'address'>) {
     this.server = server
   }
 
@@ -136,11 +136,11 @@ export async function founded(more: Parameters<typeof serve>[0] = {}) {
   return { server, owner }
 }
 
-/** The token in the newest mail to an address. */
+/** The token in the newest invitation to an address. */
 export async function tokenFor(visitor: Visitor, mail: string): Promise<string> {
   for (let tries = 0; tries < 100; tries += 1) {
     const { body } = await visitor.get<MailView[]>('/mailbox')
-    const token = /join#(\S+)/.exec(body.find(each => each.to === mail)?.text ?? '')?.[1]
+    const [token] = body.flatMap(each => (each.to === mail ? (/join#(\S+)/.exec(each.text)?.[1] ?? []) : []))
     if (token !== undefined) return token
     await new Promise(resolve => setTimeout(resolve, 20))
   }
