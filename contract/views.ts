@@ -51,6 +51,8 @@ export interface PersonView {
   readonly until: Instant | null
   /** For the invited: who did, when, and until when the link works. */
   readonly invitation: { readonly by: string; readonly at: Instant; readonly until: Instant } | null
+  /** Whether the reader may suspend this person, or bring them back. */
+  readonly maySuspend: boolean
 }
 
 export interface TeamView {
@@ -105,6 +107,15 @@ export interface NodeView extends TreeItem {
   readonly children: readonly TreeItem[]
   readonly madeBy: string | null
   readonly madeAt: Instant
+  /** In the archive by itself, not by what it stands in. */
+  readonly isArchived: boolean
+  /** Whether its reader may archive, bin, move it and bring it back. */
+  readonly mayRemove: boolean
+}
+
+/** A place by its name and where it stands, as far up as its reader sees. */
+export interface PathView extends PlaceName {
+  readonly path: string
 }
 
 export interface TextView {
@@ -188,6 +199,8 @@ export interface ForeseenView {
   readonly seen: string
   /** First now, then from each later instant on at which the difference is another one. */
   readonly impact: readonly ForeseenAt[]
+  /** Whether its author may know of all that it does: of places that are hidden below, their number. */
+  readonly isWhole: boolean
   /** For an undo: what it does not take back, and why. */
   readonly leftOut: readonly string[]
 }

@@ -31,9 +31,10 @@ export function planContent(now: Instant): Plan[] {
       ...filling,
     ]
   })
-  const later = grants.map(grant => ({
-    day: grant.day - 0.8,
+  const later = grants.map((grant, index) => ({
+    day: grant.day - 0.8 + (index % 7) * 0.03,
     author: grant.by,
+    reason: grant.reason ?? '',
     edits: [granting({ ...grant, place: placeId(grant.place), until: inDays(now, grant.until) })],
   }))
   return [...homes, ...later, ...breaks.map(breaking), ...limits.map(limit => limiting(limit, now))]

@@ -75,6 +75,8 @@ describe('the first line through', () => {
     await owner.press('Make the team')
     await owner.sees('The team Seal Watch is there, with its home.')
     await owner.pick('Add somebody to Seal Watch', 'Fenna Wilde')
+    await owner.sees('No access changes where you can see it.')
+    await owner.press('Put Fenna Wilde into Seal Watch')
     await owner.sees('Fenna Wilde is in Seal Watch now.')
     expect(await owner.barriers()).toEqual([])
   })

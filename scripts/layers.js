@@ -12,6 +12,7 @@ const coreOrder = [
   'access',
   'explain',
   'changes',
+  'impact',
   'words',
 ]
 const layers = ['core', 'contract', 'demo', 'server', 'web', 'e2e', 'bench', 'scripts']
@@ -30,13 +31,14 @@ const within = [
   { target: 'server/services', from: 'server/http' },
   { target: 'server/store', from: ['server/http', 'server/services'] },
   { target: 'server/mail', from: ['server/http', 'server/services'] },
+  { target: 'server/live', from: ['server/http', 'server/services', 'server/store'] },
   { target: 'web/ui', from: ['web/features', 'web/store', 'web/app', 'web/api'] },
   { target: 'web/api', from: ['web/features', 'web/app', 'web/ui'] },
   { target: 'web/store', from: ['web/features', 'web/app', 'web/ui'] },
   { target: 'web/features', from: 'web/app' },
 ]
 
-const features = ['content', 'entry', 'mailbox', 'people', 'teams']
+const features = ['content', 'entry', 'history', 'mailbox', 'notices', 'people', 'teams']
 
 const pathsOf = names => names.map(name => `./${name}`)
 

@@ -80,6 +80,24 @@ const shots: readonly Shot[] = [
       await visitor.tick('Bird Counts')
     },
   },
+  {
+    name: 'history',
+    who: owner,
+    path: `${at}/oversight/history?act=sharing`,
+    sees: 'gave',
+    act: async visitor => {
+      await visitor.pressRow('Sefa Lund')
+      await visitor.press('Undo it …')
+      await visitor.sees('Say why')
+    },
+  },
+  {
+    name: 'notices',
+    who: 'tomas@marram.example',
+    path: `${at}/notices`,
+    theme: 'dark',
+    sees: 'Tell me when',
+  },
   { name: 'teams', who: owner, path: `${at}/teams/team-birds`, sees: 'One lead alone' },
 ]
 

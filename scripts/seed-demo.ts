@@ -1,9 +1,13 @@
 import { Transaction } from 'sequelize'
 import { pino } from 'pino'
-import { demoAccounts, demoTexts, generateDemo } from '#demo/generate.ts'
+import { nearingIn, nearness, theWorkspace } from '#core/changes/passing.ts'
+import { demoAccounts, demoTexts, generateDemo, type Made } from '#demo/generate.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { openParts } from '#server/assemble.ts'
 import { type Config, readConfig } from '#server/config.ts'
+import type { Parts } from '#server/parts.ts'
+import { noticesOf } from '#server/services/notices/write.ts'
+import type { NoticeRow } from '#server/store/tables.ts'
 import { hashOf } from '#server/services/password.ts'
 import { rowOfEntry } from '#server/services/record.ts'
 import { writeRecords } from '#server/store/tables.ts'
@@ -27,6 +31,9 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
         const entry = { ...set, workspace, undone: null }
         await tables.changeSets.create(rowOfEntry(entry, differences(touching)), { transaction })
       }
+      const notices = noticesIn(parts, sets, now)
+      if (notices.length > 0) await tables.notices.bulkCreate(notices as never, { transaction })
+      await tables.passed.create({ workspace, at: now }, { transaction })
       const texts = demoTexts.map(({ node, text, by }) => ({
         workspace,
         node,
@@ -39,6 +46,42 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
     })
   }
   await close()
+}
+
+const days = 86_400_000
+
+/** What people were told in the last weeks; what is older they have read. No mail goes out for it. */
+function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[] {
+  const last = sets.at(-1)
+  if (last === undefined) return []
+  const { id } = workspaceOf(last.after.state)
+  const lately = sets.filter(set => set.after.at > now - 60 * days)
+  const told = lately.flatMap(({ author, touching, after }) => {
+    const { before, changes } = touching
+    const { revision } = after.state
+    const effect = differences(touching)
+    return noticesOf(parts, id, {
+      author,
+      revision,
+      before,
+      after,
+      changes,
+      effect,
+      nearing: [],
+      undone: null,
+    })
+  })
+  const moment = { state: last.after.state, at: now }
+  const nearing = nearingIn(moment.state, now - nearness, now)
+  const ends = {
+    author: theWorkspace,
+    revision: moment.state.revision,
+    before: moment,
+    after: moment,
+    nearing,
+  }
+  const near = noticesOf(parts, id, { ...ends, changes: [], effect: [], undone: null })
+  return [...told, ...near].map(row => ({ ...row, readAt: row.at < now - 10 * days ? row.at : null }))
 }
 
 if (process.argv[1] === import.meta.filename) await seedDemo(readConfig(process.env, true), Date.now())

@@ -35,7 +35,7 @@ describe('the history', () => {
       author: { name: 'Ona' },
       isMine: true,
       reason: 'Summer maps',
-      facts: [{ act: 'sharing', text: 'gave Mika Editor on Dunes', place: { id: ids.folder } }],
+      facts: [{ act: 'sharing', text: 'gave Mika Editor on Dunes in Sites', place: { id: ids.folder } }],
       gains: { people: 1, places: 3 },
       losses: { people: 0, places: 0 },
       mayUndo: true,
@@ -80,7 +80,7 @@ describe('the history', () => {
     for (const entry of byPlace) expect(words([entry]).join()).toMatch(/Map/)
     await owner.change({ kind: 'node.break', node: ids.secret, mode: 'keep' })
     expect(words(await history(owner, '?act=inheritance'))).toEqual([
-      'stopped what comes from above at Hidden Nests',
+      'stopped what comes from above at Hidden Nests in Sites',
     ])
     for (let index = 0; index < 60; index += 1)
       await owner.change({ kind: 'node.describe', node: ids.page, note: `note ${index}` })

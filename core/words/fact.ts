@@ -1,4 +1,5 @@
 import { isSame } from '../base/same.ts'
+import type { NodeId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import type { Fact } from '../changes/fact.ts'
 import type { Membership, Person, Team } from '../people/person.ts'
@@ -11,6 +12,8 @@ import type { Naming } from './refusal.ts'
 /** Names for telling what was done; whoever tells a fact has made sure that it may be named. */
 export interface FactNaming extends Naming {
   readonly principal: (principal: Principal) => string
+  /** A place with what it stands in, where many are called alike: "Method in Harrow Creek". */
+  readonly where: (node: NodeId) => string | undefined
   readonly level: (gives: Gives) => string
   /** The last day that an end includes. */
   readonly through: (until: Instant) => string
@@ -52,7 +55,7 @@ const personNamed = (person: Person['id'] | undefined, naming: FactNaming) =>
   (person === undefined ? undefined : naming.person(person)) ?? 'somebody'
 
 const placeOf = (row: Pick<Grant | Limit, 'node'>, naming: FactNaming) =>
-  naming.place(row.node) ?? 'a place that is no more'
+  naming.where(row.node) ?? 'a place that is no more'
 
 function grantWords({ before, after }: Of<'grants'>, naming: FactNaming): string {
   const row = (after ?? before) as Grant
@@ -87,20 +90,27 @@ function nodeWords({ id, before, after }: Of<'nodes'>, naming: FactNaming): stri
     const kind = after.home === null ? after.kind : 'home'
     return `made the ${kind} ${name}${parent === undefined ? '' : ` in ${parent}`}`
   }
-  const told = nodeActs.flatMap(({ differs, words }) =>
-    differs(before, after) ? [words({ name, parent, before, after })] : [],
+  return changesOfNode({ name, where: naming.where(id) ?? name, parent, before, after })
+}
+
+function changesOfNode(told: ToldNode): string {
+  const acts = nodeActs.flatMap(({ differs, words }) =>
+    differs(told.before, told.after) ? [words(told)] : [],
   )
-  return told.join(', ') || `changed ${name}`
+  return acts.join(', ') || `changed ${told.name}`
+}
+
+interface ToldNode {
+  readonly name: string
+  readonly where: string
+  readonly parent: string | undefined
+  readonly before: ContentNode
+  readonly after: ContentNode
 }
 
 interface NodeAct {
   readonly differs: (before: ContentNode, after: ContentNode) => boolean
-  readonly words: (of: {
-    readonly name: string
-    readonly parent: string | undefined
-    readonly before: ContentNode
-    readonly after: ContentNode
-  }) => string
+  readonly words: (told: ToldNode) => string
 }
 
 const nodeActs: readonly NodeAct[] = [
@@ -118,8 +128,8 @@ const nodeActs: readonly NodeAct[] = [
   },
   {
     differs: (before, after) => (before.broken === null) !== (after.broken === null),
-    words: ({ name, after }) =>
-      after.broken === null ? `let ${name} follow again` : `stopped what comes from above at ${name}`,
+    words: ({ where, after }) =>
+      after.broken === null ? `let ${where} follow again` : `stopped what comes from above at ${where}`,
   },
   {
     differs: (before, after) => before.binned !== after.binned,

@@ -17,5 +17,10 @@ test.each([
     '1 person gains Preview on 1 place; 1 person loses access on 1 place.',
   ],
 ])('%# in one line', (differences, line) => {
-  expect(impactInWords(differences)).toBe(line)
+  expect(impactInWords(differences, true)).toBe(line)
+})
+
+test('nothing is said of nobody to whoever may not know of all', () => {
+  expect(impactInWords([], false)).toBe('No access changes where you can see it.')
+  expect(impactInWords([told('p', 'a', 3, 0)], false)).toBe('1 person loses all access on 1 place.')
 })

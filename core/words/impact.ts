@@ -9,9 +9,13 @@ export interface Told {
   readonly after: ActionSet
 }
 
-/** What a change does, in one line: "3 people gain Reader on 12 places; nobody loses anything." */
-export function impactInWords(differences: readonly Told[]): string {
-  if (differences.length === 0) return 'Nobody’s access changes.'
+/**
+ * What a change does, in one line: "3 people gain Reader on 12 places; nobody loses anything." Where its
+ * reader may not know of all that it does, nothing is said of nobody.
+ */
+export function impactInWords(differences: readonly Told[], isWhole: boolean): string {
+  if (differences.length === 0)
+    return isWhole ? 'Nobody’s access changes.' : 'No access changes where you can see it.'
   const gains = sentenceFor(
     'gain',
     differences.filter(each => beyond(each.after, each.before).length > 0),
@@ -20,15 +24,17 @@ export function impactInWords(differences: readonly Told[]): string {
     'lose',
     differences.filter(each => beyond(each.before, each.after).length > 0),
   )
-  return `${gains ?? 'nobody gains anything'}; ${losses ?? 'nobody loses anything'}.`.replace(/^n/, 'N')
+  const nobody = (does: string) => (isWhole ? [`nobody ${does} anything`] : [])
+  const parts = [...(gains ?? nobody('gains')), ...(losses ?? nobody('loses'))]
+  return `${parts.join('; ')}.`.replace(/^n/, 'N')
 }
 
-function sentenceFor(verb: 'gain' | 'lose', told: readonly Told[]): string | undefined {
+function sentenceFor(verb: 'gain' | 'lose', told: readonly Told[]): [string] | undefined {
   if (told.length === 0) return undefined
   const people = new Set(told.map(each => each.person)).size
   const places = new Set(told.map(each => each.place)).size
   const who = people === 1 ? `1 person ${verb}s` : `${people} people ${verb}`
-  return `${who} ${whatOf(verb, told)} on ${places === 1 ? '1 place' : `${places} places`}`
+  return [`${who} ${whatOf(verb, told)} on ${places === 1 ? '1 place' : `${places} places`}`]
 }
 
 /** The level, where it is the same for all: what they come to have, or what they have no more. */

@@ -97,6 +97,7 @@ export interface DemoGrant {
   readonly day: number
   /** Days from now. */
   readonly until?: number
+  readonly reason?: string
 }
 
 /** The first grants of the shared homes: without a steward none can be made. */
@@ -142,11 +143,54 @@ export const grants: readonly DemoGrant[] = [
     by: 'ilse',
     day: 170,
     until: 120,
+    reason: 'She tells us when the ewes are on the track',
   },
   { place: 'Permits and Consents/Permits', to: 'henrik', level: 'Commenter', by: 'noor', day: 95 },
-  { place: 'Funder Report', to: 'rosamund', level: 'Preview', by: 'ilse', day: 138, until: 21 },
-  { place: 'Sites/Gull Sands/Transects', to: 'tove', level: 'Adder', by: 'tomas', day: 58, until: 30 },
-  { place: 'Sites/Gull Sands/Drone flights', to: 'bram', level: 'Adder', by: 'ilse', day: 3, until: 45 },
+  {
+    place: 'Funder Report',
+    to: 'rosamund',
+    level: 'Preview',
+    by: 'ilse',
+    day: 138,
+    until: 21,
+    reason: 'May look, not copy',
+  },
+  {
+    place: 'Sites/Gull Sands/Transects',
+    to: 'tove',
+    level: 'Adder',
+    by: 'tomas',
+    day: 58,
+    until: 30,
+    reason: 'Thesis on sea lavender',
+  },
+  {
+    place: 'Sites/Gull Sands/Drone flights',
+    to: 'bram',
+    level: 'Adder',
+    by: 'ilse',
+    day: 3,
+    until: 45,
+    reason: 'Two flights before the frost',
+  },
+  {
+    place: 'Sites/Harrow Creek/Method',
+    to: 'henrik',
+    level: 'Commenter',
+    by: 'tomas',
+    day: 80,
+    until: -20,
+    reason: 'Until the culvert consent is through',
+  },
+  {
+    place: 'Sites/Long Marsh/Transects',
+    to: 'pilar',
+    level: 'Editor',
+    by: 'tomas',
+    day: 40,
+    until: 5,
+    reason: 'Autumn transects while Maren is away',
+  },
   { place: 'Season Plan/Calendar', to: 'team:volunteers', level: 'Adder', by: 'wiebke', day: 150 },
 ]
 

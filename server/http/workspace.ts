@@ -4,7 +4,7 @@ import type { Parts } from '../parts.ts'
 import { accessView, sumView } from '../services/access.ts'
 import { type Asker, askerOf } from '../services/asker.ts'
 import { applyChangeSet } from '../services/change.ts'
-import { childrenSeen, nodeView, treeView } from '../services/content.ts'
+import { binView, childrenSeen, goalsFor, nodeView, treeView } from '../services/content.ts'
 import { foresee } from '../services/foresee.ts'
 import { peopleView, teamsView, workspaceView } from '../services/people.ts'
 import { saveText, textView } from '../services/text.ts'
@@ -45,6 +45,12 @@ export function workspaceRoutes(parts: Parts): Router {
   router.get('/nodes/:id/children', (request, response) => {
     const who = asker(request)
     response.json(childrenSeen(who, seenPlace(who, id(request)).place.node.id))
+  })
+  router.get('/nodes/:id/goals', (request, response) => {
+    response.json(goalsFor(asker(request), id(request)))
+  })
+  router.get('/bin', (request, response) => {
+    response.json(binView(asker(request)))
   })
   router.get('/nodes/:id/access', (request, response) => {
     response.json(accessView(asker(request), id(request)))

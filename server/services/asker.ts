@@ -1,10 +1,10 @@
 import type { AccountId, NodeId, WorkspaceId } from '#core/base/ids.ts'
-import { actionsAt } from '#core/access/evaluate.ts'
+import { actionsAt, heldBeforeStates } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { mayUse } from '#core/access/powers.ts'
 import { type Subject, subjectOf } from '#core/access/subject.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
-import { type ActionSet, has } from '#core/levels/action.ts'
+import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { Naming } from '#core/words/refusal.ts'
 import { type Moment, rootOf, workspaceOf } from '#core/state/state.ts'
@@ -50,6 +50,12 @@ export function maySee(asker: Asker, node: NodeId): boolean {
   if (node === rootOf(asker.moment.state).id) return false
   const place = placeOf(asker.moment, node)
   return place !== undefined && has(actionsAt(asker.moment, asker.subject, place), 'see')
+}
+
+/** Whether the asker holds an action at a place, read before archives and the bin. */
+export function holdsAt(reader: Asker, node: NodeId, action: Action): boolean {
+  const place = placeOf(reader.moment, node)
+  return place !== undefined && has(heldBeforeStates(reader.moment, reader.subject, place), action)
 }
 
 /** Members know their colleagues; a guest knows itself and whom it turns to. */

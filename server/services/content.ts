@@ -1,12 +1,13 @@
-import type { NodeView, TreeItem, TreeView } from '#contract/views.ts'
+import type { NodeView, PathView, TreeItem, TreeView } from '#contract/views.ts'
+import { allRows } from '#core/base/collection.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { what } from '#core/access/who.ts'
 import { type ActionSet, has, noActions } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
-import { childrenOf, privateFolderOf, rootOf } from '#core/state/state.ts'
-import type { ContentNode } from '#core/tree/node.ts'
-import { type Asker, knowsPerson, maySee, nameOf, seenPlace } from './asker.ts'
+import { childrenOf, pathOf, privateFolderOf, rootOf, subtreeOf } from '#core/state/state.ts'
+import { type ContentNode, kindsWithin } from '#core/tree/node.ts'
+import { type Asker, holdsAt, knowsPerson, maySee, nameOf, seenPlace } from './asker.ts'
 
 /**
  * The tree as its reader finds it. Homes stand at the top for members; whatever else is seen without
@@ -39,8 +40,48 @@ export function nodeView(asker: Asker, id: string): NodeView {
     children: childrenSeen(asker, node.id),
     madeBy: knowsPerson(asker, node.maker) ? nameOf(asker.moment, node.maker) : null,
     madeAt: node.madeAt,
+    isArchived: node.archived,
+    mayRemove: holdsAt(asker, node.id, 'remove') && node.home?.of !== 'person',
   }
 }
+
+/** Where a place could be moved to: what may hold it, and where the asker may add. */
+export function goalsFor(asker: Asker, id: string): PathView[] {
+  const { place } = seenPlace(asker, id)
+  const { node } = place
+  const own = new Set([...subtreeOf(asker.moment.state, node.id)].map(each => each.id))
+  const root = rootOf(asker.moment.state).id
+  return [...what(asker.moment, asker.subject, root)]
+    .filter(
+      ({ place: { node: goal }, actions }) =>
+        has(actions, 'add') &&
+        goal.id !== root &&
+        goal.id !== node.parent &&
+        !own.has(goal.id) &&
+        kindsWithin(goal.kind).includes(node.kind),
+    )
+    .map(({ place: goal }) => pathView(asker, goal.node, goal.path.slice(1)))
+    .sort((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path))
+}
+
+/** What lies in the bin and the asker could bring back: not what only lies in it with something else. */
+export function binView(asker: Asker): PathView[] {
+  return allRows(asker.moment.state.nodes)
+    .filter(node => node.binned && holdsAt(asker, node.id, 'remove'))
+    .flatMap(node => {
+      const above = pathOf(asker.moment.state, node.id).slice(1)
+      return above.some(each => each.binned) ? [] : [pathView(asker, node, above)]
+    })
+    .sort((a, b) => a.name.localeCompare(b.name))
+}
+
+const pathView = (asker: Asker, { id, name }: ContentNode, above: readonly ContentNode[]): PathView => ({
+  id,
+  name,
+  path: seenPath(asker, above)
+    .map(each => each.name)
+    .join(' › '),
+})
 
 /** What of a node's children the asker sees, in the order in which they are shown. */
 export function childrenSeen(asker: Asker, node: NodeId): TreeItem[] {

@@ -2,15 +2,15 @@ import type { FactView } from '#contract/views.ts'
 import { throughDay } from '#contract/dates.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import { check, heldBeforeStates } from '#core/access/evaluate.ts'
-import { actionsGiven, placeOf } from '#core/access/place.ts'
+import { check } from '#core/access/evaluate.ts'
+import { actionsGiven } from '#core/access/place.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
 import type { Fact } from '#core/changes/fact.ts'
-import { type Action, has } from '#core/levels/action.ts'
+import { has } from '#core/levels/action.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { rootOf, type TableName, workspaceOf } from '#core/state/state.ts'
 import { factInWords, type FactNaming } from '#core/words/fact.ts'
-import { type Asker, asks, knowsPerson, namingFor } from './asker.ts'
+import { type Asker, asks, holdsAt, knowsPerson, namingFor } from './asker.ts'
 import { principalName } from './principal.ts'
 
 /**
@@ -20,17 +20,18 @@ import { principalName } from './principal.ts'
  */
 export function mayReadFact(reader: Asker, fact: Fact, author: PersonId): boolean {
   const isOwn = author === reader.person
-  if (!isKnown(reader, fact, isOwn)) return false
+  if (!knowsOf(reader, fact, isOwn)) return false
   if (isOwn || fact.person === reader.person || asks(reader, 'read the history')) return true
   if (fact.place !== null && holdsAt(reader, fact.place, 'share')) return true
   return fact.place === null && fact.team !== null && leadsTeam(reader.moment, reader.person, fact.team)
 }
 
 /**
- * What is no more cannot be seen by anybody: who did it still knows it, and a place that is gone those
- * know of who know the place that it stood in.
+ * Whether a reader knows the place, team and person that something is about: then it can show on the
+ * reader's pages. What is no more cannot be seen by anybody: who did it still knows it, and a place
+ * that is gone those know of who know the place that it stood in.
  */
-function isKnown(reader: Asker, fact: Fact, isOwn: boolean): boolean {
+export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
   const { place, person, team, act } = fact
   if (act === 'workspace') return asks(reader, 'read the history')
   const sharesThere = place !== null && holdsAt(reader, place, 'share')
@@ -59,12 +60,6 @@ function isPlaceKnown(reader: Asker, node: NodeId): boolean {
   return has(check(reader.moment, reader.person, node), 'see') || holdsAt(reader, node, 'remove')
 }
 
-/** Read before archives and the bin. */
-export function holdsAt(reader: Asker, node: NodeId, action: Action): boolean {
-  const place = placeOf(reader.moment, node)
-  return place !== undefined && has(heldBeforeStates(reader.moment, reader.subject, place), action)
-}
-
 export function factView(reader: Asker, fact: Fact): FactView {
   const naming = factNaming(reader)
   const { state } = reader.moment
@@ -84,14 +79,21 @@ export function factView(reader: Asker, fact: Fact): FactView {
 function factNaming(reader: Asker): FactNaming {
   const { state, at } = reader.moment
   const { timeZone, name } = workspaceOf(state)
+  const root = rootOf(state).id
+  const place = (node: NodeId) =>
+    node === root
+      ? `the whole of ${name}`
+      : isPlaceKnown(reader, node)
+        ? rowOf(state.nodes, node)?.name
+        : undefined
   return {
     ...namingFor(reader),
-    place: node =>
-      node === rootOf(state).id
-        ? `the whole of ${name}`
-        : isPlaceKnown(reader, node)
-          ? rowOf(state.nodes, node)?.name
-          : undefined,
+    place,
+    where: node => {
+      const parent = rowOf(state.nodes, node)?.parent ?? root
+      const within = parent === root || place(node) === undefined ? undefined : place(parent)
+      return within === undefined ? place(node) : `${place(node)} in ${within}`
+    },
     principal: principal => principalName(reader, principal).name,
     level: gives => nameOfActions(actionsGiven(state, gives), allRows(state.levels)).name,
     through: until => throughDay(until, timeZone, at),

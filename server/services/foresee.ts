@@ -11,7 +11,7 @@ import type { WhyLeft } from '#core/changes/undo.ts'
 import { type Difference, impact, type ImpactAt } from '#core/impact/impact.ts'
 import { has } from '#core/levels/action.ts'
 import { momentOf } from '#core/state/moment.ts'
-import { type Moment, pathOf, rootOf } from '#core/state/state.ts'
+import { type Moment, pathOf, type RecordChange, rootOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError } from '../problem-error.ts'
 import type { Asker } from './asker.ts'
@@ -46,8 +46,22 @@ export function foreseenBy(asker: Asker, { changeSet, made, judged }: Foreseeabl
     revision: before.state.revision,
     seen: `${before.state.revision}.${digestOf(told, made)}`,
     impact: told,
+    isWhole: judged.changes.every(change => isWithinShared(asker, after, change)),
     leftOut: leftOutBy(asker, changeSet),
   }
+}
+
+/** Changes at places where the author shares: nothing that they do is beyond the author's knowledge. */
+function isWithinShared(asker: Asker, after: Moment, { table, ...change }: RecordChange): boolean {
+  if (table !== 'nodes' && table !== 'grants' && table !== 'limits') return false
+  const { before, after: will } = change as {
+    before: { node: NodeId } | null
+    after: { node: NodeId } | null
+  }
+  const node = table === 'nodes' ? (change.id as NodeId) : (will ?? before)?.node
+  return (
+    node !== undefined && [asker.moment, after].some(each => has(check(each, asker.person, node), 'share'))
+  )
 }
 
 /** The same for the same effect: whenever it is asked, whatever new things are called inside. */

@@ -11,8 +11,8 @@ import { pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ChangeSetRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import { type Asker, asks, knowsPerson, maySee, nameOf } from './asker.ts'
-import { factView, holdsAt, mayReadFact } from './fact.ts'
+import { type Asker, asks, holdsAt, knowsPerson, maySee, nameOf } from './asker.ts'
+import { factView, mayReadFact } from './fact.ts'
 import { differenceView } from './difference.ts'
 
 const entriesAtOnce = 50

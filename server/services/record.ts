@@ -9,7 +9,7 @@ import { announce } from '../live/hub.ts'
 import { writeRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from './asker.ts'
-import { mayReadFact } from './fact.ts'
+import { knowsOf } from './fact.ts'
 import type { Written } from './notices/kind.ts'
 import { noticesOf, writeNotices } from './notices/write.ts'
 
@@ -55,7 +55,7 @@ export function recordingOf(parts: Parts, entry: Entry): Recording {
     told.has(reader.person) ||
     touched.has(reader.person) ||
     author === reader.person ||
-    facts.some(fact => mayReadFact(reader, fact, author) || fact.person === reader.person)
+    facts.some(fact => fact.person === reader.person || knowsOf(reader, fact))
   return {
     write: async transaction => {
       const { tables } = parts.writer

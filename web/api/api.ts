@@ -14,6 +14,7 @@ import type {
   InvitationView,
   MailView,
   NodeView,
+  PathView,
   PersonView,
   SessionView,
   SumView,
@@ -68,10 +69,10 @@ export interface AtNode {
   readonly id: string
 }
 
-const at = (slug: string, rest = '') => `/at/${slug}${rest}`
-const post = (path: string, body: unknown) => ({ path, body, method: 'POST' as const })
+export const at = (slug: string, rest = '') => `/at/${slug}${rest}`
+export const post = (path: string, body: unknown) => ({ path, body, method: 'POST' as const })
 
-const ofWorkspace = (rest: string) => ({
+export const ofWorkspace = (rest: string) => ({
   query: (slug: string) => ({ path: at(slug, rest) }),
   providesTags: ['workspace' as const],
 })
@@ -116,6 +117,8 @@ export const api = createApi({
     children: build.query<TreeItem[], AtNode>(ofNode('/children')),
     access: build.query<AccessView, AtNode>(ofNode('/access')),
     text: build.query<TextView, AtNode>(ofNode('/text')),
+    goals: build.query<PathView[], AtNode>(ofNode('/goals')),
+    bin: build.query<PathView[], string>(ofWorkspace('/bin')),
     sum: build.query<SumView, AtNode & { readonly person: string }>({
       query: ({ slug, id, person }) => ({ path: at(slug, `/nodes/${id}/why/${person}`) }),
       providesTags: ['workspace'],
@@ -152,4 +155,6 @@ export const {
   useSumQuery,
   useTextQuery,
   useSaveTextMutation,
+  useGoalsQuery,
+  useBinQuery,
 } = api

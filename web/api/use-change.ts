@@ -1,17 +1,23 @@
 import { useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
-import type { EditRequest } from '#contract/requests.ts'
+import type { ChangeSetRequest, EditRequest } from '#contract/requests.ts'
 import type { AppliedView } from '#contract/views.ts'
 import { say } from '../store/said.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { api } from './api.ts'
 
+/** What goes with the edits: why, and the effect that was seen. */
+type Along = Omit<ChangeSetRequest, 'edits'>
+
 export interface Change {
-  /** Resolves to what was applied, or to `undefined` where it was refused: then `problem` tells why. */
-  readonly apply: (edits: readonly EditRequest[], done: string) => Promise<AppliedView | undefined>
+  /** Resolves to what was applied, or to the problem where it was refused. */
+  readonly apply: (
+    edits: readonly EditRequest[],
+    done: string,
+    along?: Along,
+  ) => Promise<{ readonly applied?: AppliedView; readonly problem?: Problem }>
   readonly problem: Problem | undefined
   readonly isBusy: boolean
-  readonly forget: () => void
 }
 
 /** Applies change sets to a workspace and says what was done. */
@@ -19,13 +25,16 @@ export function useChange(slug: string): Change {
   const dispatch = useAppDispatch()
   const [problem, setProblem] = useState<Problem>()
   const [isBusy, setBusy] = useState(false)
-  const apply = async (edits: readonly EditRequest[], done: string) => {
+  const apply: Change['apply'] = async (edits, done, along = {}) => {
     setBusy(true)
-    const { data, error } = await dispatch(api.endpoints.change.initiate({ slug, edits: [...edits] }))
+    const { data, error } = await dispatch(
+      api.endpoints.change.initiate({ slug, edits: [...edits], ...along }),
+    )
     setBusy(false)
     setProblem(error as Problem | undefined)
-    if (data !== undefined) dispatch(say(done))
-    return data
+    if (data === undefined) return { problem: error as Problem }
+    dispatch(say({ text: done, revision: data.revision }))
+    return { applied: data }
   }
-  return { apply, problem, isBusy, forget: () => setProblem(undefined) }
+  return { apply, problem, isBusy }
 }

@@ -1,15 +1,27 @@
+import { useState } from 'react'
 import type { EditRequest } from '#contract/requests.ts'
+import type { ForeseenView } from '#contract/views.ts'
 import { useChange } from './use-change.ts'
 import { useForesee } from './use-foresee.ts'
 import { useHere } from './use-here.ts'
 
-/** Edits that are about to be decided: what they would do, and the act that does it. */
+/**
+ * Edits that are about to be decided: what they would do, and the act that does just that. Where it would do
+ * something else by then, nothing is done: the new effect stands in the place of the one that was seen.
+ */
 export function useDecision(edits: readonly EditRequest[], said: string, onDone: () => void) {
   const { slug } = useHere()
-  const foreseen = useForesee(slug, edits)
+  const asked = JSON.stringify(edits)
+  const [newer, setNewer] = useState<{ readonly asked: string; readonly effect: ForeseenView }>()
+  const [reason, onReason] = useState('')
+  const first = useForesee(slug, edits)
+  const foreseen = newer?.asked === asked ? { effect: newer.effect, problem: undefined } : first
   const { apply, problem, isBusy } = useChange(slug)
   const onAct = async () => {
-    if ((await apply(edits, said)) !== undefined) onDone()
+    const seen = foreseen.effect?.seen
+    const done = await apply(edits, said, { ...(seen === undefined ? {} : { seen }), reason: reason.trim() })
+    if (done.applied !== undefined) onDone()
+    else if (done.problem?.effect !== undefined) setNewer({ asked, effect: done.problem.effect })
   }
-  return { foreseen, problem, isBusy, onAct }
+  return { foreseen, problem, isBusy, onAct, reason, onReason }
 }

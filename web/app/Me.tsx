@@ -16,7 +16,7 @@ export function Me({ name, kind, isDemo }: Props) {
   const [signOut] = useSignOutMutation()
   const navigate = useNavigate()
   return (
-    <div className="ml-auto flex items-center gap-4 text-sm">
+    <div className="flex items-center gap-4 text-sm">
       {isDemo && (
         <Link className="act" to="/mailbox">
           Mailbox

@@ -1,7 +1,9 @@
 import { useEffect } from 'react'
-import { Navigate, NavLink, Outlet, useParams } from 'react-router'
+import { Link, Navigate, NavLink, Outlet, useParams } from 'react-router'
 import { useSessionQuery, useWorkspaceQuery } from '../api/api.ts'
+import { useNoticesQuery } from '../api/oversight.ts'
 import { useAppSelector } from '../store/store.ts'
+import { useLive } from '../api/use-live.ts'
 import { Me } from './Me.tsx'
 import { NothingHere } from './NothingHere.tsx'
 
@@ -11,6 +13,7 @@ export function Shell() {
   const { data: session } = useSessionQuery()
   const isSignedIn = session?.account != null
   const { data: workspace, isError } = useWorkspaceQuery(slug, { skip: !isSignedIn })
+  useLive(slug, isSignedIn && workspace !== undefined && !isError)
   useEffect(() => {
     if (workspace !== undefined) document.title = `${workspace.name} · Noskel`
   }, [workspace])
@@ -29,11 +32,13 @@ export function Shell() {
           <Section to="content">Content</Section>
           {mayViewPeople && <Section to="people">People</Section>}
           <Section to="teams">Teams</Section>
+          {workspace.me.kind === 'member' && <Section to="oversight/history">Oversight</Section>}
         </nav>
+        <Notices slug={slug} />
         <Me name={workspace.me.name} kind={workspace.me.kind} isDemo={session.isDemo} />
       </header>
       <Outlet />
-      <Said />
+      <Said slug={slug} />
     </div>
   )
 }
@@ -49,15 +54,37 @@ const Section = ({ to, children }: { readonly to: string; readonly children: str
   </NavLink>
 )
 
-/** What was just done: read out, and shown until the next act. */
-function Said() {
-  const { text } = useAppSelector(state => state.said)
+/** The way to what one was told, with how much of it is unread. */
+function Notices({ slug }: { readonly slug: string }) {
+  const { data } = useNoticesQuery(slug)
+  const unread = data?.unread ?? 0
+  return (
+    <NavLink to="notices" className="ml-auto flex items-center gap-2 text-sm">
+      <span className="act">Notices</span>
+      {unread > 0 && (
+        <span className="bg-primary px-1.5 text-primary-content tabular-nums">
+          {unread}
+          <span className="sr-only"> unread</span>
+        </span>
+      )}
+    </NavLink>
+  )
+}
+
+/** What was just done: read out, and shown until the next act, with the way to undo it. */
+function Said({ slug }: { readonly slug: string }) {
+  const { text, revision } = useAppSelector(state => state.said)
   return (
     <p
       role="status"
       className={text === '' ? 'sr-only' : 'border-t border-base-300 bg-base-200 px-4 py-1 text-sm'}
     >
-      {text}
+      {text}{' '}
+      {revision !== undefined && (
+        <Link className="act" to={`/at/${slug}/oversight/history/${revision}`}>
+          Look at it or undo it
+        </Link>
+      )}
     </p>
   )
 }

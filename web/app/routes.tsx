@@ -1,4 +1,5 @@
 import { createBrowserRouter, Navigate } from 'react-router'
+import { BinScreen } from '../features/content/BinScreen.tsx'
 import { ContentScreen } from '../features/content/ContentScreen.tsx'
 import { NewHome } from '../features/content/NewHome.tsx'
 import { NodeScreen } from '../features/content/NodeScreen.tsx'
@@ -6,7 +7,9 @@ import { Welcome } from '../features/content/Welcome.tsx'
 import { Join } from '../features/entry/Join.tsx'
 import { SetUp } from '../features/entry/SetUp.tsx'
 import { SignIn } from '../features/entry/SignIn.tsx'
+import { HistoryScreen } from '../features/history/HistoryScreen.tsx'
 import { Mailbox } from '../features/mailbox/Mailbox.tsx'
+import { NoticesScreen } from '../features/notices/NoticesScreen.tsx'
 import { PeopleScreen } from '../features/people/PeopleScreen.tsx'
 import { TeamsScreen } from '../features/teams/TeamsScreen.tsx'
 import { Front } from './Front.tsx'
@@ -30,6 +33,7 @@ export const router = createBrowserRouter([
         children: [
           { index: true, element: <Welcome /> },
           { path: 'new-home', element: <NewHome /> },
+          { path: 'bin', element: <BinScreen /> },
           { path: ':id', element: <NodeScreen /> },
         ],
       },
@@ -37,6 +41,10 @@ export const router = createBrowserRouter([
       { path: 'people/:id', element: <PeopleScreen /> },
       { path: 'teams', element: <TeamsScreen /> },
       { path: 'teams/:id', element: <TeamsScreen /> },
+      { path: 'oversight', element: <Navigate to="history" replace /> },
+      { path: 'oversight/history', element: <HistoryScreen /> },
+      { path: 'oversight/history/:revision', element: <HistoryScreen /> },
+      { path: 'notices', element: <NoticesScreen /> },
       { path: '*', element: <NothingHere /> },
     ],
   },

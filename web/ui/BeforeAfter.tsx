@@ -19,25 +19,39 @@ export function BeforeAfter({ effect, problem }: Props) {
   if (problem !== undefined) return <ProblemNote problem={problem} />
   if (effect === undefined) return <p className="quiet text-sm">Working out what it does …</p>
   return (
-    <section aria-label="Before and after" className="border-t border-base-content pt-2">
+    <section aria-label="Before and after" className="border-base-content not-first:border-t not-first:pt-2">
       {effect.impact.map((moment, index) => (
-        <Moment key={moment.at} moment={moment} isNow={index === 0} />
+        <Moment key={moment.at} moment={moment} isNow={index === 0} isWhole={effect.isWhole} />
       ))}
+      <LeftOut leftOut={effect.leftOut} />
     </section>
   )
 }
 
+/** What an undo does not take back. */
+const LeftOut = ({ leftOut }: Pick<ForeseenView, 'leftOut'>) =>
+  leftOut.length > 0 && (
+    <div className="border-l-4 border-warning pl-3 text-sm">
+      <p className="font-semibold">Left as it is</p>
+      <ul>
+        {leftOut.map(each => (
+          <li key={each}>{each}</li>
+        ))}
+      </ul>
+    </div>
+  )
+
 const views = ['by person', 'by place'] as const
 
-function Moment({ moment, isNow }: { readonly moment: ForeseenAt; readonly isNow: boolean }) {
+interface MomentProps {
+  readonly moment: ForeseenAt
+  readonly isNow: boolean
+  readonly isWhole: boolean
+}
+
+function Moment({ moment, isNow, isWhole }: MomentProps) {
   const [isOpen, setOpen] = useState(false)
-  const [view, setView] = useState<(typeof views)[number]>('by person')
-  const told = moment.differences.map(({ person, place, before, after }) => ({
-    person: person.id,
-    place: place.id,
-    before: before as ActionSet,
-    after: after as ActionSet,
-  }))
+  const told = toldOf(moment.differences)
   return (
     <div className="mb-2">
       <p className="text-sm">
@@ -46,22 +60,53 @@ function Moment({ moment, isNow }: { readonly moment: ForeseenAt; readonly isNow
             After <Day at={moment.at - 1} />:{' '}
           </strong>
         )}
-        {isNow || told.length > 0 ? impactInWords(told) : 'no difference any more.'}
-        {moment.hiddenPlaces > 0 && ` And on ${placesWord(moment.hiddenPlaces)} you cannot see.`}{' '}
+        {sentenceOf({ moment, isNow, isWhole })}{' '}
         {told.length > 0 && (
           <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
             {isOpen ? 'Less' : 'Look through'}
           </button>
         )}
       </p>
-      {isOpen && (
-        <div className="mt-1 text-sm">
-          <FilterWords label="Order" words={views} chosen={view} onChoose={setView} />
-          <Everything differences={moment.differences} isByPerson={view === 'by person'} />
-        </div>
-      )}
+      {isOpen && <LookThrough differences={moment.differences} />}
     </div>
   )
+}
+
+/** Everybody and every place, in either order. */
+function LookThrough({ differences }: { readonly differences: readonly DifferenceView[] }) {
+  const [view, setView] = useState<(typeof views)[number]>('by person')
+  return (
+    <div className="mt-1 text-sm">
+      <FilterWords label="Order" words={views} chosen={view} onChoose={setView} />
+      <Everything differences={differences} isByPerson={view === 'by person'} />
+    </div>
+  )
+}
+
+/** What something did: the same one line and the same list, looked back at. */
+export const Differences = ({ differences }: { readonly differences: readonly DifferenceView[] }) => (
+  <>
+    <p className="mb-1 text-sm">{impactInWords(toldOf(differences), false)}</p>
+    {differences.length > 0 && <LookThrough differences={differences} />}
+  </>
+)
+
+const toldOf = (differences: readonly DifferenceView[]) =>
+  differences.map(({ person, place, before, after }) => ({
+    person: person.id,
+    place: place.id,
+    before: before as ActionSet,
+    after: after as ActionSet,
+  }))
+
+function sentenceOf({ moment: { differences, hiddenPlaces }, isNow, isWhole }: MomentProps): string {
+  const hidden = `${placesWord(hiddenPlaces)} that you cannot see`
+  if (differences.length > 0)
+    return (
+      impactInWords(toldOf(differences), isWhole) + (hiddenPlaces > 0 ? ` More changes on ${hidden}.` : '')
+    )
+  if (hiddenPlaces > 0) return `Nothing changes where you see it, but something does on ${hidden}.`
+  return isNow ? impactInWords([], isWhole) : 'no difference any more.'
 }
 
 const placesWord = (count: number) => (count === 1 ? '1 place' : `${count} places`)

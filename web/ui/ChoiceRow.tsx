@@ -1,17 +1,26 @@
 import type { ReactNode } from 'react'
 
 interface Props {
-  readonly name: string
+  readonly name: ReactNode
   readonly isChosen: boolean
   readonly onChoose: () => void
+  /** A name that is a sentence: it goes over several lines. */
+  readonly isWrapping?: boolean
+  /** What stands before the name. */
+  readonly lead?: ReactNode
   readonly children: ReactNode
 }
 
 /** A row of a table that opens a panel: anywhere by mouse, by its name for everybody else. */
-export const ChoiceRow = ({ name, isChosen, onChoose, children }: Props) => (
+export const ChoiceRow = ({ name, isChosen, onChoose, isWrapping = false, lead, children }: Props) => (
   <tr aria-selected={isChosen} className="cursor-pointer" onClick={onChoose}>
-    <td className="whitespace-nowrap">
-      <button type="button" className="cursor-pointer font-semibold hover:underline" onClick={onChoose}>
+    {lead !== undefined && <td className="whitespace-nowrap">{lead}</td>}
+    <td className={isWrapping ? '' : 'whitespace-nowrap'}>
+      <button
+        type="button"
+        className="cursor-pointer text-left font-semibold hover:underline"
+        onClick={onChoose}
+      >
         {name}
       </button>
     </td>

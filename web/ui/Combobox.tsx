@@ -12,13 +12,22 @@ interface Props {
   readonly options: readonly Option[]
   /** What was typed, where it is something else than an option: an address, say. */
   readonly offer?: (typed: string) => Option | undefined
+  /** Said where nothing fits. */
+  readonly nobody?: string
   readonly onChoose: (option: Option) => void
 }
 
 const shownAtMost = 8
 
 /** A field that finds people and teams as one types; arrows and Enter choose. */
-export function Combobox({ label, placeholder, options, offer, onChoose }: Props) {
+export function Combobox({
+  label,
+  placeholder,
+  options,
+  offer,
+  nobody = 'Nobody by that name',
+  onChoose,
+}: Props) {
   const id = useId()
   const [typed, setTyped] = useState('')
   const [active, setActive] = useState(0)
@@ -57,7 +66,15 @@ export function Combobox({ label, placeholder, options, offer, onChoose }: Props
         onKeyDown={onKeyDown}
         onBlur={() => setTyped('')}
       />
-      <Found id={id} label={label} isOpen={isOpen} found={found} active={active} onChoose={choose} />
+      <Found
+        id={id}
+        label={label}
+        isOpen={isOpen}
+        found={found}
+        active={active}
+        nobody={nobody}
+        onChoose={choose}
+      />
     </div>
   )
 }
@@ -68,10 +85,11 @@ interface FoundProps {
   readonly isOpen: boolean
   readonly found: readonly Option[]
   readonly active: number
+  readonly nobody: string
   readonly onChoose: (option: Option) => void
 }
 
-const Found = ({ id, label, isOpen, found, active, onChoose }: FoundProps) => (
+const Found = ({ id, label, isOpen, found, active, nobody, onChoose }: FoundProps) => (
   <ul
     id={id}
     role="listbox"
@@ -95,7 +113,7 @@ const Found = ({ id, label, isOpen, found, active, onChoose }: FoundProps) => (
         <span className="quiet shrink-0 text-sm">{option.note}</span>
       </li>
     ))}
-    {found.length === 0 && <li className="quiet px-2 py-1">Nobody by that name</li>}
+    {found.length === 0 && <li className="quiet px-2 py-1">{nobody}</li>}
   </ul>
 )
 

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
 import type { ForeseenView } from '#contract/views.ts'
 import { BeforeAfter } from './BeforeAfter.tsx'
@@ -13,16 +13,30 @@ interface Props {
   readonly isBusy: boolean
   readonly onAct: () => Promise<void>
   readonly onLeave: () => void
+  /** Why it is done: stands in the history. */
+  readonly reason: string
+  readonly onReason: (reason: string) => void
   /** The fields that decide what the act is. */
   readonly children?: ReactNode
 }
 
 /** An act that changes access: its fields, what it does to whom, then the act itself or leaving it. */
-export const Decision = ({ act, foreseen, problem, isBusy, onAct, onLeave, children }: Props) => (
+export const Decision = ({
+  act,
+  foreseen,
+  problem,
+  isBusy,
+  onAct,
+  onLeave,
+  reason,
+  onReason,
+  children,
+}: Props) => (
   <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(onAct)}>
     {children}
-    <BeforeAfter {...foreseen} />
     {foreseen.problem === undefined && <ProblemNote problem={problem} />}
+    <BeforeAfter {...foreseen} />
+    {foreseen.effect !== undefined && <Reason reason={reason} onReason={onReason} />}
     <div className="flex justify-between gap-2">
       <button className="btn-act" disabled={isBusy || foreseen.effect === undefined}>
         {act}
@@ -33,3 +47,24 @@ export const Decision = ({ act, foreseen, problem, isBusy, onAct, onLeave, child
     </div>
   </form>
 )
+
+function Reason({ reason, onReason }: Pick<Props, 'reason' | 'onReason'>) {
+  const [isOpen, setOpen] = useState(false)
+  if (!isOpen)
+    return (
+      <button type="button" className="act justify-self-start text-sm" onClick={() => setOpen(true)}>
+        Say why
+      </button>
+    )
+  return (
+    <input
+      className="field"
+      aria-label="Why"
+      placeholder="Why: stands in the history"
+      maxLength={500}
+      autoFocus
+      value={reason}
+      onChange={event => onReason(event.target.value)}
+    />
+  )
+}

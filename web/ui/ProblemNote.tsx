@@ -7,6 +7,16 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
     <div role="alert" className="border-l-4 border-error bg-base-200 px-3 py-2">
       <p className="font-semibold">{problem.title}</p>
       <p className="quiet text-sm">{problem.detail}</p>
+      {problem.meanwhile !== undefined && (
+        <>
+          <p className="mt-1 text-sm font-semibold">Meanwhile</p>
+          <ul className="text-sm">
+            {problem.meanwhile.map(each => (
+              <li key={each}>{each}</li>
+            ))}
+          </ul>
+        </>
+      )}
       {problem.faults !== undefined && (
         <ul className="mt-1 list-disc pl-5 text-sm">
           {problem.faults.map(fault => (

@@ -17,6 +17,23 @@ export function Day({ at }: { readonly at: number }) {
   )
 }
 
+const timeFormat = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
+const longDayFormat = new Intl.DateTimeFormat('en-GB', {
+  weekday: 'long',
+  day: 'numeric',
+  month: 'long',
+  year: 'numeric',
+})
+
+export const Time = ({ at }: { readonly at: number }) => (
+  <time dateTime={new Date(at).toISOString()} title={exactFormat.format(at)}>
+    {timeFormat.format(at)}
+  </time>
+)
+
+/** A day as a heading. */
+export const dayName = (at: number): string => longDayFormat.format(at)
+
 /** An end: the last day that is still included, in the workspace's time zone. */
 export function Through({ until, timeZone }: { readonly until: number; readonly timeZone: string }) {
   return (

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import type { AccessView, NodeView } from '#contract/views.ts'
 import { useAccessQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -77,6 +78,7 @@ function Known({ access, node, onWhy }: KnownProps) {
 const views = ['What is given', 'Each person'] as const
 
 function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: 'all' }>>) {
+  const { slug } = useHere()
   const [view, setView] = useState<(typeof views)[number]>('What is given')
   const here = access.grants.filter(grant => grant.isHere).length
   return (
@@ -97,6 +99,11 @@ function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: '
       )}
       <Inheritance access={access} node={node} />
       <Limits access={access} node={node} />
+      <p className="mt-4 border-t border-base-content pt-2">
+        <Link className="act text-sm" to={`/at/${slug}/oversight/history?place=${node.id}`}>
+          What was done here and below
+        </Link>
+      </p>
       <div className="mt-4">
         <TwoSentences />
       </div>

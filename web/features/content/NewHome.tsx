@@ -26,7 +26,7 @@ export function NewHome() {
       from: null,
       until: null,
     } as const
-    const applied = await apply(
+    const { applied } = await apply(
       [{ kind: 'home.create', node: 'new:home', name: name.trim() }, grant],
       `${name} is there.`,
     )

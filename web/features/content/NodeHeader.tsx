@@ -66,7 +66,8 @@ function Rename({ node, onDone }: { readonly node: NodeView; readonly onDone: ()
   const [name, setName] = useState(node.name)
   const submit = async () => {
     const edit = { kind: 'node.describe', node: node.id, name: name.trim() } as const
-    if ((await apply([edit], `It is called ${name.trim()} now.`)) !== undefined) onDone()
+    const { applied } = await apply([edit], `It is called ${name.trim()} now.`)
+    if (applied !== undefined) onDone()
   }
   return (
     <form className="grid max-w-md gap-2" onSubmit={onSubmit(submit)}>

@@ -5,6 +5,7 @@ import { useHere } from '../../api/use-here.ts'
 import { useAppSelector } from '../../store/store.ts'
 import { AccessColumn } from './AccessColumn.tsx'
 import { NodeHeader } from './NodeHeader.tsx'
+import { PlaceActs } from './PlaceActs.tsx'
 import { PageText } from './PageText.tsx'
 import { Within } from './Within.tsx'
 
@@ -30,6 +31,7 @@ export function NodeScreen() {
     >
       <main key={id} className="min-h-0 overflow-y-auto px-6 py-3">
         <NodeHeader node={node} mayEdit={mayEdit} />
+        <PlaceActs node={node} />
         {node.kind === 'page' && <PageText id={id} mayEdit={mayEdit} />}
         <Within node={node} mayAdd={has(actions, 'add')} />
       </main>

@@ -73,7 +73,7 @@ function Writing({
   const submit = async () => {
     const { data } = await save({ slug, id, ...draft })
     if (data === undefined) return
-    dispatch(say('The page is saved.'))
+    dispatch(say({ text: 'The page is saved.' }))
     leave()
   }
   const isBehind = text.version !== draft.version

@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from 'react'
 import { Link } from 'react-router'
 import type { TreeItem, TreeView } from '#contract/views.ts'
-import { useTreeQuery } from '../../api/api.ts'
+import { useBinQuery, useTreeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { TreeNode } from './TreeNode.tsx'
 import { moveInTree } from './tree-keys.ts'
@@ -25,7 +25,20 @@ export function Tree() {
           Make a shared home
         </Link>
       )}
+      <Bin />
     </nav>
+  )
+}
+
+/** The way to the bin, where something lies in it. */
+function Bin() {
+  const { slug } = useHere()
+  const { data: binned = [] } = useBinQuery(slug)
+  if (binned.length === 0) return null
+  return (
+    <Link className="act mx-4 mt-2 text-sm" to={`/at/${slug}/content/bin`}>
+      Bin: {binned.length === 1 ? '1 place' : `${binned.length} places`}
+    </Link>
   )
 }
 

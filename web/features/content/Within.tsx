@@ -88,8 +88,8 @@ function Add({ node, kinds }: AddProps) {
       as: kind as Exclude<NodeKind, 'root'>,
       name: name.trim(),
     } as const
-    const done = await apply([edit], `The ${kind} ${name.trim()} is in ${node.name}.`)
-    if (done === undefined) return
+    const { applied } = await apply([edit], `The ${kind} ${name.trim()} is in ${node.name}.`)
+    if (applied === undefined) return
     setName('')
     dispatch(openNode({ id: node.id, open: true }))
   }

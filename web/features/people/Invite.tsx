@@ -35,8 +35,8 @@ export function Invite({
     const edits = good.flatMap((address, index) =>
       editsFor(address, { index, offer, timeZone: workspace.timeZone }),
     )
-    const done = await apply(edits, `${invitations(good.length)} on the way.`)
-    if (done !== undefined) onClose()
+    const { applied } = await apply(edits, `${invitations(good.length)} on the way.`)
+    if (applied !== undefined) onClose()
   }
   return (
     <Panel title="Invite people" onClose={onClose}>

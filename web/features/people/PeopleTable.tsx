@@ -50,6 +50,7 @@ export function Presence({ person, timeZone }: { readonly person: PersonView; re
         invited <Day at={person.invitation.at} />
       </span>
     )
+  if (person.status === 'suspended') return <span className="text-error">suspended</span>
   if (person.until !== null) return <Through until={person.until} timeZone={timeZone} />
   return (
     <span className="quiet">

@@ -7,6 +7,7 @@ import { Day, Through } from '../../ui/dates.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { Presence } from './PeopleTable.tsx'
+import { Standing } from './Standing.tsx'
 
 /** One person: who they are here, in which teams, and what became of their invitation. */
 export function PersonPanel({
@@ -34,7 +35,7 @@ export function PersonPanel({
         <dd>
           {person.teams.length === 0 && <span className="quiet">none</span>}
           {person.teams.map(team => (
-            <Link key={team.id} className="act block" to={`/at/${slug}/teams/${team.id}`}>
+            <Link key={team.id} className="act block py-0.5" to={`/at/${slug}/teams/${team.id}`}>
               {team.name}
               {team.lead && ' (lead)'}
             </Link>
@@ -44,6 +45,12 @@ export function PersonPanel({
       {person.invitation !== null && (
         <OpenInvitation person={person} invitation={person.invitation} onClose={onClose} />
       )}
+      <Standing person={person} />
+      <p className="mt-5 border-t border-base-300 pt-3">
+        <Link className="act" to={`/at/${slug}/oversight/history?person=${person.id}`}>
+          What {person.name} did, and what was done about them
+        </Link>
+      </p>
     </Panel>
   )
 }
@@ -63,11 +70,11 @@ function OpenInvitation({ person, invitation, onClose }: Open) {
     person.kind === 'guest' ? 'invite guests' : 'invite members',
   )
   const withdraw = async () => {
-    const done = await apply(
+    const { applied } = await apply(
       [{ kind: 'invitation.withdraw', person: person.id }],
       `The invitation of ${person.name} is withdrawn.`,
     )
-    if (done !== undefined) onClose()
+    if (applied !== undefined) onClose()
   }
   return (
     <section className="mt-5 border-t border-base-content pt-3">

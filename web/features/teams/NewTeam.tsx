@@ -44,7 +44,7 @@ export function NewTeam({ onClose, onMade }: Props) {
   })
   const set = (part: Partial<Plan>) => setPlan({ ...plan, ...part })
   const submit = async () => {
-    const applied = await apply(
+    const { applied } = await apply(
       editsFor(plan, workspace.me.id),
       `The team ${plan.name.trim()} is there, with its home.`,
     )

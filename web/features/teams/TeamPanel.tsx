@@ -1,29 +1,16 @@
-import { Fragment } from 'react'
+import { Fragment, useState } from 'react'
 import { Link } from 'react-router'
-import type { EditRequest } from '#contract/requests.ts'
-import type { TeamPersonView, TeamView } from '#contract/views.ts'
-import { usePeopleQuery } from '../../api/api.ts'
-import { type Change, useChange } from '../../api/use-change.ts'
+import type { TeamView } from '#contract/views.ts'
 import { useHere } from '../../api/use-here.ts'
-import { Combobox } from '../../ui/Combobox.tsx'
-import { Through } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { Panel } from '../../ui/Panel.tsx'
-import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { joiningWords } from './joining.ts'
+import { Deciding, joining, TeamPeople } from './TeamPeople.tsx'
 
 /** One team: what it is for, its home, its people, and what its leads may do with them. */
 export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly onClose: () => void }) {
-  const { slug, workspace } = useHere()
-  const change = useChange(slug)
-  const join: EditRequest = {
-    kind: 'member.add',
-    team: team.id,
-    person: workspace.me.id,
-    lead: false,
-    from: null,
-    until: null,
-  }
+  const { slug } = useHere()
+  const [isJoining, setJoining] = useState(false)
   return (
     <Panel title={team.name} onClose={onClose}>
       {team.note !== '' && <p className="mb-2">{team.note}</p>}
@@ -36,23 +23,25 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
             Open its home
           </Link>
         )}
-        {team.mayJoin && (
-          <button
-            type="button"
-            className="btn-act"
-            disabled={change.isBusy}
-            onClick={() => void change.apply([join], `You are in ${team.name} now.`)}
-          >
-            Join the team
+        {team.mayJoin && !isJoining && (
+          <button type="button" className="btn-act" onClick={() => setJoining(true)}>
+            Join the team …
           </button>
         )}
       </div>
+      {isJoining && team.mayJoin && <Join team={team} onDone={() => setJoining(false)} />}
       <HomeLevels team={team} />
-      <TeamPeople team={team} change={change} />
-      <div className="mt-3">
-        <ProblemNote problem={change.problem} />
-      </div>
+      <TeamPeople team={team} />
     </Panel>
+  )
+}
+
+function Join({ team, onDone }: { readonly team: TeamView; readonly onDone: () => void }) {
+  const { workspace } = useHere()
+  const person = workspace.me.id
+  const said = `You are in ${team.name} now.`
+  return (
+    <Deciding act={{ person, edit: joining(team, person), act: 'Join the team', said }} onDone={onDone} />
   )
 }
 
@@ -71,117 +60,3 @@ const HomeLevels = ({ team: { home } }: { readonly team: TeamView }) =>
       ))}
     </dl>
   )
-
-interface Part {
-  readonly team: TeamView
-  readonly change: Change
-}
-
-function TeamPeople({ team, change }: Part) {
-  const leads = team.people.filter(person => person.lead && person.status === 'active').length
-  return (
-    <section aria-label="People in the team">
-      <h3 className="mb-1 font-bold">
-        {team.people.length === 1 ? '1 person' : `${team.people.length} people`}
-      </h3>
-      {leads === 1 && team.mayManage && (
-        <p className="mb-2 text-sm text-warning">
-          One lead alone: name a second, so that somebody can stand in.
-        </p>
-      )}
-      {team.mayManage && <AddPerson team={team} change={change} />}
-      <ul className="mt-2">
-        {team.people.map(person => (
-          <TeamPerson key={person.id} person={person} team={team} change={change} />
-        ))}
-      </ul>
-    </section>
-  )
-}
-
-function AddPerson({ team, change }: Part) {
-  const { slug } = useHere()
-  const { data: people = [] } = usePeopleQuery(slug)
-  const inTeam = new Set(team.people.map(person => person.id))
-  const options = people
-    .filter(person => !inTeam.has(person.id) && (person.kind === 'member' || team.welcomesGuests))
-    .map(person => ({
-      value: person.id,
-      name: person.name,
-      note: person.status === 'invited' ? 'invited' : person.kind,
-    }))
-  return (
-    <Combobox
-      label={`Add somebody to ${team.name}`}
-      placeholder="Add somebody by name"
-      options={options}
-      onChoose={({ value, name }) =>
-        void change.apply(
-          [{ kind: 'member.add', team: team.id, person: value, lead: false, from: null, until: null }],
-          `${name} is in ${team.name} now.`,
-        )
-      }
-    />
-  )
-}
-
-function TeamPerson({ person, team, change }: Part & { readonly person: TeamPersonView }) {
-  const { workspace } = useHere()
-  return (
-    <li className="flex items-baseline justify-between gap-3 border-t border-base-300 py-1.5">
-      <span className="min-w-0">
-        <span className={person.lead ? 'font-bold' : ''}>{person.name}</span>
-        <span className="quiet text-sm">
-          {person.lead && ' · lead'}
-          {person.kind === 'guest' && ' · guest'}
-          {person.status === 'invited' && ' · invited'}
-          {person.until !== null && (
-            <>
-              {' '}
-              · <Through until={person.until} timeZone={workspace.timeZone} />
-            </>
-          )}
-        </span>
-      </span>
-      <span className="flex shrink-0 gap-3 text-sm">
-        {team.mayManage && person.kind === 'member' && (
-          <Leading person={person} team={team} change={change} />
-        )}
-        {team.joining !== 'everyone' && <Leaving person={person} team={team} change={change} />}
-      </span>
-    </li>
-  )
-}
-
-function Leading({ person, team, change }: Part & { readonly person: TeamPersonView }) {
-  const word = person.lead ? 'No longer lead' : 'Make lead'
-  const said = `${person.name} leads ${team.name} ${person.lead ? 'no longer' : 'now'}.`
-  const edit = { kind: 'member.change', team: team.id, person: person.id, lead: !person.lead } as const
-  return (
-    <button
-      type="button"
-      className="act"
-      aria-label={`${word}: ${person.name}`}
-      onClick={() => void change.apply([edit], said)}
-    >
-      {word}
-    </button>
-  )
-}
-
-function Leaving({ person, team, change }: Part & { readonly person: TeamPersonView }) {
-  const { workspace } = useHere()
-  const isMe = person.id === workspace.me.id
-  if (!isMe && !team.mayManage) return null
-  const edit = { kind: 'member.take', team: team.id, person: person.id } as const
-  return (
-    <button
-      type="button"
-      className="act"
-      aria-label={isMe ? `Leave ${team.name}` : `Take out: ${person.name}`}
-      onClick={() => void change.apply([edit], `${person.name} is out of ${team.name}.`)}
-    >
-      {isMe ? 'Leave' : 'Take out'}
-    </button>
-  )
-}

@@ -1,0 +1,154 @@
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { demoPassword } from '#demo/scenario/people.ts'
+import { type Line, lineTo } from './line.ts'
+import { type DemoServer, startDemo } from './server.ts'
+import { Visitor } from './visitor.ts'
+
+/** Two people at once: what one does, the other sees without reload. The member's line can be cut. */
+const at = '/at/marram-coast-survey'
+const creek = `${at}/content/node-sites-harrow-creek`
+const gone = 'There is nothing here that you can open.'
+let server: DemoServer
+let line: Line
+let owner: Visitor
+let member: Visitor
+
+beforeAll(async () => {
+  server = await startDemo()
+  line = await lineTo(server.address)
+  ;[owner, member] = await Promise.all([Visitor.arrive(server.address), Visitor.arrive(line.address)])
+  await owner.signIn('ilse@marram.example', demoPassword)
+  await member.signIn('pilar@marram.example', demoPassword)
+})
+
+afterAll(async () => {
+  await Promise.all([owner.close(), member.close()])
+  await line.close()
+  await server.stop()
+})
+
+/** A change set sent from the Owner's own page, for what the interface gives in whole days only. */
+const send = (...edits: object[]) =>
+  owner.driver.executeAsyncScript<number>(
+    `const [edits, done] = arguments
+     fetch('/api/session').then(answer => answer.json()).then(({ csrf }) =>
+       fetch('/api${at}/changes', {
+         method: 'POST',
+         headers: { 'content-type': 'application/json', 'x-noskel-csrf': csrf },
+         body: JSON.stringify({ edits }),
+       })).then(answer => done(answer.status))`,
+    edits,
+  )
+
+const rename = async (name: string) => {
+  await owner.press('Rename')
+  await owner.fill('New name', name)
+  await owner.press('Rename it')
+  await owner.sees(`It is called ${name} now.`)
+}
+
+test('what one person changes appears for the other, in each of their tabs over one stream', async () => {
+  await owner.open(creek)
+  await member.open(creek)
+  await member.sees('Harrow Creek')
+  await member.driver.switchTo().newWindow('tab')
+  await member.open(creek)
+  await member.sees('Harrow Creek')
+  const locks = await member.driver.executeAsyncScript<{ held: number; waiting: number }>(
+    `navigator.locks.query().then(({ held, pending }) => arguments[0]({ held: held.length, waiting: pending.length }))`,
+  )
+  expect(locks).toEqual({ held: 1, waiting: 1 })
+  await rename('Harrow Creek and fen')
+  for (const tab of await member.driver.getAllWindowHandles()) {
+    await member.driver.switchTo().window(tab)
+    await member.sees('Harrow Creek and fen')
+  }
+})
+
+test('somebody who loses access loses the page within a second, in every tab', async () => {
+  await owner.press('Stop what comes from above')
+  await owner.sees('lose')
+  await owner.press('Stop what comes from above')
+  await owner.sees('What comes from above stops at')
+  const doneAt = Date.now()
+  for (const tab of await member.driver.getAllWindowHandles()) {
+    await member.driver.switchTo().window(tab)
+    await member.sees(gone)
+  }
+  expect(Date.now() - doneAt).toBeLessThan(1000)
+  expect(await member.reads()).not.toContain('Harrow Creek')
+  await owner.press('Follow again')
+  await owner.sees('gain')
+  await owner.press('Follow again')
+  await member.sees('Harrow Creek and fen')
+  await member.driver.close()
+  await member.driver.switchTo().window((await member.driver.getAllWindowHandles())[0] ?? '')
+})
+
+test('the tab that stays takes the stream over; a line that was cut is caught up without gaps or doubles', async () => {
+  await member.open(creek)
+  await member.sees('Harrow Creek and fen')
+  line.cut()
+  for (const name of ['First find', 'Second find', 'Third find']) {
+    await owner.fill('Name of the new folder', name)
+    await owner.press('Add folder')
+    await owner.sees(`The folder ${name} is in`)
+  }
+  await member.driver.sleep(3000)
+  expect(await member.reads()).not.toContain('First find')
+  line.mend()
+  await member.sees('Third find')
+  const rows = await member.driver.executeScript<string[]>(
+    `return [...document.querySelectorAll('main tbody tr')].map(row => row.innerText.split('\\n')[0].trim())`,
+  )
+  expect(rows.filter(row => row.includes('find')).sort()).toEqual(
+    ['First find', 'Second find', 'Third find'].map(name => rows.find(row => row.startsWith(name))),
+  )
+})
+
+test('a start and an end pass by themselves in the open tab, and stand in the history', async () => {
+  await member.open(`${at}/content/node-funder-report`)
+  await member.sees(gone)
+  const now = Date.now()
+  const gift = {
+    kind: 'grant.add',
+    node: 'node-funder-report',
+    principal: 'person:person-pilar',
+    gives: 3,
+    from: now + 2500,
+    until: now + 6000,
+  }
+  expect(await send(gift)).toBe(200)
+  await member.driver.sleep(500)
+  expect(await member.reads()).toContain(gone)
+  await member.sees('Draft figures')
+  expect(Date.now()).toBeGreaterThanOrEqual(gift.from)
+  await member.sees(gone)
+  expect(Date.now()).toBeGreaterThanOrEqual(gift.until)
+  expect(Date.now() - gift.until).toBeLessThan(2000)
+  await owner.open(`${at}/oversight/history`)
+  await owner.sees('The workspace ended what Pilar Onsund had on Funder Report, Reader')
+  await owner.sees('The workspace let begin what Pilar Onsund has on Funder Report, Reader')
+})
+
+test('of two people at the same place the second is told what changed, and decides again', async () => {
+  await owner.open(`${at}/content/node-sites-gull-sands-drone-flights`)
+  await owner.press('Limit somebody here')
+  await owner.choose('Whom to limit', 'All guests')
+  await owner.choose('At most', 'Preview')
+  await owner.sees('1 person loses')
+  const meanwhile = await Visitor.arrive(server.address)
+  await meanwhile.signIn('tomas@marram.example', demoPassword)
+  await meanwhile.open(`${at}/content/node-sites-gull-sands-drone-flights`)
+  await meanwhile.pick('Open this for somebody', 'Henrik Maas')
+  await meanwhile.press('Give Reader')
+  await meanwhile.sees('Henrik Maas has Reader on Drone flights now.')
+  await meanwhile.close()
+  await owner.press('Limit to Preview')
+  await owner.sees('Something changed meanwhile')
+  await owner.sees('Tomas Reuss gave Henrik Maas Reader on Drone flights in Gull Sands.')
+  await owner.sees('2 people lose')
+  expect(await owner.barriers()).toEqual([])
+  await owner.press('Limit to Preview')
+  await owner.sees('Limited to Preview on Drone flights.')
+})

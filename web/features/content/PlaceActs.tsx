@@ -1,0 +1,105 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { EditRequest } from '#contract/requests.ts'
+import type { NodeView, PathView } from '#contract/views.ts'
+import { useGoalsQuery } from '../../api/api.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Combobox } from '../../ui/Combobox.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+
+type Act = 'move' | 'archive' | 'bin'
+
+/** Moving, archiving and binning a place, each with what it does to whom first. */
+export function PlaceActs({ node }: { readonly node: NodeView }) {
+  const [act, setAct] = useState<Act>()
+  if (!node.mayRemove) return null
+  const words: readonly (readonly [Act, string])[] = [
+    ...(node.home === null ? [['move', 'Move'] as const] : []),
+    ['archive', node.isArchived ? 'Bring back from the archive' : 'Archive'],
+    ...(node.home === null ? [['bin', 'Put in the bin'] as const] : []),
+  ]
+  const onDone = () => setAct(undefined)
+  return (
+    <div className="mb-4 max-w-xl">
+      <div className="flex gap-4 text-sm">
+        {words.map(([each, word]) => (
+          <button
+            key={each}
+            type="button"
+            className="act"
+            aria-expanded={each === act}
+            onClick={() => setAct(each === act ? undefined : each)}
+          >
+            {word}
+          </button>
+        ))}
+      </div>
+      {act === 'move' && <Move node={node} onDone={onDone} />}
+      {act === 'archive' && <Archive node={node} onDone={onDone} />}
+      {act === 'bin' && <Bin node={node} onDone={onDone} />}
+    </div>
+  )
+}
+
+interface ActProps {
+  readonly node: NodeView
+  readonly onDone: () => void
+}
+
+function Move({ node, onDone }: ActProps) {
+  const { slug } = useHere()
+  const { data: goals } = useGoalsQuery({ slug, id: node.id })
+  const [goal, setGoal] = useState<PathView>()
+  return (
+    <div className="mt-2 bg-base-200 p-3">
+      <Combobox
+        label={`Move ${node.name} to`}
+        placeholder={goal === undefined ? 'Where to, by name' : `${goal.name}: another place, by name`}
+        options={(goals ?? []).map(({ id, name, path }) => ({ value: id, name, note: path }))}
+        nobody="No such place that you may add to"
+        onChoose={({ value }) => setGoal(goals?.find(each => each.id === value))}
+      />
+      {goal !== undefined && <MoveTo key={goal.id} node={node} goal={goal} onDone={onDone} />}
+    </div>
+  )
+}
+
+function MoveTo({ node, goal, onDone }: ActProps & { readonly goal: PathView }) {
+  const edit: EditRequest = { kind: 'node.move', node: node.id, parent: goal.id }
+  const decision = useDecision([edit], `${node.name} is in ${goal.name} now.`, onDone)
+  return (
+    <Decision act={`Move it to ${goal.name}`} onLeave={onDone} {...decision}>
+      <p className="text-sm">What is given at {node.name} goes along; what came from above stays behind.</p>
+    </Decision>
+  )
+}
+
+function Archive({ node, onDone }: ActProps) {
+  const edit: EditRequest = { kind: 'node.state', node: node.id, archived: !node.isArchived }
+  const said = node.isArchived ? `${node.name} is back from the archive.` : `${node.name} is archived.`
+  const decision = useDecision([edit], said, onDone)
+  return (
+    <Decision act={node.isArchived ? 'Bring it back' : 'Archive it'} onLeave={onDone} {...decision}>
+      {!node.isArchived && (
+        <p className="text-sm">Who reads it still reads it; nobody changes it any more.</p>
+      )}
+    </Decision>
+  )
+}
+
+function Bin({ node, onDone }: ActProps) {
+  const { slug } = useHere()
+  const navigate = useNavigate()
+  const edit: EditRequest = { kind: 'node.state', node: node.id, binned: true }
+  const above = node.path.at(-1)
+  const decision = useDecision([edit], `${node.name} is in the bin.`, () => {
+    onDone()
+    void navigate(`/at/${slug}/content${above === undefined ? '' : `/${above.id}`}`)
+  })
+  return (
+    <Decision act="Put it in the bin" onLeave={onDone} {...decision}>
+      <p className="text-sm">Nobody sees it there; whoever may remove it can bring it back.</p>
+    </Decision>
+  )
+}

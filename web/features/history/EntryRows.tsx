@@ -1,0 +1,61 @@
+import type { EntryView } from '#contract/views.ts'
+import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
+import { Day, dayName, Time } from '../../ui/dates.tsx'
+import { Effect } from './Effect.tsx'
+
+interface Props {
+  readonly entries: readonly EntryView[]
+  readonly chosen: string | undefined
+  readonly onChoose: (revision: number) => void
+}
+
+/** Each day is said once. */
+export const EntryRows = ({ entries, chosen, onChoose }: Props) => (
+  <tbody>
+    {entries.map((entry, index) => {
+      const above = entries[index - 1]
+      const isSameDay = above !== undefined && dayName(above.at) === dayName(entry.at)
+      return (
+        <ChoiceRow
+          key={entry.revision}
+          lead={
+            <span className="flex justify-between gap-3">
+              <span>{!isSameDay && <Day at={entry.at} />}</span>
+              <span className="quiet">
+                <Time at={entry.at} />
+              </span>
+            </span>
+          }
+          isWrapping
+          name={<Sentence entry={entry} />}
+          isChosen={String(entry.revision) === chosen}
+          onChoose={() => onChoose(entry.revision)}
+        >
+          <td>
+            <Effect entry={entry} />
+          </td>
+        </ChoiceRow>
+      )
+    })}
+  </tbody>
+)
+
+const shownFacts = 2
+
+function Sentence({ entry }: { readonly entry: EntryView }) {
+  const more = entry.facts.length - shownFacts
+  const isUndone = entry.undoneBy !== null
+  return (
+    <span className={isUndone ? 'quiet font-normal line-through' : 'font-normal'}>
+      <strong>{entry.author?.name ?? 'The workspace'}</strong>
+      {entry.undoes !== null && ' by undoing'}{' '}
+      {entry.facts
+        .slice(0, shownFacts)
+        .map(fact => fact.text)
+        .join('; ')}
+      {more > 0 && ` and ${more} more`}
+      {entry.reason !== '' && <span className="quiet"> · “{entry.reason}”</span>}
+      {isUndone && <span className="sr-only"> (undone since)</span>}
+    </span>
+  )
+}

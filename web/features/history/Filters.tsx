@@ -1,0 +1,84 @@
+import { X } from 'lucide-react'
+import { useNodeQuery, usePeopleQuery } from '../../api/api.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Combobox } from '../../ui/Combobox.tsx'
+import { FilterWords } from '../../ui/FilterWords.tsx'
+import type { HistoryFilter } from './filter.ts'
+
+interface Props {
+  readonly filter: HistoryFilter
+  readonly onFilter: (filter: HistoryFilter) => void
+}
+
+const words = ['everything', 'sharing', 'limits', 'inheritance', 'places', 'teams', 'people'] as const
+
+/** By act, by person, by place: all that are chosen must fit. */
+export function Filters({ filter, onFilter }: Props) {
+  const { slug } = useHere()
+  const { data: people = [] } = usePeopleQuery(slug)
+  const { act, person, place, ...none } = filter
+  const chosen = people.find(each => each.id === person)
+  const without = (kept: HistoryFilter) => onFilter({ ...none, ...kept })
+  return (
+    <>
+      <FilterWords
+        label="Show"
+        words={words}
+        chosen={words.find(each => each === act) ?? 'everything'}
+        onChoose={word =>
+          without({
+            ...(person === undefined ? {} : { person }),
+            ...(place === undefined ? {} : { place }),
+            ...(word === 'everything' ? {} : { act: word }),
+          })
+        }
+      />
+      {person === undefined && people.length > 0 && (
+        <div className="w-48">
+          <Combobox
+            label="By or about somebody"
+            placeholder="By or about …"
+            options={people.map(({ id, name, kind }) => ({ value: id, name, note: kind }))}
+            onChoose={({ value }) => onFilter({ ...filter, person: value })}
+          />
+        </div>
+      )}
+      {person !== undefined && (
+        <Chosen
+          word={`by or about ${chosen?.name ?? 'somebody'}`}
+          onDrop={() =>
+            without({ ...(act === undefined ? {} : { act }), ...(place === undefined ? {} : { place }) })
+          }
+        />
+      )}
+      {place !== undefined && (
+        <PlaceChosen
+          place={place}
+          onDrop={() =>
+            without({ ...(act === undefined ? {} : { act }), ...(person === undefined ? {} : { person }) })
+          }
+        />
+      )}
+    </>
+  )
+}
+
+function PlaceChosen({ place, onDrop }: { readonly place: string; readonly onDrop: () => void }) {
+  const { slug } = useHere()
+  const { data } = useNodeQuery({ slug, id: place })
+  return <Chosen word={`in ${data?.name ?? 'a place'}`} onDrop={onDrop} />
+}
+
+const Chosen = ({ word, onDrop }: { readonly word: string; readonly onDrop: () => void }) => (
+  <span className="flex items-center gap-1 bg-base-200 px-2 py-0.5">
+    {word}
+    <button
+      type="button"
+      className="cursor-pointer p-1"
+      aria-label={`No longer only ${word}`}
+      onClick={onDrop}
+    >
+      <X size={14} aria-hidden />
+    </button>
+  </span>
+)

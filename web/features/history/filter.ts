@@ -1,0 +1,21 @@
+import { type Act, acts } from '#core/changes/fact.ts'
+
+/** What of the history is shown; stands in the address, so that other screens can lead to it. */
+export interface HistoryFilter {
+  readonly person?: string
+  readonly place?: string
+  readonly act?: Act
+}
+
+export function filterIn(params: URLSearchParams): HistoryFilter {
+  const person = params.get('person')
+  const place = params.get('place')
+  const act = acts.find(each => each === params.get('act'))
+  return {
+    ...(person === null ? {} : { person }),
+    ...(place === null ? {} : { place }),
+    ...(act === undefined ? {} : { act }),
+  }
+}
+
+export const paramsOf = (filter: HistoryFilter): Record<string, string> => ({ ...filter })

@@ -1,0 +1,129 @@
+import { Link } from 'react-router'
+import type { NoticeChoice, NoticesView, NoticeView } from '#contract/views.ts'
+import { useChooseNoticesMutation, useNoticesQuery, useReadNoticesMutation } from '../../api/oversight.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day } from '../../ui/dates.tsx'
+
+/** What one was told, and how one wants to be told of what. */
+export function NoticesScreen() {
+  const { slug } = useHere()
+  const { data } = useNoticesQuery(slug)
+  if (data === undefined) return <main aria-busy />
+  return (
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_25rem]">
+      <main className="min-h-0 overflow-y-auto px-4 py-3">
+        <Inbox view={data} />
+      </main>
+      <aside
+        aria-label="What I am told"
+        className="min-h-0 overflow-y-auto border-l border-base-300 px-4 py-3"
+      >
+        <Choices view={data} />
+      </aside>
+    </div>
+  )
+}
+
+function Inbox({ view: { notices, unread } }: { readonly view: NoticesView }) {
+  const { slug } = useHere()
+  const [mark] = useReadNoticesMutation()
+  return (
+    <>
+      <div className="mb-3 flex items-center gap-6">
+        <h1 className="text-xl font-bold">Notices</h1>
+        <span className="quiet text-sm">{unread === 0 ? 'all read' : `${unread} unread`}</span>
+        {unread > 0 && (
+          <button
+            type="button"
+            className="btn-plain ml-auto"
+            onClick={() => void mark({ slug, isRead: true })}
+          >
+            Mark all as read
+          </button>
+        )}
+      </div>
+      {notices.length === 0 && (
+        <p className="py-6">
+          Nothing yet. When something is opened for you, changes or comes near its end, it is told here.
+        </p>
+      )}
+      <ul>
+        {notices.map(notice => (
+          <Notice
+            key={notice.id}
+            notice={notice}
+            onMark={() => void mark({ slug, ids: [notice.id], isRead: !notice.isRead })}
+          />
+        ))}
+      </ul>
+    </>
+  )
+}
+
+function Notice({ notice, onMark }: { readonly notice: NoticeView; readonly onMark: () => void }) {
+  const { slug } = useHere()
+  const { text, at, isRead, place, revision } = notice
+  return (
+    <li className="grid grid-cols-[0.75rem_minmax(0,1fr)_auto] items-baseline gap-3 border-t border-base-300 py-2">
+      <span aria-hidden className={`size-2 self-center ${isRead ? '' : 'bg-primary'}`} />
+      <span>
+        <span className={isRead ? '' : 'font-semibold'}>{text}</span>
+        {!isRead && <span className="sr-only"> (unread)</span>}{' '}
+        {place !== null && (
+          <Link
+            className="act text-sm"
+            to={`/at/${slug}/content/${place.id}`}
+            onClick={isRead ? undefined : onMark}
+          >
+            Open {place.name}
+          </Link>
+        )}
+        {revision !== null && (
+          <Link className="act text-sm" to={`/at/${slug}/oversight/history/${revision}`}>
+            Look at it
+          </Link>
+        )}
+      </span>
+      <span className="flex items-baseline gap-4 text-sm">
+        <button type="button" className="act" onClick={onMark}>
+          {isRead ? 'Mark as unread' : 'Mark as read'}
+        </button>
+        <span className="quiet">
+          <Day at={at} />
+        </span>
+      </span>
+    </li>
+  )
+}
+
+const ways: readonly NoticeChoice[] = ['by mail too', 'here only', 'not at all']
+
+function Choices({ view }: { readonly view: NoticesView }) {
+  const { slug } = useHere()
+  const [choose] = useChooseNoticesMutation()
+  return (
+    <>
+      <h2 className="mb-1 text-lg font-bold">What I am told</h2>
+      <p className="quiet mb-3 text-sm">
+        “Not at all” mutes a kind from now on; what was told already stays.
+      </p>
+      {view.choices.map(({ kind, when, choice }) => (
+        <label
+          key={kind}
+          className="mb-2 grid grid-cols-[minmax(0,1fr)_8rem] items-center gap-3 border-t border-base-300 pt-2"
+        >
+          <span>Tell me when {when}</span>
+          <select
+            className="choice"
+            value={choice}
+            onChange={event => void choose({ slug, kind, choice: event.target.value as NoticeChoice })}
+          >
+            {ways.map(way => (
+              <option key={way}>{way}</option>
+            ))}
+          </select>
+        </label>
+      ))}
+    </>
+  )
+}

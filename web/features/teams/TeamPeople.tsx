@@ -1,0 +1,166 @@
+import { useState } from 'react'
+import type { EditRequest } from '#contract/requests.ts'
+import type { TeamPersonView, TeamView } from '#contract/views.ts'
+import { usePeopleQuery } from '../../api/api.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Combobox } from '../../ui/Combobox.tsx'
+import { Through } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+
+/** An act that is about to be decided: whom it is about, and what it is. */
+interface Act {
+  readonly person: string
+  readonly edit: EditRequest
+  readonly act: string
+  readonly said: string
+}
+
+interface Part {
+  readonly team: TeamView
+  readonly onAct: (act: Act | undefined) => void
+}
+
+/** Who is in a team, and what its leads may do about it: each act with what it opens and closes first. */
+export function TeamPeople({ team }: { readonly team: TeamView }) {
+  const [act, onAct] = useState<Act>()
+  const leads = team.people.filter(person => person.lead && person.status === 'active').length
+  const isNew = act !== undefined && !team.people.some(person => person.id === act.person)
+  return (
+    <section aria-label="People in the team">
+      <h3 className="mb-1 font-bold">
+        {team.people.length === 1 ? '1 person' : `${team.people.length} people`}
+      </h3>
+      {leads === 1 && team.mayManage && (
+        <p className="mb-2 text-sm text-warning">
+          One lead alone: name a second, so that somebody can stand in.
+        </p>
+      )}
+      {team.mayManage && <AddPerson team={team} onAct={onAct} />}
+      {isNew && <Deciding key={act.act} act={act} onDone={() => onAct(undefined)} />}
+      <ul className="mt-2">
+        {team.people.map(person => (
+          <li key={person.id} className="border-t border-base-300 py-1.5">
+            <TeamPerson person={person} team={team} onAct={onAct} />
+            {act?.person === person.id && (
+              <Deciding key={act.act} act={act} onDone={() => onAct(undefined)} />
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** What an act on a membership does, and the act. */
+export function Deciding({ act, onDone }: { readonly act: Act; readonly onDone: () => void }) {
+  const decision = useDecision([act.edit], act.said, onDone)
+  return <Decision act={act.act} onLeave={onDone} {...decision} />
+}
+
+export const joining = (team: TeamView, person: string): EditRequest => ({
+  kind: 'member.add',
+  team: team.id,
+  person,
+  lead: false,
+  from: null,
+  until: null,
+})
+
+function AddPerson({ team, onAct }: Part) {
+  const { slug } = useHere()
+  const { data: people = [] } = usePeopleQuery(slug)
+  const inTeam = new Set(team.people.map(person => person.id))
+  const options = people
+    .filter(person => !inTeam.has(person.id) && (person.kind === 'member' || team.welcomesGuests))
+    .map(person => ({
+      value: person.id,
+      name: person.name,
+      note: person.status === 'invited' ? 'invited' : person.kind,
+    }))
+  return (
+    <Combobox
+      label={`Add somebody to ${team.name}`}
+      placeholder="Add somebody by name"
+      options={options}
+      onChoose={({ value, name }) =>
+        onAct({
+          person: value,
+          edit: joining(team, value),
+          act: `Put ${name} into ${team.name}`,
+          said: `${name} is in ${team.name} now.`,
+        })
+      }
+    />
+  )
+}
+
+function TeamPerson({ person, team, onAct }: Part & { readonly person: TeamPersonView }) {
+  const { workspace } = useHere()
+  return (
+    <div className="flex items-baseline justify-between gap-3">
+      <span className="min-w-0">
+        <span className={person.lead ? 'font-bold' : ''}>{person.name}</span>
+        <span className="quiet text-sm">
+          {person.lead && ' · lead'}
+          {person.kind === 'guest' && ' · guest'}
+          {person.status !== 'active' && ` · ${person.status}`}
+          {person.until !== null && (
+            <>
+              {' '}
+              · <Through until={person.until} timeZone={workspace.timeZone} />
+            </>
+          )}
+        </span>
+      </span>
+      <span className="flex shrink-0 gap-3 text-sm">
+        {team.mayManage && person.kind === 'member' && <Leading person={person} team={team} onAct={onAct} />}
+        {team.joining !== 'everyone' && <Leaving person={person} team={team} onAct={onAct} />}
+      </span>
+    </div>
+  )
+}
+
+function Leading({ person, team, onAct }: Part & { readonly person: TeamPersonView }) {
+  const word = person.lead ? 'No longer lead' : 'Make lead'
+  return (
+    <button
+      type="button"
+      className="act"
+      aria-label={`${word}: ${person.name}`}
+      onClick={() =>
+        onAct({
+          person: person.id,
+          edit: { kind: 'member.change', team: team.id, person: person.id, lead: !person.lead },
+          act: person.lead ? `End the lead of ${person.name}` : `Make ${person.name} a lead`,
+          said: `${person.name} leads ${team.name} ${person.lead ? 'no longer' : 'now'}.`,
+        })
+      }
+    >
+      {word}
+    </button>
+  )
+}
+
+function Leaving({ person, team, onAct }: Part & { readonly person: TeamPersonView }) {
+  const { workspace } = useHere()
+  const isMe = person.id === workspace.me.id
+  if (!isMe && !team.mayManage) return null
+  return (
+    <button
+      type="button"
+      className="act"
+      aria-label={isMe ? `Leave ${team.name}` : `Take out: ${person.name}`}
+      onClick={() =>
+        onAct({
+          person: person.id,
+          edit: { kind: 'member.take', team: team.id, person: person.id },
+          act: isMe ? 'Leave the team' : `Take ${person.name} out`,
+          said: `${person.name} is out of ${team.name}.`,
+        })
+      }
+    >
+      {isMe ? 'Leave' : 'Take out'}
+    </button>
+  )
+}
