@@ -214,7 +214,7 @@ export interface ForeseenAt {
 
 export interface DifferenceView {
   readonly person: PlaceName
-  readonly place: PlaceName
+  readonly place: PathView
   readonly before: number
   readonly after: number
 }

@@ -163,7 +163,13 @@ describe('the first line through', () => {
     expect(await press(Key.ARROW_RIGHT)).toBe('Draft figures')
     expect(await press(Key.ARROW_LEFT)).toBe('Funder Report')
     await owner.choose('Look', 'dark')
-    for (const view of ['content/node-sites-north-spit', 'people/person-oskar', 'teams/team-birds']) {
+    for (const view of [
+      'content/node-sites-north-spit',
+      'people/person-oskar',
+      'teams/team-birds',
+      'oversight/history',
+      'notices',
+    ]) {
       await owner.open(`${at}/${view}`)
       await owner.sees('Sign out')
       expect([view, await owner.barriers()]).toEqual([view, []])

@@ -16,8 +16,12 @@ import { accountOf } from './session.ts'
 /** Everything within a workspace. Who is asking is settled first, in one place, for every route. */
 export function workspaceRoutes(parts: Parts): Router {
   const router = Router({ mergeParams: true })
-  const asker = (request: Request): Asker =>
-    askerOf(parts, accountOf(request), checked(slugParams, { slug: request.params.slug }).slug)
+  const asker = (request: Request): Asker => {
+    const found = askerOf(parts, accountOf(request), checked(slugParams, { slug: request.params.slug }).slug)
+    // Every answer tells of which state it speaks.
+    request.res?.set('noskel-revision', String(found.moment.state.revision))
+    return found
+  }
   const id = (request: Request) => checked(idParams, request.params).id
 
   router.get('/', (request, response) => {

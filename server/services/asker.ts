@@ -8,6 +8,7 @@ import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { Naming } from '#core/words/refusal.ts'
 import { type Moment, rootOf, workspaceOf } from '#core/state/state.ts'
+import type { ContentNode } from '#core/tree/node.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { momentAt } from '../store/states.ts'
@@ -57,6 +58,19 @@ export function holdsAt(reader: Asker, node: NodeId, action: Action): boolean {
   const place = placeOf(reader.moment, node)
   return place !== undefined && has(heldBeforeStates(reader.moment, reader.subject, place), action)
 }
+
+/** The ancestors as far up as they are seen without a gap, topmost first. */
+export function seenPath(asker: Asker, ancestors: readonly ContentNode[]): { id: string; name: string }[] {
+  const gap = ancestors.findIndex(node => !maySee(asker, node.id))
+  const seen = gap === -1 ? ancestors : ancestors.slice(0, gap)
+  return seen.map(({ id, name }) => ({ id, name })).toReversed()
+}
+
+/** The same in words: "Sites › North Spit". */
+export const pathWords = (asker: Asker, ancestors: readonly ContentNode[]): string =>
+  seenPath(asker, ancestors)
+    .map(each => each.name)
+    .join(' › ')
 
 /** Members know their colleagues; a guest knows itself and whom it turns to. */
 export function knowsPerson(asker: Asker, person: PersonId): boolean {

@@ -7,7 +7,7 @@ import { type ActionSet, has, noActions } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { childrenOf, pathOf, privateFolderOf, rootOf, subtreeOf } from '#core/state/state.ts'
 import { type ContentNode, kindsWithin } from '#core/tree/node.ts'
-import { type Asker, holdsAt, knowsPerson, maySee, nameOf, seenPlace } from './asker.ts'
+import { type Asker, holdsAt, knowsPerson, maySee, nameOf, pathWords, seenPath, seenPlace } from './asker.ts'
 
 /**
  * The tree as its reader finds it. Homes stand at the top for members; whatever else is seen without
@@ -78,9 +78,7 @@ export function binView(asker: Asker): PathView[] {
 const pathView = (asker: Asker, { id, name }: ContentNode, above: readonly ContentNode[]): PathView => ({
   id,
   name,
-  path: seenPath(asker, above)
-    .map(each => each.name)
-    .join(' › '),
+  path: pathWords(asker, above),
 })
 
 /** What of a node's children the asker sees, in the order in which they are shown. */
@@ -89,13 +87,6 @@ export function childrenSeen(asker: Asker, node: NodeId): TreeItem[] {
 }
 
 const isTop = (asker: Asker, node: ContentNode) => node.parent === null || !maySee(asker, node.parent)
-
-/** The ancestors as far up as they are seen without a gap, topmost first. */
-function seenPath(asker: Asker, ancestors: readonly ContentNode[]): { id: string; name: string }[] {
-  const gap = ancestors.findIndex(node => !maySee(asker, node.id))
-  const seen = gap === -1 ? ancestors : ancestors.slice(0, gap)
-  return seen.map(({ id, name }) => ({ id, name })).toReversed()
-}
 
 function seenItem(asker: Asker, node: ContentNode): TreeItem | null {
   const place = placeOf(asker.moment, node.id)

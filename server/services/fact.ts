@@ -10,7 +10,7 @@ import { has } from '#core/levels/action.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { rootOf, type TableName, workspaceOf } from '#core/state/state.ts'
 import { factInWords, type FactNaming } from '#core/words/fact.ts'
-import { type Asker, asks, holdsAt, knowsPerson, namingFor } from './asker.ts'
+import { type Asker, asks, holdsAt, knowsPerson, maySee, namingFor } from './asker.ts'
 import { principalName } from './principal.ts'
 
 /**
@@ -55,7 +55,7 @@ const isGone = ({ moment }: Asker, table: TableName, id: string): boolean =>
   rowOf(moment.state[table] as typeof moment.state.nodes, id as NodeId) === undefined
 
 /** The root, whose entries are told to those who read the history; what is in the bin, to those who could bring it back. */
-function isPlaceKnown(reader: Asker, node: NodeId): boolean {
+export function isPlaceKnown(reader: Asker, node: NodeId): boolean {
   if (node === rootOf(reader.moment.state).id) return asks(reader, 'read the history')
   return has(check(reader.moment, reader.person, node), 'see') || holdsAt(reader, node, 'remove')
 }
@@ -68,10 +68,7 @@ export function factView(reader: Asker, fact: Fact): FactView {
   return {
     act: fact.act,
     text: factInWords(fact, naming),
-    place:
-      place === undefined || place.kind === 'root' || naming.place(place.id) === undefined
-        ? null
-        : { id: place.id, name: place.name },
+    place: place === undefined || !maySee(reader, place.id) ? null : { id: place.id, name: place.name },
     person: person === undefined ? null : { id: person.id, name: naming.person(person.id) ?? '' },
   }
 }

@@ -11,8 +11,8 @@ import { pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ChangeSetRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import { type Asker, asks, holdsAt, knowsPerson, maySee, nameOf } from './asker.ts'
-import { factView, mayReadFact } from './fact.ts'
+import { type Asker, asks, holdsAt, knowsPerson, nameOf } from './asker.ts'
+import { factView, isPlaceKnown, mayReadFact } from './fact.ts'
 import { differenceView } from './difference.ts'
 
 const entriesAtOnce = 50
@@ -142,7 +142,7 @@ function effectKnown(asker: Asker, row: ChangeSetRow): Difference[] {
     .map(([person, node, before, after]) => ({ person, node, before, after }))
     .filter(
       ({ person, node }) =>
-        maySee(asker, node) &&
+        isPlaceKnown(asker, node) &&
         (person === asker.person || holdsAt(asker, node, 'share') || asks(asker, 'read the history')) &&
         rowOf(asker.moment.state.persons, person) !== undefined,
     )

@@ -2,11 +2,10 @@ import { useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
 import type { DifferenceView, ForeseenAt, ForeseenView } from '#contract/views.ts'
 import type { ActionSet } from '#core/levels/action.ts'
-import { nameOfActions } from '#core/levels/level.ts'
 import { impactInWords } from '#core/words/impact.ts'
 import { Day } from './dates.tsx'
 import { FilterWords } from './FilterWords.tsx'
-import { Gauge } from './Gauge.tsx'
+import { Level } from './Gauge.tsx'
 import { ProblemNote } from './ProblemNote.tsx'
 
 interface Props {
@@ -111,41 +110,58 @@ function sentenceOf({ moment: { differences, hiddenPlaces }, isNow, isWhole }: M
 
 const placesWord = (count: number) => (count === 1 ? '1 place' : `${count} places`)
 
-function Everything({
-  differences,
-  isByPerson,
-}: {
+interface EverythingProps {
   readonly differences: readonly DifferenceView[]
   readonly isByPerson: boolean
-}) {
-  const groups = new Map<string, DifferenceView[]>()
-  for (const each of differences) {
-    const { id } = isByPerson ? each.person : each.place
-    groups.set(id, [...(groups.get(id) ?? []), each])
-  }
+}
+
+function Everything({ differences, isByPerson }: EverythingProps) {
+  const groups = grouped(differences, each => (isByPerson ? each.person.id : each.place.id))
   return (
     // Focusable, so that the keyboard can scroll it.
     <ul tabIndex={0} aria-label="Everything that changes" className="mt-1 max-h-72 overflow-y-auto">
-      {[...groups].map(([id, group]) => (
-        <li key={id} className="border-t border-base-300 py-1">
-          <strong>{isByPerson ? group[0]?.person.name : group[0]?.place.name}</strong>
-          <ul>
-            {group.map(each => (
-              <li key={each.person.id + each.place.id} className="flex items-center justify-between gap-2">
-                <span className="truncate">{isByPerson ? each.place.name : each.person.name}</span>
-                <Change difference={each} />
-              </li>
-            ))}
-          </ul>
+      {groups.map(group => (
+        <li key={`${group[0].person.id} ${group[0].place.id}`} className="border-t border-base-300 py-1.5">
+          <strong>{isByPerson ? group[0].person.name : group[0].place.name}</strong>
+          {!isByPerson && <span className="quiet"> {group[0].place.path}</span>}
+          {grouped(group, each => `${each.before} ${each.after}`).map(alike => (
+            <div key={`${alike[0].before} ${alike[0].after}`} className="mt-1">
+              <span className="flex items-center gap-2">
+                <Level actions={alike[0].before} />
+                <span aria-hidden>→</span>
+                <span className="sr-only">becomes</span>
+                <Level actions={alike[0].after} />
+              </span>
+              <span className="block">
+                {isByPerson ? placesListed(alike) : alike.map(each => each.person.name).join(', ')}
+              </span>
+            </div>
+          ))}
         </li>
       ))}
     </ul>
   )
 }
 
-const Change = ({ difference: { before, after } }: { readonly difference: DifferenceView }) => (
-  <span className="flex shrink-0 items-center gap-1">
-    <Gauge actions={before} /> {nameOfActions(before as ActionSet).name} → <Gauge actions={after} />{' '}
-    {nameOfActions(after as ActionSet).name}
-  </span>
-)
+type Group = readonly [DifferenceView, ...DifferenceView[]]
+
+function grouped(differences: readonly DifferenceView[], by: (each: DifferenceView) => string): Group[] {
+  const groups = new Map<string, [DifferenceView, ...DifferenceView[]]>()
+  for (const each of differences) {
+    const group = groups.get(by(each))
+    if (group === undefined) groups.set(by(each), [each])
+    else group.push(each)
+  }
+  return [...groups.values()]
+}
+
+/** Names of places; where two are called alike, with what each stands in. */
+function placesListed(differences: readonly DifferenceView[]): string {
+  const names = differences.map(({ place }) => place.name)
+  return differences
+    .map(({ place: { name, path } }) => {
+      const isAlone = names.filter(each => each === name).length === 1
+      return isAlone || path === '' ? name : `${name} (${path.split(' › ').at(-1)})`
+    })
+    .join(', ')
+}

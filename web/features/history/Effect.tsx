@@ -6,7 +6,7 @@ export function Effect({
 }: {
   readonly entry: Pick<EntryView, 'gains' | 'losses'>
 }) {
-  if (gains.people === 0 && losses.people === 0) return <span className="quiet">nobody’s access</span>
+  if (gains.people === 0 && losses.people === 0) return <span className="quiet">none that you can see</span>
   return (
     <span className="grid">
       {gains.people > 0 && <span>{counted('+', gains)}</span>}
