@@ -35,6 +35,12 @@ export function askerOf(parts: Parts, account: AccountId, slug: string): Asker {
   return { workspace, moment, subject, person: subject.person.id }
 }
 
+/** The same person asking about another state or time; nobody, if there is no such person in it. */
+export function readerAt(workspace: WorkspaceId, moment: Moment, person: PersonId): Asker | undefined {
+  const subject = subjectOf(moment, person)
+  return subject === undefined ? undefined : { workspace, moment, subject, person }
+}
+
 export const asks = (asker: Asker, privilege: Privilege): boolean =>
   mayUse(asker.moment, asker.person, privilege)
 

@@ -12,7 +12,7 @@ import type { Asker } from './asker.ts'
 import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
 import { foreseenBy } from './foresee.ts'
 import { doneSince } from './history.ts'
-import { recordingOf } from './record.ts'
+import { writingOf } from './record.ts'
 
 /**
  * The one road of every change of access: judged on the state in memory, written with its history
@@ -53,7 +53,7 @@ function prepare(
   const judged = judge(before, changeSet)
   if (!judged.ok) return refused(judged.error)
   if (seen !== undefined) {
-    const effect = foreseenBy({ ...asker, moment: before }, { ...meant, judged: judged.value })
+    const effect = foreseenBy(asker, before, { ...meant, judged: judged.value })
     if (digestIn(effect.seen) !== digestIn(seen)) return refused({ effect })
   }
   const { workspace } = asker
@@ -78,15 +78,15 @@ export function writeJudged(
   const state = atRevision(judged.state, before.state.revision + 1)
   const after: Moment = { state, at: before.at }
   const touching = { changes: judged.changes, before, after }
-  const recording = recordingOf(parts, { ...changeSet, workspace, touching, after, undone })
+  const writing = writingOf(parts, { ...changeSet, workspace, touching, after, undone })
   const mails = invitationMails(parts, { workspace, changeSet, after })
   return {
     state,
     value: state.revision,
     write: async transaction => {
-      await recording.write(transaction)
+      await writing.write(transaction)
       if (mails.length > 0) await parts.writer.tables.mails.bulkCreate(mails as never, { transaction })
     },
-    after: recording.after,
+    after: writing.after,
   }
 }

@@ -13,8 +13,8 @@ import { has } from '#core/levels/action.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { type Moment, pathOf, type RecordChange, rootOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
-import { ProblemError } from '../problem-error.ts'
-import type { Asker } from './asker.ts'
+import { ProblemError, problemOf } from '../problem-error.ts'
+import { type Asker, readerAt } from './asker.ts'
 import { differenceView } from './difference.ts'
 import { changeSetFrom, problemFrom } from './change-set.ts'
 import { factView, mayReadFact } from './fact.ts'
@@ -25,7 +25,7 @@ export async function foresee(parts: Parts, asker: Asker, request: ChangeSetRequ
   const before = momentOf(asker.moment.state, parts.clock())
   const judged = judge(before, changeSet)
   if (!judged.ok) throw new ProblemError(problemFrom(judged.error, asker))
-  return foreseenBy({ ...asker, moment: before }, { changeSet, made, judged: judged.value })
+  return foreseenBy(asker, before, { changeSet, made, judged: judged.value })
 }
 
 export interface Foreseeable {
@@ -36,8 +36,13 @@ export interface Foreseeable {
 }
 
 /** What a judged change set does, as far as its author may know, at the moment of asking. */
-export function foreseenBy(asker: Asker, { changeSet, made, judged }: Foreseeable): ForeseenView {
-  const before = asker.moment
+export function foreseenBy(
+  { workspace, person }: Asker,
+  before: Moment,
+  { changeSet, made, judged }: Foreseeable,
+): ForeseenView {
+  const asker = readerAt(workspace, before, person)
+  if (asker === undefined) throw problemOf('not-found')
   const after = momentOf(judged.state, before.at)
   const told = withoutRepeats(
     impact(wholeOf(before, changeSet, judged)).map(each => foreseenAt(asker, after, each)),

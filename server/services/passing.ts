@@ -6,7 +6,7 @@ import { atRevision } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { type Prepare, passWhatIsDue } from '../store/writer.ts'
 import { noticesOf, writeNotices } from './notices/write.ts'
-import { type Recording, recordingOf } from './record.ts'
+import { type Writing, writingOf } from './record.ts'
 import { announce } from '../live/hub.ts'
 
 /**
@@ -21,24 +21,24 @@ export const passing =
     if (before === undefined || since === undefined) return ok({ value: undefined, write: async () => {} })
     const { now } = candidates
     let state = before.state
-    const recordings: Recording[] = []
+    const writings: Writing[] = []
     for (const each of passingsOf(state, since, now)) {
       state = atRevision(each.state, state.revision + 1)
       const after = { state, at: each.at }
       const entry = { workspace, author: theWorkspace, reason: '', edits: [], undone: null }
-      recordings.push(recordingOf(parts, { ...entry, touching: each.touching, after }))
+      writings.push(writingOf(parts, { ...entry, touching: each.touching, after }))
     }
-    recordings.push(warning(parts, { workspace, since, now, state }))
+    writings.push(warning(parts, { workspace, since, now, state }))
     return ok({
       value: undefined,
       passed: workspace,
       ...(state === before.state ? {} : { state }),
       write: async transaction => {
-        for (const { write } of recordings) await write(transaction)
+        for (const { write } of writings) await write(transaction)
         await parts.writer.tables.passed.upsert({ workspace, at: now }, { transaction })
       },
       after: () => {
-        for (const { after } of recordings) after()
+        for (const { after } of writings) after()
       },
     })
   }
@@ -51,7 +51,7 @@ interface Looked {
 }
 
 /** Notices of ends that come near: nothing changed, so no entry of the history. */
-function warning(parts: Parts, { workspace, since, now, state }: Looked): Recording {
+function warning(parts: Parts, { workspace, since, now, state }: Looked): Writing {
   const moment = momentOf(state, now)
   const written = {
     author: theWorkspace,

@@ -25,14 +25,14 @@ export interface Entry {
   readonly undone: Written['undone']
 }
 
-export interface Recording {
+export interface Writing {
   readonly write: (transaction: Transaction) => Promise<void>
   /** Tells open pages, once it is committed. */
   readonly after: () => void
 }
 
 /** The rows of an entry, its effect and notices with them, and the event that it is. */
-export function recordingOf(parts: Parts, entry: Entry): Recording {
+export function writingOf(parts: Parts, entry: Entry): Writing {
   const { workspace, author, touching, after } = entry
   const { revision } = after.state
   const { changes } = touching

@@ -1,12 +1,10 @@
 import type { Transaction } from 'sequelize'
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
-import { rowOf } from '#core/base/collection.ts'
-import { subjectOf } from '#core/access/subject.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import { letter } from '../../mail/letter.ts'
 import type { Parts } from '../../parts.ts'
 import type { NoticeRow } from '../../store/tables.ts'
-import type { Asker } from '../asker.ts'
+import { readerAt } from '../asker.ts'
 import { choicesOf } from './choices.ts'
 import type { Written } from './kind.ts'
 import { kindOf, noticeKinds } from './list.ts'
@@ -58,10 +56,8 @@ interface Mailed {
 
 /** One mail for all that one commit tells a person. */
 function mailOf(parts: Parts, { workspace, person, mailed, written: { after } }: Mailed) {
-  const subject = subjectOf(after, person)
-  const address = rowOf(after.state.persons, person)?.mail
-  if (subject === undefined || address === undefined) return []
-  const reader: Asker = { workspace, moment: after, subject, person }
+  const reader = readerAt(workspace, after, person)
+  if (reader === undefined) return []
   const told = mailed.flatMap(row => kindOf(row.kind)?.tell(reader, JSON.parse(row.data)) ?? [])
   const [first] = told
   if (first === undefined) return []
@@ -74,5 +70,7 @@ function mailOf(parts: Parts, { workspace, person, mailed, written: { after } }:
     `You get this from ${name}. Choose there which notices come by mail:`,
     `${base}/notices`,
   ]
-  return [letter(parts, { workspace, to: address, subject: first.text, lines, at: after.at })]
+  return [
+    letter(parts, { workspace, to: reader.subject.person.mail, subject: first.text, lines, at: after.at }),
+  ]
 }
