@@ -111,6 +111,8 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'limits-only': 422,
   'already-there': 409,
   'invitation-over': 409,
+  'publishing-off': 403,
+  'in-use': 409,
   'nothing-to-undo': 409,
   'never-undone': 422,
 }

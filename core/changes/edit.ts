@@ -3,6 +3,7 @@ import type {
   GrantId,
   HoldingId,
   InvitationId,
+  LevelId,
   LimitId,
   MembershipId,
   NodeId,
@@ -48,6 +49,13 @@ export type Edit =
   | SuspendPerson
   | ResumePerson
   | UndoChangeSet
+  | SetWeb
+  | OrderNode
+  | ArchiveTeam
+  | CreateLevel
+  | ChangeLevel
+  | DeleteLevel
+  | ChangeWorkspace
 
 export type EditKind = Edit['kind']
 
@@ -108,6 +116,7 @@ export interface ChangeTeam {
   readonly note?: string | undefined
   readonly joining?: Team['joining'] | undefined
   readonly welcomesGuests?: boolean | undefined
+  readonly allowsPublishing?: boolean | undefined
 }
 
 export interface AddMember {
@@ -248,4 +257,52 @@ export interface UndoChangeSet {
   readonly changes: readonly RecordChange[]
   /** Places with something in them that is not part of the state, such as text: these are not unmade. */
   readonly written: readonly NodeId[]
+}
+
+export interface SetWeb {
+  readonly kind: 'node.web'
+  readonly node: NodeId
+  readonly web: 'published' | 'excluded' | null
+}
+
+export interface OrderNode {
+  readonly kind: 'node.order'
+  readonly node: NodeId
+  /** Place among its siblings: between two of them lies always another number. */
+  readonly order: number
+}
+
+export interface ArchiveTeam {
+  readonly kind: 'team.archive'
+  readonly team: TeamId
+  readonly archived: boolean
+}
+
+export interface CreateLevel {
+  readonly kind: 'level.create'
+  readonly level: LevelId
+  readonly name: string
+  readonly note: string
+  readonly actions: ActionSet
+}
+
+export interface ChangeLevel {
+  readonly kind: 'level.change'
+  readonly level: LevelId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+  readonly actions?: ActionSet | undefined
+}
+
+export interface DeleteLevel {
+  readonly kind: 'level.delete'
+  readonly level: LevelId
+}
+
+export interface ChangeWorkspace {
+  readonly kind: 'workspace.change'
+  readonly name?: string | undefined
+  readonly timeZone?: string | undefined
+  readonly guestCeiling?: ActionSet | undefined
+  readonly allowsPublishing?: boolean | undefined
 }

@@ -73,6 +73,20 @@ const anyEdit: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
     .map(({ node, state }) => () => [edit('node.state', { node, ...state })]),
 )
 
+const anyPolicy: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
+  fc
+    .record({ node: nodeId, web: fc.constantFrom('published', 'excluded', null) })
+    .map(fields => () => [edit('node.web', fields)]),
+  fc.record({ node: nodeId, order: fc.integer() }).map(fields => () => [edit('node.order', fields)]),
+  anyActions.map(actions => () => [edit('level.change', { level: 'l0', actions })]),
+  fc
+    .record({ guestCeiling: anyActions, allowsPublishing: fc.boolean() })
+    .map(fields => () => [edit('workspace.change', fields)]),
+  fc
+    .record({ team: fc.constantFrom('t0', 't1'), archived: fc.boolean() })
+    .map(fields => () => [edit('team.archive', fields)]),
+)
+
 /** Random authors seldom may do anything: here two members are active, and some are stewards of some places. */
 const anyBusyWorld = fc
   .tuple(
@@ -113,7 +127,7 @@ test('whatever is allowed raises nobody’s own access, leaves stewards where th
     fc.property(
       anyBusyWorld,
       fc.constantFrom(...authors),
-      fc.array(anyEdit, { minLength: 1, maxLength: 2 }),
+      fc.array(fc.oneof({ weight: 4, arbitrary: anyEdit }, anyPolicy), { minLength: 1, maxLength: 2 }),
       (state, author, drafts) => {
         const edits = drafts.flatMap(draft => draft(state))
         const result = judging(state, author, ...edits)
@@ -145,13 +159,18 @@ test('whatever is allowed raises nobody’s own access, leaves stewards where th
     'grant.add',
     'grant.change',
     'grant.end',
+    'level.change',
     'limit.add',
     'limit.change',
     'limit.end',
     'node.break',
     'node.move',
+    'node.order',
     'node.restore',
     'node.state',
+    'node.web',
+    'team.archive',
+    'workspace.change',
   ])
 })
 

@@ -14,8 +14,11 @@ import { undo } from './edits/undo.ts'
 import { accept, renew, withdraw } from './edits/invitation.ts'
 import { invite } from './edits/invite.ts'
 import { addMember, changeMember, takeMember } from './edits/member.ts'
-import { createHome, createNode, describeNode } from './edits/node.ts'
-import { changeTeam, createTeam } from './edits/team.ts'
+import { createHome, createNode, describeNode, orderNode } from './edits/node.ts'
+import { archiveTeam, changeTeam, createTeam } from './edits/team.ts'
+import { changeLevel, createLevel, deleteLevel } from './edits/level.ts'
+import { setWeb } from './edits/web.ts'
+import { changeWorkspace } from './edits/workspace.ts'
 import type { Guard, Whole } from './guards/guard.ts'
 import { guests } from './guards/guests.ts'
 import { moveGains } from './guards/move-gains.ts'
@@ -79,6 +82,13 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'person.suspend': suspend,
   'person.resume': resume,
   undo,
+  'node.web': setWeb,
+  'node.order': orderNode,
+  'team.archive': archiveTeam,
+  'level.create': createLevel,
+  'level.change': changeLevel,
+  'level.delete': deleteLevel,
+  'workspace.change': changeWorkspace,
 }
 
 const guards: readonly Guard[] = [guests, ownerLeft, moveGains, ownRaise, stewardLeft]

@@ -33,6 +33,8 @@ export type Refusal =
   | { readonly code: 'limits-only' }
   | { readonly code: 'already-there'; readonly what: 'person' | 'membership' | 'break' | 'id' }
   | { readonly code: 'invitation-over' }
+  | { readonly code: 'publishing-off' }
+  | { readonly code: 'in-use'; readonly what: 'level' }
   | { readonly code: 'nothing-to-undo' }
   | { readonly code: 'never-undone' }
 

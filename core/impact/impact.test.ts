@@ -3,13 +3,14 @@ import { expect, test } from 'vitest'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { wholeOf } from '../changes/judge.ts'
 import { actions, listActions } from '../levels/action.ts'
+import { theWeb } from '../access/public.ts'
 import { subjectOf } from '../access/subject.ts'
 import { momentOf } from '../state/moment.ts'
 import { applyChanges, type State } from '../state/state.ts'
 import { edit, giving, judging, reader, steward } from '../tests/judging.ts'
-import { judged } from '../tests/judge.ts'
+import { judged, judgedPublic } from '../tests/judge.ts'
 import { grant, node, now, person, world } from '../tests/world.ts'
-import { anyGrant, anyLimit, anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
+import { anyActions, anyGrant, anyLimit, anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
 import { impact } from './impact.ts'
 
 const later = [now, now + 5, now + 10, now + 15, now + 20, now + 30]
@@ -18,9 +19,16 @@ test('tells exactly what differs, now and from each later instant on', () => {
   const anyEdit = fc.oneof(
     anyGrant.map(({ row }) => edit('grant.add', { ...row, grant: 'new' })),
     anyLimit.map(({ row }) => edit('limit.add', { ...row, limit: 'new' })),
+    fc
+      .record({ node: fc.constantFrom(...nodeIds), web: fc.constantFrom('published', 'excluded', null) })
+      .map(fields => edit('node.web', fields)),
+    anyActions.map(actions => edit('level.change', { level: 'l0', actions })),
+    fc.boolean().map(allowsPublishing => edit('workspace.change', { allowsPublishing })),
+    anyActions.map(guestCeiling => edit('workspace.change', { guestCeiling })),
     fc.constantFrom(...nodeIds).map(node => edit('node.break', { node, mode: 'empty', copies: 'copy' })),
   )
   let allowed = 0
+  let onTheWeb = 0
   fc.assert(
     fc.property(anyWorld, fc.constantFrom(...nodeIds), anyEdit, (base, at, change) => {
       const { table, row } = grant(at, 'person:owner', steward, { id: 'steward' as never })
@@ -44,11 +52,17 @@ test('tells exactly what differs, now and from each later instant on', () => {
                 String(before) === String(after) ? [[], []] : [before, after],
               )
           }
+        for (const where of nodeIds as unknown as NodeId[]) {
+          const one = inForce.find(each => each.person === theWeb && each.node === where)
+          const sees = (of: State) => judgedPublic(momentOf(of, time), where)
+          expect([where, one !== undefined]).toEqual([where, sees(state) !== sees(result.value.state)])
+          onTheWeb += one === undefined ? 0 : 1
+        }
       }
     }),
     { numRuns: 600 },
   )
-  expect(allowed).toBeGreaterThan(20)
+  expect([allowed > 20, onTheWeb > 20]).toEqual([true, true])
 })
 
 /** Those not here are told of as if they were, which the judge does not do. */

@@ -1,11 +1,12 @@
 import { actionsAsIfActive } from '../access/evaluate.ts'
 import { placeOf } from '../access/place.ts'
+import { isPublic, theWeb } from '../access/public.ts'
 import { isComing, subjectOf } from '../access/subject.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { touchedNodes, touchedPeople, type Touching, type Whole } from '../changes/guards/guard.ts'
 import { instantsOf } from '../changes/guards/instants.ts'
-import { type ActionSet, noActions } from '../levels/action.ts'
+import { actions, type ActionSet, noActions } from '../levels/action.ts'
 import { momentOf } from '../state/moment.ts'
 import type { Moment } from '../state/state.ts'
 
@@ -26,7 +27,7 @@ export interface ImpactAt {
 /**
  * Exactly who gains and loses what where: first now, then at each later instant from which on the
  * difference is another one, because something begins or ends. Invited people count as if they were
- * here. Places that the change set makes or removes count as nothing on their missing side.
+ * here, and the web as one person. Places that the change set makes or removes count as nothing on their missing side.
  */
 export function impact(whole: Whole): ImpactAt[] {
   const reach = { nodes: touchedNodes(whole), people: touchedPeople(whole) }
@@ -70,10 +71,13 @@ function differencesIn({ nodes, people }: Touched, was: Moment, will: Moment): D
 function heldAt(moment: Moment, person: PersonId, node: NodeId): ActionSet {
   const subject = subjectOf(moment, person)
   const place = placeOf(moment, node)
+  if (person === theWeb) return place !== undefined && isPublic(moment, place) ? onTheWeb : noActions
   if (subject === undefined || place === undefined || !(subject.isActive || isComing(moment, subject.person)))
     return noActions
   return actionsAsIfActive(moment, subject, place)
 }
+
+const onTheWeb = actions('see')
 
 function isSame(a: readonly Difference[], b: readonly Difference[]): boolean {
   return (

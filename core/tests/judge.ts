@@ -2,8 +2,8 @@ import { allRows, rowOf } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Span } from '../base/instant.ts'
 import { type Action, allActions, has, listActions } from '../levels/action.ts'
-import { actionsGiven } from '../access/place.ts'
 import type { Person } from '../people/person.ts'
+import type { Gives } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import { type Moment, type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
@@ -28,7 +28,7 @@ export function judged(
   for (const each of path) {
     for (const grant of allRows(state.grants))
       if (grant.node === each.id && live(grant) && matches({ state, at }, person, grant.principal))
-        for (const action of listActions(actionsGiven(state, grant.gives))) given.add(action)
+        for (const action of givenBy(state, grant.gives)) given.add(action)
     if (each.broken !== null) break
   }
 
@@ -56,6 +56,37 @@ export function judged(
   if (path.some(each => each.binned)) held = []
   if (place.draft && !mayReadDraft) held = []
   return held.includes('see') ? allActions.filter(action => held.includes(action)) : []
+}
+
+function givenBy(state: State, gives: Gives): Action[] {
+  if (typeof gives === 'number') return listActions(gives)
+  return allRows(state.levels).flatMap(level => (level.id === gives ? listActions(level.actions) : []))
+}
+
+/** Whether a visitor without an account sees a place: word for word what the contract says of `public`. */
+export function judgedPublic({ state, at }: Moment, nodeId: NodeId): boolean {
+  const node = rowOf(state.nodes, nodeId)
+  if (node === undefined) return false
+  const path = ancestry(state, node)
+  const team = allRows(state.teams).find(each =>
+    path.some(({ home }) => home?.of === 'team' && home.team === each.id),
+  )
+  if (!workspaceOf(state).allowsPublishing || team?.allowsPublishing === false || team?.archived) return false
+  if (path.some(each => each.archived || each.binned)) return false
+  for (const limit of allRows(state.limits)) {
+    const isLive = (limit.from ?? 0) <= at && at < (limit.until ?? Infinity)
+    const isForAll = ['anyone', 'everyone', 'guests'].includes(limit.principal)
+    if (isLive && isForAll && path.some(each => each.id === limit.node) && !has(limit.allows, 'see'))
+      return false
+  }
+  return path.some((published, index) => {
+    const upTo = path.slice(0, index)
+    return (
+      published.web === 'published' &&
+      upTo.every(each => each.broken === null) &&
+      [...upTo, published].every(each => each.web !== 'excluded' && !each.draft)
+    )
+  })
 }
 
 function ancestry(state: State, node: ContentNode): ContentNode[] {

@@ -1,5 +1,6 @@
 import type {
   GrantId,
+  LevelId,
   LimitId,
   MembershipId,
   NodeId,
@@ -13,8 +14,9 @@ import { type ActionSet, noActions } from '../levels/action.ts'
 import { levelActions } from '../levels/level.ts'
 import type { Membership, Person, Team } from '../people/person.ts'
 import { builtInRoles, memberRole } from '../people/role.ts'
-import type { Grant, Limit } from '../rules/entry.ts'
+import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
+import type { Workspace } from '../rules/workspace.ts'
 import { applyChanges, emptyState, type RecordChange, type Rows, type State } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
@@ -96,7 +98,7 @@ export const node = (id: string, parent: string | null, more: Partial<ContentNod
 export const broken = { broken: { by: 'owner' as PersonId, at: 0 } }
 
 /** A grant's or limit's id is where it is and for whom; a second one there says its own. */
-export const grant = (at: string, principal: Principal, gives: ActionSet, more: Partial<Grant> = {}): Part =>
+export const grant = (at: string, principal: Principal, gives: Gives, more: Partial<Grant> = {}): Part =>
   part('grants', {
     id: `${at} ${principal}` as GrantId,
     node: at as NodeId,
@@ -127,7 +129,10 @@ export const limit = (
     ...more,
   })
 
-const base: readonly Part[] = [
+export const level = (id: string, actions: ActionSet): Part =>
+  part('levels', { id: id as LevelId, name: id, note: '', actions })
+
+export const workspace = (more: Partial<Workspace> = {}): Part =>
   part('workspaces', {
     id: 'workspace' as WorkspaceId,
     name: 'Test',
@@ -137,7 +142,11 @@ const base: readonly Part[] = [
     guestCeiling: levelActions('Editor'),
     allowsPublishing: true,
     defaultRole: memberRole,
-  }),
+    ...more,
+  })
+
+const base: readonly Part[] = [
+  workspace(),
   ...builtInRoles.map(role => part('roles', role)),
   person('owner'),
   holding('owner', 'role-owner'),

@@ -3,7 +3,22 @@ import type { Span } from '../base/instant.ts'
 import { actions, allActions } from '../levels/action.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { State } from '../state/state.ts'
-import { broken, grant, limit, member, node, now, type Part, person, team, world } from './world.ts'
+import type { LevelId } from '../base/ids.ts'
+import type { Gives } from '../rules/entry.ts'
+import {
+  broken,
+  grant,
+  level,
+  limit,
+  member,
+  node,
+  now,
+  type Part,
+  person,
+  team,
+  workspace,
+  world,
+} from './world.ts'
 
 /** Random small workspaces, with every feature that changes access. */
 
@@ -12,6 +27,10 @@ export const nodeIds = ['root', 'n0', 'n1', 'n2', 'n3', 'n4', 'n5', 'n6'] as con
 const teamIds = ['t0', 't1'] as const
 
 export const anyActions = fc.subarray([...allActions]).map(names => actions(...names))
+
+/** The level of its own that every random workspace has. */
+const ownLevel = 'l0' as LevelId
+const anyGives: fc.Arbitrary<Gives> = fc.oneof({ weight: 4, arbitrary: anyActions }, fc.constant(ownLevel))
 
 export const anySpan: fc.Arbitrary<Span> = fc.record({
   from: fc.constantFrom(null, null, null, now - 5, now + 5),
@@ -33,6 +52,7 @@ const anyTeam = (id: string): fc.Arbitrary<Part> =>
       welcomesGuests: fc.boolean(),
       archived: fc.constantFrom(false, false, true),
       joining: fc.constantFrom(...(['request', 'open', 'everyone'] as const)),
+      allowsPublishing: fc.constantFrom(true, true, false),
     })
     .map(more => team(id, more))
 
@@ -54,6 +74,7 @@ const anyNode = (index: number): fc.Arbitrary<Part> =>
       draft: fc.constantFrom(false, false, false, true),
       archived: fc.constantFrom(false, false, false, false, true),
       binned: fc.constantFrom(false, false, false, false, false, true),
+      web: fc.constantFrom(null, null, null, 'published' as const, 'published' as const, 'excluded' as const),
       maker: fc.constantFrom(...personIds),
       team: fc.constantFrom(...teamIds, null),
     })
@@ -76,7 +97,7 @@ export const anyGrant = fc
   .record({
     at: fc.constantFrom(...nodeIds),
     to: fc.constantFrom(...grantees),
-    gives: anyActions,
+    gives: anyGives,
     span: anySpan,
     id: fc.nat(9),
   })
@@ -94,6 +115,10 @@ export const anyLimit = fc
 
 export const anyWorld: fc.Arbitrary<State> = fc
   .tuple(
+    fc.tuple(
+      anyActions.map(actions => level(ownLevel, actions)),
+      fc.constantFrom(true, true, true, false).map(allowsPublishing => workspace({ allowsPublishing })),
+    ),
     fc.tuple(...personIds.slice(1).map(anyPerson)),
     fc.tuple(...teamIds.map(anyTeam)),
     fc.uniqueArray(anyMembership, { maxLength: 6, selector: ({ row }) => row.id }),

@@ -23,6 +23,8 @@ const refusals: Refusal[] = [
   { code: 'limits-only' },
   { code: 'already-there', what: 'membership' },
   { code: 'invitation-over' },
+  { code: 'publishing-off' },
+  { code: 'in-use', what: 'level' },
   { code: 'nothing-to-undo' },
   { code: 'never-undone' },
 ]

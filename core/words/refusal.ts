@@ -126,6 +126,13 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
       return alreadyThere[refusal.what]
     case 'invitation-over':
       return { title: 'This invitation has ended.', instead: 'Ask whoever invited you to send it anew.' }
+    case 'publishing-off':
+      return {
+        title: 'Publishing to the web is switched off here.',
+        instead: 'Ask whoever keeps the security of the workspace, or a lead of the team whose home it is.',
+      }
+    case 'in-use':
+      return { title: `This ${refusal.what} is in use.`, instead: 'Give something else in its place first.' }
     case 'nothing-to-undo':
       return {
         title: 'Nothing of this is left that could be undone.',

@@ -132,7 +132,7 @@ const authorView = (asker: Asker, author: PersonId) =>
     : { id: '', name: 'Somebody' }
 
 const isForGood = ({ change: { table, before, after } }: Fact) =>
-  table === 'workspaces' ||
+  (table === 'workspaces' && before === null) ||
   (table === 'persons' && before?.status === 'invited' && after?.status === 'active')
 
 /** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */

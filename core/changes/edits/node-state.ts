@@ -5,6 +5,7 @@ import { heldBeforeStates } from '../../access/evaluate.ts'
 import { placeOf } from '../../access/place.ts'
 import { subjectOf } from '../../access/subject.ts'
 import { has } from '../../levels/action.ts'
+import { type RecordChange, type State, subtreeOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksActionInArchive, lacksEditing } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 
@@ -24,11 +25,18 @@ export const setNodeState: EditRule<EditOf<'node.state'>> = {
     if (before === undefined) return refused({ code: 'unknown', what: 'place' })
     if (before.home !== null && edit.binned === true) return refused({ code: 'fixed-place', kind: 'home' })
     const { archived = before.archived, binned = before.binned, draft = before.draft } = edit
-    const leavesWeb = archived || binned
-    const web = leavesWeb && before.web === 'published' ? null : before.web
-    return ok([{ table: 'nodes', id: before.id, before, after: { ...before, archived, binned, draft, web } }])
+    const web = (archived || binned) && before.web === 'published' ? null : before.web
+    const after = { ...before, archived, binned, draft, web }
+    const below = archived || binned ? withdrawnBelow(context.now.state, before.id) : []
+    return ok([{ table: 'nodes', id: before.id, before, after }, ...below])
   },
 }
+
+/** What is published below a place that leaves the web; bringing it back leaves it withdrawn. */
+export const withdrawnBelow = (state: State, top: NodeId): RecordChange[] =>
+  [...subtreeOf(state, top)]
+    .filter(node => node.id !== top && node.web === 'published')
+    .map(node => ({ table: 'nodes', id: node.id, before: node, after: { ...node, web: null } }))
 
 /** Out of the bin nothing else is done, and what lies deeper in it comes back with what it lies in. */
 export function lacksBringingBack(context: Context, node: NodeId): Refusal | undefined {

@@ -48,6 +48,21 @@ export const describeNode: EditRule<EditOf<'node.describe'>> = {
   },
 }
 
+export const orderNode: EditRule<EditOf<'node.order'>> = {
+  kind: 'node.order',
+  lacks: (context, edit) => {
+    const parent = rowOf(context.before.state.nodes, edit.node)?.parent ?? null
+    return parent === null
+      ? { code: 'unknown', what: 'place' }
+      : (lacksAction(context, edit.node, 'see') ?? lacksAction(context, parent, 'arrange'))
+  },
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.nodes, edit.node)
+    if (before === undefined) return refused({ code: 'unknown', what: 'place' })
+    return ok([{ table: 'nodes', id: before.id, before, after: { ...before, order: edit.order } }])
+  },
+}
+
 /** A node as it is born: released, following its parent, with nothing of its own. */
 export const createdNode = (
   is: Pick<ContentNode, 'id' | 'parent' | 'kind' | 'name'>,

@@ -47,8 +47,10 @@ export function lacksRecordChange(context: Context, change: RecordChange): Refus
       return change.before === null || change.after === null
         ? lacksPrivilege(context, 'create teams')
         : lacksTeam(context, change.before.id)
-    case 'workspaces':
     case 'levels':
+      return lacksPrivilege(context, 'edit levels')
+    case 'workspaces':
+      return lacksPrivilege(context, 'edit settings') ?? lacksPrivilege(context, 'security')
     case 'roles':
       return { code: 'never-undone' }
   }
@@ -89,12 +91,17 @@ const personOf = ({ before, now }: Context, id: PersonId | undefined): Person | 
 function lacksNode(context: Context, ...[before, after]: Change<ContentNode>): Refusal | undefined {
   if (before === null) return after === null ? undefined : lacksMaking(context, after)
   if (after === null) return lacksUnmaking(context, before)
-  const isMove = before.parent !== after.parent && after.parent !== null
+  const { id } = before
+  const needs: readonly [isNeeded: boolean, lacks: () => Refusal | undefined][] = [
+    [before.parent !== after.parent, () => lacksMoving(context, id, after.parent ?? id)],
+    [before.broken !== after.broken, () => lacksActionInArchive(context, id, 'seal')],
+    [before.web !== after.web, () => lacksActionInArchive(context, id, 'publish')],
+    [before.order !== after.order, () => lacksActionInArchive(context, before.parent ?? id, 'arrange')],
+    [isDescribed(before, after), () => lacksEditing(context, id)],
+  ]
   return (
-    (isMove ? lacksMoving(context, before.id, after.parent) : undefined) ??
-    (before.broken === after.broken ? undefined : lacksActionInArchive(context, before.id, 'seal')) ??
     lacksState(context, before, after) ??
-    (isDescribed(before, after) ? lacksEditing(context, before.id) : undefined)
+    needs.flatMap(([isNeeded, lacks]) => (isNeeded ? (lacks() ?? []) : []))[0]
   )
 }
 

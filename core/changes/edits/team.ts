@@ -1,9 +1,13 @@
 import { rowOf } from '../../base/collection.ts'
+import type { TeamId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Team } from '../../people/person.ts'
-import { rootOf } from '../../state/state.ts'
-import { type EditOf, type EditRule, isTaken, lacksPrivilege, lacksTeam } from '../context.ts'
+import { type RecordChange, rootOf, teamHomeOf } from '../../state/state.ts'
+import type { ContentNode } from '../../tree/node.ts'
+import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege, lacksTeam } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
 import { createdNode } from './node.ts'
+import { withdrawnBelow } from './node-state.ts'
 
 /** Makes a team and its home folder. Its first people and grants are edits of the same change set. */
 export const createTeam: EditRule<EditOf<'team.create'>> = {
@@ -42,6 +46,7 @@ export const changeTeam: EditRule<EditOf<'team.change'>> = {
     if (before === undefined) return refused({ code: 'unknown', what: 'team' })
     const after: Team = {
       ...before,
+      allowsPublishing: edit.allowsPublishing ?? before.allowsPublishing,
       name: edit.name ?? before.name,
       note: edit.note ?? before.note,
       joining: edit.joining ?? before.joining,
@@ -49,4 +54,34 @@ export const changeTeam: EditRule<EditOf<'team.change'>> = {
     }
     return ok([{ table: 'teams', id: before.id, before, after }])
   },
+}
+
+/** Everything in an archived team's home stays readable and nothing there changes; its leads bring it back. */
+export const archiveTeam: EditRule<EditOf<'team.archive'>> = {
+  kind: 'team.archive',
+  lacks: (context, edit) => lacksArchiving(context, edit.team),
+  apply: (context, edit) => {
+    const { state } = context.now
+    const before = rowOf(state.teams, edit.team)
+    if (before === undefined) return refused({ code: 'unknown', what: 'team' })
+    const home = teamHomeOf(state, before.id)
+    const isLeaving = edit.archived && home !== undefined
+    const top = isLeaving && home.web === 'published' ? [withdrawn(home)] : []
+    const below = isLeaving ? withdrawnBelow(state, home.id) : []
+    const after: Team = { ...before, archived: edit.archived }
+    return ok([{ table: 'teams', id: before.id, before, after }, ...top, ...below])
+  },
+}
+
+const withdrawn = (before: ContentNode): RecordChange => ({
+  table: 'nodes',
+  id: before.id,
+  before,
+  after: { ...before, web: null },
+})
+
+function lacksArchiving(context: Context, team: TeamId): Refusal | undefined {
+  const lacks = lacksTeam(context, team)
+  if (lacks?.code !== 'lead-missing') return lacks
+  return lacksPrivilege(context, 'archive any team') === undefined ? undefined : lacks
 }

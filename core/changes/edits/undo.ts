@@ -44,5 +44,5 @@ function rightsOf(context: Context, changes: readonly RecordChange[]) {
 
 /** Coming in is an act of the invited, and the first day of a workspace has no day before it. */
 const isForGood = ({ table, before, after }: RecordChange): boolean =>
-  table === 'workspaces' ||
+  (table === 'workspaces' && before === null) ||
   (table === 'persons' && before?.status === 'invited' && after?.status === 'active')

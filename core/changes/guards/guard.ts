@@ -1,3 +1,4 @@
+import { theWeb } from '../../access/public.ts'
 import { peopleOf } from '../../access/subject.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
 import { type Moment, type RecordChange, rootOf, subtreeOf } from '../../state/state.ts'
@@ -20,7 +21,7 @@ export type Touching = Pick<Whole, 'changes' | 'before' | 'after'>
 
 /**
  * The people whose access can differ: those whose own records changed where nothing else did, else
- * everybody. Never too few.
+ * everybody, and the web. Never too few.
  */
 export function touchedPeople({ changes, before, after }: Touching): PersonId[] {
   const found = new Set<PersonId>()
@@ -29,7 +30,7 @@ export function touchedPeople({ changes, before, after }: Touching): PersonId[] 
     if (table === 'persons') found.add(change.id)
     else if (table === 'memberships' || table === 'holdings' || table === 'invitations')
       found.add((change.before ?? change.after)?.person as PersonId)
-    else return [...new Set([...peopleOf(before), ...peopleOf(after)].map(person => person.id))]
+    else return [theWeb, ...new Set([...peopleOf(before), ...peopleOf(after)].map(person => person.id))]
   }
   return [...found]
 }

@@ -1,20 +1,25 @@
 import { check } from '../../access/evaluate.ts'
+import { placeOf } from '../../access/place.ts'
+import { isPublic } from '../../access/public.ts'
 import { peopleOf } from '../../access/subject.ts'
 import type { NodeId } from '../../base/ids.ts'
 import { has, holds } from '../../levels/action.ts'
 import { momentOf } from '../../state/moment.ts'
-import { type RecordChange, subtreeOf } from '../../state/state.ts'
+import { type Moment, type RecordChange, subtreeOf } from '../../state/state.ts'
 import { authorActionsInArchive } from '../context.ts'
 import type { Guard, Whole } from './guard.ts'
 import { instantsOf } from './instants.ts'
 
-/** A move by which anybody gains is giving: it needs share at what is moved. */
+/** A move by which anybody gains is giving: it needs share at what is moved; and publish, if the web does. */
 export const moveGains: Guard = whole => {
   const { before, after, author } = whole
   for (const { id } of whole.changes.filter(isMove)) {
     const mayShare = has(authorActionsInArchive({ author, before, now: after }, id as NodeId), 'share')
     if (!mayShare && somebodyGains(whole, id as NodeId))
       return { code: 'action-missing', action: 'share', node: id as NodeId }
+    const mayPublish = has(authorActionsInArchive({ author, before, now: after }, id as NodeId), 'publish')
+    if (!mayPublish && webGains(whole, id as NodeId))
+      return { code: 'action-missing', action: 'publish', node: id as NodeId }
   }
   return undefined
 }
@@ -30,4 +35,12 @@ function somebodyGains(whole: Whole, node: NodeId): boolean {
     const after = momentOf(whole.after.state, at)
     return nodes.some(each => people.some(id => !holds(check(before, id, each), check(after, id, each))))
   })
+}
+
+function webGains({ before, after }: Whole, node: NodeId): boolean {
+  const isSeen = (moment: Moment, id: NodeId) => {
+    const place = placeOf(moment, id)
+    return place !== undefined && isPublic(moment, place)
+  }
+  return [...subtreeOf(after.state, node)].some(({ id }) => isSeen(after, id) && !isSeen(before, id))
 }

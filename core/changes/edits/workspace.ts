@@ -1,0 +1,28 @@
+import { ok } from '../../base/result.ts'
+import { workspaceOf } from '../../state/state.ts'
+import type { Workspace } from '../../rules/workspace.ts'
+import { type EditOf, type EditRule, lacksPrivilege } from '../context.ts'
+
+/** Its name and time zone are settings; what guests can have at most, and whether there is publishing, is security. */
+export const changeWorkspace: EditRule<EditOf<'workspace.change'>> = {
+  kind: 'workspace.change',
+  lacks: (context, { name, timeZone, guestCeiling, allowsPublishing }) => {
+    const isSetting = name !== undefined || timeZone !== undefined
+    const isPolicy = guestCeiling !== undefined || allowsPublishing !== undefined
+    return (
+      (isSetting ? lacksPrivilege(context, 'edit settings') : undefined) ??
+      (isPolicy ? lacksPrivilege(context, 'security') : undefined)
+    )
+  },
+  apply: (context, edit) => {
+    const before = workspaceOf(context.now.state)
+    const after: Workspace = {
+      ...before,
+      name: edit.name ?? before.name,
+      timeZone: edit.timeZone ?? before.timeZone,
+      guestCeiling: edit.guestCeiling ?? before.guestCeiling,
+      allowsPublishing: edit.allowsPublishing ?? before.allowsPublishing,
+    }
+    return ok([{ table: 'workspaces', id: before.id, before, after }])
+  },
+}
