@@ -51,3 +51,12 @@ function offsetAt(at: Instant, timeZone: string): number {
   )
   return asUtc - at
 }
+
+export function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: name })
+    return true
+  } catch {
+    return false
+  }
+}

@@ -19,8 +19,10 @@ export const principal = Type.Unsafe<
   `person:${string}` | `team:${string}` | `leads:${string}` | 'everyone' | 'guests' | 'anyone'
 >(Type.String({ pattern: '^((person|team|leads):(new:)?[a-z0-9-]{1,40}|everyone|guests|anyone)$' }))
 
-/** The mask of a closed set, or the id of a level of the workspace's own. */
-const gives = Type.Union([Type.Integer({ minimum: 1, maximum: 1023 }), id])
+/** The mask of a closed set that is not empty. */
+const set = Type.Integer({ minimum: 1, maximum: 1023 })
+/** The same, or the id of a level of the workspace's own. */
+const gives = Type.Union([set, id])
 /** The mask of what a limit leaves; 0 for nothing. */
 const allows = Type.Integer({ minimum: 0, maximum: 1023 })
 const joining = Type.Union([kind('everyone'), kind('open'), kind('request'), kind('unlisted')])
@@ -52,6 +54,7 @@ const edits = {
     note: Type.Optional(text(2000)),
     joining: Type.Optional(joining),
     welcomesGuests: Type.Optional(Type.Boolean()),
+    allowsPublishing: Type.Optional(Type.Boolean()),
   },
   'member.add': { team: id, person: id, lead: Type.Boolean(), from: orNull(instant), until: orNull(instant) },
   'member.change': {
@@ -93,6 +96,23 @@ const edits = {
   },
   'person.suspend': { person: id },
   'person.resume': { person: id },
+  'node.web': { node: id, web: orNull(Type.Union([kind('published'), kind('excluded')])) },
+  'node.order': { node: id, order: Type.Number() },
+  'team.archive': { team: id, archived: Type.Boolean() },
+  'level.create': { level: id, name, note: text(2000), actions: set },
+  'level.change': {
+    level: id,
+    name: Type.Optional(name),
+    note: Type.Optional(text(2000)),
+    actions: Type.Optional(set),
+  },
+  'level.delete': { level: id },
+  'workspace.change': {
+    name: Type.Optional(name),
+    timeZone: Type.Optional(text(60, 1)),
+    guestCeiling: Type.Optional(allows),
+    allowsPublishing: Type.Optional(Type.Boolean()),
+  },
   undo: { revision: Type.Integer({ minimum: 1 }) },
 } as const
 

@@ -13,6 +13,7 @@ const coreOrder = [
   'explain',
   'changes',
   'impact',
+  'remedies',
   'words',
 ]
 const layers = ['core', 'contract', 'demo', 'server', 'web', 'e2e', 'bench', 'scripts']

@@ -86,8 +86,8 @@ function factOf(change: RecordChange): Fact[] {
     case 'invitations':
       return [{ ...about, act: 'people', person: rowIn(change)?.person ?? null }]
     case 'workspaces':
-      return [{ ...about, act: 'workspace' }]
     case 'levels':
+      return [{ ...about, act: 'workspace' }]
     case 'roles':
       return []
   }

@@ -39,8 +39,9 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
     case 'teams':
       return teamWords(change)
     case 'workspaces':
-      return 'created the workspace'
+      return change.before === null ? 'created the workspace' : 'changed the settings of the workspace'
     case 'levels':
+      return levelWords(change, naming)
     case 'roles':
       return 'changed the roles'
   }
@@ -145,7 +146,23 @@ const nodeActs: readonly NodeAct[] = [
     differs: (before, after) => before.draft !== after.draft,
     words: ({ name, after }) => (after.draft ? `made ${name} a draft` : `released ${name}`),
   },
+  {
+    differs: (before, after) => before.web !== after.web,
+    words: ({ where, before, after }) => webWords(where, before.web, after.web),
+  },
+  {
+    differs: (before, after) => before.order !== after.order,
+    words: ({ name }) => `put ${name} in another order`,
+  },
 ]
+
+function webWords(where: string, before: ContentNode['web'], after: ContentNode['web']): string {
+  if (after === 'published') return `published ${where} to the web`
+  if (after === 'excluded') return `excluded ${where} from the web`
+  return before === 'published'
+    ? `withdrew ${where} from the web`
+    : `no longer excluded ${where} from the web`
+}
 
 function membershipWords({ before, after }: Of<'memberships'>, naming: FactNaming): string {
   const row = (after ?? before) as Membership
@@ -174,9 +191,19 @@ function statusWords(before: Person, after: Person, who: string): string {
   return after.status === 'suspended' ? `suspended ${who}` : `brought ${who} back`
 }
 
+function levelWords({ before, after }: Of<'levels'>, naming: FactNaming): string {
+  if (before === null) return `made the level ${after?.name ?? ''}`
+  if (after === null) return `deleted the level ${before.name}`
+  return before.actions === after.actions
+    ? `renamed the level ${before.name} to ${after.name}`
+    : `changed what the level ${after.name} gives from ${naming.level(before.actions)} to ${naming.level(after.actions)}`
+}
+
 function teamWords({ before, after }: Of<'teams'>): string {
   if (before === null) return `made the team ${(after as Team).name}`
   if (after === null) return `took away the team ${before.name}`
+  if (before.archived !== after.archived)
+    return `${after.archived ? 'archived' : 'brought back'} the team ${after.name}`
   return before.name === after.name
     ? `changed the team ${after.name}`
     : `renamed the team ${before.name} to ${after.name}`

@@ -1,3 +1,4 @@
+import { isTimeZone } from '#contract/dates.ts'
 import type { SetUpRequest, SignInRequest } from '#contract/requests.ts'
 import type { SessionView } from '#contract/views.ts'
 import type { AccountId, GrantId, HoldingId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
@@ -115,13 +116,4 @@ export function slugOf(name: string): string {
   const plain = name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
   const slug = plain.replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '')
   return slug.slice(0, 40) || 'workspace'
-}
-
-function isTimeZone(name: string): boolean {
-  try {
-    new Intl.DateTimeFormat('en', { timeZone: name })
-    return true
-  } catch {
-    return false
-  }
 }

@@ -1,4 +1,5 @@
 import type { DifferenceView } from '#contract/views.ts'
+import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { Difference } from '#core/impact/impact.ts'
 import { type Moment, pathOf } from '#core/state/state.ts'
@@ -14,7 +15,10 @@ export function differenceView(
   const { state } = rowOf(after.state.nodes, node) === undefined ? asker.moment : after
   const [place, ...above] = pathOf(state, node)
   return {
-    person: { id: person, name: nameOf(isHere ? after : asker.moment, person) },
+    person: {
+      id: person,
+      name: person === theWeb ? 'The web, without signing in' : nameOf(isHere ? after : asker.moment, person),
+    },
     place: { id: node, name: place?.name ?? '', path: pathWords(asker, above) },
     ...sets,
   }

@@ -4,6 +4,7 @@ import type { Edit } from '#core/changes/edit.ts'
 import type { LevelId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Gives } from '#core/rules/entry.ts'
+import { isTimeZone } from '#contract/dates.ts'
 import { problemOf } from '../problem-error.ts'
 
 /** How long an invitation link works. */
@@ -37,6 +38,12 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
       return { ...own, limit: fresh(), allows: setFrom(own.allows, 'allows') } as Edit
     case 'limit.change':
       return (own.allows === undefined ? own : { ...own, allows: setFrom(own.allows, 'allows') }) as Edit
+    case 'level.create':
+      return { ...own, actions: setFrom(own.actions, 'actions') } as Edit
+    case 'level.change':
+      return (own.actions === undefined ? own : { ...own, actions: setFrom(own.actions, 'actions') }) as Edit
+    case 'workspace.change':
+      return workspaceEdit(own)
     case 'node.break':
       return { ...own, copies: fresh() } as Edit
     default:
@@ -44,8 +51,17 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
   }
 }
 
+function workspaceEdit(own: Extract<EditRequest, { kind: 'workspace.change' }>): Edit {
+  const { timeZone, guestCeiling } = own
+  if (timeZone !== undefined && !isTimeZone(timeZone))
+    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'is not a time zone' }] })
+  return (
+    guestCeiling === undefined ? own : { ...own, guestCeiling: setFrom(guestCeiling, 'guestCeiling') }
+  ) as Edit
+}
+
 /** Fields whose text is somebody's own: a `new:x` written there is not an id. */
-const freeText = new Set(['name', 'note', 'message', 'mail'])
+const freeText = new Set(['name', 'note', 'message', 'mail', 'timeZone'])
 
 function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
   const idFor = (placeholder: string): string => {

@@ -1,6 +1,7 @@
 import { Op } from 'sequelize'
 import type { HistoryQuery } from '#contract/requests.ts'
 import type { CountView, EntryDetailView, EntryView, HistoryView } from '#contract/views.ts'
+import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { type Fact, factsOf } from '#core/changes/fact.ts'
@@ -144,7 +145,7 @@ function effectKnown(asker: Asker, row: ChangeSetRow): Difference[] {
       ({ person, node }) =>
         isPlaceKnown(asker, node) &&
         (person === asker.person || holdsAt(asker, node, 'share') || asks(asker, 'read the history')) &&
-        rowOf(asker.moment.state.persons, person) !== undefined,
+        (person === theWeb || rowOf(asker.moment.state.persons, person) !== undefined),
     )
 }
 

@@ -1,0 +1,92 @@
+import { rowOf, rowsBy } from '../base/collection.ts'
+import type { TeamId } from '../base/ids.ts'
+import { isLive } from '../base/instant.ts'
+import { placeOf } from '../access/place.ts'
+import { type Subject, subjectOf } from '../access/subject.ts'
+import type { Edit } from '../changes/edit.ts'
+import { membershipOf } from '../changes/edits/member.ts'
+import { actions, has, holds, union } from '../levels/action.ts'
+import { partsOf, personPrincipal } from '../rules/principal.ts'
+import type { Moment } from '../state/state.ts'
+import type { ContentNode } from '../tree/node.ts'
+import type { Asked } from './why-not.ts'
+
+/**
+ * Every single edit that can be a part of letting a person do something at a place: on the place's path, on
+ * the person, and on the teams that have grants there. Ids of new things are `new:…`, as in a request.
+ */
+export function candidateRemedies(moment: Moment, asked: Asked): Edit[] {
+  const place = placeOf(moment, asked.node)
+  const subject = subjectOf(moment, asked.person)
+  if (place === undefined || subject === undefined) return []
+  return [
+    ...granting(asked, subject),
+    ...joining(moment, asked, subject),
+    ...loosening(moment, asked, subject),
+    ...place.path.flatMap(node => onNode(moment, node, asked)),
+    ...(subject.person.status === 'suspended'
+      ? [{ kind: 'person.resume' as const, person: asked.person }]
+      : []),
+  ]
+}
+
+/** Just what is asked for, by name, at the place itself. No guest is given stewardship. */
+function granting({ person, node, action }: Asked, { isGuest }: Subject): Edit[] {
+  const gives = actions(action)
+  if (isGuest && has(gives, 'share')) return []
+  const principal = personPrincipal(person)
+  return [{ kind: 'grant.add', grant: 'new:grant' as never, node, principal, gives, from: null, until: null }]
+}
+
+/** Teams, or their leads, to whom something is given on the path, live now. */
+function joining(moment: Moment, { person, node }: Asked, { isGuest, principals }: Subject): Edit[] {
+  const place = placeOf(moment, node)
+  const wanted = new Map<string, { team: TeamId; lead: boolean }>()
+  for (const { grant } of [...(place?.grants ?? []), ...(place?.keptOut ?? [])]) {
+    const parts = partsOf(grant.principal)
+    if ((parts.kind === 'team' || parts.kind === 'leads') && !principals.has(grant.principal))
+      wanted.set(grant.principal, { team: parts.team, lead: parts.kind === 'leads' })
+  }
+  return [...wanted.values()].flatMap(({ team, lead }): Edit[] => {
+    const row = rowOf(moment.state.teams, team)
+    if (row === undefined || (isGuest && (lead || !row.welcomesGuests))) return []
+    const held = membershipOf(moment.state, team, person)
+    if (held === undefined)
+      return [
+        {
+          kind: 'member.add',
+          membership: `new:in-${team}` as never,
+          team,
+          person,
+          lead,
+          from: null,
+          until: null,
+        },
+      ]
+    return lead && !held.lead ? [{ kind: 'member.change', team, person, lead }] : []
+  })
+}
+
+/** Each live limit that could hold the person there, opened by just what is asked for. */
+function loosening({ state, at }: Moment, { node, action }: Asked, { principals }: Subject): Edit[] {
+  const wanted = actions(action)
+  const path = placeOf({ state, at }, node)?.path ?? []
+  return path
+    .flatMap(each => rowsBy(state.limits, 'node', each.id))
+    .filter(limit => isLive(limit, at) && principals.has(limit.principal) && !holds(limit.allows, wanted))
+    .map(limit => ({ kind: 'limit.change', limit: limit.id, allows: union(limit.allows, wanted) }))
+}
+
+/** What of a node's own state keeps somebody out. */
+function onNode(moment: Moment, node: ContentNode, { node: asked }: Asked): Edit[] {
+  const team = node.home?.of === 'team' ? rowOf(moment.state.teams, node.home.team) : undefined
+  return [
+    ...(node.broken === null ? [] : [{ kind: 'node.restore', node: node.id, drop: 'none' } as const]),
+    ...(node.archived ? [{ kind: 'node.state', node: node.id, archived: false } as const] : []),
+    ...(node.binned ? [{ kind: 'node.state', node: node.id, binned: false } as const] : []),
+    ...(node.draft && node.id === asked
+      ? [{ kind: 'node.state', node: node.id, draft: false } as const]
+      : []),
+    ...(team?.archived === true ? [{ kind: 'team.archive', team: team.id, archived: false } as const] : []),
+  ]
+}
