@@ -1,5 +1,6 @@
 import { type Static, type TSchema, Type } from '@sinclair/typebox'
 import { acts } from '#core/changes/fact.ts'
+import { allActions } from '#core/levels/action.ts'
 
 /** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
 
@@ -195,6 +196,33 @@ export type HistoryQuery = Static<typeof historyQuery>
 
 export const revisionParams = Type.Object({ slug: text(60, 1), revision: wholeNumber })
 export const liveQuery = Type.Object({ after: Type.Optional(text(60)) }, strict)
+
+const question = Type.Object({ person: id, place: id }, strict)
+export const checkRequest = Type.Object(
+  { questions: Type.Array(question, { minItems: 1, maxItems: 1000 }) },
+  strict,
+)
+export type CheckRequest = Static<typeof checkRequest>
+
+const instantText = Type.String({ pattern: '^[0-9]{1,16}$' })
+export const pageQuery = Type.Object({ from: Type.Optional(wholeNumber) }, strict)
+export type PageQuery = Static<typeof pageQuery>
+/** The same, about a past instant. */
+export const pastQuery = Type.Object(
+  { from: Type.Optional(wholeNumber), at: Type.Optional(instantText) },
+  strict,
+)
+export const diffQuery = Type.Object(
+  { from: instantText, to: instantText, person: Type.Optional(id), place: Type.Optional(id) },
+  strict,
+)
+export type DiffQuery = Static<typeof diffQuery>
+export const whyNotParams = Type.Object({
+  slug: text(60, 1),
+  id: text(60, 1),
+  person: text(60, 1),
+  action: Type.Union(allActions.map(each => kind(each))),
+})
 
 export const slugParams = Type.Object({ slug: text(60, 1) })
 export const idParams = Type.Object({ slug: text(60, 1), id: text(60, 1) })

@@ -1,4 +1,5 @@
 import type { Instant } from '#core/base/instant.ts'
+import type { EditRequest } from './requests.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { Person, Team } from '#core/people/person.ts'
 import type { Principal } from '#core/rules/principal.ts'
@@ -192,6 +193,13 @@ export interface ExceptionView extends PlaceName {
   readonly limits: number
 }
 
+export interface ExceptionsView {
+  readonly revision: number
+  readonly below: readonly ExceptionView[]
+  /** How many more there are that the asker cannot see. */
+  readonly hiddenBelow: number
+}
+
 /** What a change set would do, as far as its author may know. */
 export interface ForeseenView {
   readonly revision: number
@@ -348,4 +356,55 @@ export interface CountView {
 /** One entry with everybody and every place whose access it changed. */
 export interface EntryDetailView extends EntryView {
   readonly differences: readonly DifferenceView[]
+}
+
+/** One part of a long answer, with the revision that it speaks of. */
+export interface PageView<Item> {
+  readonly revision: number
+  readonly total: number
+  readonly items: readonly Item[]
+  /** Where the next part begins; `null` at the end. */
+  readonly next: number | null
+}
+
+export interface PlaceReachView extends PathView {
+  readonly actions: number
+}
+
+/** For each question, in its order: the actions, or `null` for what may not be asked or is not there. */
+export interface CheckedView {
+  readonly revision: number
+  readonly answers: readonly ({ readonly actions: number } | null)[]
+}
+
+/** The smallest sets of edits by which somebody could do what they may not. */
+export interface WhyNotView {
+  readonly revision: number
+  /** They may already. */
+  readonly may: boolean
+  /** False where the search was stopped before all was tried. */
+  readonly isComplete: boolean
+  readonly remedies: readonly RemedyView[]
+}
+
+export interface RemedyView {
+  /** Ready to be foreseen and applied. */
+  readonly edits: readonly EditRequest[]
+  /** One sentence an edit, as said to whoever does it. */
+  readonly words: readonly string[]
+  /** How many actions at how many places it gives to anybody beyond what was asked. */
+  readonly beyond: number
+  readonly mayI: boolean
+  /** Others who have the rights for it, as far as the asker knows them. */
+  readonly others: readonly PlaceName[]
+}
+
+export interface DiffView {
+  readonly revision: number
+  readonly changed: readonly ChangedView[]
+}
+
+export interface ChangedView extends DifferenceView {
+  /** The entries of the history that made it, oldest first. */
+  readonly by: readonly number[]
 }

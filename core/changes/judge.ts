@@ -116,6 +116,15 @@ export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judg
   return ok({ changes: merged(changes), state })
 }
 
+/** The first right that the author lacks for any of the edits, read before them: no guard is asked. */
+export function lacksRights(before: Moment, { author, edits }: ChangeSet): Refusal | undefined {
+  for (const edit of edits) {
+    const refusal = (rules[edit.kind] as EditRule).lacks({ author, before, now: before }, edit)
+    if (refusal !== undefined) return refusal
+  }
+  return undefined
+}
+
 /** What edits do to a state, whoever makes them: no rights are asked, no guard. `undefined` if one does not fit. */
 export function applyEdits(
   before: Moment,

@@ -11,6 +11,7 @@ import { saveText, textView } from '../services/text.ts'
 import { seenPlace } from '../services/asker.ts'
 import { checked } from './check.ts'
 import { oversightRoutes } from './oversight.ts'
+import { questionRoutes } from './questions.ts'
 import { accountOf } from './session.ts'
 
 /** Everything within a workspace. Who is asking is settled first, in one place, for every route. */
@@ -71,6 +72,6 @@ export function workspaceRoutes(parts: Parts): Router {
     const body = checked(textRequest, request.body)
     response.json(await saveText(parts, who, { id: id(request), request: body }))
   })
-  router.use(oversightRoutes(parts, asker))
+  router.use(oversightRoutes(parts, asker), questionRoutes(parts, asker))
   return router
 }

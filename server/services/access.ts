@@ -1,5 +1,6 @@
 import type {
   AccessView,
+  ExceptionsView,
   ExceptionView,
   LimitView,
   GrantView,
@@ -114,6 +115,13 @@ function limitView(asker: Asker, place: Place, limit: Limit): LimitView {
     at: placeName(asker, limit.node),
     isHere: limit.node === place.node.id,
   }
+}
+
+/** What below a place has entries of its own; to whoever shares there. */
+export function exceptionsView(asker: Asker, id: string): ExceptionsView {
+  const { place, actions } = seenPlace(asker, id)
+  if (!has(actions, 'share')) throw problemOf('not-found')
+  return { revision: asker.moment.state.revision, ...exceptionsBelow(asker, place) }
 }
 
 /** Nodes below with entries of their own: named where the asker sees them, else counted. */

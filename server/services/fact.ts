@@ -73,7 +73,8 @@ export function factView(reader: Asker, fact: Fact): FactView {
   }
 }
 
-function factNaming(reader: Asker): FactNaming {
+/** Names for telling what was or would be done, as far as a reader may know them. */
+export function factNaming(reader: Asker): FactNaming {
   const { state, at } = reader.moment
   const { timeZone, name } = workspaceOf(state)
   const root = rootOf(state).id

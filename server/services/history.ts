@@ -137,7 +137,7 @@ const isForGood = ({ change: { table, before, after } }: Fact) =>
   (table === 'persons' && before?.status === 'invited' && after?.status === 'active')
 
 /** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
-function effectKnown(asker: Asker, row: ChangeSetRow): Difference[] {
+export function effectKnown(asker: Asker, row: ChangeSetRow): Difference[] {
   const effect = JSON.parse(row.effect) as [PersonId, NodeId, ActionSet, ActionSet][]
   return effect
     .map(([person, node, before, after]) => ({ person, node, before, after }))

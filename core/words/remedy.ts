@@ -1,0 +1,49 @@
+import type { LimitId, NodeId, PersonId, TeamId } from '../base/ids.ts'
+import type { Edit } from '../changes/edit.ts'
+import { type ActionSet, noActions } from '../levels/action.ts'
+import { nameOfActions } from '../levels/level.ts'
+import type { Gives, Limit } from '../rules/entry.ts'
+import type { FactNaming } from './fact.ts'
+
+/** Finds the limit that a remedy loosens. */
+type LimitOf = (id: LimitId) => Limit | undefined
+
+/** What a remedy would do, as one would say it to whoever does it: "Put Pilar Onsund into Bird Counts". */
+export function remedyInWords(edit: Edit, naming: FactNaming, limitOf: LimitOf): string {
+  const person = (id: PersonId) => naming.person(id) ?? 'them'
+  const team = (id: TeamId) => naming.team(id) ?? 'the team'
+  const place = (id: NodeId) => naming.where(id) ?? 'it'
+  switch (edit.kind) {
+    case 'grant.add':
+      return `Give ${naming.principal(edit.principal)} ${levelOf(edit.gives)} on ${place(edit.node)}`
+    case 'member.add':
+      return `Put ${person(edit.person)} into ${team(edit.team)}${edit.lead ? ' as a lead' : ''}`
+    case 'member.change':
+      return `Make ${person(edit.person)} a lead of ${team(edit.team)}`
+    case 'limit.change':
+      return looseningWords(limitOf(edit.limit), edit.allows ?? noActions, naming)
+    case 'node.restore':
+      return `Let ${place(edit.node)} follow again`
+    case 'node.state':
+      return stateWords(edit, place(edit.node))
+    case 'team.archive':
+      return `Bring the team ${team(edit.team)} back`
+    case 'person.resume':
+      return `Bring ${person(edit.person)} back`
+    default:
+      throw new Error(`no remedy is a ${edit.kind}`)
+  }
+}
+
+function looseningWords(limit: Limit | undefined, allows: ActionSet, naming: FactNaming): string {
+  if (limit === undefined) return 'Loosen a limit'
+  const at = naming.where(limit.node) ?? 'it'
+  return `Loosen the limit for ${naming.principal(limit.principal)} on ${at} to ${levelOf(allows)}`
+}
+
+const levelOf = (gives: Gives): string => (typeof gives === 'number' ? nameOfActions(gives).name : 'a level')
+
+function stateWords(edit: Extract<Edit, { kind: 'node.state' }>, place: string): string {
+  if (edit.draft === false) return `Release ${place}`
+  return edit.binned === false ? `Bring ${place} back from the bin` : `Bring ${place} back from the archive`
+}

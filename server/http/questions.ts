@@ -1,0 +1,44 @@
+import { type Request, Router } from 'express'
+import { checkRequest, diffQuery, idParams, pageQuery, pastQuery, whyNotParams } from '#contract/requests.ts'
+import type { Parts } from '../parts.ts'
+import { exceptionsView } from '../services/access.ts'
+import type { Asker } from '../services/asker.ts'
+import { diffView, momentOfPast } from '../services/past.ts'
+import { type Asked, checkView, whatView, whoView } from '../services/questions.ts'
+import { whyNotView } from '../services/remedies.ts'
+import { checked } from './check.ts'
+
+/** The questions of the access model, each about now or, where it says so, about a past instant. */
+export function questionRoutes(parts: Parts, asker: (request: Request) => Asker): Router {
+  const router = Router({ mergeParams: true })
+  const id = (request: Request) => checked(idParams, request.params).id
+  const asked = async (request: Request): Promise<Asked & { page: { from?: string } }> => {
+    const { at, ...page } = checked(pastQuery, request.query)
+    const who = asker(request)
+    const moment = at === undefined ? who.moment : await momentOfPast(parts, who, Number(at))
+    return { asker: who, moment, page: checked(pageQuery, page) }
+  }
+
+  router.post('/check', (request, response) => {
+    response.json(checkView(asker(request), checked(checkRequest, request.body)))
+  })
+  router.get('/nodes/:id/people', async (request, response) => {
+    const question = await asked(request)
+    response.json(whoView(question, id(request), question.page))
+  })
+  router.get('/people/:id/places', async (request, response) => {
+    const question = await asked(request)
+    response.json(whatView(question, id(request), question.page))
+  })
+  router.get('/nodes/:id/exceptions', (request, response) => {
+    response.json(exceptionsView(asker(request), id(request)))
+  })
+  router.get('/nodes/:id/why-not/:person/:action', (request, response) => {
+    const params = checked(whyNotParams, request.params)
+    response.json(whyNotView(asker(request), params, parts.clock))
+  })
+  router.get('/diff', async (request, response) => {
+    response.json(await diffView(parts, asker(request), checked(diffQuery, request.query)))
+  })
+  return router
+}

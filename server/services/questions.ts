@@ -1,0 +1,92 @@
+import type { CheckRequest, PageQuery } from '#contract/requests.ts'
+import type { CheckedView, PageView, PlaceReachView, ReachView } from '#contract/views.ts'
+import { rowOf } from '#core/base/collection.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { check } from '#core/access/evaluate.ts'
+import { placeOf } from '#core/access/place.ts'
+import { subjectOf } from '#core/access/subject.ts'
+import { what, who } from '#core/access/who.ts'
+import { type ActionSet, has } from '#core/levels/action.ts'
+import { type Moment, rootOf } from '#core/state/state.ts'
+import type { Person } from '#core/people/person.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, asks, knowsPerson, maySee, nameOf, pathWords, seenPlace } from './asker.ts'
+
+/** What an answer is given about: the present moment, or the same workspace at a past one. */
+export interface Asked {
+  readonly asker: Asker
+  readonly moment: Moment
+}
+
+/**
+ * Whether the asker may be told what a person may do at a place that the asker sees: one's own always, that
+ * of others where one shares, or with the privilege to check anyone's.
+ */
+function mayAskOf(asker: Asker, person: PersonId, node: NodeId): boolean {
+  if (!maySee(asker, node)) return false
+  if (person === asker.person) return true
+  if (has(check(asker.moment, asker.person, node), 'share')) return true
+  return asks(asker, 'check access') && knowsPerson(asker, person)
+}
+
+/** The actions of people at places; what may not be asked answers like what is not there. */
+export function checkView(asker: Asker, { questions }: CheckRequest): CheckedView {
+  return {
+    revision: asker.moment.state.revision,
+    answers: questions.map(({ person, place }) => {
+      const isAllowed =
+        rowOf(asker.moment.state.persons, person as PersonId) !== undefined &&
+        mayAskOf(asker, person as PersonId, place as NodeId)
+      return isAllowed ? { actions: check(asker.moment, person as PersonId, place as NodeId) } : null
+    }),
+  }
+}
+
+/** Everybody with access at a place, the highest first; to whoever shares there or may check anyone. */
+export function whoView({ asker, moment }: Asked, id: string, page: PageQuery): PageView<ReachView> {
+  const { place, actions } = seenPlace(asker, id)
+  if (!has(actions, 'share') && !asks(asker, 'check access')) throw problemOf('not-found')
+  const reached = who(moment, place.node.id)
+    .filter(each => has(actions, 'share') || knowsPerson(asker, each.person.id))
+    .map(({ person, actions }) => reachView(moment, person, actions))
+    .sort((a, b) => b.actions - a.actions || a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1))
+  return paged(moment, reached, page)
+}
+
+function reachView(moment: Moment, person: Person, actions: ActionSet): ReachView {
+  const { id, kind, status } = person
+  return { id, name: nameOf(moment, id), kind, status, actions }
+}
+
+/** Every place that a person sees, as far as the asker may be told: parents before what is in them. */
+export function whatView(
+  { asker, moment }: Asked,
+  person: string,
+  page: PageQuery,
+): PageView<PlaceReachView> {
+  const subject = subjectOf(moment, person as PersonId)
+  if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
+  const root = rootOf(moment.state).id
+  const found = [...what(moment, subject, root)]
+    .filter(({ place }) => mayAskOf(asker, subject.person.id, place.node.id))
+    .map(({ place, actions }) => ({
+      id: place.node.id,
+      name: rowOf(asker.moment.state.nodes, place.node.id)?.name ?? '',
+      path: pathWords(asker, placeOf(asker.moment, place.node.id)?.path.slice(1) ?? []),
+      actions,
+    }))
+  return paged(moment, found, page)
+}
+
+const shownAtMost = 200
+
+function paged<Item>(moment: Moment, items: readonly Item[], { from }: PageQuery): PageView<Item> {
+  const start = from === undefined ? 0 : Number(from)
+  const end = start + shownAtMost
+  return {
+    revision: moment.state.revision,
+    total: items.length,
+    items: items.slice(start, end),
+    next: end < items.length ? end : null,
+  }
+}

@@ -1,0 +1,95 @@
+import type { EditRequest } from '#contract/requests.ts'
+import type { RemedyView, WhyNotView } from '#contract/views.ts'
+import { rowOf } from '#core/base/collection.ts'
+import type { PersonId } from '#core/base/ids.ts'
+import { peopleOf } from '#core/access/subject.ts'
+import { check } from '#core/access/evaluate.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import { judge, lacksRights } from '#core/changes/judge.ts'
+import { type Action, has } from '#core/levels/action.ts'
+import { type Remedy, whyNot } from '#core/remedies/why-not.ts'
+import { rootOf } from '#core/state/state.ts'
+import { remedyInWords } from '#core/words/remedy.ts'
+import { type Asker, knowsPerson, maySee, nameOf, namingFor, seenPlace } from './asker.ts'
+import { problemOf } from '../problem-error.ts'
+import { factNaming } from './fact.ts'
+
+/** How long the search may take, and how many of what it found are told. */
+const longest = 200
+const toldAtMost = 8
+
+/**
+ * The smallest remedies for somebody who may not do something, to whoever shares at the place. What they
+ * would touch that the asker cannot know of is not told of.
+ */
+export function whyNotView(
+  asker: Asker,
+  { id, person, action }: { id: string; person: string; action: Action },
+  clock: () => number,
+): WhyNotView {
+  const { place, actions } = seenPlace(asker, id)
+  const { state } = asker.moment
+  const about = rowOf(state.persons, person as PersonId)
+  if (!has(actions, 'share') || about === undefined || about.status === 'removed')
+    throw problemOf('not-found')
+  const until = clock() + longest
+  const asked = { person: about.id, node: place.node.id, action }
+  const { remedies, isComplete } = whyNot(asker.moment, asked, () => clock() > until)
+  return {
+    revision: state.revision,
+    may: has(check(asker.moment, about.id, place.node.id), action),
+    isComplete,
+    remedies: remedies
+      .filter(remedy => remedy.edits.every(edit => isKnown(asker, edit)))
+      .slice(0, toldAtMost)
+      .map(remedy => remedyView(asker, remedy)),
+  }
+}
+
+function isKnown(asker: Asker, edit: Edit): boolean {
+  const { state } = asker.moment
+  const seen = (node: Parameters<typeof maySee>[1]) => node === rootOf(state).id || maySee(asker, node)
+  switch (edit.kind) {
+    case 'limit.change': {
+      const limit = rowOf(state.limits, edit.limit)
+      return limit !== undefined && seen(limit.node)
+    }
+    case 'member.add':
+    case 'member.change':
+    case 'team.archive':
+      return namingFor(asker).team(edit.team) !== undefined
+    case 'grant.add':
+    case 'node.restore':
+    case 'node.state':
+      return seen(edit.node)
+    default:
+      return true
+  }
+}
+
+function remedyView(asker: Asker, { edits, beyond }: Remedy): RemedyView {
+  const { moment } = asker
+  const naming = factNaming(asker)
+  const mayI = judge(moment, { author: asker.person, reason: '', edits }).ok
+  const others = [...peopleOf(moment)].filter(
+    ({ id }) =>
+      id !== asker.person &&
+      knowsPerson(asker, id) &&
+      lacksRights(moment, { author: id, reason: '', edits }) === undefined,
+  )
+  return {
+    edits: edits.map(requestOf),
+    words: edits.map(edit => remedyInWords(edit, naming, limit => rowOf(moment.state.limits, limit))),
+    beyond,
+    mayI,
+    others: others
+      .map(({ id }) => ({ id, name: nameOf(moment, id) }))
+      .sort((a, b) => a.name.localeCompare(b.name)),
+  }
+}
+
+/** As it would be sent: without the ids that the server makes. */
+const requestOf = (edit: Edit): EditRequest =>
+  Object.fromEntries(
+    Object.entries(edit).filter(([field]) => field !== 'grant' && field !== 'membership'),
+  ) as EditRequest
