@@ -110,6 +110,7 @@ export interface NodeView extends TreeItem {
   readonly madeAt: Instant
   /** In the archive by itself, not by what it stands in. */
   readonly isArchived: boolean
+  readonly isDraft: boolean
   /** Whether its reader may archive, bin, move it and bring it back. */
   readonly mayRemove: boolean
 }
@@ -163,6 +164,8 @@ export interface PrincipalName {
 export interface GrantView extends PrincipalName {
   readonly id: string
   readonly actions: number
+  /** The set, or the id of a level of the workspace's own. */
+  readonly gives: number | string
   /** Where it is set; `null` for a place above that the reader cannot see. */
   readonly at: PlaceName | null
   readonly isHere: boolean

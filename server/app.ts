@@ -17,6 +17,8 @@ export interface AppOptions {
   readonly sessions: RequestHandler
   /** The built pages; none in tests of the API alone. */
   readonly webDir: string | null
+  /** How many requests an address may send in a minute. */
+  readonly requestsPerMinute: number
   /** How many sign-ins and looks at invitations an address may try in a minute. */
   readonly triesPerMinute: number
   /** Turns false while the server shuts down. */
@@ -46,7 +48,7 @@ function apiRoutes(parts: Parts, options: AppOptions): RequestHandler {
     response.set('cache-control', 'no-store')
     next()
   })
-  api.use(perMinute(6000))
+  api.use(perMinute(options.requestsPerMinute))
   api.use(options.sessions, express.json({ limit: '2mb' }), guardWrites)
   api.use(entryRoutes(parts, perMinute(options.triesPerMinute)))
   if (parts.config.isDemo) api.use('/mailbox', mailboxRoutes(parts))

@@ -32,6 +32,7 @@ export interface Environment {
   readonly clock: () => number
   readonly webDir: string | null
   readonly triesPerMinute: number
+  readonly requestsPerMinute: number
 }
 
 export interface Opened {
@@ -44,7 +45,7 @@ export async function openParts({
   config,
   log,
   clock,
-}: Omit<Environment, 'webDir' | 'triesPerMinute'>): Promise<Opened> {
+}: Omit<Environment, 'webDir' | 'triesPerMinute' | 'requestsPerMinute'>): Promise<Opened> {
   const database = await openDatabase(config.dataDir)
   const tables = createTables(database)
   const writer = createWriter(tables, await loadStates(tables, clock()), clock)
@@ -72,6 +73,7 @@ export async function startServer(environment: Environment): Promise<Running> {
     sessions: await createSessions(parts, sessionFile),
     webDir: environment.webDir,
     triesPerMinute: environment.triesPerMinute,
+    requestsPerMinute: environment.requestsPerMinute,
     isReady: () => ready,
   })
   const server = createServer(app)

@@ -29,6 +29,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 async function start() {
   const config = readConfig(process.env, process.argv.includes('--demo'))
   const webDir = resolve(import.meta.dirname, '../.build/web')
-  const running = await startServer({ config, log, clock: Date.now, webDir, triesPerMinute: 20 })
+  const limits = { triesPerMinute: 20, requestsPerMinute: 6000 }
+  const running = await startServer({ config, log, clock: Date.now, webDir, ...limits })
   return { config, running }
 }

@@ -92,6 +92,7 @@ function grantView(asker: Asker, place: Place, grant: Grant): GrantView {
     ...principalName(asker, grant.principal),
     id: grant.id,
     actions: actionsGiven(moment.state, grant.gives),
+    gives: grant.gives,
     at: placeName(asker, grant.node),
     isHere: grant.node === place.node.id,
     from: grant.from,

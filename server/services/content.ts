@@ -41,6 +41,7 @@ export function nodeView(asker: Asker, id: string): NodeView {
     madeBy: knowsPerson(asker, node.maker) ? nameOf(asker.moment, node.maker) : null,
     madeAt: node.madeAt,
     isArchived: node.archived,
+    isDraft: node.draft,
     mayRemove: holdsAt(asker, node.id, 'remove') && node.home?.of !== 'person',
   }
 }

@@ -41,6 +41,7 @@ export async function serve(
       clock: () => time.now++,
       webDir: null,
       triesPerMinute: more.triesPerMinute ?? 1000,
+      requestsPerMinute: 100_000,
     })
   let running = await open()
   return {

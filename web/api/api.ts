@@ -22,6 +22,7 @@ import type {
   TextView,
   TreeItem,
   TreeView,
+  WhyNotView,
   WorkspaceView,
 } from '#contract/views.ts'
 
@@ -117,6 +118,12 @@ export const api = createApi({
     children: build.query<TreeItem[], AtNode>(ofNode('/children')),
     access: build.query<AccessView, AtNode>(ofNode('/access')),
     text: build.query<TextView, AtNode>(ofNode('/text')),
+    whyNot: build.query<WhyNotView, AtNode & { readonly person: string; readonly action: string }>({
+      query: ({ slug, id, person, action }) => ({
+        path: at(slug, `/nodes/${id}/why-not/${person}/${action}`),
+      }),
+      providesTags: ['workspace'],
+    }),
     goals: build.query<PathView[], AtNode>(ofNode('/goals')),
     bin: build.query<PathView[], string>(ofWorkspace('/bin')),
     sum: build.query<SumView, AtNode & { readonly person: string }>({
@@ -156,5 +163,6 @@ export const {
   useTextQuery,
   useSaveTextMutation,
   useGoalsQuery,
+  useWhyNotQuery,
   useBinQuery,
 } = api

@@ -3,11 +3,11 @@ import { dayOf, endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/requests.ts'
 import type { GrantView, NodeView } from '#contract/views.ts'
 import { type ActionSet, intersect } from '#core/levels/action.ts'
-import { levelActions, nameOfActions } from '#core/levels/level.ts'
+import { levelActions } from '#core/levels/level.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
-import { LevelChoice } from '../../ui/LevelChoice.tsx'
+import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
 
 interface Props {
   readonly grant: GrantView
@@ -18,28 +18,29 @@ interface Props {
 /** Raise, lower, lengthen or shorten what is given here; or end it. */
 export function GrantEditor({ grant, node, onDone }: Props) {
   const { workspace } = useHere()
-  const [actions, setActions] = useState(grant.actions)
+  const [gives, setGives] = useState<Given>(grant.gives)
   const end = grant.until === null ? '' : dayOf(grant.until - 1, workspace.timeZone)
   const [through, setThrough] = useState(end)
   const until = through === '' ? null : through === end ? grant.until : endOfDay(through, workspace.timeZone)
-  const isSame = actions === grant.actions && through === end
-  const level = nameOfActions(actions as ActionSet).name
+  const isSame = gives === grant.gives && through === end
+  const level = nameOfGiven(gives, workspace.ownLevels)
   const edit: EditRequest = isSame
     ? { kind: 'grant.end', grant: grant.id }
-    : { kind: 'grant.change', grant: grant.id, gives: actions, until }
+    : { kind: 'grant.change', grant: grant.id, gives, until }
   const said = isSame
     ? `What ${grant.name} had here has ended.`
     : `${grant.name} has ${level} on ${node.name} now.`
   const decision = useDecision([edit], said, onDone)
-  const change = actions === grant.actions ? 'Change the end' : `Make it ${level}`
+  const change = gives === grant.gives ? 'Change the end' : `Make it ${level}`
   return (
     <Decision act={isSame ? 'End it now' : change} onLeave={onDone} {...decision}>
       <div className="grid grid-cols-2 gap-2">
         <LevelChoice
           label={`Level of ${grant.name}`}
-          value={actions}
+          value={gives}
+          own={workspace.ownLevels}
           atMost={atMostFor(grant.kind, node.actions)}
-          onChange={setActions}
+          onChange={setGives}
         />
         <input
           type="date"

@@ -43,6 +43,8 @@ export function NodeHeader({ node, mayEdit }: Props) {
       )}
       <p className="quiet mt-1 flex flex-wrap items-center gap-x-2 text-sm">
         <span>
+          {node.isDraft && <strong className="text-warning">draft · </strong>}
+          {node.isArchived && <strong className="text-warning">archived · </strong>}
           {homeWord(node)}
           {node.madeBy !== null && ` · made by ${node.madeBy}`}, <Day at={node.madeAt} /> · you have
         </span>

@@ -31,7 +31,7 @@ export function NodeScreen() {
     >
       <main key={id} className="min-h-0 overflow-y-auto px-6 py-3">
         <NodeHeader node={node} mayEdit={mayEdit} />
-        <PlaceActs node={node} />
+        <PlaceActs node={node} mayEdit={mayEdit} />
         {node.kind === 'page' && <PageText id={id} mayEdit={mayEdit} />}
         <Within node={node} mayAdd={has(actions, 'add')} />
       </main>

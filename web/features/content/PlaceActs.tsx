@@ -8,22 +8,18 @@ import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 
-type Act = 'move' | 'archive' | 'bin'
+type Act = 'move' | 'draft' | 'archive' | 'bin'
 
-/** Moving, archiving and binning a place, each with what it does to whom first. */
-export function PlaceActs({ node }: { readonly node: NodeView }) {
+/** Moving, drafting, archiving and binning a place, each with what it does to whom first. */
+export function PlaceActs({ node, mayEdit }: { readonly node: NodeView; readonly mayEdit: boolean }) {
   const [act, setAct] = useState<Act>()
-  if (!node.mayRemove) return null
-  const words: readonly (readonly [Act, string])[] = [
-    ...(node.home === null ? [['move', 'Move'] as const] : []),
-    ['archive', node.isArchived ? 'Bring back from the archive' : 'Archive'],
-    ...(node.home === null ? [['bin', 'Put in the bin'] as const] : []),
-  ]
-  const onDone = () => setAct(undefined)
+  const offered = offersFor(node, mayEdit)
+  if (offered.length === 0) return null
+  const Chosen = act === undefined ? undefined : deciding[act]
   return (
     <div className="mb-4 max-w-xl">
       <div className="flex gap-4 text-sm">
-        {words.map(([each, word]) => (
+        {offered.map(each => (
           <button
             key={each}
             type="button"
@@ -31,15 +27,33 @@ export function PlaceActs({ node }: { readonly node: NodeView }) {
             aria-expanded={each === act}
             onClick={() => setAct(each === act ? undefined : each)}
           >
-            {word}
+            {wordFor(each, node)}
           </button>
         ))}
       </div>
-      {act === 'move' && <Move node={node} onDone={onDone} />}
-      {act === 'archive' && <Archive node={node} onDone={onDone} />}
-      {act === 'bin' && <Bin node={node} onDone={onDone} />}
+      {Chosen !== undefined && <Chosen node={node} onDone={() => setAct(undefined)} />}
     </div>
   )
+}
+
+/** Homes neither move nor go into the bin, and are no drafts. */
+function offersFor({ home, mayRemove }: NodeView, mayEdit: boolean): Act[] {
+  const isInner = home === null
+  const removing: Act[] = isInner ? ['move', 'archive', 'bin'] : ['archive']
+  return [...(mayEdit && isInner ? (['draft'] as const) : []), ...(mayRemove ? removing : [])]
+}
+
+function wordFor(act: Act, { isDraft, isArchived }: NodeView): string {
+  switch (act) {
+    case 'move':
+      return 'Move'
+    case 'draft':
+      return isDraft ? 'Release' : 'Make it a draft'
+    case 'archive':
+      return isArchived ? 'Bring back from the archive' : 'Archive'
+    case 'bin':
+      return 'Put in the bin'
+  }
 }
 
 interface ActProps {
@@ -75,6 +89,21 @@ function MoveTo({ node, goal, onDone }: ActProps & { readonly goal: PathView }) 
   )
 }
 
+function Draft({ node, onDone }: ActProps) {
+  const edit: EditRequest = { kind: 'node.state', node: node.id, draft: !node.isDraft }
+  const said = node.isDraft ? `${node.name} is released.` : `${node.name} is a draft now.`
+  const decision = useDecision([edit], said, onDone)
+  return (
+    <Decision act={node.isDraft ? 'Release it' : 'Make it a draft'} onLeave={onDone} {...decision}>
+      {!node.isDraft && (
+        <p className="text-sm">
+          Only those who may change it, share it, or made it see a draft. What is in it stays as it is.
+        </p>
+      )}
+    </Decision>
+  )
+}
+
 function Archive({ node, onDone }: ActProps) {
   const edit: EditRequest = { kind: 'node.state', node: node.id, archived: !node.isArchived }
   const said = node.isArchived ? `${node.name} is back from the archive.` : `${node.name} is archived.`
@@ -103,3 +132,5 @@ function Bin({ node, onDone }: ActProps) {
     </Decision>
   )
 }
+
+const deciding = { move: Move, draft: Draft, archive: Archive, bin: Bin }

@@ -3,11 +3,11 @@ import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/requests.ts'
 import type { NodeView, PrincipalName } from '#contract/views.ts'
 import { type ActionSet, holds } from '#core/levels/action.ts'
-import { levelActions, nameOfActions } from '#core/levels/level.ts'
+import { levelActions } from '#core/levels/level.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
-import { LevelChoice } from '../../ui/LevelChoice.tsx'
+import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { atMostFor } from './GrantEditor.tsx'
 
@@ -25,19 +25,19 @@ interface Props {
 export function ShareForm({ node, receiver, onDone }: Props) {
   const { workspace } = useHere()
   const reader = levelActions('Reader')
-  const [actions, setActions] = useState<number>(
+  const [gives, setGives] = useState<Given>(
     holds(node.actions as ActionSet, reader) ? reader : levelActions('Preview'),
   )
   const [through, setThrough] = useState('')
   const [as, setAs] = useState<'guest' | 'member'>('guest')
-  const level = nameOfActions(actions as ActionSet).name
+  const level = nameOfGiven(gives, workspace.ownLevels)
   const { mail, principal, name } = receiver
   const until = through === '' ? null : endOfDay(through, workspace.timeZone)
   const grant: EditRequest = {
     kind: 'grant.add',
     node: node.id,
     principal,
-    gives: actions,
+    gives,
     from: null,
     until,
   }
@@ -58,9 +58,10 @@ export function ShareForm({ node, receiver, onDone }: Props) {
       )}
       <LevelChoice
         label="Level"
-        value={actions}
+        value={gives}
+        own={workspace.ownLevels}
         atMost={atMostFor(mail === undefined ? receiver.kind : as, node.actions)}
-        onChange={setActions}
+        onChange={setGives}
       />
       <TextField
         label="Through"

@@ -5,6 +5,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { Sum } from '../../ui/Sum.tsx'
+import { Remedies } from './Remedies.tsx'
 import { TwoSentences } from './Welcome.tsx'
 
 /** Whom the question is about: one person, or a team with all who are in it. */
@@ -25,7 +26,7 @@ export function Why({ about, access, node, onAbout }: Props) {
         Back to all access
       </button>
       {'person' in about ? (
-        <WhyPerson person={about.person} node={node} />
+        <WhyPerson person={about.person} node={node} isShared={access.detail === 'all'} />
       ) : (
         <WhyTeam
           about={about}
@@ -41,7 +42,14 @@ export function Why({ about, access, node, onAbout }: Props) {
   )
 }
 
-function WhyPerson({ person, node }: { readonly person: string; readonly node: NodeView }) {
+interface WhyPersonProps {
+  readonly person: string
+  readonly node: NodeView
+  /** The reader shares there. */
+  readonly isShared: boolean
+}
+
+function WhyPerson({ person, node, isShared }: WhyPersonProps) {
   const { slug, workspace } = useHere()
   const { data: sum } = useSumQuery({ slug, id: node.id, person })
   if (sum === undefined) return null
@@ -50,6 +58,7 @@ function WhyPerson({ person, node }: { readonly person: string; readonly node: N
       <h2 className="text-lg font-bold">{sum.person}</h2>
       <p className="quiet mb-3 text-sm">at {sum.place}: the sum</p>
       <Sum sum={sum} timeZone={workspace.timeZone} />
+      {isShared && <Remedies person={person} sum={sum} node={node} />}
     </>
   )
 }

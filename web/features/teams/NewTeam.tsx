@@ -6,7 +6,7 @@ import { usePeopleQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'
-import { LevelChoice } from '../../ui/LevelChoice.tsx'
+import { type Given, LevelChoice } from '../../ui/LevelChoice.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
@@ -19,7 +19,7 @@ interface Plan {
   readonly joining: Team['joining']
   readonly welcomesGuests: boolean
   readonly lead: string
-  readonly level: number
+  readonly level: Given
   /** The maker is steward of the home too, without being in the team. */
   readonly meToo: boolean
 }
@@ -86,6 +86,7 @@ function HomeFields({ plan, onPlan }: PlanPart) {
         <LevelChoice
           label="Everyone in the team"
           value={plan.level}
+          own={workspace.ownLevels}
           atMost={levelActions('Curator')}
           onChange={level => onPlan({ level })}
         />

@@ -1,0 +1,131 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { pino } from 'pino'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import type { CheckedView, HistoryView } from '#contract/views.ts'
+import { allRows, rowsBy } from '#core/base/collection.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { momentOf } from '#core/state/moment.ts'
+import type { Moment } from '#core/state/state.ts'
+import { demoAccounts } from '#demo/generate.ts'
+import { demoPassword } from '#demo/scenario/people.ts'
+import { type Running, startServer } from '#server/assemble.ts'
+import { readConfig } from '#server/config.ts'
+import { judged } from '../core/tests/judge.ts'
+import { Visitor } from '../server/tests/client.ts'
+import { seedDemo } from './seed-demo.ts'
+
+/** Every question about every place, asked as every person of the demo: nothing hidden is in any answer. */
+const at = '/at/marram-coast-survey'
+const dataDir = mkdtempSync(join(tmpdir(), 'noskel-everybody-'))
+const now = Date.now()
+let running: Running
+let moment: Moment
+
+beforeAll(async () => {
+  const config = readConfig({ DATA_DIR: dataDir, PORT: '0' }, true)
+  await seedDemo(config, now)
+  const log = pino({ level: 'silent' })
+  const limits = { triesPerMinute: 1000, requestsPerMinute: 1_000_000 }
+  running = await startServer({ config, log, clock: () => now, webDir: null, ...limits })
+  const [published] = running.parts.writer.states.published.values()
+  moment = momentOf(published?.moment.state ?? (undefined as never), now)
+}, 60_000)
+
+afterAll(async () => {
+  await running.stop()
+  rmSync(dataDir, { recursive: true, force: true })
+})
+
+test.each(demoAccounts)('$name is told of nothing that $name may not know', async ({ mail }) => {
+  const visitor = new Visitor(running)
+  expect((await visitor.enter('/session', { mail, password: demoPassword })).status).toBe(200)
+  const person = allRows(moment.state.persons).find(each => each.mail === mail)?.id as PersonId
+  const nodes = allRows(moment.state.nodes)
+  const sees = (node: NodeId) => judged(moment, person, node).includes('see')
+  const shares = (node: NodeId) => judged(moment, person, node).includes('share')
+  const hidden = nodes.filter(node => node.kind !== 'root' && !sees(node.id))
+  const visible = new Set(nodes.filter(node => sees(node.id)).map(node => node.name))
+  const secrets = [
+    ...hidden.map(node => `"${node.id}"`),
+    // A home is called like its team, whose name many know who do not see the home.
+    ...hidden.flatMap(({ name, home }) => (home?.of === 'team' || isPartOf(name, visible) ? [] : [name])),
+    ...unknownTeams(person).flatMap(team => [`"${team.id}"`, team.name]),
+  ]
+  const absent = JSON.stringify((await visitor.get(`${at}/nodes/nothing`)).body)
+  const leaks: string[] = []
+  const look = (path: string, body: unknown) => {
+    // What people wrote themselves may hold any word.
+    if (path.endsWith('/text')) return
+    const text = JSON.stringify(body)
+    for (const secret of secrets) if (text.includes(secret)) leaks.push(`${path}: ${secret}`)
+  }
+  const ask = async (path: string) => {
+    const { body } = await visitor.get<unknown>(`${at}${path}`)
+    look(path, body)
+    return body
+  }
+
+  for (const path of ['', '/people', '/teams', '/tree', '/bin', '/notices', `/diff?from=0&to=${now}`])
+    await ask(path)
+  for (let next: number | null = 1e8; next !== null;) {
+    const part = (await ask(`/history?before=${next}`)) as HistoryView
+    for (const { revision } of part.entries) await ask(`/history/${revision}`)
+    next = part.next
+  }
+  const people = allRows(moment.state.persons).map(each => each.id)
+  for (const each of people) await ask(`/people/${each}/places`)
+  for (const { id, kind } of nodes) {
+    const other = people[id.length % people.length] ?? person
+    const parts = ['', '/children', '/access', '/text', '/people', '/exceptions', '/goals']
+    const whys = [`/why/${person}`, `/why/${other}`, `/why-not/${other}/change`, `/why-not/${person}/publish`]
+    for (const part of [...parts, ...whys]) {
+      const path = `/nodes/${id}${part}`
+      const body = JSON.stringify(await ask(path))
+      if (kind === 'root' || !sees(id)) expect([path, body]).toEqual([path, absent])
+    }
+  }
+  const foreseen = await Promise.all(
+    hidden.map(({ id }) =>
+      visitor.call('POST', `${at}/changes/foresee`, {
+        edits: [{ kind: 'node.describe', node: id, name: 'x' }],
+      }),
+    ),
+  )
+  for (const { status, body } of foreseen) {
+    expect(status).toBe(404)
+    look('foresee', body)
+  }
+  const isOverseer = rowsBy(moment.state.holdings, 'person', person).some(each =>
+    ['role-owner', 'role-administrator'].includes(each.role),
+  )
+  for (const each of people) {
+    const questions = nodes.map(node => ({ person: each, place: node.id }))
+    const { body } = await visitor.call<CheckedView>('POST', `${at}/check`, { questions })
+    const told = body.answers.map(answer => answer !== null)
+    expect(told).toEqual(
+      nodes.map(
+        ({ id, kind }) => kind !== 'root' && sees(id) && (each === person || shares(id) || isOverseer),
+      ),
+    )
+  }
+  expect(leaks).toEqual([])
+})
+
+/** Unlisted teams that a person is not in, unless the person manages any team; all that are not theirs, for guests. */
+function unknownTeams(person: PersonId) {
+  const isManager = rowsBy(moment.state.holdings, 'person', person).some(each =>
+    ['role-owner', 'role-administrator', 'role-people-lead'].includes(each.role),
+  )
+  return allRows(moment.state.teams).filter(
+    team =>
+      team.joining === 'unlisted' &&
+      !isManager &&
+      !rowsBy(moment.state.memberships, 'person', person).some(each => each.team === team.id),
+  )
+}
+
+/** A title that is a part of one that may be seen tells nothing by standing in an answer. */
+const isPartOf = (name: string, visible: ReadonlySet<string>) =>
+  [...visible].some(each => each.includes(name))

@@ -1,0 +1,125 @@
+import { useState } from 'react'
+import type { NodeView, RemedyView, SumView } from '#contract/views.ts'
+import { type Action, type ActionSet, allActions, has } from '#core/levels/action.ts'
+import { useWhyNotQuery } from '../../api/api.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Decision } from '../../ui/Decision.tsx'
+
+const doing: Readonly<Record<Action, string>> = {
+  see: 'open it',
+  copy: 'copy from it',
+  comment: 'comment',
+  add: 'add things',
+  change: 'change what is there',
+  remove: 'archive and remove',
+  arrange: 'arrange what is in it',
+  share: 'give and take access',
+  seal: 'break inheritance',
+  publish: 'publish it',
+}
+
+interface Props {
+  readonly person: string
+  readonly sum: SumView
+  readonly node: NodeView
+}
+
+/** For what somebody may not do here: the smallest changes that would let them, each ready to be made. */
+export function Remedies({ person, sum, node }: Props) {
+  const lacking = allActions.filter(action => !has(sum.result as ActionSet, action))
+  const [action, setAction] = useState<Action>()
+  if (lacking.length === 0) return null
+  return (
+    <section aria-label="What it would take" className="mt-4 border-t border-base-content pt-2">
+      <label className="grid gap-1">
+        <span>What would it take for {sum.person} to</span>
+        <select
+          className="choice"
+          value={action ?? ''}
+          onChange={event => setAction(lacking.find(each => each === event.target.value))}
+        >
+          <option value="">…</option>
+          {lacking.map(each => (
+            <option key={each} value={each}>
+              {doing[each]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {action !== undefined && <Found key={action} person={person} node={node} action={action} />}
+    </section>
+  )
+}
+
+function Found({
+  person,
+  node,
+  action,
+}: {
+  readonly person: string
+  readonly node: NodeView
+  readonly action: Action
+}) {
+  const { slug } = useHere()
+  const { data, isFetching } = useWhyNotQuery({ slug, id: node.id, person, action })
+  const [chosen, setChosen] = useState<number>()
+  if (data === undefined) return <p className="quiet mt-2 text-sm">Looking for the smallest change …</p>
+  return (
+    <>
+      {data.remedies.length === 0 && !isFetching && (
+        <p className="mt-2">
+          {data.may ? 'They may now.' : 'Nothing that you know of would, in three steps or fewer.'}
+        </p>
+      )}
+      <ol className="mt-2">
+        {data.remedies.map((remedy, index) => (
+          <li key={remedy.words.join()} className="border-t border-base-300 py-1.5">
+            <RemedyLine remedy={remedy} onChoose={() => setChosen(index)} />
+            {chosen === index && <Deciding remedy={remedy} onDone={() => setChosen(undefined)} />}
+          </li>
+        ))}
+      </ol>
+      {!data.isComplete && <p className="quiet text-sm">There may be more: the search was stopped.</p>}
+    </>
+  )
+}
+
+function RemedyLine({ remedy, onChoose }: { readonly remedy: RemedyView; readonly onChoose: () => void }) {
+  const { words, mayI, others } = remedy
+  return (
+    <>
+      <ul>
+        {words.map(each => (
+          <li key={each}>{each}</li>
+        ))}
+      </ul>
+      <p className="flex justify-between gap-2 text-sm">
+        <span className="quiet">
+          {others.length > 0 && `${mayI ? 'or ' : ''}${namesOf(others)} may do it`}
+          {others.length === 0 && !mayI && 'nobody that you know of may do it'}
+        </span>
+        {mayI && (
+          <button
+            type="button"
+            className="act shrink-0"
+            aria-label={`Do this: ${words.join(', ')}`}
+            onClick={onChoose}
+          >
+            Do this
+          </button>
+        )}
+      </p>
+    </>
+  )
+}
+
+function namesOf(people: RemedyView['others']): string {
+  const names = people.slice(0, 3).map(each => each.name)
+  return people.length > 3 ? `${names.join(', ')} and ${people.length - 3} more` : names.join(', ')
+}
+
+function Deciding({ remedy, onDone }: { readonly remedy: RemedyView; readonly onDone: () => void }) {
+  const decision = useDecision(remedy.edits, 'It is done.', onDone)
+  return <Decision act="Do this" onLeave={onDone} {...decision} />
+}
