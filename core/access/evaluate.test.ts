@@ -78,6 +78,21 @@ describe('the examples of the contract', () => {
     )
   })
 
+  test('a limit on a group never spares a guest, whatever a team gives', () => {
+    const parts = [
+      person('g', { kind: 'guest' }),
+      team('t', { welcomesGuests: true }),
+      member('t', 'g'),
+      node('a', 'root'),
+      grant('a', 'team:t', steward),
+    ]
+    for (const principal of ['anyone', 'guests', 'team:t', 'person:g'] as const)
+      expect([principal, level(world(...parts, limit('a', principal, reader)), 'g', 'a')]).toEqual([
+        principal,
+        'Reader',
+      ])
+  })
+
   test('in an archived team’s home a lead keeps see, copy, share and seal', () => {
     const home = { home: { of: 'team', team: 't' as never } } as const
     const state = world(

@@ -49,7 +49,7 @@ export const givenTo = (subject: Subject, grants: readonly GivenHere[]): ActionS
 /** Whether a limit counts for this person: a limit on a group spares members who are given share. */
 export function holdsBack(limit: Limit, subject: Subject, given: ActionSet): boolean {
   if (!subject.principals.has(limit.principal)) return false
-  const isGroup = limit.principal !== 'guests' && !limit.principal.startsWith('person:')
+  const isGroup = !limit.principal.startsWith('person:')
   return !(isGroup && limit.sparesStewards && !subject.isGuest && has(given, 'share'))
 }
 

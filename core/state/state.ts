@@ -146,13 +146,13 @@ export function pathOf(state: State, node: NodeId): ContentNode[] {
 export const childrenOf = (state: State, node: NodeId): ContentNode[] =>
   rowsBy(state.nodes, 'parent', node).sort((a, b) => a.order - b.order || a.name.localeCompare(b.name))
 
-/** The node and all that lies below it, each parent before its children. */
+/** The node and all that lies below it, each parent before its children, siblings in no order. */
 export function* subtreeOf(state: State, node: NodeId): Generator<ContentNode> {
   const top = rowOf(state.nodes, node)
   const waiting = top === undefined ? [] : [top]
   for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
     yield next
-    waiting.push(...childrenOf(state, next.id).toReversed())
+    for (const child of rowsBy(state.nodes, 'parent', next.id)) waiting.push(child)
   }
 }
 

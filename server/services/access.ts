@@ -13,13 +13,13 @@ import type {
 import { actionsGiven, type Place } from '#core/access/place.ts'
 import { who } from '#core/access/who.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
-import type { PersonId } from '#core/base/ids.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
 import { type Part, type Step, why } from '#core/explain/why.ts'
 import { has } from '#core/levels/action.ts'
 import type { Grant, Limit } from '#core/rules/entry.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
-import { subtreeOf } from '#core/state/state.ts'
+import { pathOf, subtreeOf } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, knowsPerson, maySee, nameOf, placeName, seenPlace } from './asker.ts'
 import { principalName } from './principal.ts'
@@ -138,7 +138,13 @@ function exceptionsBelow(asker: Asker, { node }: Place) {
     if (maySee(asker, each.id)) below.push({ id: each.id, name: each.name, isBroken, grants, limits })
     else hiddenBelow += 1
   }
-  return { below, hiddenBelow }
+  // As one would meet them walking down.
+  const wayTo = (each: ExceptionView) =>
+    pathOf(state, each.id as NodeId)
+      .map(above => above.name)
+      .toReversed()
+      .join(' › ')
+  return { below: below.sort((a, b) => wayTo(a).localeCompare(wayTo(b))), hiddenBelow }
 }
 
 function peopleAt(asker: Asker, place: Place): ReachView[] {
