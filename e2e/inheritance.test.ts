@@ -64,3 +64,32 @@ test('a limit lowers the level, and Why? shows it in the sum', async () => {
   await owner.press('Why does Sefa Lund have this?')
   await owner.sees('A limit set on Access Notes leaves Preview.')
 })
+
+test('for what somebody may not do, the smallest changes that would let them are one act away', async () => {
+  await owner.open('/at/marram-coast-survey/content/node-sites-gull-sands-method')
+  await owner.press('Each person')
+  await owner.press('Why does Pilar Onsund have this?')
+  await owner.choose('What would it take for Pilar Onsund to', 'change what is there')
+  await owner.sees('Put Pilar Onsund into Dune Survey')
+  await owner.sees('Give Pilar Onsund')
+  expect(await owner.barriers()).toEqual([])
+  await owner.press('Do this: Put Pilar Onsund into Dune Survey')
+  await owner.sees('1 person gains')
+  await owner.press('Do it now')
+  await owner.sees('It is done.')
+})
+
+test('a draft is seen by those who may change it, and by all once it is released', async () => {
+  const page = '/at/marram-coast-survey/content/node-tide-safety-crossing-the-channel'
+  await owner.open(page)
+  await owner.press('Make it a draft')
+  await owner.sees('lose')
+  await owner.press('Turn it into a draft')
+  await owner.sees('Crossing the channel is a draft now.')
+  await member.open(page)
+  await member.sees('There is nothing here that you can open.')
+  await owner.press('Release')
+  await owner.sees('gain')
+  await owner.press('Release it')
+  await member.sees('Nobody crosses alone.')
+})

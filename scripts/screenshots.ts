@@ -50,6 +50,8 @@ const shots: readonly Shot[] = [
       await visitor.press('Each person')
       await visitor.press('Why does Davit Orbel have this?')
       await visitor.sees('through the team')
+      await visitor.choose('What would it take for Davit Orbel to', 'archive and remove')
+      await visitor.sees('may do it')
     },
   },
   {

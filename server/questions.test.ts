@@ -81,7 +81,7 @@ describe('why not', () => {
     const { body } = await whyNot(owner, ids.page, guest.id, 'comment')
     expect(body).toMatchObject({ may: false, isComplete: true })
     expect(body.remedies[0]).toMatchObject({
-      words: ['Give Gus Preview+ on Map in Maps'],
+      words: ['Give Gus see, comment on Map in Maps'],
       mayI: true,
       others: [],
     })

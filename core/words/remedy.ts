@@ -1,6 +1,6 @@
 import type { LimitId, NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { Edit } from '../changes/edit.ts'
-import { type ActionSet, noActions } from '../levels/action.ts'
+import { type ActionSet, listActions, noActions } from '../levels/action.ts'
 import { nameOfActions } from '../levels/level.ts'
 import type { Gives, Limit } from '../rules/entry.ts'
 import type { FactNaming } from './fact.ts'
@@ -41,7 +41,12 @@ function looseningWords(limit: Limit | undefined, allows: ActionSet, naming: Fac
   return `Loosen the limit for ${naming.principal(limit.principal)} on ${at} to ${levelOf(allows)}`
 }
 
-const levelOf = (gives: Gives): string => (typeof gives === 'number' ? nameOfActions(gives).name : 'a level')
+/** A set between two levels is told by what it lets one do: that is what the remedy is about. */
+function levelOf(gives: Gives): string {
+  if (typeof gives !== 'number') return 'a level'
+  const { name, more } = nameOfActions(gives)
+  return more ? listActions(gives).join(', ') : name
+}
 
 function stateWords(edit: Extract<Edit, { kind: 'node.state' }>, place: string): string {
   if (edit.draft === false) return `Release ${place}`

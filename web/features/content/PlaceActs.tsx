@@ -94,7 +94,7 @@ function Draft({ node, onDone }: ActProps) {
   const said = node.isDraft ? `${node.name} is released.` : `${node.name} is a draft now.`
   const decision = useDecision([edit], said, onDone)
   return (
-    <Decision act={node.isDraft ? 'Release it' : 'Make it a draft'} onLeave={onDone} {...decision}>
+    <Decision act={node.isDraft ? 'Release it' : 'Turn it into a draft'} onLeave={onDone} {...decision}>
       {!node.isDraft && (
         <p className="text-sm">
           Only those who may change it, share it, or made it see a draft. What is in it stays as it is.

@@ -96,7 +96,7 @@ function RemedyLine({ remedy, onChoose }: { readonly remedy: RemedyView; readonl
       </ul>
       <p className="flex justify-between gap-2 text-sm">
         <span className="quiet">
-          {others.length > 0 && `${mayI ? 'or ' : ''}${namesOf(others)} may do it`}
+          {others.length > 0 && `${namesOf(others)} may do it${mayI ? ' too' : ''}`}
           {others.length === 0 && !mayI && 'nobody that you know of may do it'}
         </span>
         {mayI && (
@@ -121,5 +121,5 @@ function namesOf(people: RemedyView['others']): string {
 
 function Deciding({ remedy, onDone }: { readonly remedy: RemedyView; readonly onDone: () => void }) {
   const decision = useDecision(remedy.edits, 'It is done.', onDone)
-  return <Decision act="Do this" onLeave={onDone} {...decision} />
+  return <Decision act="Do it now" onLeave={onDone} {...decision} />
 }
