@@ -114,6 +114,10 @@ const edits = {
     guestCeiling: Type.Optional(allows),
     allowsPublishing: Type.Optional(Type.Boolean()),
   },
+  'person.end': { person: id, until: orNull(instant) },
+  'person.describe': { person: id, name: Type.Optional(name), title: Type.Optional(text(200)) },
+  'role.give': { person: id, role: id, scope, from: orNull(instant), until: orNull(instant) },
+  'role.take': { holding: id },
   undo: { revision: Type.Integer({ minimum: 1 }) },
 } as const
 

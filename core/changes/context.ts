@@ -120,7 +120,7 @@ export function knowsTeam(moment: Moment, person: PersonId, team: TeamId): boole
 /** An id that is in use cannot name something new; said alike whatever it names. */
 export function isTaken(
   state: State,
-  table: 'nodes' | 'levels' | 'persons' | 'teams' | 'grants' | 'limits' | 'memberships',
+  table: 'nodes' | 'levels' | 'holdings' | 'persons' | 'teams' | 'grants' | 'limits' | 'memberships',
   id: string,
 ) {
   return rowOf(state[table] as State['nodes'], id as NodeId) !== undefined

@@ -48,6 +48,10 @@ export type Edit =
   | SetNodeState
   | SuspendPerson
   | ResumePerson
+  | EndPerson
+  | DescribePerson
+  | GiveRole
+  | TakeRole
   | UndoChangeSet
   | SetWeb
   | OrderNode
@@ -305,4 +309,32 @@ export interface ChangeWorkspace {
   readonly timeZone?: string | undefined
   readonly guestCeiling?: ActionSet | undefined
   readonly allowsPublishing?: boolean | undefined
+}
+
+export interface EndPerson {
+  readonly kind: 'person.end'
+  readonly person: PersonId
+  readonly until: Instant | null
+}
+
+export interface DescribePerson {
+  readonly kind: 'person.describe'
+  readonly person: PersonId
+  readonly name?: string | undefined
+  readonly title?: string | undefined
+}
+
+export interface GiveRole {
+  readonly kind: 'role.give'
+  readonly holding: HoldingId
+  readonly person: PersonId
+  readonly role: RoleId
+  readonly scope: Scope
+  readonly from: Instant | null
+  readonly until: Instant | null
+}
+
+export interface TakeRole {
+  readonly kind: 'role.take'
+  readonly holding: HoldingId
 }

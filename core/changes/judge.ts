@@ -9,7 +9,8 @@ import { breakInheritance, restoreInheritance } from './edits/break.ts'
 import { addLimit, changeLimit, endLimit } from './edits/limit.ts'
 import { moveNode } from './edits/move.ts'
 import { setNodeState } from './edits/node-state.ts'
-import { resume, suspend } from './edits/suspend.ts'
+import { describePerson, endPerson, resume, suspend } from './edits/person.ts'
+import { giveRole, takeRole } from './edits/role.ts'
 import { undo } from './edits/undo.ts'
 import { accept, renew, withdraw } from './edits/invitation.ts'
 import { invite } from './edits/invite.ts'
@@ -82,6 +83,10 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'node.state': setNodeState,
   'person.suspend': suspend,
   'person.resume': resume,
+  'person.end': endPerson,
+  'person.describe': describePerson,
+  'role.give': giveRole,
+  'role.take': takeRole,
   undo,
   'node.web': setWeb,
   'node.order': orderNode,

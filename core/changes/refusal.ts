@@ -31,7 +31,7 @@ export type Refusal =
   | { readonly code: 'start-after-end' }
   | { readonly code: 'wrong-place'; readonly within: NodeKind; readonly kind: NodeKind }
   | { readonly code: 'limits-only' }
-  | { readonly code: 'already-there'; readonly what: 'person' | 'membership' | 'break' | 'id' }
+  | { readonly code: 'already-there'; readonly what: 'person' | 'membership' | 'break' | 'role' | 'id' }
   | { readonly code: 'invitation-over' }
   | { readonly code: 'publishing-off' }
   | { readonly code: 'in-use'; readonly what: 'level' }

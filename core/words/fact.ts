@@ -1,8 +1,8 @@
 import { isSame } from '../base/same.ts'
-import type { NodeId } from '../base/ids.ts'
+import type { NodeId, RoleId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import type { Fact } from '../changes/fact.ts'
-import type { Membership, Person, Team } from '../people/person.ts'
+import type { Holding, Membership, Person, Team } from '../people/person.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { RecordChange } from '../state/state.ts'
@@ -15,6 +15,7 @@ export interface FactNaming extends Naming {
   /** A place with what it stands in, where many are called alike: "Method in Harrow Creek". */
   readonly where: (node: NodeId) => string | undefined
   readonly level: (gives: Gives) => string
+  readonly role: (role: RoleId) => string
   /** The last day that an end includes. */
   readonly through: (until: Instant) => string
 }
@@ -35,7 +36,7 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
     case 'invitations':
       return `sent ${personNamed((change.after ?? change.before)?.person, naming)} their invitation anew`
     case 'holdings':
-      return `changed the role of ${personNamed((change.after ?? change.before)?.person, naming)}`
+      return holdingWords(change, naming)
     case 'teams':
       return teamWords(change)
     case 'workspaces':
@@ -183,7 +184,19 @@ function personWords({ id, before, after }: Of<'persons'>, naming: FactNaming): 
   if (before === null) return `invited ${who} as a ${row.kind}`
   if (after === null) return `withdrew the invitation of ${who}`
   if (isSame(before, after)) return `let ${who}’s time here begin or end`
-  return before.status === after.status ? `changed ${who}’s profile` : statusWords(before, after, who)
+  if (before.status !== after.status) return statusWords(before, after, who)
+  if (before.until === after.until) return `changed ${who}’s profile`
+  return after.until === null
+    ? `let ${who} stay without an end`
+    : `let ${who}’s time here end with ${naming.through(after.until)}`
+}
+
+function holdingWords({ before, after }: Of<'holdings'>, naming: FactNaming): string {
+  const row = (after ?? before) as Holding
+  const who = personNamed(row.person, naming)
+  const role = naming.role(row.role)
+  if (before === null) return `gave ${who} the role ${role}${lasting(row, naming)}`
+  return after === null ? `took the role ${role} from ${who}` : `let begin that ${who} holds the role ${role}`
 }
 
 function statusWords(before: Person, after: Person, who: string): string {

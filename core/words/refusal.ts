@@ -158,6 +158,7 @@ const alreadyThere = {
     title: 'Somebody with this address is here or invited already.',
     instead: 'Find them in People.',
   },
+  role: { title: 'They hold this role there already.', instead: 'Look again; nothing was changed.' },
   membership: { title: 'They are in this team already.', instead: 'Change their part in it instead.' },
   id: { title: 'This was done already.', instead: 'Look again; nothing was changed.' },
 }

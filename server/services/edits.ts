@@ -30,6 +30,8 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
       return { ...own, linkUntil } as Edit
     case 'member.add':
       return { ...own, membership: fresh() } as Edit
+    case 'role.give':
+      return { ...own, holding: fresh() } as Edit
     case 'grant.add':
       return { ...own, grant: fresh(), gives: givesFrom(own.gives) } as Edit
     case 'grant.change':
@@ -61,7 +63,7 @@ function workspaceEdit(own: Extract<EditRequest, { kind: 'workspace.change' }>):
 }
 
 /** Fields whose text is somebody's own: a `new:x` written there is not an id. */
-const freeText = new Set(['name', 'note', 'message', 'mail', 'timeZone'])
+const freeText = new Set(['name', 'note', 'message', 'mail', 'timeZone', 'title'])
 
 function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
   const idFor = (placeholder: string): string => {

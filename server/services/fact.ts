@@ -94,6 +94,7 @@ export function factNaming(reader: Asker): FactNaming {
     },
     principal: principal => principalName(reader, principal).name,
     level: gives => nameOfActions(actionsGiven(state, gives), allRows(state.levels)).name,
+    role: role => rowOf(state.roles, role)?.name ?? 'a role that is no more',
     through: until => throughDay(until, timeZone, at),
   }
 }

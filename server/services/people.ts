@@ -6,7 +6,7 @@ import { has, noActions, union } from '#core/levels/action.ts'
 import { mayUse, powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
 import { peopleIn, peopleOf, teamsOf } from '#core/access/subject.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
-import { lacksRankOver } from '#core/changes/edits/suspend.ts'
+import { lacksOver } from '#core/changes/edits/person.ts'
 import { allPrivileges } from '#core/levels/privilege.ts'
 import type { Person, Team } from '#core/people/person.ts'
 import { guestRole } from '#core/people/role.ts'
@@ -81,7 +81,7 @@ function personView(asker: Asker, person: Person): PersonView {
         : { by: nameOf(moment, invitation.by), at: invitation.at, until: invitation.until },
     maySuspend:
       (person.status === 'active' || person.status === 'suspended') &&
-      lacksRankOver({ author: asker.person, before: moment, now: moment }, person.id) === undefined,
+      lacksOver({ author: asker.person, before: moment, now: moment }, person.id, 'suspend') === undefined,
   }
 }
 

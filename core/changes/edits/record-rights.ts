@@ -16,12 +16,12 @@ import {
 import type { Refusal } from '../refusal.ts'
 import { lacksGrantChange } from './grant.ts'
 import { lacksInviting } from './invitation.ts'
-import { lacksRole } from './invite.ts'
+import { lacksRoleFor } from './role.ts'
 import { lacksLimitChange } from './limit.ts'
 import { lacksTaking } from './member.ts'
 import { lacksMoving } from './move.ts'
 import { lacksBringingBack } from './node-state.ts'
-import { lacksRankOver } from './suspend.ts'
+import { lacksDescribing, lacksOver } from './person.ts'
 
 /**
  * What a change of one record needs that comes without an edit of its own kind: the same as that edit
@@ -68,22 +68,33 @@ function lacksMembership(context: Context, ...[before, after]: Change<Membership
   return before === null ? undefined : lacksTaking(context, before)
 }
 
-/** The invited go and come back by inviting; for the others only their status is somebody else's to set. */
+/** The invited go and come back by inviting. */
 function lacksPerson(context: Context, ...[before, after]: Change<Person>): Refusal | undefined {
-  const isStatus = before !== null && after !== null
-  return isStatus ? lacksRankOver(context, before.id) : lacksInviting(context, before ?? after ?? undefined)
+  if (before === null || after === null) return lacksInviting(context, before ?? after ?? undefined)
+  const isStanding = before.status !== after.status || before.until !== after.until
+  return (
+    (isStanding ? lacksOver(context, before.id, 'suspend') : undefined) ??
+    (before.name === after.name && before.title === after.title
+      ? undefined
+      : lacksDescribing(context, before.id))
+  )
 }
 
 function lacksHolding(context: Context, ...[before, after]: Change<Holding>): Refusal | undefined {
-  const person = personOf(context, (after ?? before)?.person)
+  const holding = after ?? before
+  const person = personOf(context, holding?.person)
+  if (person === undefined || holding === null) return { code: 'unknown', what: 'person' }
   const usual = [guestRole, workspaceOf(context.before.state).defaultRole]
-  return (
-    lacksInviting(context, person) ??
-    (after === null || usual.includes(after.role)
-      ? undefined
-      : lacksRole(context, after.role, { over: person?.kind ?? 'member', teams: [] }))
-  )
+  // With an invitation goes the role that it offers.
+  if (person.status === 'invited' || !isThere(context, person))
+    return (
+      lacksInviting(context, person) ??
+      (usual.includes(holding.role) ? undefined : lacksRoleFor(context, holding, person))
+    )
+  return lacksRoleFor(context, holding, person)
 }
+
+const isThere = ({ before }: Context, { id }: Person) => rowOf(before.state.persons, id) !== undefined
 
 const personOf = ({ before, now }: Context, id: PersonId | undefined): Person | undefined =>
   id === undefined ? undefined : (rowOf(before.state.persons, id) ?? rowOf(now.state.persons, id))

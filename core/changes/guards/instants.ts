@@ -8,3 +8,6 @@ export function instantsOf({ before, after }: Pick<Whole, 'before' | 'after'>): 
   const later = bounds.filter(bound => bound !== null && bound > after.at) as Instant[]
   return [...new Set([after.at, ...later])].sort((a, b) => a - b)
 }
+
+/** After the last end there is no later one: what still stands then stands for good. */
+export const afterAllEnds: Instant = Number.POSITIVE_INFINITY

@@ -2,12 +2,18 @@ import { allRows, rowOf } from '../../base/collection.ts'
 import { isLive } from '../../base/instant.ts'
 import { isActive } from '../../access/subject.ts'
 import { ownerRole } from '../../people/role.ts'
+import { momentOf } from '../../state/moment.ts'
 import type { Moment } from '../../state/state.ts'
+import { afterAllEnds } from './instants.ts'
 import type { Guard } from './guard.ts'
 
-/** A workspace that has an active owner keeps one. */
+/** A workspace that has an active owner keeps one, now and once all ends have passed. */
 export const ownerLeft: Guard = ({ before, after }) =>
-  hasOwner(after) || !hasOwner(before) ? undefined : { code: 'no-owner-left' }
+  [after.at, afterAllEnds].some(
+    at => !hasOwner(momentOf(after.state, at)) && hasOwner(momentOf(before.state, at)),
+  )
+    ? { code: 'no-owner-left' }
+    : undefined
 
 const hasOwner = (moment: Moment): boolean =>
   allRows(moment.state.holdings).some(holding => {

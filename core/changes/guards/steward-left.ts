@@ -7,9 +7,7 @@ import type { Instant } from '../../base/instant.ts'
 import { momentOf } from '../../state/moment.ts'
 import { applyChanges, inverseOf, type Moment, rootOf } from '../../state/state.ts'
 import { type Guard, touchedNodes, type Whole } from './guard.ts'
-
-/** After the last end there is no later one: what still stands then stands for good. */
-const afterAllEnds: Instant = Number.POSITIVE_INFINITY
+import { afterAllEnds } from './instants.ts'
 
 /**
  * A node that had an active person with share, or is new or brought back, has one afterwards: judged now, and again
@@ -17,7 +15,7 @@ const afterAllEnds: Instant = Number.POSITIVE_INFINITY
  * parent.
  */
 export const stewardLeft: Guard = given => {
-  const whole = withoutSuspensions(given)
+  const whole = withoutLeaving(given)
   const nodes = touchedNodes(whole)
   for (const when of ['now', 'after ends'] as const) {
     const at = when === 'now' ? whole.after.at : afterAllEnds
@@ -38,13 +36,13 @@ function losesSteward(whole: Whole, node: NodeId, at: Instant): boolean {
   return parent === root || isKept(before, parent)
 }
 
-/** Suspending somebody is never refused for what they alone steward: it is judged as if they stayed. */
-function withoutSuspensions(whole: Whole): Whole {
+/** Suspending somebody or ending their time is never refused for what they alone steward: it is judged as if they stayed. */
+function withoutLeaving(whole: Whole): Whole {
   const suspensions = whole.changes.filter(
     change =>
       change.table === 'persons' &&
       change.before?.status === 'active' &&
-      change.after?.status === 'suspended',
+      (change.after?.status === 'suspended' || change.after?.until !== change.before.until),
   )
   if (suspensions.length === 0) return whole
   return {

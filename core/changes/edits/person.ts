@@ -2,15 +2,16 @@ import { rowOf, rowsBy } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { isLive } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
+import type { Privilege } from '../../levels/privilege.ts'
 import { rungFor, type Target } from '../../access/powers.ts'
 import type { Moment } from '../../state/state.ts'
-import { type Context, type EditOf, type EditRule, lacksPrivilege } from '../context.ts'
+import { type Context, type EditOf, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 
 /** Access ends now, all else is kept. */
 export const suspend: EditRule<EditOf<'person.suspend'>> = {
   kind: 'person.suspend',
-  lacks: (context, edit) => lacksRankOver(context, edit.person),
+  lacks: (context, edit) => lacksOver(context, edit.person, 'suspend'),
   apply: (context, edit) => {
     const before = rowOf(context.now.state.persons, edit.person)
     if (before?.status !== 'active') return refused({ code: 'unknown', what: 'person' })
@@ -20,7 +21,7 @@ export const suspend: EditRule<EditOf<'person.suspend'>> = {
 
 export const resume: EditRule<EditOf<'person.resume'>> = {
   kind: 'person.resume',
-  lacks: (context, edit) => lacksRankOver(context, edit.person),
+  lacks: (context, edit) => lacksOver(context, edit.person, 'suspend'),
   apply: (context, edit) => {
     const before = rowOf(context.now.state.persons, edit.person)
     if (before?.status !== 'suspended') return refused({ code: 'unknown', what: 'person' })
@@ -28,19 +29,49 @@ export const resume: EditRule<EditOf<'person.resume'>> = {
   },
 }
 
+/** When a person's time here ends by itself. */
+export const endPerson: EditRule<EditOf<'person.end'>> = {
+  kind: 'person.end',
+  lacks: (context, edit) => lacksOver(context, edit.person, 'suspend'),
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.persons, edit.person)
+    if (before === undefined || before.status === 'removed')
+      return refused({ code: 'unknown', what: 'person' })
+    const wrong = wrongSpan(context, before.from, edit.until)
+    if (wrong !== undefined) return refused(wrong)
+    return ok([{ table: 'persons', id: before.id, before, after: { ...before, until: edit.until } }])
+  },
+}
+
+/** How somebody is called: one's own affair, or that of who edits profiles. */
+export const describePerson: EditRule<EditOf<'person.describe'>> = {
+  kind: 'person.describe',
+  lacks: (context, edit) => lacksDescribing(context, edit.person),
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.persons, edit.person)
+    if (before === undefined || before.status === 'removed')
+      return refused({ code: 'unknown', what: 'person' })
+    const { name = before.name, title = before.title } = edit
+    return ok([{ table: 'persons', id: before.id, before, after: { ...before, name, title } }])
+  },
+}
+
+export const lacksDescribing = (context: Context, id: PersonId): Refusal | undefined =>
+  id === context.author ? undefined : lacksOver(context, id, 'edit profiles')
+
 /**
- * The privilege over that person, held through a role that outranks the person's highest. Owners may act
+ * A privilege over that person, held through a role that outranks the person's highest. Owners may act
  * on owners; oneself is no matter of rank.
  */
-export function lacksRankOver(context: Context, id: PersonId): Refusal | undefined {
+export function lacksOver(context: Context, id: PersonId, privilege: Privilege): Refusal | undefined {
   const { before, author } = context
   const person = rowOf(before.state.persons, id)
   if (person === undefined || person.status === 'removed') return { code: 'unknown', what: 'person' }
   const teams = rowsBy(before.state.memberships, 'person', id).map(each => each.team)
   const target: Target = { over: person.kind, teams }
   if (lacksPrivilege(context, 'view people', target) !== undefined) return { code: 'unknown', what: 'person' }
-  const rung = rungFor(before, author, { privilege: 'suspend', target })
-  if (rung === undefined) return { code: 'privilege-missing', privilege: 'suspend' }
+  const rung = rungFor(before, author, { privilege, target })
+  if (rung === undefined) return { code: 'privilege-missing', privilege }
   const isFree = id === author || lacksPrivilege(context, 'own') === undefined
   return isFree || highestRung(before, id) < rung ? undefined : { code: 'outranked', person: id }
 }

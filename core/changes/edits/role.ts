@@ -1,0 +1,61 @@
+import { rowOf, rowsBy } from '../../base/collection.ts'
+import { isSame } from '../../base/same.ts'
+import { ok, refused } from '../../base/result.ts'
+import type { Holding, Person } from '../../people/person.ts'
+import { guestRole } from '../../people/role.ts'
+import { type Context, type EditOf, type EditRule, isTaken, wrongSpan } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+import { lacksRole } from './invite.ts'
+import { lacksOver } from './person.ts'
+
+/** Gives somebody a role over a scope. A guest holds Guest and no other. */
+export const giveRole: EditRule<EditOf<'role.give'>> = {
+  kind: 'role.give',
+  lacks: (context, edit) => {
+    const person = rowOf(context.before.state.persons, edit.person)
+    return person === undefined ? { code: 'unknown', what: 'person' } : lacksRoleFor(context, edit, person)
+  },
+  apply: (context, { holding: id, person, role, scope, from, until }) => {
+    const { state } = context.now
+    const wrong = wrongSpan(context, from, until)
+    if (wrong !== undefined) return refused(wrong)
+    if (rowOf(state.roles, role) === undefined) return refused({ code: 'unknown', what: 'role' })
+    if (scope.over === 'team' && rowOf(state.teams, scope.team) === undefined)
+      return refused({ code: 'unknown', what: 'team' })
+    if (rowOf(state.persons, person)?.kind === 'guest' && role !== guestRole)
+      return refused({ code: 'guest-rule', rule: 'no role', person })
+    const isHeld = rowsBy(state.holdings, 'person', person).some(
+      each => each.role === role && isSame(each.scope, scope),
+    )
+    if (isHeld || isTaken(state, 'holdings', id)) return refused({ code: 'already-there', what: 'role' })
+    return ok([{ table: 'holdings', id, before: null, after: { id, person, role, scope, from, until } }])
+  },
+}
+
+/** Giving up one's own role needs nothing. */
+export const takeRole: EditRule<EditOf<'role.take'>> = {
+  kind: 'role.take',
+  lacks: (context, edit) => {
+    const before = rowOf(context.before.state.holdings, edit.holding)
+    const person = before === undefined ? undefined : rowOf(context.before.state.persons, before.person)
+    if (before === undefined || person === undefined) return { code: 'unknown', what: 'role' }
+    return before.person === context.author ? undefined : lacksRoleFor(context, before, person)
+  },
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.holdings, edit.holding)
+    if (before === undefined) return refused({ code: 'unknown', what: 'role' })
+    return ok([{ table: 'holdings', id: before.id, before, after: null }])
+  },
+}
+
+/** Assigning roles over that person, within rank: below one's own, for a person below one, holding nothing one lacks. */
+export function lacksRoleFor(
+  context: Context,
+  { role }: Pick<Holding, 'role'>,
+  person: Person,
+): Refusal | undefined {
+  const teams = rowsBy(context.before.state.memberships, 'person', person.id).map(each => each.team)
+  return (
+    lacksOver(context, person.id, 'assign roles') ?? lacksRole(context, role, { over: person.kind, teams })
+  )
+}
