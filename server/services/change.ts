@@ -4,6 +4,7 @@ import { type ChangeSet, judge, type Judged, type Refused } from '#core/changes/
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
 import { atRevision, type Moment } from '#core/state/state.ts'
+import type { writeRecords } from '../store/tables.ts'
 import { type Candidates, type Prepared, submit } from '../store/writer.ts'
 import { invitationMails } from '../mail/invitation.ts'
 import type { Parts } from '../parts.ts'
@@ -84,9 +85,21 @@ export function writeJudged(
     state,
     value: state.revision,
     write: async transaction => {
+      await keepWhatIsWritten(parts, { workspace, changes: judged.changes, transaction })
       await writing.write(transaction)
       if (mails.length > 0) await parts.writer.tables.mails.bulkCreate(mails as never, { transaction })
     },
     after: writing.after,
   }
+}
+
+/** Between asking and writing somebody may have written on a page that is about to be unmade. */
+async function keepWhatIsWritten(
+  { writer }: Parts,
+  { workspace, changes, transaction }: Parameters<typeof writeRecords>[1],
+): Promise<void> {
+  const unmade = changes.flatMap(({ table, id, after }) => (table === 'nodes' && after === null ? [id] : []))
+  if (unmade.length === 0) return
+  const written = await writer.tables.texts.count({ where: { workspace, node: unmade }, transaction })
+  if (written > 0) throw problemOf('effect-changed')
 }

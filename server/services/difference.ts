@@ -23,3 +23,14 @@ export function differenceView(
     ...sets,
   }
 }
+
+/** In an order that people can follow: by person, then down the tree. */
+export function inOrder<View extends DifferenceView>(views: readonly View[]): View[] {
+  const wayTo = ({ place }: View) => (place.path === '' ? place.name : `${place.path} › ${place.name}`)
+  return views.toSorted(
+    (a, b) =>
+      a.person.name.localeCompare(b.person.name) ||
+      (a.person.id < b.person.id ? -1 : a.person.id > b.person.id ? 1 : 0) ||
+      wayTo(a).localeCompare(wayTo(b)),
+  )
+}

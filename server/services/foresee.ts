@@ -15,7 +15,7 @@ import { type Moment, pathOf, type RecordChange, rootOf } from '#core/state/stat
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import { type Asker, readerAt } from './asker.ts'
-import { differenceView } from './difference.ts'
+import { differenceView, inOrder } from './difference.ts'
 import { changeSetFrom, problemFrom } from './change-set.ts'
 import { factView, mayReadFact } from './fact.ts'
 
@@ -116,7 +116,11 @@ function foreseenAt(asker: Asker, after: Moment, { at, differences }: ImpactAt):
       .filter(each => !sees(asker, after, each.node) && sharesAbove(asker, each.node))
       .map(each => each.node),
   )
-  return { at, differences: known.map(each => differenceView(after, asker, each)), hiddenPlaces: hidden.size }
+  return {
+    at,
+    differences: inOrder(known.map(each => differenceView(after, asker, each))),
+    hiddenPlaces: hidden.size,
+  }
 }
 
 /** An instant at which only what is hidden changes is passed over: it would tell that something ends there. */

@@ -14,7 +14,7 @@ import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, holdsAt, knowsPerson, nameOf } from './asker.ts'
 import { factView, isPlaceKnown, mayReadFact } from './fact.ts'
-import { differenceView } from './difference.ts'
+import { differenceView, inOrder } from './difference.ts'
 
 const entriesAtOnce = 50
 const rowsAtOnce = 200
@@ -49,7 +49,7 @@ export async function entryDetailView(
   if (entry === undefined) throw problemOf('not-found')
   return {
     ...entry,
-    differences: effectKnown(asker, read.row).map(each => differenceView(asker.moment, asker, each)),
+    differences: inOrder(effectKnown(asker, read.row).map(each => differenceView(asker.moment, asker, each))),
   }
 }
 

@@ -17,7 +17,7 @@ import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import type { ChangeSetRow } from '../store/tables.ts'
 import type { Asker } from './asker.ts'
-import { differenceView } from './difference.ts'
+import { differenceView, inOrder } from './difference.ts'
 import { effectKnown } from './history.ts'
 
 /**
@@ -49,7 +49,7 @@ export async function diffView(parts: Parts, asker: Asker, query: DiffQuery): Pr
     }
   return {
     revision: asker.moment.state.revision,
-    changed: [...changed.values()].flatMap(each => changedView(asker, each)),
+    changed: inOrder([...changed.values()].flatMap(each => changedView(asker, each))),
   }
 }
 
