@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import type { NodeView, PageView, PlaceReachView } from '#contract/views.ts'
+import type { PageView, PlaceReachView } from '#contract/oversight-views.ts'
+import type { NodeView } from '#contract/views.ts'
 import { open, type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, reader, share } from './tests/coast.ts'
 

@@ -1,12 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type {
-  AccessView,
-  EntryDetailView,
-  EntryView,
-  HistoryView,
-  NoticesView,
-  TreeView,
-} from '#contract/views.ts'
+import type { EntryDetailView, EntryView, HistoryView, NoticesView } from '#contract/oversight-views.ts'
+import type { AccessView, TreeView } from '#contract/views.ts'
 import { type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share } from './tests/coast.ts'
 

@@ -2,12 +2,11 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type {
   CheckedView,
   DiffView,
-  ExceptionsView,
   PageView,
   PlaceReachView,
-  ReachView,
   WhyNotView,
-} from '#contract/views.ts'
+} from '#contract/oversight-views.ts'
+import type { ExceptionsView, ReachView } from '#contract/views.ts'
 import { type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 

@@ -1,4 +1,4 @@
-import type { FactView } from '#contract/views.ts'
+import type { FactView } from '#contract/oversight-views.ts'
 import { throughDay } from '#contract/dates.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'

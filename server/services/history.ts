@@ -1,6 +1,6 @@
 import { Op } from 'sequelize'
 import type { HistoryQuery } from '#contract/requests.ts'
-import type { CountView, EntryDetailView, EntryView, HistoryView } from '#contract/views.ts'
+import type { CountView, EntryDetailView, EntryView, HistoryView } from '#contract/oversight-views.ts'
 import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'

@@ -1,5 +1,6 @@
 import type { CheckRequest, PageQuery } from '#contract/requests.ts'
-import type { CheckedView, PageView, PlaceReachView, ReachView } from '#contract/views.ts'
+import type { CheckedView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
+import type { ReachView } from '#contract/views.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { check } from '#core/access/evaluate.ts'

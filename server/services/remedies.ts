@@ -1,5 +1,5 @@
 import type { EditRequest } from '#contract/requests.ts'
-import type { RemedyView, WhyNotView } from '#contract/views.ts'
+import type { RemedyView, WhyNotView } from '#contract/oversight-views.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import { peopleOf } from '#core/access/subject.ts'

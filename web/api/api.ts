@@ -7,6 +7,7 @@ import type {
   SignInRequest,
   TextRequest,
 } from '#contract/requests.ts'
+import type { WhyNotView } from '#contract/oversight-views.ts'
 import type {
   AccessView,
   AppliedView,
@@ -22,7 +23,6 @@ import type {
   TextView,
   TreeItem,
   TreeView,
-  WhyNotView,
   WorkspaceView,
 } from '#contract/views.ts'
 

@@ -1,5 +1,5 @@
 import type { HistoryQuery, NoticeChoiceRequest, ReadNoticesRequest } from '#contract/requests.ts'
-import type { EntryDetailView, HistoryView, NoticesView } from '#contract/views.ts'
+import type { EntryDetailView, HistoryView, NoticesView } from '#contract/oversight-views.ts'
 import { api, at, ofWorkspace, post } from './api.ts'
 
 /** What was done, and what one was told of it. */

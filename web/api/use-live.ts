@@ -25,14 +25,20 @@ export function useLive(slug: string, isOpen: boolean): void {
     if (!isOpen) return
     let lastId = ''
     let gathering: ReturnType<typeof setTimeout> | undefined
-    const askAnew = (tags: readonly ('session' | 'workspace')[]) => {
-      clearTimeout(gathering)
-      gathering = setTimeout(() => dispatch(api.util.invalidateTags([...tags])), gatheredFor)
+    const waiting = new Set<'session' | 'workspace'>()
+    // From the first event on, not after the last: where others change things all the time it still shows.
+    const askAnew = (...tags: ('session' | 'workspace')[]) => {
+      for (const tag of tags) waiting.add(tag)
+      gathering ??= setTimeout(() => {
+        gathering = undefined
+        dispatch(api.util.invalidateTags([...waiting]))
+        waiting.clear()
+      }, gatheredFor)
     }
     const receive = ({ event, id, revision }: Message) => {
       lastId = id
-      if (event === 'gone') askAnew(['session', 'workspace'])
-      else if (event !== 'here' || !dispatch(isAtRevision(slug, revision))) askAnew(['workspace'])
+      if (event === 'gone') askAnew('session', 'workspace')
+      else if (event !== 'here' || !dispatch(isAtRevision(slug, revision))) askAnew('workspace')
     }
     const name = `noskel live ${slug}`
     const channel = new BroadcastChannel(name)

@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize'
-import type { NoticeChoice } from '#contract/views.ts'
+import type { NoticeChoice } from '#contract/oversight-views.ts'
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Parts } from '../../parts.ts'
 

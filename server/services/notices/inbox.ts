@@ -1,5 +1,5 @@
 import type { NoticeChoiceRequest, ReadNoticesRequest } from '#contract/requests.ts'
-import type { NoticesView } from '#contract/views.ts'
+import type { NoticesView } from '#contract/oversight-views.ts'
 import { ok } from '#core/base/result.ts'
 import { announce } from '../../live/hub.ts'
 import type { Parts } from '../../parts.ts'

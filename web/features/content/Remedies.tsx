@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import type { NodeView, RemedyView, SumView } from '#contract/views.ts'
+import type { RemedyView } from '#contract/oversight-views.ts'
+import type { NodeView, SumView } from '#contract/views.ts'
 import { type Action, type ActionSet, allActions, has } from '#core/levels/action.ts'
 import { useWhyNotQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'

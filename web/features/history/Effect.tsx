@@ -1,4 +1,4 @@
-import type { CountView, EntryView } from '#contract/views.ts'
+import type { CountView, EntryView } from '#contract/oversight-views.ts'
 
 /** Who came to have more or less, in numbers. */
 export function Effect({

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { EntryDetailView, FactView } from '#contract/views.ts'
+import type { EntryDetailView, FactView } from '#contract/oversight-views.ts'
 import { useEntryQuery } from '../../api/oversight.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,4 +1,4 @@
-import type { EntryView } from '#contract/views.ts'
+import type { EntryView } from '#contract/oversight-views.ts'
 import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { Day, dayName, Time } from '../../ui/dates.tsx'
 import { Effect } from './Effect.tsx'

@@ -3,7 +3,7 @@ import { useNodeQuery, usePeopleQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { FilterWords } from '../../ui/FilterWords.tsx'
-import type { HistoryFilter } from './filter.ts'
+import { type HistoryFilter, without } from './filter.ts'
 
 interface Props {
   readonly filter: HistoryFilter
@@ -16,22 +16,15 @@ const words = ['everything', 'sharing', 'limits', 'inheritance', 'places', 'team
 export function Filters({ filter, onFilter }: Props) {
   const { slug } = useHere()
   const { data: people = [] } = usePeopleQuery(slug)
-  const { act, person, place, ...none } = filter
+  const { act, person, place } = filter
   const chosen = people.find(each => each.id === person)
-  const without = (kept: HistoryFilter) => onFilter({ ...none, ...kept })
   return (
     <>
       <FilterWords
         label="Show"
         words={words}
         chosen={words.find(each => each === act) ?? 'everything'}
-        onChoose={word =>
-          without({
-            ...(person === undefined ? {} : { person }),
-            ...(place === undefined ? {} : { place }),
-            ...(word === 'everything' ? {} : { act: word }),
-          })
-        }
+        onChoose={word => onFilter(word === 'everything' ? without(filter, 'act') : { ...filter, act: word })}
       />
       {person === undefined && people.length > 0 && (
         <div className="w-48">
@@ -46,19 +39,10 @@ export function Filters({ filter, onFilter }: Props) {
       {person !== undefined && (
         <Chosen
           word={`by or about ${chosen?.name ?? 'somebody'}`}
-          onDrop={() =>
-            without({ ...(act === undefined ? {} : { act }), ...(place === undefined ? {} : { place }) })
-          }
+          onDrop={() => onFilter(without(filter, 'person'))}
         />
       )}
-      {place !== undefined && (
-        <PlaceChosen
-          place={place}
-          onDrop={() =>
-            without({ ...(act === undefined ? {} : { act }), ...(person === undefined ? {} : { person }) })
-          }
-        />
-      )}
+      {place !== undefined && <PlaceChosen place={place} onDrop={() => onFilter(without(filter, 'place'))} />}
     </>
   )
 }

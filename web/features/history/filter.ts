@@ -19,3 +19,6 @@ export function filterIn(params: URLSearchParams): HistoryFilter {
 }
 
 export const paramsOf = (filter: HistoryFilter): Record<string, string> => ({ ...filter })
+
+export const without = (filter: HistoryFilter, field: keyof HistoryFilter): HistoryFilter =>
+  Object.fromEntries(Object.entries(filter).filter(([name]) => name !== field))

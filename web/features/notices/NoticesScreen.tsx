@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import type { NoticeChoice, NoticesView, NoticeView } from '#contract/views.ts'
+import type { NoticeChoice, NoticesView, NoticeView } from '#contract/oversight-views.ts'
 import { useChooseNoticesMutation, useNoticesQuery, useReadNoticesMutation } from '../../api/oversight.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
