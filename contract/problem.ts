@@ -113,6 +113,11 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'invitation-over': 409,
   'publishing-off': 403,
   'in-use': 409,
+  locked: 422,
+  'no-seat': 409,
+  'kept-by-directory': 403,
+  'has-steward': 409,
+  private: 403,
   'nothing-to-undo': 409,
   'never-undone': 422,
 }

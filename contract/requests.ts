@@ -1,6 +1,7 @@
 import { type Static, type TSchema, Type } from '@sinclair/typebox'
 import { acts } from '#core/changes/fact.ts'
 import { allActions } from '#core/levels/action.ts'
+import { allPrivileges } from '#core/levels/privilege.ts'
 
 /** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
 
@@ -19,6 +20,14 @@ const strict = { additionalProperties: false }
 export const principal = Type.Unsafe<
   `person:${string}` | `team:${string}` | `leads:${string}` | 'everyone' | 'guests' | 'anyone'
 >(Type.String({ pattern: '^((person|team|leads):(new:)?[a-z0-9-]{1,40}|everyone|guests|anyone)$' }))
+
+const principals = Type.Array(principal, { maxItems: 200 })
+/** A role's rank: between nothing and the owner's. */
+const rung = Type.Integer({ minimum: 1, maximum: 99 })
+const privilegeNames = Type.Array(Type.Union(allPrivileges.map(each => kind(each))), {
+  maxItems: allPrivileges.length,
+  uniqueItems: true,
+})
 
 /** The mask of a closed set that is not empty. */
 const set = Type.Integer({ minimum: 1, maximum: 1023 })
@@ -56,6 +65,9 @@ const edits = {
     joining: Type.Optional(joining),
     welcomesGuests: Type.Optional(Type.Boolean()),
     allowsPublishing: Type.Optional(Type.Boolean()),
+    posting: Type.Optional(Type.Union([kind('everyone'), kind('members'), kind('leads')])),
+    addressing: Type.Optional(Type.Union([kind('everyone'), kind('leads')])),
+    keptByDirectory: Type.Optional(Type.Boolean()),
   },
   'member.add': { team: id, person: id, lead: Type.Boolean(), from: orNull(instant), until: orNull(instant) },
   'member.change': {
@@ -113,11 +125,68 @@ const edits = {
     timeZone: Type.Optional(text(60, 1)),
     guestCeiling: Type.Optional(allows),
     allowsPublishing: Type.Optional(Type.Boolean()),
+    defaultRole: Type.Optional(id),
   },
   'person.end': { person: id, until: orNull(instant) },
   'person.describe': { person: id, name: Type.Optional(name), title: Type.Optional(text(200)) },
   'role.give': { person: id, role: id, scope, from: orNull(instant), until: orNull(instant) },
   'role.take': { holding: id },
+  'node.delete': { node: id },
+  'node.duplicate': { node: id, parent: id, name },
+  'person.remove': { person: id },
+  'person.turn': {
+    person: id,
+    as: Type.Union([kind('member'), kind('guest')]),
+    taker: orNull(id),
+  },
+  'access.recover': { node: id, taker: id, limits: Type.Array(id, { maxItems: 20 }) },
+  'role.create': {
+    role: id,
+    name,
+    note: text(2000),
+    rung,
+    privileges: privilegeNames,
+    callable: Type.Boolean(),
+    free: Type.Boolean(),
+  },
+  'role.change': {
+    role: id,
+    name: Type.Optional(name),
+    note: Type.Optional(text(2000)),
+    rung: Type.Optional(rung),
+    privileges: Type.Optional(privilegeNames),
+    callable: Type.Optional(Type.Boolean()),
+    free: Type.Optional(Type.Boolean()),
+  },
+  'role.delete': { role: id },
+  'seats.change': {
+    seats: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 1_000_000 }))),
+    suspendedHoldSeats: Type.Optional(Type.Boolean()),
+  },
+  'column.create': {
+    column: id,
+    board: id,
+    name,
+    order: Type.Number(),
+    viewers: orNull(principals),
+    editors: orNull(principals),
+  },
+  'column.change': {
+    column: id,
+    name: Type.Optional(name),
+    order: Type.Optional(Type.Number()),
+    viewers: Type.Optional(orNull(principals)),
+    editors: Type.Optional(orNull(principals)),
+  },
+  'column.delete': { column: id },
+  'channel.create': { channel: id, team: id, name, note: text(2000), only: orNull(principals) },
+  'channel.change': {
+    channel: id,
+    name: Type.Optional(name),
+    note: Type.Optional(text(2000)),
+    only: Type.Optional(orNull(principals)),
+    archived: Type.Optional(Type.Boolean()),
+  },
   undo: { revision: Type.Integer({ minimum: 1 }) },
 } as const
 

@@ -68,6 +68,7 @@ function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[
       changes,
       effect,
       nearing: [],
+      recovered: [],
       undone: null,
     })
   })
@@ -80,7 +81,7 @@ function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[
     after: moment,
     nearing,
   }
-  const near = noticesOf(parts, id, { ...ends, changes: [], effect: [], undone: null })
+  const near = noticesOf(parts, id, { ...ends, changes: [], effect: [], recovered: [], undone: null })
   return [...told, ...near].map(row => ({ ...row, readAt: row.at < now - 10 * days ? row.at : null }))
 }
 

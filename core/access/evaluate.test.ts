@@ -2,16 +2,13 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { listActions, noActions } from '../levels/action.ts'
-import { levelActions, nameOfActions } from '../levels/level.ts'
+import { levelActions } from '../levels/level.ts'
 import { momentOf, nextBound } from '../state/moment.ts'
-import type { State } from '../state/state.ts'
 import { judged } from '../tests/judge.ts'
+import { levelOf as level } from '../tests/judging.ts'
 import { broken, grant, limit, member, node, now, person, team, world } from '../tests/world.ts'
 import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
 import { check } from './evaluate.ts'
-
-const level = (state: State, who: string, where: string) =>
-  nameOfActions(check(momentOf(state, now), who as PersonId, where as NodeId)).name
 
 const editor = levelActions('Editor')
 const reader = levelActions('Reader')

@@ -56,7 +56,7 @@ function createPlace(moment: Moment, node: ContentNode, path: readonly ContentNo
       .flatMap(each => rowsBy(moment.state.limits, 'node', each.id))
       .filter(each => isLive(each, moment.at)),
     archivedAt: path.find(each => each.archived || isTeamArchived(moment.state, each)),
-    binnedAt: path.find(each => each.binned),
+    binnedAt: path.find(each => each.binned !== null),
   }
 }
 

@@ -15,3 +15,5 @@ export type NodeId = Id<'node'>
 export type GrantId = Id<'grant'>
 export type LimitId = Id<'limit'>
 export type LevelId = Id<'level'>
+export type ColumnId = Id<'column'>
+export type ChannelId = Id<'channel'>

@@ -8,7 +8,7 @@ import { mayUse, rungFor, type Target, wholeWorkspace } from '../access/powers.t
 import { subjectOf, teamsOf } from '../access/subject.ts'
 import { type Action, type ActionSet, everyAction, has, noActions } from '../levels/action.ts'
 import type { Privilege } from '../levels/privilege.ts'
-import { type Moment, type RecordChange, rootOf, type State } from '../state/state.ts'
+import { type Moment, type RecordChange, rootOf, type State, type TableName } from '../state/state.ts'
 import type { Edit, EditKind } from './edit.ts'
 import { partsOf, type Principal } from '../rules/principal.ts'
 import type { Refusal } from './refusal.ts'
@@ -107,6 +107,13 @@ export function leadsTeam(moment: Moment, person: PersonId, team: TeamId): boole
   return subjectOf(moment, person)?.principals.has(`leads:${team}`) === true
 }
 
+/** Who is in a team that a directory keeps is changed there only. */
+export function lacksFilling(context: Context, team: TeamId): Refusal | undefined {
+  const isKept = rowOf(context.before.state.teams, team)?.keptByDirectory === true
+  const lacks = lacksTeam(context, team)
+  return isKept && lacks?.code !== 'unknown' ? { code: 'kept-by-directory', team } : lacks
+}
+
 /** Members see the listed teams; unlisted ones only their own people and those who manage any. */
 export function knowsTeam(moment: Moment, person: PersonId, team: TeamId): boolean {
   const row = rowOf(moment.state.teams, team)
@@ -118,11 +125,7 @@ export function knowsTeam(moment: Moment, person: PersonId, team: TeamId): boole
 }
 
 /** An id that is in use cannot name something new; said alike whatever it names. */
-export function isTaken(
-  state: State,
-  table: 'nodes' | 'levels' | 'holdings' | 'persons' | 'teams' | 'grants' | 'limits' | 'memberships',
-  id: string,
-) {
+export function isTaken(state: State, table: TableName, id: string) {
   return rowOf(state[table] as State['nodes'], id as NodeId) !== undefined
 }
 

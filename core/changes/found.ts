@@ -41,6 +41,8 @@ export function foundWorkspace(founding: Founding): Judged {
     guestCeiling: levelActions('Editor'),
     allowsPublishing: true,
     defaultRole: memberRole,
+    seats: null,
+    suspendedHoldSeats: true,
   }
   const person: Person = {
     id: owner.person,
@@ -79,5 +81,5 @@ export function foundWorkspace(founding: Founding): Judged {
     { author: owner.person, before: withRoot, now: withRoot },
     { person: owner.person, folder: owner.folder, grant: owner.grant },
   )
-  return { changes: [...first, ...folder], state: applyChanges(withRoot.state, folder) }
+  return { changes: [...first, ...folder], state: applyChanges(withRoot.state, folder), copies: [] }
 }

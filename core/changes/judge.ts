@@ -20,12 +20,23 @@ import { archiveTeam, changeTeam, createTeam } from './edits/team.ts'
 import { changeLevel, createLevel, deleteLevel } from './edits/level.ts'
 import { setWeb } from './edits/web.ts'
 import { changeWorkspace } from './edits/workspace.ts'
+import { changeChannel, createChannel } from './edits/channel.ts'
+import { changeColumn, createColumn, deleteColumn } from './edits/column.ts'
+import { deleteNode } from './edits/delete.ts'
+import { type Copy, copiesOf, duplicateNode } from './edits/duplicate.ts'
+import { removePerson } from './edits/leaving.ts'
+import { recoverAccess } from './edits/recover.ts'
+import { changeRole, createRole, deleteRole } from './edits/role-made.ts'
+import { changeSeats } from './edits/seats.ts'
+import { turnPerson } from './edits/turn.ts'
 import { theWorkspace } from './passing.ts'
 import type { Guard, Whole } from './guards/guard.ts'
 import { guests } from './guards/guests.ts'
 import { moveGains } from './guards/move-gains.ts'
 import { ownerLeft } from './guards/owner-left.ts'
 import { ownRaise } from './guards/own-raise.ts'
+import { recovered } from './guards/recovered.ts'
+import { seats } from './guards/seats.ts'
 import { stewardLeft } from './guards/steward-left.ts'
 import type { Refusal } from './refusal.ts'
 
@@ -41,6 +52,8 @@ export interface Judged {
   readonly changes: readonly RecordChange[]
   /** The state with these changes, at the revision of the one before. */
   readonly state: State
+  /** What was duplicated, place by place: what is written there is copied with it. */
+  readonly copies: readonly Copy[]
 }
 
 /** What a judged change set is compared by. */
@@ -95,13 +108,28 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'level.change': changeLevel,
   'level.delete': deleteLevel,
   'workspace.change': changeWorkspace,
+  'node.delete': deleteNode,
+  'node.duplicate': duplicateNode,
+  'person.remove': removePerson,
+  'person.turn': turnPerson,
+  'access.recover': recoverAccess,
+  'role.create': createRole,
+  'role.change': changeRole,
+  'role.delete': deleteRole,
+  'seats.change': changeSeats,
+  'column.create': createColumn,
+  'column.change': changeColumn,
+  'column.delete': deleteColumn,
+  'channel.create': createChannel,
+  'channel.change': changeChannel,
 }
 
-const guards: readonly Guard[] = [guests, ownerLeft, moveGains, ownRaise, stewardLeft]
+const guards: readonly Guard[] = [seats, guests, ownerLeft, recovered, moveGains, ownRaise, stewardLeft]
 
 /** Judges a change set on a state. Costs what the nodes cost at which access can change by it. */
 export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judged, Refused> {
   const changes: RecordChange[] = []
+  const copies: Copy[] = []
   let state = before.state
   for (const [index, edit] of edits.entries()) {
     const context: Context = { author, before, now: momentOf(state, before.at) }
@@ -110,6 +138,7 @@ export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judg
     if (refusal !== undefined) return refused({ refusal, edit: index })
     const outcome = rule.apply(context, edit)
     if (!outcome.ok) return refused({ refusal: outcome.error, edit: index })
+    if (edit.kind === 'node.duplicate') copies.push(...copiesOf(context.now, author, edit))
     state = applyChanges(state, outcome.value)
     changes.push(...outcome.value)
   }
@@ -118,7 +147,7 @@ export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judg
     const refusal = guard(whole)
     if (refusal !== undefined) return refused({ refusal, edit: null })
   }
-  return ok({ changes: merged(changes), state })
+  return ok({ changes: merged(changes), state, copies })
 }
 
 /** The first right that the author lacks for any of the edits, read before them: no guard is asked. */

@@ -1,3 +1,4 @@
+import { rowsBy } from '../base/collection.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import { valuesOf } from '../base/table.ts'
@@ -5,6 +6,7 @@ import type { Membership, Person } from '../people/person.ts'
 import type { Grant } from '../rules/entry.ts'
 import { momentOf, nextBound } from '../state/moment.ts'
 import { applyChanges, type Moment, type RecordChange, type State, type TableName } from '../state/state.ts'
+import { deletionOf } from './edits/delete.ts'
 import type { Touching } from './guards/guard.ts'
 
 /** The author of what time does by itself. */
@@ -23,6 +25,9 @@ export interface Passing {
 /** Ended entries count nowhere, so they go; a person whose time is over stays for what it made. */
 const timed = ['grants', 'limits', 'memberships', 'holdings', 'persons'] as const satisfies TableName[]
 
+/** How long a place lies in the bin before it is deleted for good. */
+export const binTime: Instant = 30 * 86_400_000
+
 /** How long before an end those concerned are told. */
 export const nearness: Instant = 7 * 86_400_000
 
@@ -40,9 +45,19 @@ export function nearingIn(state: State, since: Instant, until: Instant): Nearing
   return nearing
 }
 
-/** The next instant after `since` at which something starts, ends or comes near its end. */
-export function nextDue(state: State, since: Instant): Instant {
+/** The next instant after `since` at which something starts, ends, or has lain in the bin for long enough. */
+function nextPassing(state: State, since: Instant): Instant {
   let next = nextBound(state, since)
+  for (const { binned } of rowsBy(state.nodes, 'bin', 'bin')) {
+    const at = (binned?.at ?? 0) + binTime
+    if (at > since && at < next) next = at
+  }
+  return next
+}
+
+/** The next instant after `since` at which something passes or comes near its end. */
+export function nextDue(state: State, since: Instant): Instant {
+  let next = nextPassing(state, since)
   for (const { row } of endingIn(state)) {
     const toldAt = toldAtOf(row)
     if (toldAt !== null && toldAt > since && toldAt < next) next = toldAt
@@ -65,11 +80,11 @@ function toldAtOf(row: Ending): Instant | null {
   return toldAt === null || toldAt <= begunAt ? null : toldAt
 }
 
-/** Every start and end that passes after `since` and up to `until`, oldest first. */
+/** Every start, end and deletion from the bin that passes after `since` and up to `until`, oldest first. */
 export function passingsOf(state: State, since: Instant, until: Instant): Passing[] {
   const passings: Passing[] = []
   let current = state
-  for (let at = nextBound(current, since); at <= until; at = nextBound(current, at)) {
+  for (let at = nextPassing(current, since); at <= until; at = nextPassing(current, at)) {
     const passing = passingAt(momentOf(current, at))
     passings.push(passing)
     current = passing.state
@@ -86,8 +101,18 @@ function passingAt({ state, at }: Moment): Passing {
         touched.push({ table, id: row.id, before: row, after: table === 'persons' ? row : null } as never)
       else if (row.from === at) touched.push({ table, id: row.id, before: row, after: row } as never)
     }
+  touched.push(...leavingBin(state, at))
   const next = applyChanges(state, touched)
   // The last instant before: what ends now still counted then, what begins now did not yet.
   const touching = { changes: touched, before: momentOf(state, at - 1), after: momentOf(next, at) }
   return { at, state: next, changes: touched, touching }
+}
+
+/** Once each, though one lies in another: what ends with it (grants, limits) is not told twice. */
+function leavingBin(state: State, at: Instant): RecordChange[] {
+  const byRecord = new Map<string, RecordChange>()
+  for (const { id, binned } of rowsBy(state.nodes, 'bin', 'bin'))
+    if ((binned?.at ?? 0) + binTime <= at)
+      for (const change of deletionOf(state, id)) byRecord.set(`${change.table} ${change.id}`, change)
+  return [...byRecord.values()]
 }

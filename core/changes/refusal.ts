@@ -31,14 +31,32 @@ export type Refusal =
   | { readonly code: 'start-after-end' }
   | { readonly code: 'wrong-place'; readonly within: NodeKind; readonly kind: NodeKind }
   | { readonly code: 'limits-only' }
-  | { readonly code: 'already-there'; readonly what: 'person' | 'membership' | 'break' | 'role' | 'id' }
+  | {
+      readonly code: 'already-there'
+      readonly what: 'person' | 'membership' | 'break' | 'role' | 'kind' | 'id'
+    }
   | { readonly code: 'invitation-over' }
   | { readonly code: 'publishing-off' }
-  | { readonly code: 'in-use'; readonly what: 'level' }
+  | { readonly code: 'in-use'; readonly what: 'level' | 'role' }
+  | { readonly code: 'locked'; readonly what: 'role' | 'ownership' }
+  | { readonly code: 'no-seat'; readonly seats: number }
+  | { readonly code: 'kept-by-directory'; readonly team: TeamId }
+  | { readonly code: 'has-steward'; readonly node: NodeId }
+  | { readonly code: 'private' }
   | { readonly code: 'nothing-to-undo' }
   | { readonly code: 'never-undone' }
 
-export type GuestRule = 'leads no team' | 'not welcome' | 'no stewardship' | 'no role'
+export type GuestRule = 'leads no team' | 'not welcome' | 'no stewardship' | 'no role' | 'no private folder'
 export type RefusalCode = Refusal['code']
 export type Unknown =
-  'place' | 'person' | 'team' | 'grant' | 'limit' | 'break' | 'role' | 'invitation' | 'level'
+  | 'place'
+  | 'person'
+  | 'team'
+  | 'grant'
+  | 'limit'
+  | 'break'
+  | 'role'
+  | 'invitation'
+  | 'level'
+  | 'column'
+  | 'channel'

@@ -1,10 +1,10 @@
-import { allRows, rowOf, rowsBy } from '../base/collection.ts'
+import { rowOf, rowsBy } from '../base/collection.ts'
 import type { NodeId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { isSame } from '../base/same.ts'
 import { partsOf, type Principal } from '../rules/principal.ts'
 import { applyChanges, inverseOf, pathOf, type RecordChange, type State } from '../state/state.ts'
-import type { UndoChangeSet } from './edit.ts'
+import type { UndoChangeSet } from './intents/places.ts'
 import { membershipOf } from './edits/member.ts'
 
 /** Why a part of a change set is not taken back. */
@@ -114,7 +114,9 @@ function cannotStand(
   if (table === 'nodes') {
     if (before !== null && before.parent === after.parent) return undefined
     const path = pathOf(state, id)
-    return path.at(-1)?.parent === null && !path.slice(1).some(each => each.binned) ? undefined : 'gone'
+    return path.at(-1)?.parent === null && !path.slice(1).some(each => each.binned !== null)
+      ? undefined
+      : 'gone'
   }
   return before !== null || hasItsGround(state, { table, after } as RecordChange) ? undefined : 'gone'
 }
@@ -176,4 +178,7 @@ function isNeeded(state: State, { table, id }: RecordChange, written: readonly N
 }
 
 const isNamed = (state: State, principals: readonly Principal[]) =>
-  [...allRows(state.grants), ...allRows(state.limits)].some(each => principals.includes(each.principal))
+  principals.some(
+    each =>
+      rowsBy(state.grants, 'principal', each).length + rowsBy(state.limits, 'principal', each).length > 0,
+  )

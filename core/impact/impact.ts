@@ -7,8 +7,10 @@ import type { Instant } from '../base/instant.ts'
 import { touchedNodes, touchedPeople, type Touching, type Whole } from '../changes/guards/guard.ts'
 import { instantsOf } from '../changes/guards/instants.ts'
 import { actions, type ActionSet, noActions } from '../levels/action.ts'
+import { isSame } from '../base/same.ts'
 import { momentOf } from '../state/moment.ts'
 import type { Moment } from '../state/state.ts'
+import { type ColumnDifference, columnDifferences } from '../access/column-differences.ts'
 
 /** What one person has at one place without a change set and with it. */
 export interface Difference {
@@ -22,6 +24,8 @@ export interface Difference {
 export interface ImpactAt {
   readonly at: Instant
   readonly differences: readonly Difference[]
+  /** The same for restricted columns of boards. */
+  readonly columns: readonly ColumnDifference[]
 }
 
 /**
@@ -34,9 +38,13 @@ export function impact(whole: Whole): ImpactAt[] {
   const found: ImpactAt[] = []
   for (const at of instantsOf(whole)) {
     const was = momentOf(whole.before.state, at)
-    const differences = differencesIn(reach, was, momentOf(whole.after.state, at))
-    if (found.length === 0 || !isSame(found.at(-1)?.differences ?? [], differences))
-      found.push({ at, differences })
+    const will = momentOf(whole.after.state, at)
+    const next = {
+      differences: differencesIn(reach, was, will),
+      columns: columnDifferences(reach, was, will),
+    }
+    const last = found.at(-1)
+    if (last === undefined || !isSame({ ...last, ...next }, last)) found.push({ at, ...next })
   }
   return found
 }
@@ -78,18 +86,3 @@ function heldAt(moment: Moment, person: PersonId, node: NodeId): ActionSet {
 }
 
 const onTheWeb = actions('see')
-
-function isSame(a: readonly Difference[], b: readonly Difference[]): boolean {
-  return (
-    a.length === b.length &&
-    a.every((each, index) => {
-      const other = b[index]
-      return (
-        other?.person === each.person &&
-        other.node === each.node &&
-        other.before === each.before &&
-        other.after === each.after
-      )
-    })
-  )
-}

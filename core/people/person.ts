@@ -33,6 +33,12 @@ export interface Team {
   readonly welcomesGuests: boolean
   readonly archived: boolean
   readonly allowsPublishing: boolean
+  /** Who writes in its channels. */
+  readonly posting: 'everyone' | 'members' | 'leads'
+  /** Who may address everyone in a channel at once. */
+  readonly addressing: 'everyone' | 'leads'
+  /** Who is in it is kept by the organisation's directory; its leads are named here. */
+  readonly keptByDirectory: boolean
   readonly madeAt: Instant
 }
 

@@ -12,6 +12,8 @@ export interface Role {
   /** May its holders be called by the role's name in channels. */
   readonly callable: boolean
   readonly builtIn: boolean
+  /** Whoever holds free roles alone takes no seat; guests never do. */
+  readonly free: boolean
 }
 
 export const ownerRole = 'role-owner' as RoleId
@@ -23,7 +25,7 @@ const administrator = [...everyPrivilege].filter(
 )
 
 const builtIn = (
-  role: Omit<Role, 'callable' | 'builtIn' | 'privileges' | 'id'>,
+  role: Omit<Role, 'callable' | 'builtIn' | 'privileges' | 'id' | 'free'>,
   held: PrivilegeSet,
 ): Role => ({
   ...role,
@@ -31,6 +33,7 @@ const builtIn = (
   privileges: [...held],
   callable: false,
   builtIn: true,
+  free: false,
 })
 
 /** Locked in every workspace, with the same ids in each: ids of roles are only unique within a workspace. */

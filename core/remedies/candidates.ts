@@ -83,7 +83,7 @@ function onNode(moment: Moment, node: ContentNode, { node: asked }: Asked): Edit
   return [
     ...(node.broken === null ? [] : [{ kind: 'node.restore', node: node.id, drop: 'none' } as const]),
     ...(node.archived ? [{ kind: 'node.state', node: node.id, archived: false } as const] : []),
-    ...(node.binned ? [{ kind: 'node.state', node: node.id, binned: false } as const] : []),
+    ...(node.binned !== null ? [{ kind: 'node.state', node: node.id, binned: false } as const] : []),
     ...(node.draft && node.id === asked
       ? [{ kind: 'node.state', node: node.id, draft: false } as const]
       : []),

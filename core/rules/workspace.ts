@@ -15,4 +15,8 @@ export interface Workspace {
   readonly guestCeiling: ActionSet
   readonly allowsPublishing: boolean
   readonly defaultRole: RoleId
+  /** How many members there can be; `null` for as many as one likes. */
+  readonly seats: number | null
+  /** Whether somebody suspended keeps the seat. */
+  readonly suspendedHoldSeats: boolean
 }

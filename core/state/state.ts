@@ -10,10 +10,12 @@ import {
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import type { OwnLevel } from '../levels/level.ts'
+import type { Channel } from '../rules/channel.ts'
 import type { Holding, Invitation, Membership, Person, Team } from '../people/person.ts'
 import type { Role } from '../people/role.ts'
 import type { Grant, Limit } from '../rules/entry.ts'
 import type { Workspace } from '../rules/workspace.ts'
+import type { BoardColumn } from '../rules/column.ts'
 import type { ContentNode } from '../tree/node.ts'
 
 /**
@@ -29,7 +31,9 @@ export interface Rows {
   invitations: Invitation
   teams: Team
   memberships: Membership
+  channels: Channel
   nodes: ContentNode
+  columns: BoardColumn
   grants: Grant
   limits: Limit
 }
@@ -46,7 +50,9 @@ export const tableNames = [
   'invitations',
   'teams',
   'memberships',
+  'channels',
   'nodes',
+  'columns',
   'grants',
   'limits',
 ] as const satisfies readonly TableName[]
@@ -60,9 +66,15 @@ const indexed = {
   invitations: { person: row => row.person },
   teams: { joining: row => row.joining },
   memberships: { person: row => row.person, team: row => row.team },
-  nodes: { parent: row => row.parent ?? 'none', home: row => homeKey(row) },
-  grants: { node: row => row.node },
-  limits: { node: row => row.node },
+  channels: { team: row => row.team },
+  nodes: {
+    parent: row => row.parent ?? 'none',
+    home: row => homeKey(row),
+    bin: row => (row.binned === null ? null : 'bin'),
+  },
+  columns: { board: row => row.board },
+  grants: { node: row => row.node, principal: row => row.principal },
+  limits: { node: row => row.node, principal: row => row.principal },
 } satisfies { [T in TableName]: KeysOf<Rows[T], string> }
 
 type IndexOf<T extends TableName> = keyof (typeof indexed)[T] & string

@@ -1,7 +1,9 @@
-import type { PersonId } from '../base/ids.ts'
+import { check } from '../access/evaluate.ts'
+import { allRows } from '../base/collection.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Edit } from '../changes/edit.ts'
 import { judge } from '../changes/judge.ts'
-import { levelActions } from '../levels/level.ts'
+import { levelActions, nameOfActions } from '../levels/level.ts'
 import { momentOf } from '../state/moment.ts'
 import type { State } from '../state/state.ts'
 import { now } from './world.ts'
@@ -36,3 +38,7 @@ export const giving = (at: string, to: string, gives: number, more: object = {})
 export const steward = levelActions('Steward')
 export const reader = levelActions('Reader')
 export const editor = levelActions('Editor')
+
+/** How what somebody may do somewhere is called. */
+export const levelOf = (state: State, who: string, where: string, at = now): string =>
+  nameOfActions(check(momentOf(state, at), who as PersonId, where as NodeId), allRows(state.levels)).name

@@ -12,7 +12,7 @@ import type {
 import { always, type Instant } from '../base/instant.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
 import { levelActions } from '../levels/level.ts'
-import type { Membership, Person, Team } from '../people/person.ts'
+import type { Membership, Person, Scope, Team } from '../people/person.ts'
 import { builtInRoles, memberRole } from '../people/role.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
@@ -43,12 +43,12 @@ export const person = (id: string, more: Partial<Person> = {}): Part =>
     ...more,
   })
 
-export const holding = (id: string, role: string): Part =>
+export const holding = (id: string, role: string, scope: Scope = { over: 'workspace' }): Part =>
   part('holdings', {
     id: `${id} ${role}` as never,
     person: id as PersonId,
     role: role as RoleId,
-    scope: { over: 'workspace' },
+    scope,
     ...always,
   })
 
@@ -61,6 +61,9 @@ export const team = (id: string, more: Partial<Team> = {}): Part =>
     welcomesGuests: false,
     archived: false,
     allowsPublishing: true,
+    posting: 'everyone',
+    addressing: 'leads',
+    keptByDirectory: false,
     madeAt: 0,
     ...more,
   })
@@ -90,7 +93,7 @@ export const node = (id: string, parent: string | null, more: Partial<ContentNod
     broken: null,
     draft: false,
     archived: false,
-    binned: false,
+    binned: null,
     web: null,
     ...more,
   })
@@ -142,6 +145,8 @@ export const workspace = (more: Partial<Workspace> = {}): Part =>
     guestCeiling: levelActions('Editor'),
     allowsPublishing: true,
     defaultRole: memberRole,
+    seats: null,
+    suspendedHoldSeats: true,
     ...more,
   })
 

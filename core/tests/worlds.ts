@@ -3,7 +3,7 @@ import type { Span } from '../base/instant.ts'
 import { actions, allActions } from '../levels/action.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { State } from '../state/state.ts'
-import type { LevelId } from '../base/ids.ts'
+import type { LevelId, PersonId } from '../base/ids.ts'
 import type { Gives } from '../rules/entry.ts'
 import {
   broken,
@@ -73,7 +73,7 @@ const anyNode = (index: number): fc.Arbitrary<Part> =>
       isBroken: fc.constantFrom(false, false, true),
       draft: fc.constantFrom(false, false, false, true),
       archived: fc.constantFrom(false, false, false, false, true),
-      binned: fc.constantFrom(false, false, false, false, false, true),
+      binned: fc.constantFrom(null, null, null, null, null, { by: 'owner' as PersonId, at: now - 8 }),
       web: fc.constantFrom(null, null, null, 'published' as const, 'published' as const, 'excluded' as const),
       maker: fc.constantFrom(...personIds),
       team: fc.constantFrom(...teamIds, null),

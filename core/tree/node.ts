@@ -18,10 +18,11 @@ export interface ContentNode {
   /** Set on what stands directly under the root, and only there. */
   readonly home: Home | null
   /** Set where inheritance is broken: grants from above do not reach this node. */
-  readonly broken: Break | null
+  readonly broken: Mark | null
   readonly draft: boolean
   readonly archived: boolean
-  readonly binned: boolean
+  /** Set on what was put in the bin, and not on what lies in it. After thirty days it is deleted for good. */
+  readonly binned: Mark | null
   readonly web: 'published' | 'excluded' | null
 }
 
@@ -32,7 +33,8 @@ export type Home =
   | { readonly of: 'person'; readonly person: PersonId }
   | { readonly of: 'shared' }
 
-export interface Break {
+/** By whom something was done to a place, and when. */
+export interface Mark {
   readonly by: PersonId
   readonly at: Instant
 }

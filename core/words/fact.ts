@@ -2,10 +2,12 @@ import { isSame } from '../base/same.ts'
 import type { NodeId, RoleId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import type { Fact } from '../changes/fact.ts'
+import type { Channel } from '../rules/channel.ts'
 import type { Holding, Membership, Person, Team } from '../people/person.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { RecordChange } from '../state/state.ts'
+import type { BoardColumn } from '../rules/column.ts'
 import type { ContentNode } from '../tree/node.ts'
 import type { Naming } from './refusal.ts'
 
@@ -44,7 +46,11 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
     case 'levels':
       return levelWords(change, naming)
     case 'roles':
-      return 'changed the roles'
+      return roleWords(change)
+    case 'columns':
+      return columnWords(change, naming)
+    case 'channels':
+      return channelWords(change, naming)
   }
 }
 
@@ -86,7 +92,7 @@ function limitWords({ before, after }: Of<'limits'>, naming: FactNaming): string
 
 function nodeWords({ id, before, after }: Of<'nodes'>, naming: FactNaming): string {
   const name = naming.place(id) ?? ((after ?? before) as ContentNode).name
-  if (after === null) return `took away the ${before?.kind ?? 'place'} ${name}`
+  if (after === null) return goneWords(before, name)
   const parent = after.parent === null || after.home !== null ? undefined : naming.place(after.parent)
   if (before === null) {
     const kind = after.home === null ? after.kind : 'home'
@@ -94,6 +100,11 @@ function nodeWords({ id, before, after }: Of<'nodes'>, naming: FactNaming): stri
   }
   return changesOfNode({ name, where: naming.where(id) ?? name, parent, before, after })
 }
+
+const goneWords = (before: ContentNode | null, name: string): string =>
+  before?.binned == null
+    ? `took away the ${before?.kind ?? 'place'} ${name}`
+    : `deleted the ${before.kind} ${name} for good`
 
 function changesOfNode(told: ToldNode): string {
   const acts = nodeActs.flatMap(({ differs, words }) =>
@@ -134,9 +145,9 @@ const nodeActs: readonly NodeAct[] = [
       after.broken === null ? `let ${where} follow again` : `stopped what comes from above at ${where}`,
   },
   {
-    differs: (before, after) => before.binned !== after.binned,
+    differs: (before, after) => (before.binned === null) !== (after.binned === null),
     words: ({ name, after }) =>
-      after.binned ? `put ${name} in the bin` : `brought ${name} back from the bin`,
+      after.binned !== null ? `put ${name} in the bin` : `brought ${name} back from the bin`,
   },
   {
     differs: (before, after) => before.archived !== after.archived,
@@ -185,6 +196,8 @@ function personWords({ id, before, after }: Of<'persons'>, naming: FactNaming): 
   if (after === null) return `withdrew the invitation of ${who}`
   if (isSame(before, after)) return `let ${who}’s time here begin or end`
   if (before.status !== after.status) return statusWords(before, after, who)
+  if (before.kind !== after.kind) return `made ${who} a ${after.kind}`
+  if (before.contact !== after.contact) return `gave ${who} another contact`
   if (before.until === after.until) return `changed ${who}’s profile`
   return after.until === null
     ? `let ${who} stay without an end`
@@ -201,6 +214,7 @@ function holdingWords({ before, after }: Of<'holdings'>, naming: FactNaming): st
 
 function statusWords(before: Person, after: Person, who: string): string {
   if (before.status === 'invited') return 'came in'
+  if (after.status === 'removed') return `removed ${who} from the workspace`
   return after.status === 'suspended' ? `suspended ${who}` : `brought ${who} back`
 }
 
@@ -220,4 +234,33 @@ function teamWords({ before, after }: Of<'teams'>): string {
   return before.name === after.name
     ? `changed the team ${after.name}`
     : `renamed the team ${before.name} to ${after.name}`
+}
+
+function roleWords({ before, after }: Of<'roles'>): string {
+  if (before === null) return `made the role ${after?.name ?? ''}`
+  if (after === null) return `deleted the role ${before.name}`
+  return before.name === after.name
+    ? `changed the role ${after.name}`
+    : `renamed the role ${before.name} to ${after.name}`
+}
+
+/** Who reads the history need not see a restricted column, or be in a restricted channel: these are not named. */
+function columnWords({ before, after }: Of<'columns'>, naming: FactNaming): string {
+  const row = (after ?? before) as BoardColumn
+  const isHidden = [before, after].some(each => each !== null && each.viewers !== null)
+  const column = `${isHidden ? 'a restricted column' : `the column ${row.name}`} of ${naming.where(row.board) ?? 'a board'}`
+  if (before === null) return `made ${column}`
+  if (after === null) return `deleted ${column}`
+  const isSharing = !isSame([before.viewers, before.editors], [after.viewers, after.editors])
+  return isSharing ? `changed who sees or edits ${column}` : `changed ${column}`
+}
+
+function channelWords({ before, after }: Of<'channels'>, naming: FactNaming): string {
+  const row = (after ?? before) as Channel
+  const isHidden = [before, after].some(each => each !== null && each.only !== null)
+  const channel = `${isHidden ? 'a restricted channel' : `the channel ${row.name}`} of ${naming.team(row.team) ?? 'a team'}`
+  if (before === null) return `made ${channel}`
+  if (after === null) return `took away ${channel}`
+  if (before.archived !== after.archived) return `${after.archived ? 'archived' : 'brought back'} ${channel}`
+  return isSame(before.only, after.only) ? `changed ${channel}` : `changed who is in ${channel}`
 }

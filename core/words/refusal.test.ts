@@ -25,6 +25,11 @@ const refusals: Refusal[] = [
   { code: 'invitation-over' },
   { code: 'publishing-off' },
   { code: 'in-use', what: 'level' },
+  { code: 'locked', what: 'role' },
+  { code: 'no-seat', seats: 12 },
+  { code: 'kept-by-directory', team },
+  { code: 'has-steward', node },
+  { code: 'private' },
   { code: 'nothing-to-undo' },
   { code: 'never-undone' },
 ]

@@ -38,6 +38,8 @@ const missing: Readonly<Record<Unknown, string>> = {
   role: 'There is no such role.',
   invitation: 'There is no open invitation for that person.',
   level: 'There is no such level.',
+  column: 'There is no such column that you know of.',
+  channel: 'There is no such channel that you know of.',
 }
 
 const guestRules: Readonly<Record<GuestRule, RefusalWords>> = {
@@ -55,7 +57,11 @@ const guestRules: Readonly<Record<GuestRule, RefusalWords>> = {
   },
   'no role': {
     title: 'A guest holds no role but Guest.',
-    instead: 'Invite them as a member to give a role.',
+    instead: 'Take their other roles first, or keep them as a member.',
+  },
+  'no private folder': {
+    title: 'A guest has no private folder.',
+    instead: 'Say who takes it over, or let it go to the bin.',
   },
 }
 
@@ -133,6 +139,28 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
       }
     case 'in-use':
       return { title: `This ${refusal.what} is in use.`, instead: 'Give something else in its place first.' }
+    case 'locked':
+      return locked[refusal.what]
+    case 'no-seat':
+      return {
+        title: `All ${refusal.seats} seats are taken.`,
+        instead: 'Free a seat, invite as a guest, or ask an owner for more seats.',
+      }
+    case 'kept-by-directory':
+      return {
+        title: `Who is in ${naming.team(refusal.team) ?? 'that team'} is kept by the directory.`,
+        instead: 'Change it there; its leads are named here.',
+      }
+    case 'has-steward':
+      return {
+        title: `Somebody active gives and takes access already${at(naming.place(refusal.node))}.`,
+        instead: 'Ask them; access is recovered only where nobody is left.',
+      }
+    case 'private':
+      return {
+        title: 'This lies in somebody’s private folder.',
+        instead: 'It stays theirs; nobody recovers access to it.',
+      }
     case 'nothing-to-undo':
       return {
         title: 'Nothing of this is left that could be undone.',
@@ -142,7 +170,7 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
       return {
         title: 'This cannot be undone.',
         instead:
-          'Coming in, the first day of a workspace and time that has passed stand; change what followed.',
+          'Coming in, leaving for good, becoming a guest or a member, what left the bin and time that has passed stand; change what followed.',
       }
   }
 }
@@ -150,6 +178,17 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
 const fixed = {
   home: { title: 'A home does not move.', instead: 'Move what is in it instead.' },
   'own subtree': { title: 'A place cannot be moved into itself.', instead: 'Choose a place outside it.' },
+}
+
+const locked = {
+  role: {
+    title: 'The built-in roles stay as they are.',
+    instead: 'Make a role of your own; a copy is a good start.',
+  },
+  ownership: {
+    title: 'Only the role Owner holds ownership.',
+    instead: 'Leave it out, or make somebody an owner.',
+  },
 }
 
 const alreadyThere = {
@@ -160,6 +199,7 @@ const alreadyThere = {
   },
   role: { title: 'They hold this role there already.', instead: 'Look again; nothing was changed.' },
   membership: { title: 'They are in this team already.', instead: 'Change their part in it instead.' },
+  kind: { title: 'They are that already.', instead: 'Look again; nothing was changed.' },
   id: { title: 'This was done already.', instead: 'Look again; nothing was changed.' },
 }
 

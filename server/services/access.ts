@@ -134,7 +134,7 @@ function exceptionsBelow(asker: Asker, { node }: Place) {
     const grants = rowsBy(state.grants, 'node', each.id).length
     const limits = rowsBy(state.limits, 'node', each.id).length
     const isBroken = each.broken !== null
-    if (each.id === node.id || each.binned || (grants + limits === 0 && !isBroken)) continue
+    if (each.id === node.id || each.binned !== null || (grants + limits === 0 && !isBroken)) continue
     if (maySee(asker, each.id)) below.push({ id: each.id, name: each.name, isBroken, grants, limits })
     else hiddenBelow += 1
   }

@@ -7,7 +7,7 @@ import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { Naming } from '#core/words/refusal.ts'
-import { type Moment, rootOf, workspaceOf } from '#core/state/state.ts'
+import { type Moment, pathOf, rootOf, workspaceOf } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import { knowsTeam } from '#core/changes/context.ts'
@@ -58,6 +58,10 @@ export function maySee(asker: Asker, node: NodeId): boolean {
   const place = placeOf(asker.moment, node)
   return place !== undefined && has(actionsAt(asker.moment, asker.subject, place), 'see')
 }
+
+/** Titles and kinds of all places but what lies in somebody's private folder. */
+export const mayOutline = (asker: Asker, node: NodeId): boolean =>
+  asks(asker, 'see the outline') && !pathOf(asker.moment.state, node).some(each => each.home?.of === 'person')
 
 /** Whether the asker holds an action at a place, read before archives and the bin. */
 export function holdsAt(reader: Asker, node: NodeId, action: Action): boolean {

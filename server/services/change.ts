@@ -13,7 +13,8 @@ import type { Asker } from './asker.ts'
 import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
 import { foreseenBy } from './foresee.ts'
 import { doneSince } from './history.ts'
-import { writingOf } from './record.ts'
+import { leavesBin, writingOf } from './record.ts'
+import { copyTexts } from './text.ts'
 
 /**
  * The one road of every change of access: judged on the state in memory, written with its history
@@ -85,8 +86,10 @@ export function writeJudged(
     state,
     value: state.revision,
     write: async transaction => {
-      await keepWhatIsWritten(parts, { workspace, changes: judged.changes, transaction })
+      const kept = judged.changes.filter(change => !leavesBin(before, change))
+      await keepWhatIsWritten(parts, { workspace, changes: kept, transaction })
       await writing.write(transaction)
+      await copyTexts(parts, { workspace, before, judged, transaction })
       if (mails.length > 0) await parts.writer.tables.mails.bulkCreate(mails as never, { transaction })
     },
     after: writing.after,

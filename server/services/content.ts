@@ -1,5 +1,5 @@
 import type { NodeView, PathView, TreeItem, TreeView } from '#contract/views.ts'
-import { allRows } from '#core/base/collection.ts'
+import { rowsBy } from '#core/base/collection.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { what } from '#core/access/who.ts'
@@ -67,11 +67,11 @@ export function goalsFor(asker: Asker, id: string): PathView[] {
 
 /** What lies in the bin and the asker could bring back: not what only lies in it with something else. */
 export function binView(asker: Asker): PathView[] {
-  return allRows(asker.moment.state.nodes)
-    .filter(node => node.binned && holdsAt(asker, node.id, 'remove'))
+  return rowsBy(asker.moment.state.nodes, 'bin', 'bin')
+    .filter(node => holdsAt(asker, node.id, 'remove'))
     .flatMap(node => {
       const above = pathOf(asker.moment.state, node.id).slice(1)
-      return above.some(each => each.binned) ? [] : [pathView(asker, node, above)]
+      return above.some(each => each.binned !== null) ? [] : [pathView(asker, node, above)]
     })
     .sort((a, b) => a.name.localeCompare(b.name))
 }

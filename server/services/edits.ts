@@ -47,7 +47,12 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
     case 'workspace.change':
       return workspaceEdit(own)
     case 'node.break':
+    case 'node.duplicate':
       return { ...own, copies: fresh() } as Edit
+    case 'person.turn':
+      return { ...own, holding: fresh(), folder: fresh(), grant: fresh() } as Edit
+    case 'access.recover':
+      return { ...own, grant: fresh() } as unknown as Edit
     default:
       return own as Edit
   }
@@ -71,12 +76,16 @@ function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
     made.set(placeholder, id)
     return id
   }
-  const entries = Object.entries(request).map(([field, value]: [string, unknown]) =>
-    typeof value === 'string' && !freeText.has(field)
-      ? [field, value.replace(/new:[a-z0-9-]+/, idFor)]
-      : [field, value],
-  )
-  return Object.fromEntries(entries) as EditRequest
+  const named = (value: unknown): unknown => {
+    if (typeof value === 'string') return value.replace(/new:[a-z0-9-]+/, idFor)
+    if (Array.isArray(value)) return value.map(named)
+    return typeof value === 'object' && value !== null ? fieldsOf(value) : value
+  }
+  const fieldsOf = (of: object) =>
+    Object.fromEntries(
+      Object.entries(of).map(([field, value]) => [field, freeText.has(field) ? value : named(value)]),
+    )
+  return fieldsOf(request) as EditRequest
 }
 
 const givesFrom = (gives: number | string): Gives =>

@@ -4,6 +4,7 @@ import type { CountView, EntryDetailView, EntryView, HistoryView } from '#contra
 import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import { isForGood } from '#core/changes/edits/undo.ts'
 import { type Fact, factsOf } from '#core/changes/fact.ts'
 import { theWorkspace } from '#core/changes/passing.ts'
 import type { Difference } from '#core/impact/impact.ts'
@@ -123,7 +124,7 @@ function entryView(asker: Asker, { row, facts, isPart }: Read): EntryView {
     losses: countOf(effect.filter(each => beyond(each.before, each.after).length > 0)),
     undoes: row.undoes,
     undoneBy: null,
-    mayUndo: row.author !== theWorkspace && !facts.some(isForGood),
+    mayUndo: row.author !== theWorkspace && !facts.some(fact => isForGood(fact.change)),
   }
 }
 
@@ -131,10 +132,6 @@ const authorView = (asker: Asker, author: PersonId) =>
   knowsPerson(asker, author)
     ? { id: author, name: nameOf(asker.moment, author) }
     : { id: '', name: 'Somebody' }
-
-const isForGood = ({ change: { table, before, after } }: Fact) =>
-  (table === 'workspaces' && before === null) ||
-  (table === 'persons' && before?.status === 'invited' && after?.status === 'active')
 
 /** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
 export function effectKnown(asker: Asker, row: ChangeSetRow): Difference[] {

@@ -61,6 +61,7 @@ function warning(parts: Parts, { workspace, since, now, state }: Looked): Writin
     changes: [],
     effect: [],
     nearing: nearingIn(state, since, now),
+    recovered: [],
     undone: null,
   }
   const rows = noticesOf(parts, workspace, written)

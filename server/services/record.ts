@@ -4,7 +4,7 @@ import type { Edit } from '#core/changes/edit.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import type { Touching } from '#core/changes/guards/guard.ts'
 import { differences } from '#core/impact/impact.ts'
-import type { Moment } from '#core/state/state.ts'
+import { type Moment, pathOf, type RecordChange } from '#core/state/state.ts'
 import { announce } from '../live/hub.ts'
 import { writeRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
@@ -45,6 +45,7 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
     changes,
     effect,
     nearing: [],
+    recovered: entry.edits.flatMap(edit => (edit.kind === 'access.recover' ? [edit.node] : [])),
     undone: entry.undone,
   }
   const notices = noticesOf(parts, workspace, written)
@@ -59,6 +60,8 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
   return {
     write: async transaction => {
       const { tables } = parts.writer
+      const deleted = changes.filter(change => leavesBin(touching.before, change)).map(change => change.id)
+      if (deleted.length > 0) await tables.texts.destroy({ where: { workspace, node: deleted }, transaction })
       await writeRecords(tables, { workspace, changes, transaction })
       await tables.changeSets.create(rowOfEntry(entry, effect), { transaction })
       await writeNotices(parts, { rows: notices, written, transaction })
@@ -66,6 +69,12 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
     after: () => announce(parts.hub, { workspace, revision, concerns }),
   }
 }
+
+/** Whether a place goes for good, and what is written there with it. */
+export const leavesBin = (before: Moment, change: RecordChange): boolean =>
+  change.table === 'nodes' &&
+  change.after === null &&
+  pathOf(before.state, change.id).some(each => each.binned !== null)
 
 /** An entry as it lies in the history. */
 export const rowOfEntry = (

@@ -1,8 +1,13 @@
 import type { TextRequest } from '#contract/requests.ts'
 import type { TextView } from '#contract/views.ts'
+import type { Transaction } from 'sequelize'
+import { rowOf } from '#core/base/collection.ts'
+import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused } from '#core/base/result.ts'
 import { lacksEditing } from '#core/changes/context.ts'
+import type { Judged } from '#core/changes/judge.ts'
 import { momentOf } from '#core/state/moment.ts'
+import type { Moment } from '#core/state/state.ts'
 import { announce } from '../live/hub.ts'
 import type { TextRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
@@ -70,6 +75,36 @@ export async function saveText(
   })
   if (!result.ok) throw new ProblemError(problemFrom(result.error, asker))
   return textView(parts, asker, id)
+}
+
+interface Copying {
+  readonly workspace: WorkspaceId
+  readonly before: Moment
+  readonly judged: Judged
+  readonly transaction: Transaction
+}
+
+/** The newest text of each duplicated page is the first of its copy. */
+export async function copyTexts(
+  { writer }: Parts,
+  { workspace, before, judged, transaction }: Copying,
+): Promise<void> {
+  const pages = judged.copies.filter(({ from }) => from.kind === 'page')
+  if (pages.length === 0) return
+  const { texts } = writer.tables
+  const rows = (await texts.findAll({
+    where: { workspace, node: pages.map(({ from }) => from.id) },
+    order: [['version', 'ASC']],
+    transaction,
+    raw: true,
+  })) as unknown as TextRow[]
+  const newest = new Map(rows.map(row => [row.node, row]))
+  const copies = pages.flatMap(({ from, to }) => {
+    const row = newest.get(from.id)
+    const by = rowOf(judged.state.nodes, to)?.maker
+    return row === undefined ? [] : [{ ...row, node: to, version: 1, changedAt: before.at, changedBy: by }]
+  })
+  if (copies.length > 0) await texts.bulkCreate(copies, { transaction })
 }
 
 async function newestText(parts: Parts, asker: Asker, node: string): Promise<TextRow | undefined> {

@@ -20,6 +20,8 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     guestCeiling: 'number',
     allowsPublishing: 'boolean',
     defaultRole: 'text',
+    seats: 'number',
+    suspendedHoldSeats: 'boolean',
   },
   levels: { id: 'text', name: 'text', note: 'text', actions: 'number' },
   roles: {
@@ -30,6 +32,7 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     privileges: 'json',
     callable: 'boolean',
     builtIn: 'boolean',
+    free: 'boolean',
   },
   persons: {
     id: 'text',
@@ -61,7 +64,19 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     welcomesGuests: 'boolean',
     archived: 'boolean',
     allowsPublishing: 'boolean',
+    posting: 'text',
+    addressing: 'text',
+    keptByDirectory: 'boolean',
     madeAt: 'number',
+  },
+  channels: { id: 'text', team: 'text', name: 'text', note: 'text', only: 'json', archived: 'boolean' },
+  columns: {
+    id: 'text',
+    board: 'text',
+    name: 'text',
+    order: 'number',
+    viewers: 'json',
+    editors: 'json',
   },
   memberships: { id: 'text', team: 'text', person: 'text', lead: 'boolean', since: 'number', ...span },
   nodes: {
@@ -77,7 +92,7 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     broken: 'json',
     draft: 'boolean',
     archived: 'boolean',
-    binned: 'boolean',
+    binned: 'json',
     web: 'text',
   },
   grants: {

@@ -1,5 +1,5 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
-import type { GrantId } from '../../base/ids.ts'
+import type { GrantId, NodeId } from '../../base/ids.ts'
 import { earlierEnd, isOver } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import { subjectOf } from '../../access/subject.ts'
@@ -23,8 +23,8 @@ export const breakInheritance: EditRule<EditOf<'node.break'>> = {
     if (before === undefined) return refused({ code: 'unknown', what: 'place' })
     if (before.broken !== null) return refused({ code: 'already-there', what: 'break' })
     const after: ContentNode = { ...before, broken: { by: context.author, at } }
-    const inherited = inheritedGrants(context, before)
-    const kept = edit.mode === 'keep' ? inherited : inherited.flatMap(grant => forAuthor(context, grant))
+    const inherited = before.parent === null ? [] : inheritedGrants(context, before.parent)
+    const kept = edit.mode === 'keep' ? inherited : inherited.flatMap(grant => grantsReaching(context, grant))
     const copies = kept.map((grant, index): RecordChange => {
       const id = `${edit.copies}-${index}` as GrantId
       const copy: Grant = { ...grant, id, node: before.id, by: context.author, at, copiedFrom: grant.node }
@@ -58,9 +58,9 @@ export const restoreInheritance: EditRule<EditOf<'node.restore'>> = {
   },
 }
 
-/** What reaches a node from its parent up to and including the next break, live or still to begin. */
-function inheritedGrants({ now: { state, at } }: Context, node: ContentNode): Grant[] {
-  const above = pathOf(state, node.id).slice(1)
+/** What flows down from a place: its own grants and those above, up to and including the next break, live or still to begin. */
+export function inheritedGrants({ now: { state, at } }: Context, parent: NodeId): Grant[] {
+  const above = pathOf(state, parent)
   const stop = above.findIndex(each => each.broken !== null)
   return (stop === -1 ? above : above.slice(0, stop + 1))
     .flatMap(each => rowsBy(state.grants, 'node', each.id))
@@ -69,7 +69,7 @@ function inheritedGrants({ now: { state, at } }: Context, node: ContentNode): Gr
 }
 
 /** A grant that reaches the author, as one by name: no longer than what it comes through. */
-function forAuthor(context: Context, grant: Grant): Grant[] {
+export function grantsReaching(context: Context, grant: Grant): Grant[] {
   const subject = subjectOf(context.now, context.author)
   if (subject?.principals.has(grant.principal) !== true) return []
   const until = earlierEnd(grant.until, membershipEnd(context.now.state, context.author, grant))

@@ -1,5 +1,4 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
-import { valuesOf } from '../../base/table.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { everyAction } from '../../levels/action.ts'
@@ -8,6 +7,7 @@ import { personPrincipal } from '../../rules/principal.ts'
 import { type RecordChange, rootOf, type State } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { gone } from './delete.ts'
 import { createdNode } from './node.ts'
 
 /** Takes an invitation back: the person, never having been here, goes with all that was offered. */
@@ -18,7 +18,7 @@ export const withdraw: EditRule<EditOf<'invitation.withdraw'>> = {
     const { state } = context.now
     const open = openInvitation(state, edit.person)
     if (open === undefined) return refused({ code: 'unknown', what: 'invitation' })
-    return ok([...offersTo(state, open.person), gone('persons', open.person)])
+    return ok([...hangingOn(state, open.person), gone('persons', open.person)])
   },
 }
 
@@ -121,17 +121,14 @@ function openInvitation(state: State, id: PersonId): { person: Person; invitatio
   return person?.status === 'invited' && invitation !== undefined ? { person, invitation } : undefined
 }
 
-function offersTo(state: State, person: Person): RecordChange[] {
+/** Everything that hangs on a person by name. */
+export function hangingOn(state: State, person: Person): RecordChange[] {
   const principal = personPrincipal(person.id)
   return [
-    ...[...valuesOf(state.grants.rows)]
-      .filter(each => each.principal === principal)
-      .map(each => gone('grants', each)),
+    ...rowsBy(state.grants, 'principal', principal).map(each => gone('grants', each)),
+    ...rowsBy(state.limits, 'principal', principal).map(each => gone('limits', each)),
     ...rowsBy(state.memberships, 'person', person.id).map(each => gone('memberships', each)),
     ...rowsBy(state.invitations, 'person', person.id).map(each => gone('invitations', each)),
     ...rowsBy(state.holdings, 'person', person.id).map(each => gone('holdings', each)),
   ]
 }
-
-const gone = (table: RecordChange['table'], before: { readonly id: string }) =>
-  ({ table, id: before.id, before, after: null }) as RecordChange

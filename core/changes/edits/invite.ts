@@ -1,8 +1,8 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
-import type { RoleId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
-import { rungFor, type Target } from '../../access/powers.ts'
-import type { Holding, Invitation, Person } from '../../people/person.ts'
+import { rungFor, type Target, wholeWorkspace } from '../../access/powers.ts'
+import { isPrivilege, type Privilege } from '../../levels/privilege.ts'
+import type { Holding, Invitation, Person, Scope } from '../../people/person.ts'
 import { guestRole } from '../../people/role.ts'
 import { workspaceOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege, wrongSpan } from '../context.ts'
@@ -14,7 +14,7 @@ export const invite: EditRule<EditOf<'person.invite'>> = {
   lacks: (context, edit) => {
     const target: Target = { over: edit.as, teams: [] }
     const missing = lacksPrivilege(context, edit.as === 'guest' ? 'invite guests' : 'invite members', target)
-    return missing ?? (edit.role === null ? undefined : lacksRole(context, edit.role, target))
+    return missing ?? (edit.role === null ? undefined : lacksRole(context, edit as Offered, target))
   },
   apply: (context, edit) => {
     const { state } = context.now
@@ -62,16 +62,40 @@ export const invite: EditRule<EditOf<'person.invite'>> = {
   },
 }
 
-/** A role other than the default is given within rank, and holds nothing that the author lacks. */
-export function lacksRole(context: Context, id: RoleId, target: Target): Refusal | undefined {
+/** A role and the scope over which it is to be held. */
+export type Offered = Pick<Holding, 'role' | 'scope'>
+
+/** A role other than the default is given within rank, and holds nothing that the author lacks over that scope. */
+export function lacksRole(
+  context: Context,
+  { role: id, scope }: Offered,
+  target: Target,
+): Refusal | undefined {
   const role = rowOf(context.before.state.roles, id)
   if (role === undefined) return { code: 'unknown', what: 'role' }
   const rung = rungFor(context.before, context.author, { privilege: 'assign roles', target })
   if (rung === undefined) return { code: 'privilege-missing', privilege: 'assign roles' }
   const isOwnerNamingOwner = lacksPrivilege(context, 'own') === undefined
   if (role.rung >= rung && !isOwnerNamingOwner) return { code: 'outranked', person: null }
-  const lacked = role.privileges.find(privilege => lacksPrivilege(context, privilege) !== undefined)
-  return lacked === undefined ? undefined : { code: 'privilege-missing', privilege: lacked }
+  return lacksPrivileges(context, { given: role.privileges.filter(isPrivilege), rung: role.rung, scope })
+}
+
+/** Each of these the author holds too, over that scope and no lower than it would be given. */
+export function lacksPrivileges(
+  context: Context,
+  { given, rung, scope }: { given: readonly Privilege[]; rung: number; scope: Scope },
+): Refusal | undefined {
+  for (const privilege of given) {
+    const held = rungFor(context.before, context.author, { privilege, target: targetOf(scope) })
+    if (held === undefined) return { code: 'privilege-missing', privilege }
+    if (held < rung) return { code: 'outranked', person: null }
+  }
+  return undefined
+}
+
+function targetOf(scope: Scope): Target {
+  if (scope.over === 'workspace') return wholeWorkspace
+  return scope.over === 'guests' ? { over: 'guest', teams: [] } : { over: 'member', teams: [scope.team] }
 }
 
 export function isHere(context: Context, mail: string): boolean {

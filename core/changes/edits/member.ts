@@ -9,6 +9,7 @@ import {
   type EditRule,
   isTaken,
   knowsTeam,
+  lacksFilling,
   lacksTeam,
   wrongSpan,
 } from '../context.ts'
@@ -17,7 +18,7 @@ import type { Refusal } from '../refusal.ts'
 /** Puts a person into a team. Members join open teams by themselves. */
 export const addMember: EditRule<EditOf<'member.add'>> = {
   kind: 'member.add',
-  lacks: (context, edit) => (isJoining(context, edit) ? undefined : lacksTeam(context, edit.team)),
+  lacks: (context, edit) => (isJoining(context, edit) ? undefined : lacksFilling(context, edit.team)),
   apply: (context, edit) => {
     const { state, at } = context.now
     const wrong = wrongSpan(context, edit.from, edit.until)
@@ -61,8 +62,13 @@ export const takeMember: EditRule<EditOf<'member.take'>> = {
   },
 }
 
-export const lacksTaking = (context: Context, { person, team }: Pick<Membership, 'person' | 'team'>) =>
-  person === context.author ? undefined : lacksTeam(context, team)
+export function lacksTaking(
+  context: Context,
+  { person, team }: Pick<Membership, 'person' | 'team'>,
+): Refusal | undefined {
+  const isKept = rowOf(context.before.state.teams, team)?.keptByDirectory === true
+  return person === context.author && !isKept ? undefined : lacksFilling(context, team)
+}
 
 /** Whether the author joins an open team by their own act: the one raise of oneself that is allowed. */
 export function isJoining(context: Context, edit: EditOf<'member.add'>): boolean {
@@ -73,6 +79,7 @@ export function isJoining(context: Context, edit: EditOf<'member.add'>): boolean
     !edit.lead &&
     isMember &&
     team?.joining === 'open' &&
+    !team.keptByDirectory &&
     knowsTeam(context.before, context.author, edit.team)
   )
 }

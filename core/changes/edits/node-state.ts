@@ -4,8 +4,9 @@ import { ok, refused } from '../../base/result.ts'
 import { heldBeforeStates } from '../../access/evaluate.ts'
 import { placeOf } from '../../access/place.ts'
 import { subjectOf } from '../../access/subject.ts'
-import { has } from '../../levels/action.ts'
+import { type Action, has } from '../../levels/action.ts'
 import { type RecordChange, type State, subtreeOf } from '../../state/state.ts'
+import type { ContentNode, Mark } from '../../tree/node.ts'
 import { type Context, type EditOf, type EditRule, lacksActionInArchive, lacksEditing } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 
@@ -15,7 +16,7 @@ export const setNodeState: EditRule<EditOf<'node.state'>> = {
   lacks: (context, edit) => {
     const isOther = edit.archived !== undefined || edit.draft !== undefined
     if (edit.binned === false)
-      return isOther ? { code: 'unknown', what: 'place' } : lacksBringingBack(context, edit.node)
+      return isOther ? { code: 'unknown', what: 'place' } : lacksInBin(context, edit.node, 'remove')
     if (edit.archived !== undefined || edit.binned !== undefined)
       return lacksActionInArchive(context, edit.node, 'remove')
     return lacksEditing(context, edit.node)
@@ -24,12 +25,22 @@ export const setNodeState: EditRule<EditOf<'node.state'>> = {
     const before = rowOf(context.now.state.nodes, edit.node)
     if (before === undefined) return refused({ code: 'unknown', what: 'place' })
     if (before.home !== null && edit.binned === true) return refused({ code: 'fixed-place', kind: 'home' })
-    const { archived = before.archived, binned = before.binned, draft = before.draft } = edit
-    const web = (archived || binned) && before.web === 'published' ? null : before.web
+    const { archived = before.archived, draft = before.draft } = edit
+    const binned = binnedBy(context, before, edit.binned)
+    const web = (archived || binned !== null) && before.web === 'published' ? null : before.web
     const after = { ...before, archived, binned, draft, web }
-    const below = archived || binned ? withdrawnBelow(context.now.state, before.id) : []
+    const below = archived || binned !== null ? withdrawnBelow(context.now.state, before.id) : []
     return ok([{ table: 'nodes', id: before.id, before, after }, ...below])
   },
+}
+
+function binnedBy(
+  { author, now: { at } }: Context,
+  { binned }: ContentNode,
+  isBinned: boolean | undefined,
+): Mark | null {
+  if (isBinned === undefined) return binned
+  return isBinned ? (binned ?? { by: author, at }) : null
 }
 
 /** What is published below a place that leaves the web; bringing it back leaves it withdrawn. */
@@ -38,13 +49,16 @@ export const withdrawnBelow = (state: State, top: NodeId): RecordChange[] =>
     .filter(node => node.id !== top && node.web === 'published')
     .map(node => ({ table: 'nodes', id: node.id, before: node, after: { ...node, web: null } }))
 
-/** Out of the bin nothing else is done, and what lies deeper in it comes back with what it lies in. */
-export function lacksBringingBack(context: Context, node: NodeId): Refusal | undefined {
+/**
+ * What lies in the bin is brought back or deleted, and nothing else. What lies deeper in it goes with
+ * what it lies in.
+ */
+export function lacksInBin(context: Context, node: NodeId, action: Action): Refusal | undefined {
   const place = placeOf(context.before, node)
   const subject = subjectOf(context.before, context.author)
-  if (place?.node.binned !== true || subject === undefined) return { code: 'unknown', what: 'place' }
-  const isInBin = place.path.slice(1).some(each => each.binned)
+  if (place?.node.binned == null || subject === undefined) return { code: 'unknown', what: 'place' }
+  const isInBin = place.path.slice(1).some(each => each.binned !== null)
   const held = heldBeforeStates(context.before, subject, place)
   if (isInBin || !has(held, 'see')) return { code: 'unknown', what: 'place' }
-  return has(held, 'remove') ? undefined : { code: 'action-missing', action: 'remove', node }
+  return has(held, action) ? undefined : { code: 'action-missing', action, node }
 }

@@ -1,8 +1,9 @@
 import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import { rootOf } from '../../state/state.ts'
-import { type ContentNode, kindsWithin } from '../../tree/node.ts'
+import { type ContentNode, kindsWithin, type NodeKind } from '../../tree/node.ts'
 import { type EditOf, type EditRule, isTaken, lacksAction, lacksEditing, lacksPrivilege } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
 
 export const createNode: EditRule<EditOf<'node.create'>> = {
   kind: 'node.create',
@@ -12,8 +13,8 @@ export const createNode: EditRule<EditOf<'node.create'>> = {
     const parent = rowOf(state.nodes, edit.parent)
     if (parent === undefined) return refused({ code: 'unknown', what: 'place' })
     if (isTaken(state, 'nodes', edit.node)) return refused({ code: 'already-there', what: 'id' })
-    if (parent.kind === 'root' || !kindsWithin(parent.kind).includes(edit.as))
-      return refused({ code: 'wrong-place', within: parent.kind, kind: edit.as })
+    const wrong = wrongWithin(parent, edit.as)
+    if (wrong !== undefined) return refused(wrong)
     const node = createdNode(
       { id: edit.node, parent: edit.parent, kind: edit.as, name: edit.name },
       { maker: context.author, madeAt: at },
@@ -21,6 +22,12 @@ export const createNode: EditRule<EditOf<'node.create'>> = {
     return ok([{ table: 'nodes', id: node.id, before: null, after: node }])
   },
 }
+
+/** Only homes stand under the root, and each kind holds only some kinds. */
+export const wrongWithin = (parent: ContentNode, kind: NodeKind): Refusal | undefined =>
+  parent.kind === 'root' || !kindsWithin(parent.kind).includes(kind)
+    ? { code: 'wrong-place', within: parent.kind, kind }
+    : undefined
 
 /** A shared home: a folder under the root. Its stewards are grants of the same change set. */
 export const createHome: EditRule<EditOf<'home.create'>> = {
@@ -76,6 +83,6 @@ export const createdNode = (
   broken: null,
   draft: false,
   archived: false,
-  binned: false,
+  binned: null,
   web: null,
 })

@@ -10,17 +10,21 @@ import {
   lacksAction,
   lacksActionInArchive,
   lacksEditing,
+  lacksFilling,
   lacksPrivilege,
   lacksTeam,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { lacksChannelChange } from './channel.ts'
+import { lacksColumnChange } from './column.ts'
 import { lacksGrantChange } from './grant.ts'
 import { lacksInviting } from './invitation.ts'
 import { lacksRoleFor } from './role.ts'
+import { lacksRoleChange } from './role-made.ts'
 import { lacksLimitChange } from './limit.ts'
 import { lacksTaking } from './member.ts'
 import { lacksMoving } from './move.ts'
-import { lacksBringingBack } from './node-state.ts'
+import { lacksInBin } from './node-state.ts'
 import { lacksDescribing, lacksOver } from './person.ts'
 
 /**
@@ -50,9 +54,17 @@ export function lacksRecordChange(context: Context, change: RecordChange): Refus
     case 'levels':
       return lacksPrivilege(context, 'edit levels')
     case 'workspaces':
-      return lacksPrivilege(context, 'edit settings') ?? lacksPrivilege(context, 'security')
+      return (
+        lacksPrivilege(context, 'edit settings') ??
+        lacksPrivilege(context, 'security') ??
+        lacksSeats(context, change)
+      )
     case 'roles':
-      return { code: 'never-undone' }
+      return lacksRoleChange(context, change.before, change.after)
+    case 'columns':
+      return lacksColumnChange(context, change.before, change.after)
+    case 'channels':
+      return lacksChannelChange(context, change.before, change.after)
   }
 }
 
@@ -64,8 +76,16 @@ function lacksLimit(context: Context, ...[before, after]: Change<Limit>): Refusa
 }
 
 function lacksMembership(context: Context, ...[before, after]: Change<Membership>): Refusal | undefined {
-  if (after !== null) return lacksTeam(context, after.team)
+  if (after !== null) return lacksFilling(context, after.team)
   return before === null ? undefined : lacksTaking(context, before)
+}
+
+function lacksSeats(
+  context: Context,
+  { before, after }: Extract<RecordChange, { table: 'workspaces' }>,
+): Refusal | undefined {
+  const isSame = before?.seats === after?.seats && before?.suspendedHoldSeats === after?.suspendedHoldSeats
+  return isSame ? undefined : lacksPrivilege(context, 'change seats')
 }
 
 /** The invited go and come back by inviting. */
@@ -120,8 +140,8 @@ const isDescribed = (before: ContentNode, after: ContentNode) =>
   before.name !== after.name || before.note !== after.note || before.draft !== after.draft
 
 function lacksState(context: Context, before: ContentNode, after: ContentNode): Refusal | undefined {
-  if (before.binned && !after.binned) return lacksBringingBack(context, before.id)
-  const isSame = before.binned === after.binned && before.archived === after.archived
+  if (before.binned !== null && after.binned === null) return lacksInBin(context, before.id, 'remove')
+  const isSame = (before.binned === null) === (after.binned === null) && before.archived === after.archived
   return isSame ? undefined : lacksActionInArchive(context, before.id, 'remove')
 }
 

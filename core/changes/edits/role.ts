@@ -1,11 +1,11 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
 import { isSame } from '../../base/same.ts'
 import { ok, refused } from '../../base/result.ts'
-import type { Holding, Person } from '../../people/person.ts'
+import type { Person } from '../../people/person.ts'
 import { guestRole } from '../../people/role.ts'
 import { type Context, type EditOf, type EditRule, isTaken, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { lacksRole } from './invite.ts'
+import { lacksRole, type Offered } from './invite.ts'
 import { lacksOver } from './person.ts'
 
 /** Gives somebody a role over a scope. A guest holds Guest and no other. */
@@ -49,13 +49,9 @@ export const takeRole: EditRule<EditOf<'role.take'>> = {
 }
 
 /** Assigning roles over that person, within rank: below one's own, for a person below one, holding nothing one lacks. */
-export function lacksRoleFor(
-  context: Context,
-  { role }: Pick<Holding, 'role'>,
-  person: Person,
-): Refusal | undefined {
+export function lacksRoleFor(context: Context, offered: Offered, person: Person): Refusal | undefined {
   const teams = rowsBy(context.before.state.memberships, 'person', person.id).map(each => each.team)
   return (
-    lacksOver(context, person.id, 'assign roles') ?? lacksRole(context, role, { over: person.kind, teams })
+    lacksOver(context, person.id, 'assign roles') ?? lacksRole(context, offered, { over: person.kind, teams })
   )
 }

@@ -25,6 +25,9 @@ export const createTeam: EditRule<EditOf<'team.create'>> = {
       welcomesGuests: edit.welcomesGuests,
       archived: false,
       allowsPublishing: true,
+      posting: 'everyone',
+      addressing: 'leads',
+      keptByDirectory: false,
       madeAt: at,
     }
     const home = createdNode(
@@ -40,7 +43,9 @@ export const createTeam: EditRule<EditOf<'team.create'>> = {
 
 export const changeTeam: EditRule<EditOf<'team.change'>> = {
   kind: 'team.change',
-  lacks: (context, edit) => lacksTeam(context, edit.team),
+  lacks: (context, edit) =>
+    lacksTeam(context, edit.team) ??
+    (edit.keptByDirectory === undefined ? undefined : lacksPrivilege(context, 'directory')),
   apply: (context, edit) => {
     const before = rowOf(context.now.state.teams, edit.team)
     if (before === undefined) return refused({ code: 'unknown', what: 'team' })
@@ -51,6 +56,9 @@ export const changeTeam: EditRule<EditOf<'team.change'>> = {
       note: edit.note ?? before.note,
       joining: edit.joining ?? before.joining,
       welcomesGuests: edit.welcomesGuests ?? before.welcomesGuests,
+      posting: edit.posting ?? before.posting,
+      addressing: edit.addressing ?? before.addressing,
+      keptByDirectory: edit.keptByDirectory ?? before.keptByDirectory,
     }
     return ok([{ table: 'teams', id: before.id, before, after }])
   },

@@ -1,6 +1,7 @@
 import { ok, refused } from '../../base/result.ts'
 import { momentOf } from '../../state/moment.ts'
 import { applyChanges, type RecordChange } from '../../state/state.ts'
+import type { Person } from '../../people/person.ts'
 import type { Context, EditOf, EditRule } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { undoingOf, type Undoing } from '../undo.ts'
@@ -42,7 +43,16 @@ function rightsOf(context: Context, changes: readonly RecordChange[]) {
   }
 }
 
-/** Coming in is an act of the invited, and the first day of a workspace has no day before it. */
-const isForGood = ({ table, before, after }: RecordChange): boolean =>
+/**
+ * The first day of a workspace has no day before it; coming in is an act of the invited; what left the bin
+ * and who left the workspace are gone; what a member's private folder became is not made private again.
+ */
+export const isForGood = ({ table, before, after }: RecordChange): boolean =>
   (table === 'workspaces' && before === null) ||
-  (table === 'persons' && before?.status === 'invited' && after?.status === 'active')
+  (table === 'nodes' && after === null && before?.binned != null) ||
+  (table === 'persons' && before !== null && after !== null && isOtherPerson(before, after))
+
+const isOtherPerson = (before: Person, after: Person): boolean =>
+  before.kind !== after.kind ||
+  after.status === 'removed' ||
+  (before.status === 'invited' && after.status === 'active')

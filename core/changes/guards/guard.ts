@@ -28,6 +28,7 @@ export function touchedPeople({ changes, before, after }: Touching): PersonId[] 
   for (const change of changes) {
     const { table } = change
     if (table === 'persons') found.add(change.id)
+    else if (table === 'channels') continue
     else if (table === 'memberships' || table === 'holdings' || table === 'invitations')
       found.add((change.before ?? change.after)?.person as PersonId)
     else return [theWeb, ...new Set([...peopleOf(before), ...peopleOf(after)].map(person => person.id))]
@@ -50,6 +51,10 @@ export function touchedNodes({ changes, before, after }: Touching): NodeId[] {
       case 'nodes':
         tops.add(change.id)
         break
+      case 'columns':
+        for (const row of [change.before, change.after]) if (row !== null) tops.add(row.board)
+        break
+      case 'channels':
       case 'invitations':
       case 'holdings':
       case 'roles':

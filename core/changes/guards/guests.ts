@@ -1,7 +1,10 @@
-import { rowsBy } from '../../base/collection.ts'
+import { rowOf, rowsBy } from '../../base/collection.ts'
 import { wrongGuestMembership } from '../edits/member.ts'
 import type { Guard, Whole } from './guard.ts'
-import type { Membership } from '../../people/person.ts'
+import type { Membership, Person } from '../../people/person.ts'
+import { guestRole } from '../../people/role.ts'
+import { privateFolderOf, type State } from '../../state/state.ts'
+import type { Refusal } from '../refusal.ts'
 
 /** No change leaves a guest leading a team, or standing in one that does not welcome guests. */
 export const guests: Guard = whole => {
@@ -9,7 +12,27 @@ export const guests: Guard = whole => {
     const wrong = wrongGuestMembership(whole.after.state, membership)
     if (wrong !== undefined) return wrong
   }
+  for (const person of turnedGuests(whole)) {
+    const wrong = wrongGuest(whole.after.state, person)
+    if (wrong !== undefined) return wrong
+  }
   return undefined
+}
+
+const turnedGuests = ({ changes, after }: Whole): Person[] =>
+  changes.flatMap(change => {
+    const person = change.table === 'persons' ? rowOf(after.state.persons, change.id) : undefined
+    return person?.kind === 'guest' ? [person] : []
+  })
+
+/** A guest holds Guest and no other role, and has no private folder. */
+function wrongGuest(state: State, { id: person }: Person): Refusal | undefined {
+  const isWrong = rowsBy(state.holdings, 'person', person).some(each => each.role !== guestRole)
+  if (isWrong) return { code: 'guest-rule', rule: 'no role', person }
+  const folder = privateFolderOf(state, person)
+  return folder === undefined || folder.binned !== null
+    ? undefined
+    : { code: 'guest-rule', rule: 'no private folder', person }
 }
 
 function touchedMemberships({ changes, after }: Whole): Membership[] {

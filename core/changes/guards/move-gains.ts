@@ -10,7 +10,10 @@ import { authorActionsInArchive } from '../context.ts'
 import type { Guard, Whole } from './guard.ts'
 import { instantsOf } from './instants.ts'
 
-/** A move by which anybody gains is giving: it needs share at what is moved; and publish, if the web does. */
+/**
+ * A move by which anybody gains is giving: it needs share at what is moved; and publish, if the
+ * web does. A home moves only where it is handed over, which has rights of its own.
+ */
 export const moveGains: Guard = whole => {
   const { before, after, author } = whole
   for (const { id } of whole.changes.filter(isMove)) {
@@ -25,7 +28,11 @@ export const moveGains: Guard = whole => {
 }
 
 const isMove = ({ table, before, after }: RecordChange) =>
-  table === 'nodes' && before !== null && after !== null && before.parent !== after.parent
+  table === 'nodes' &&
+  before !== null &&
+  after !== null &&
+  before.parent !== after.parent &&
+  before.home === null
 
 function somebodyGains(whole: Whole, node: NodeId): boolean {
   const nodes = [...subtreeOf(whole.after.state, node)].map(each => each.id)

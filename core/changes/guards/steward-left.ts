@@ -2,12 +2,13 @@ import { subjectOf } from '../../access/subject.ts'
 import { placeOf } from '../../access/place.ts'
 import { hasSteward } from '../../access/who.ts'
 import { rowOf } from '../../base/collection.ts'
-import type { NodeId } from '../../base/ids.ts'
+import type { NodeId, PersonId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import { momentOf } from '../../state/moment.ts'
-import { applyChanges, inverseOf, type Moment, rootOf } from '../../state/state.ts'
-import { type Guard, touchedNodes, type Whole } from './guard.ts'
+import { type Moment, type RecordChange, rootOf } from '../../state/state.ts'
+import { type Guard, touchedNodes, type Touching, type Whole } from './guard.ts'
 import { afterAllEnds } from './instants.ts'
+import { without } from './recovered.ts'
 
 /**
  * A node that had an active person with share, or is new or brought back, has one afterwards: judged now, and again
@@ -36,20 +37,43 @@ function losesSteward(whole: Whole, node: NodeId, at: Instant): boolean {
   return parent === root || isKept(before, parent)
 }
 
-/** Suspending somebody or ending their time is never refused for what they alone steward: it is judged as if they stayed. */
+/**
+ * Suspending or removing somebody, or ending their time, is never refused for what they alone steward: it
+ * is judged as if they stayed, with all that hung on them.
+ */
 function withoutLeaving(whole: Whole): Whole {
-  const suspensions = whole.changes.filter(
-    change =>
-      change.table === 'persons' &&
-      change.before?.status === 'active' &&
-      (change.after?.status === 'suspended' || change.after?.until !== change.before.until),
-  )
-  if (suspensions.length === 0) return whole
-  return {
-    ...whole,
-    after: momentOf(applyChanges(whole.after.state, inverseOf(suspensions)), whole.after.at),
-  }
+  const removed = new Set(whole.edits.flatMap(edit => (edit.kind === 'person.remove' ? [edit.person] : [])))
+  return without(whole, change => {
+    if (change.table === 'persons') return isLeaving(change)
+    if (change.after !== null) return false
+    if (change.table === 'grants' || change.table === 'limits')
+      return (
+        change.before !== null && removed.has(change.before.principal.slice('person:'.length) as PersonId)
+      )
+    const isTheirs = change.table === 'memberships' || change.table === 'holdings'
+    return isTheirs && change.before !== null && removed.has(change.before.person)
+  })
 }
+
+const isLeaving = ({ before, after }: Extract<RecordChange, { table: 'persons' }>): boolean =>
+  (before?.status === 'active' && (after?.status === 'suspended' || after?.until !== before.until)) ||
+  after?.status === 'removed'
+
+/** The places that had somebody to share there before and have nobody after; not those that follow another of them. */
+export function leftAlone(touching: Touching): NodeId[] {
+  const { before, after } = touching
+  const left = new Set(
+    touchedNodes(touching).filter(
+      node => isThere(before, node) && isThere(after, node) && isKept(before, node) && !isKept(after, node),
+    ),
+  )
+  return [...left].filter(id => {
+    const node = rowOf(after.state.nodes, id)
+    return node !== undefined && (node.broken !== null || !left.has(node.parent as NodeId))
+  })
+}
+
+const isThere = (moment: Moment, node: NodeId) => placeOf(moment, node)?.node.parent != null
 
 /** Somebody shares there, or nobody has to: in the bin, and in what is private to somebody not active. */
 const isKept = (moment: Moment, node: NodeId): boolean => {

@@ -29,7 +29,11 @@ export function ownDifferences(written: Written): Map<PersonId, Difference[]> {
 
 function isOfPlaceItself({ table, before, after }: RecordChange): boolean {
   if (table !== 'nodes' || before === null || after === null) return false
-  return before.archived !== after.archived || before.binned !== after.binned || before.draft !== after.draft
+  return (
+    before.archived !== after.archived ||
+    (before.binned === null) !== (after.binned === null) ||
+    before.draft !== after.draft
+  )
 }
 
 function follows({ before, after }: Written, own: Difference, all: readonly Difference[]): boolean {

@@ -1,4 +1,4 @@
-import type { PersonId } from '#core/base/ids.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Nearing } from '#core/changes/passing.ts'
 import type { Difference } from '#core/impact/impact.ts'
@@ -15,6 +15,8 @@ export interface Written {
   readonly changes: readonly RecordChange[]
   readonly effect: readonly Difference[]
   readonly nearing: readonly Nearing[]
+  /** Places to which access was recovered. */
+  readonly recovered: readonly NodeId[]
   /** What was undone, and whose act it was. */
   readonly undone: { readonly revision: number; readonly author: PersonId; readonly at: Instant } | null
 }

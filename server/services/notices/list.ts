@@ -1,10 +1,18 @@
 import type { NoticeKind } from './kind.ts'
+import { alone, recovered } from './kinds/alone.ts'
 import { changed } from './kinds/changed.ts'
 import { ending } from './kinds/ending.ts'
 import { opened } from './kinds/opened.ts'
 import { undone } from './kinds/undone.ts'
 
 /** Every kind of notice, in the order in which people choose. A new kind is a file and a line here. */
-export const noticeKinds = [opened, changed, ending, undone] as unknown as readonly NoticeKind[]
+export const noticeKinds = [
+  opened,
+  changed,
+  ending,
+  undone,
+  alone,
+  recovered,
+] as unknown as readonly NoticeKind[]
 
 export const kindOf = (name: string): NoticeKind | undefined => noticeKinds.find(each => each.kind === name)

@@ -1,0 +1,109 @@
+import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
+import { isSame } from '../base/same.ts'
+import { partsOf, type Principal } from '../rules/principal.ts'
+import type { RecordChange } from '../state/state.ts'
+
+/** What others of the same change set go along with. */
+export interface Leading {
+  readonly count: number
+  readonly people: ReadonlySet<PersonId>
+  /** Who left, or became a guest or a member. */
+  readonly leavers: ReadonlySet<PersonId>
+  readonly hasTeam: boolean
+  /** Places that are no more. */
+  readonly gone: ReadonlySet<NodeId>
+  readonly folders: ReadonlySet<NodeId>
+  readonly breaks: ReadonlySet<NodeId>
+}
+
+export function leadingIn(changes: readonly RecordChange[]): Leading {
+  const people = new Set<PersonId>()
+  const leavers = new Set<PersonId>()
+  const gone = new Set<NodeId>()
+  const folders = new Set<NodeId>()
+  const breaks = new Set<NodeId>()
+  for (const change of changes) {
+    if (change.table === 'persons') {
+      people.add(change.id)
+      if (isTurned(change)) leavers.add(change.id)
+    }
+    if (change.table !== 'nodes') continue
+    if (change.after === null) gone.add(change.id)
+    if (homeIn(change) === 'person') folders.add(change.id)
+    if (change.before !== null && !isSame(change.before.broken, change.after?.broken)) breaks.add(change.id)
+  }
+  const hasTeam = changes.some(change => change.table === 'teams')
+  return { count: changes.length, people, leavers, hasTeam, gone, folders, breaks }
+}
+
+const isTurned = ({ before, after }: Extract<RecordChange, { table: 'persons' }>): boolean =>
+  before !== null && after !== null && (before.kind !== after.kind || after.status === 'removed')
+
+/** Whether a record only goes along with what others of its change set tell. */
+export const goesAlong = (change: RecordChange, leading: Leading): boolean =>
+  (along[change.table] as ((change: RecordChange, leading: Leading) => boolean) | undefined)?.(
+    change,
+    leading,
+  ) === true
+
+type Along = {
+  readonly [T in RecordChange['table']]?: (
+    change: Extract<RecordChange, { table: T }>,
+    leading: Leading,
+  ) => boolean
+}
+
+const along: Along = {
+  holdings: (change, { people }) => people.has(rowIn(change)?.person as PersonId),
+  invitations: (change, { people }) => people.has(rowIn(change)?.person as PersonId),
+  memberships: (change, { leavers }) =>
+    change.after === null && leavers.has(rowIn(change)?.person as PersonId),
+  nodes: (change, leading) =>
+    isMadeOrUnmade(change)
+      ? isMadeAlong(change, leading)
+      : homeIn(change) === 'person' && leading.leavers.size > 0,
+  columns: (change, { gone }) => gone.has(rowIn(change)?.board as NodeId),
+  limits: (change, leading) => isEntryAlong(change, leading),
+  grants: (change, leading) => {
+    const node = rowIn(change)?.node as NodeId
+    const isCopy = (change.before ?? change.after)?.copiedFrom !== null
+    const isPrivate = leading.folders.has(node) && leading.count > 1
+    return isPrivate || (isCopy && leading.breaks.has(node)) || isEntryAlong(change, leading)
+  },
+}
+
+const isMadeAlong = (change: NodeChange, { hasTeam, gone, count }: Leading): boolean =>
+  (hasTeam && homeIn(change) === 'team') ||
+  (homeIn(change) === 'person' && count > 1) ||
+  (change.after === null && gone.has(rowIn(change)?.parent as NodeId))
+
+/** What was set at a place that was deleted, or named somebody who left. */
+function isEntryAlong(change: RecordChange, { gone, leavers }: Leading): boolean {
+  const { node, principal = 'anyone' } = rowIn(change) ?? {}
+  const { person } = subjectIn(principal)
+  const isDeleted = change.after === null && gone.has(node as NodeId)
+  return isDeleted || (person !== undefined && leavers.has(person))
+}
+
+type NodeChange = Extract<RecordChange, { table: 'nodes' }>
+
+const homeIn = ({ before, after }: NodeChange) => (before ?? after)?.home?.of
+
+const isMadeOrUnmade = ({ before, after }: RecordChange) => before === null || after === null
+
+export const rowIn = ({ before, after }: RecordChange) =>
+  (after ?? before) as {
+    readonly person?: PersonId
+    readonly team?: TeamId
+    readonly node?: NodeId
+    readonly parent?: NodeId | null
+    readonly board?: NodeId
+    readonly principal?: Principal
+  } | null
+
+/** The person or team that a principal names. */
+export function subjectIn(principal: Principal): { person?: PersonId; team?: TeamId } {
+  const parts = partsOf(principal)
+  if (parts.kind === 'person') return { person: parts.person }
+  return parts.kind === 'team' || parts.kind === 'leads' ? { team: parts.team } : {}
+}

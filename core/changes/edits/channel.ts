@@ -1,0 +1,84 @@
+import { rowOf } from '../../base/collection.ts'
+import type { TeamId } from '../../base/ids.ts'
+import { ok, refused } from '../../base/result.ts'
+import { isIn } from '../../access/channels.ts'
+import { subjectOf } from '../../access/subject.ts'
+import type { Channel } from '../../rules/channel.ts'
+import {
+  type Context,
+  type EditOf,
+  type EditRule,
+  isTaken,
+  knowsTeam,
+  lacksPrivilege,
+  lacksTeam,
+  leadsTeam,
+  unknownPrincipal,
+} from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+
+export const createChannel: EditRule<EditOf<'channel.create'>> = {
+  kind: 'channel.create',
+  lacks: (context, edit) =>
+    lacksInTeam(context, edit.team, 'create channels') ?? unknownOnes(context, edit.only),
+  apply: (context, { channel: id, team, name, note, only }) => {
+    if (isTaken(context.now.state, 'channels', id)) return refused({ code: 'already-there', what: 'id' })
+    const after: Channel = { id, team, name, note, only, archived: false }
+    return ok([{ table: 'channels', id, before: null, after }])
+  },
+}
+
+/** Settings and people of a channel. Nobody opens a restricted one to themselves, but a lead of the team. */
+export const changeChannel: EditRule<EditOf<'channel.change'>> = {
+  kind: 'channel.change',
+  lacks: (context, edit) => {
+    const before = rowOf(context.before.state.channels, edit.channel)
+    return before === undefined
+      ? { code: 'unknown', what: 'channel' }
+      : (lacksChannelChange(context, before, { ...before, ...given(edit) }) ??
+          unknownOnes(context, edit.only))
+  },
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.channels, edit.channel)
+    if (before === undefined) return refused({ code: 'unknown', what: 'channel' })
+    return ok([{ table: 'channels', id: before.id, before, after: { ...before, ...given(edit) } }])
+  },
+}
+
+const given = ({ name, note, only, archived }: EditOf<'channel.change'>): Partial<Channel> => ({
+  ...(name === undefined ? {} : { name }),
+  ...(note === undefined ? {} : { note }),
+  ...(only === undefined ? {} : { only }),
+  ...(archived === undefined ? {} : { archived }),
+})
+
+export function lacksChannelChange(
+  context: Context,
+  before: Channel | null,
+  after: Channel | null,
+): Refusal | undefined {
+  const team = (after ?? before)?.team
+  if (team === undefined) return { code: 'unknown', what: 'channel' }
+  if (before === null || after === null) return lacksInTeam(context, team, 'create channels')
+  const missing = lacksInTeam(context, team, 'moderate')
+  if (missing !== undefined) return missing
+  const subject = subjectOf(context.before, context.author)
+  const comesIn = subject !== undefined && isIn(subject, after) && !isIn(subject, before)
+  return comesIn && !leadsTeam(context.before, context.author, team)
+    ? { code: 'own-raise', nodes: [] }
+    : undefined
+}
+
+/** Lead of the team, or the privilege, for a team that the author knows. */
+function lacksInTeam(
+  context: Context,
+  team: TeamId,
+  privilege: 'create channels' | 'moderate',
+): Refusal | undefined {
+  const lacks = lacksTeam(context, team)
+  if (lacks === undefined || !knowsTeam(context.before, context.author, team)) return lacks
+  return lacksPrivilege(context, privilege) === undefined ? undefined : lacks
+}
+
+const unknownOnes = (context: Context, only: Channel['only'] | undefined): Refusal | undefined =>
+  (only ?? []).flatMap(each => unknownPrincipal(context, each) ?? [])[0]

@@ -1,0 +1,100 @@
+import { allRows, rowOf } from '../../base/collection.ts'
+import { ok, refused } from '../../base/result.ts'
+import { rungFor, wholeWorkspace } from '../../access/powers.ts'
+import { isPrivilege, type Privilege, privileges } from '../../levels/privilege.ts'
+import type { Role } from '../../people/role.ts'
+import { workspaceOf } from '../../state/state.ts'
+import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
+import { lacksPrivileges } from './invite.ts'
+
+/** Roles of the workspace's own, made and changed below one's own rank and of privileges that one holds. */
+export const createRole: EditRule<EditOf<'role.create'>> = {
+  kind: 'role.create',
+  lacks: (context, edit) => lacksRoleChange(context, null, made(edit)),
+  apply: (context, edit) =>
+    isTaken(context.now.state, 'roles', edit.role)
+      ? refused({ code: 'already-there', what: 'id' })
+      : ok([{ table: 'roles', id: edit.role, before: null, after: made(edit) }]),
+}
+
+export const changeRole: EditRule<EditOf<'role.change'>> = {
+  kind: 'role.change',
+  lacks: (context, edit) => {
+    const before = rowOf(context.before.state.roles, edit.role)
+    return before === undefined
+      ? { code: 'unknown', what: 'role' }
+      : lacksRoleChange(context, before, changed(before, edit))
+  },
+  apply: (context, edit) => {
+    const before = rowOf(context.now.state.roles, edit.role)
+    if (before === undefined) return refused({ code: 'unknown', what: 'role' })
+    return ok([{ table: 'roles', id: before.id, before, after: changed(before, edit) }])
+  },
+}
+
+/** Only where nobody holds it and it is nobody's first role. */
+export const deleteRole: EditRule<EditOf<'role.delete'>> = {
+  kind: 'role.delete',
+  lacks: (context, edit) => {
+    const before = rowOf(context.before.state.roles, edit.role)
+    return before === undefined ? { code: 'unknown', what: 'role' } : lacksRoleChange(context, before, null)
+  },
+  apply: (context, edit) => {
+    const { state } = context.now
+    const before = rowOf(state.roles, edit.role)
+    if (before === undefined) return refused({ code: 'unknown', what: 'role' })
+    const isHeld = allRows(state.holdings).some(each => each.role === before.id)
+    return isHeld || workspaceOf(state).defaultRole === before.id
+      ? refused({ code: 'in-use', what: 'role' })
+      : ok([{ table: 'roles', id: before.id, before, after: null }])
+  },
+}
+
+const closed = (names: readonly Privilege[]): readonly Privilege[] => [
+  ...privileges(...names.filter(isPrivilege)),
+]
+
+function made({ role: id, name, note, rung, privileges, callable, free }: EditOf<'role.create'>): Role {
+  return { id, name, note, rung, privileges: closed(privileges), callable, free, builtIn: false }
+}
+
+const changed = (before: Role, edit: EditOf<'role.change'>): Role => ({
+  ...before,
+  name: edit.name ?? before.name,
+  note: edit.note ?? before.note,
+  rung: edit.rung ?? before.rung,
+  privileges: edit.privileges === undefined ? before.privileges : closed(edit.privileges),
+  callable: edit.callable ?? before.callable,
+  free: edit.free ?? before.free,
+})
+
+/**
+ * What making, changing or deleting a role needs. A role never comes to rank at or above its author's
+ * own, nor to hold a privilege that the author lacks or holds at a lower rank.
+ */
+export function lacksRoleChange(
+  context: Context,
+  before: Role | null,
+  after: Role | null,
+): Refusal | undefined {
+  if (before?.builtIn === true || after?.builtIn === true) return { code: 'locked', what: 'role' }
+  const rung = rungFor(context.before, context.author, { privilege: 'edit roles', target: wholeWorkspace })
+  if (rung === undefined) return { code: 'privilege-missing', privilege: 'edit roles' }
+  const isOwner = lacksPrivilege(context, 'own') === undefined
+  if ([before, after].some(role => role !== null && role.rung >= rung) && !isOwner)
+    return { code: 'outranked', person: null }
+  if (after === null) return undefined
+  if (after.privileges.includes('own')) return { code: 'locked', what: 'ownership' }
+  return lacksPrivileges(context, {
+    given: gained(before, after),
+    rung: after.rung,
+    scope: { over: 'workspace' },
+  })
+}
+
+/** The privileges that its holders have more, or at a higher rank. */
+const gained = (before: Role | null, after: Role): readonly Privilege[] =>
+  before === null || after.rung > before.rung
+    ? after.privileges
+    : after.privileges.filter(each => !before.privileges.includes(each))

@@ -1,0 +1,13 @@
+import { seatsTaken } from '../../access/seats.ts'
+import { workspaceOf } from '../../state/state.ts'
+import type { Guard } from './guard.ts'
+
+/** No change takes a seat that is not there. Too many taken already blocks nothing that takes no more. */
+export const seats: Guard = ({ before, after, changes }) => {
+  const { seats: bought } = workspaceOf(after.state)
+  if (bought === null || !changes.some(change => counting.has(change.table))) return undefined
+  const taken = seatsTaken(after)
+  return taken > bought && taken > seatsTaken(before) ? { code: 'no-seat', seats: bought } : undefined
+}
+
+const counting: ReadonlySet<string> = new Set(['persons', 'holdings', 'roles', 'workspaces'])
