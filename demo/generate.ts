@@ -1,6 +1,6 @@
 import type { Instant } from '#core/base/instant.ts'
 import { foundWorkspace } from '#core/changes/found.ts'
-import type { Touching } from '#core/changes/guards/guard.ts'
+import type { Touching } from '#core/changes/touched.ts'
 import { type ChangeSet, judge } from '#core/changes/judge.ts'
 import { passingsOf, theWorkspace } from '#core/changes/passing.ts'
 import { momentOf } from '#core/state/moment.ts'

@@ -120,7 +120,7 @@ const mutants: readonly Mutant[] = [
   {
     mistake: 'effects are told for now only',
     file: 'impact/impact.ts',
-    find: 'for (const at of instantsOf(whole)) {',
+    find: 'for (const at of instantsOf(whole, reach)) {',
     put: 'for (const at of [whole.after.at]) {',
   },
   {

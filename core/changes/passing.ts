@@ -7,7 +7,7 @@ import type { Grant } from '../rules/entry.ts'
 import { momentOf, nextBound } from '../state/moment.ts'
 import { applyChanges, type Moment, type RecordChange, type State, type TableName } from '../state/state.ts'
 import { deletionOf } from './edits/delete.ts'
-import type { Touching } from './guards/guard.ts'
+import type { Touching } from './touched.ts'
 
 /** The author of what time does by itself. */
 export const theWorkspace = 'workspace' as PersonId

@@ -7,33 +7,28 @@ import { theWeb } from '../access/public.ts'
 import { subjectOf } from '../access/subject.ts'
 import { momentOf } from '../state/moment.ts'
 import { applyChanges, type State } from '../state/state.ts'
-import { edit, giving, judging, reader, steward } from '../tests/judging.ts'
+import { giving, judging, reader, steward } from '../tests/judging.ts'
 import { judged, judgedPublic } from '../tests/judge.ts'
 import { grant, node, now, person, world } from '../tests/world.ts'
-import { anyActions, anyGrant, anyLimit, anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
+import { anyEdit, anyPolicy, anyStanding } from '../tests/edits.ts'
+import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
 import { impact } from './impact.ts'
 
 const later = [now, now + 5, now + 10, now + 15, now + 20, now + 30]
 
 test('tells exactly what differs, now and from each later instant on', () => {
-  const anyEdit = fc.oneof(
-    anyGrant.map(({ row }) => edit('grant.add', { ...row, grant: 'new' })),
-    anyLimit.map(({ row }) => edit('limit.add', { ...row, limit: 'new' })),
-    fc
-      .record({ node: fc.constantFrom(...nodeIds), web: fc.constantFrom('published', 'excluded', null) })
-      .map(fields => edit('node.web', fields)),
-    anyActions.map(actions => edit('level.change', { level: 'l0', actions })),
-    fc.boolean().map(allowsPublishing => edit('workspace.change', { allowsPublishing })),
-    anyActions.map(guestCeiling => edit('workspace.change', { guestCeiling })),
-    fc.constantFrom(...nodeIds).map(node => edit('node.break', { node, mode: 'empty', copies: 'copy' })),
+  const anyDraft = fc.oneof(
+    { weight: 3, arbitrary: anyEdit },
+    { weight: 3, arbitrary: anyPolicy },
+    anyStanding,
   )
   let allowed = 0
   let onTheWeb = 0
   fc.assert(
-    fc.property(anyWorld, fc.constantFrom(...nodeIds), anyEdit, (base, at, change) => {
+    fc.property(anyWorld, fc.constantFrom(...nodeIds), anyDraft, (base, at, draft) => {
       const { table, row } = grant(at, 'person:owner', steward, { id: 'steward' as never })
       const state = applyChanges(base, [{ table, id: row.id, before: null, after: row } as never])
-      const edits = [change]
+      const edits = draft(state)
       const result = judging(state, 'owner', ...edits)
       if (!result.ok) return
       allowed += 1
@@ -60,7 +55,7 @@ test('tells exactly what differs, now and from each later instant on', () => {
         }
       }
     }),
-    { numRuns: 600 },
+    { numRuns: 1200 },
   )
   expect([allowed > 20, onTheWeb > 20]).toEqual([true, true])
 })

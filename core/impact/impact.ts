@@ -4,8 +4,7 @@ import { isPublic, theWeb } from '../access/public.ts'
 import { isComing, subjectOf } from '../access/subject.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
-import { touchedNodes, touchedPeople, type Touching, type Whole } from '../changes/guards/guard.ts'
-import { instantsOf } from '../changes/guards/instants.ts'
+import { instantsOf, type Reach, reachOf, type Touching } from '../changes/touched.ts'
 import { actions, type ActionSet, noActions } from '../levels/action.ts'
 import { isSame } from '../base/same.ts'
 import { momentOf } from '../state/moment.ts'
@@ -33,10 +32,10 @@ export interface ImpactAt {
  * difference is another one, because something begins or ends. Invited people count as if they were
  * here, and the web as one person. Places that the change set makes or removes count as nothing on their missing side.
  */
-export function impact(whole: Whole): ImpactAt[] {
-  const reach = { nodes: touchedNodes(whole), people: touchedPeople(whole) }
+export function impact(whole: Touching): ImpactAt[] {
+  const reach = reachOf(whole)
   const found: ImpactAt[] = []
-  for (const at of instantsOf(whole)) {
+  for (const at of instantsOf(whole, reach)) {
     const was = momentOf(whole.before.state, at)
     const will = momentOf(whole.after.state, at)
     const next = {
@@ -51,18 +50,9 @@ export function impact(whole: Whole): ImpactAt[] {
 
 /** What is different from one moment to another by these changes, or by the time that passed for these records. */
 export const differences = (touching: Touching): Difference[] =>
-  differencesIn(
-    { nodes: touchedNodes(touching), people: touchedPeople(touching) },
-    touching.before,
-    touching.after,
-  )
+  differencesIn(reachOf(touching), touching.before, touching.after)
 
-interface Touched {
-  readonly nodes: readonly NodeId[]
-  readonly people: readonly PersonId[]
-}
-
-function differencesIn({ nodes, people }: Touched, was: Moment, will: Moment): Difference[] {
+function differencesIn({ nodes, people }: Reach, was: Moment, will: Moment): Difference[] {
   return nodes.flatMap(node =>
     people.flatMap(person => {
       const difference = {

@@ -7,8 +7,8 @@ import { has, holds } from '../../levels/action.ts'
 import { momentOf } from '../../state/moment.ts'
 import { type Moment, type RecordChange, subtreeOf } from '../../state/state.ts'
 import { authorActionsInArchive } from '../context.ts'
+import { instantsOf } from '../touched.ts'
 import type { Guard, Whole } from './guard.ts'
-import { instantsOf } from './instants.ts'
 
 /**
  * A move by which anybody gains is giving: it needs share at what is moved; and publish, if the
@@ -37,7 +37,7 @@ const isMove = ({ table, before, after }: RecordChange) =>
 function somebodyGains(whole: Whole, node: NodeId): boolean {
   const nodes = [...subtreeOf(whole.after.state, node)].map(each => each.id)
   const people = [...peopleOf(whole.after)].map(person => person.id)
-  return instantsOf(whole).some(at => {
+  return instantsOf(whole, { nodes, people }).some(at => {
     const before = momentOf(whole.before.state, at)
     const after = momentOf(whole.after.state, at)
     return nodes.some(each => people.some(id => !holds(check(before, id, each), check(after, id, each))))

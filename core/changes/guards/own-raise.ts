@@ -8,8 +8,8 @@ import { columnDifferences } from '../../access/column-differences.ts'
 import { momentOf } from '../../state/moment.ts'
 import type { Moment } from '../../state/state.ts'
 import { isJoining } from '../edits/member.ts'
-import { type Guard, touchedNodes, type Whole } from './guard.ts'
-import { instantsOf } from './instants.ts'
+import { instantsOf, touchedNodes } from '../touched.ts'
+import type { Guard, Whole } from './guard.ts'
 import { withoutRecovery } from './recovered.ts'
 
 /**
@@ -22,7 +22,7 @@ export const ownRaise: Guard = given => {
   const existed = touchedNodes(whole).filter(node => rowOf(whole.before.state.nodes, node) !== undefined)
   const reach = { nodes: existed, people: [whole.author] }
   const raised = new Set<NodeId>()
-  for (const at of instantsOf(whole)) {
+  for (const at of instantsOf(whole, reach)) {
     const before = momentOf(whole.before.state, at)
     const after = momentOf(whole.after.state, at)
     for (const node of existed)

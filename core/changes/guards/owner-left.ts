@@ -4,7 +4,7 @@ import { isActive } from '../../access/subject.ts'
 import { ownerRole } from '../../people/role.ts'
 import { momentOf } from '../../state/moment.ts'
 import type { Moment } from '../../state/state.ts'
-import { afterAllEnds } from './instants.ts'
+import { afterAllEnds } from '../touched.ts'
 import type { Guard } from './guard.ts'
 
 /** A workspace that has an active owner keeps one, now and once all ends have passed. */

@@ -6,8 +6,8 @@ import type { NodeId, PersonId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import { momentOf } from '../../state/moment.ts'
 import { type Moment, type RecordChange, rootOf } from '../../state/state.ts'
-import { type Guard, touchedNodes, type Touching, type Whole } from './guard.ts'
-import { afterAllEnds } from './instants.ts'
+import { afterAllEnds, touchedNodes, type Touching } from '../touched.ts'
+import type { Guard, Whole } from './guard.ts'
 import { without } from './recovered.ts'
 
 /**

@@ -1,0 +1,188 @@
+import { theWeb } from '../access/public.ts'
+import { peopleOf } from '../access/subject.ts'
+import { allRows, rowOf, rowsBy } from '../base/collection.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import type { Instant, Span } from '../base/instant.ts'
+import {
+  leadsPrincipal,
+  partsOf,
+  personPrincipal,
+  type Principal,
+  teamPrincipal,
+} from '../rules/principal.ts'
+import { type Moment, pathOf, type RecordChange, rootOf, type State } from '../state/state.ts'
+
+/** The records that changed, and what they changed from and to. */
+export interface Touching {
+  readonly changes: readonly RecordChange[]
+  readonly before: Moment
+  readonly after: Moment
+}
+
+/** Where and for whom access can differ by some changes: never too few, often too many. */
+export interface Reach {
+  readonly nodes: readonly NodeId[]
+  readonly people: readonly PersonId[]
+}
+
+export const reachOf = (touching: Touching): Reach => ({
+  nodes: touchedNodes(touching),
+  people: touchedPeople(touching),
+})
+
+/** Whom a grant or limit names, whose own records changed, or else everybody, and the web. */
+function touchedPeople({ changes, before, after }: Touching): PersonId[] {
+  const found = new Set<PersonId>()
+  for (const change of changes) {
+    const people = peopleTouchedBy(change, before.state, after.state)
+    if (people === 'everybody')
+      return [theWeb, ...new Set([...peopleOf(before), ...peopleOf(after)].map(person => person.id))]
+    for (const person of people) found.add(person)
+  }
+  return [...found]
+}
+
+function peopleTouchedBy(
+  change: RecordChange,
+  before: State,
+  after: State,
+): readonly PersonId[] | 'everybody' {
+  switch (change.table) {
+    case 'persons':
+      return [change.id]
+    case 'channels':
+      return []
+    case 'memberships':
+    case 'holdings':
+    case 'invitations':
+      return [(change.before ?? change.after)?.person as PersonId]
+    case 'grants':
+    case 'limits': {
+      const principal = (change.before ?? change.after)?.principal ?? 'anyone'
+      const both = [before, after].map(state => peopleNamed(state, principal))
+      return both.includes('everybody') ? 'everybody' : (both as PersonId[][]).flat()
+    }
+    default:
+      return 'everybody'
+  }
+}
+
+function peopleNamed(state: State, principal: Principal): PersonId[] | 'everybody' {
+  const parts = partsOf(principal)
+  if (parts.kind === 'person') return [parts.person]
+  if (parts.kind !== 'team' && parts.kind !== 'leads') return 'everybody'
+  return rowOf(state.teams, parts.team)?.joining === 'everyone'
+    ? 'everybody'
+    : rowsBy(state.memberships, 'team', parts.team).map(each => each.person)
+}
+
+/** All that lies below the places whose entries changed, or that name a person or team that did. */
+export function touchedNodes({ changes, before, after }: Touching): NodeId[] {
+  const found = new Set<NodeId>()
+  for (const { state } of [after, before]) {
+    // One state at a time: what was moved is below its new place in one and below its old one in the other.
+    const walked = new Set<NodeId>()
+    const waiting = changes.flatMap(change => topsOf(state, change))
+    for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {
+      if (walked.has(id) || rowOf(state.nodes, id) === undefined) continue
+      walked.add(id)
+      for (const child of rowsBy(state.nodes, 'parent', id)) waiting.push(child.id)
+    }
+    for (const id of walked) found.add(id)
+  }
+  return [...found]
+}
+
+function topsOf(state: State, change: RecordChange): NodeId[] {
+  switch (change.table) {
+    case 'grants':
+    case 'limits':
+      return [change.before, change.after].flatMap(row => (row === null ? [] : [row.node]))
+    case 'columns':
+      return [change.before, change.after].flatMap(row => (row === null ? [] : [row.board]))
+    case 'nodes':
+      return [change.id]
+    case 'persons':
+      return placesNaming(state, principalsOf(state, change.id))
+    case 'memberships': {
+      const team = (change.before ?? change.after)?.team
+      return team === undefined ? [] : placesNaming(state, [teamPrincipal(team), leadsPrincipal(team)])
+    }
+    case 'teams': {
+      const homes = rowsBy(state.nodes, 'home', teamPrincipal(change.id)).map(home => home.id)
+      return [...homes, ...placesNaming(state, [teamPrincipal(change.id), leadsPrincipal(change.id)])]
+    }
+    case 'levels':
+      return allRows(state.grants).flatMap(grant => (grant.gives === change.id ? [grant.node] : []))
+    case 'workspaces':
+      return [rootOf(state).id]
+    case 'channels':
+    case 'holdings':
+    case 'invitations':
+    case 'roles':
+      return []
+  }
+}
+
+/** Every principal that can ever match a person, whenever their memberships begin and end. */
+function principalsOf(state: State, person: PersonId): Principal[] {
+  const joined = rowsBy(state.memberships, 'person', person).map(each => each.team)
+  const forAll = rowsBy(state.teams, 'joining', 'everyone').map(each => each.id)
+  return [
+    personPrincipal(person),
+    'everyone',
+    'guests',
+    'anyone',
+    ...[...joined, ...forAll].flatMap(team => [teamPrincipal(team), leadsPrincipal(team)]),
+  ]
+}
+
+function placesNaming(state: State, principals: readonly Principal[]): NodeId[] {
+  const named = new Set(principals)
+  return [
+    ...principals.flatMap(each => [
+      ...rowsBy(state.grants, 'principal', each).map(grant => grant.node),
+      ...rowsBy(state.limits, 'principal', each).map(limit => limit.node),
+    ]),
+    ...allRows(state.columns)
+      .filter(({ viewers, editors }) =>
+        [...(viewers ?? []), ...(editors ?? [])].some(each => named.has(each)),
+      )
+      .map(column => column.board),
+  ]
+}
+
+/**
+ * Now and every later start and end, in either state, that can make a difference within a reach: in
+ * between, nothing there changes by itself.
+ */
+export function instantsOf({ before, after }: Pick<Touching, 'before' | 'after'>, reach: Reach): Instant[] {
+  const found = new Set<Instant>()
+  for (const { state } of [before, after])
+    for (const { from, until } of spansWithin(state, reach))
+      for (const bound of [from, until]) if (bound !== null && bound > after.at) found.add(bound)
+  return [after.at, ...[...found].sort((a, b) => a - b)]
+}
+
+function* spansWithin(state: State, { nodes, people }: Reach): Generator<Span> {
+  const places = new Set<NodeId>()
+  for (const node of nodes) {
+    if (places.has(node)) continue
+    for (const { id } of pathOf(state, node)) {
+      if (places.has(id)) break
+      places.add(id)
+    }
+  }
+  for (const node of places) {
+    yield* rowsBy(state.grants, 'node', node)
+    yield* rowsBy(state.limits, 'node', node)
+  }
+  for (const person of people) {
+    yield* rowsBy(state.memberships, 'person', person)
+    const row = rowOf(state.persons, person)
+    if (row !== undefined) yield row
+  }
+}
+
+/** After the last end there is no later one: what still stands then stands for good. */
+export const afterAllEnds: Instant = Number.POSITIVE_INFINITY
