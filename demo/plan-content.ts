@@ -4,52 +4,83 @@ import { noActions } from '#core/levels/action.ts'
 import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
 import { idOf, inDays, principalOf } from './ids.ts'
 import { edit, type Plan } from './plan.ts'
-import { founder } from './scenario/people.ts'
 import {
   breaks,
+  columns,
+  type DemoColumn,
   type DemoLimit,
-  type DemoPlace,
+  drafts,
   firstGrants,
   grants,
+  hiddenTeam,
   limits,
-  sharedHomes,
-} from './scenario/places.ts'
+  published,
+} from './scenario/entries.ts'
+import { founder } from './scenario/people.ts'
+import { type DemoPlace, sharedHomes } from './scenario/places.ts'
 
-/** The shared homes with their stewards, what is in them, and the grants that came later. */
-export function planContent(now: Instant): Plan[] {
-  const homes = sharedHomes.flatMap((home, index): Plan[] => {
-    const id = placeId(home.name)
-    const first = (firstGrants[home.name] ?? []).map(grant => granting({ ...grant, place: id, until: null }))
-    const making = [edit('home.create', { node: id, name: home.name }), ...first]
-    const filling = home.within.map((place, nth) => ({
-      day: 228 - index - nth / 10,
-      author: founder.key,
-      edits: makingPlaces(place, { parent: id, key: home.name }),
-    }))
-    return [
-      { day: 229 - index / 10, author: founder.key, reason: `${home.name} is for all of us`, edits: making },
-      ...filling,
-    ]
-  })
-  const later = grants.map((grant, index) => ({
+/** The shared homes with their stewards, what is in them, and what was set on places later. */
+export const planContent = (now: Instant): Plan[] => [
+  ...sharedHomes.flatMap(planHome),
+  ...grants.map((grant, index) => ({
     day: grant.day - 0.8 + (index % 7) * 0.03,
     author: grant.by,
     reason: grant.reason ?? '',
     edits: [granting({ ...grant, place: placeId(grant.place), until: inDays(now, grant.until) })],
+  })),
+  ...hiddenTeam.places.map((place, index) => ({
+    day: hiddenTeam.day - index * 9,
+    author: hiddenTeam.by,
+    reason: 'Photos of the season',
+    edits: hiddenTeam.people.map(to =>
+      granting({ place: placeId(place), to, level: hiddenTeam.level, until: null }),
+    ),
+  })),
+  ...breaks.map(breaking),
+  ...limits.map(limit => limiting(limit, now)),
+  ...published.map(({ place, web, by, day }) => ({
+    day,
+    author: by,
+    edits: [edit('node.web', { node: placeId(place), web })],
+  })),
+  ...drafts.map(({ place, by, day }) => ({
+    day,
+    author: by,
+    edits: [edit('node.state', { node: placeId(place), draft: true })],
+  })),
+  ...columns.map(({ board, by, columns: named }, index) => ({
+    day: 187 - index,
+    author: by,
+    edits: named.map((column, order) => creatingColumn(board, column, order)),
+  })),
+]
+
+function planHome(home: DemoPlace, index: number): Plan[] {
+  const id = placeId(home.name)
+  const first = (firstGrants[home.name] ?? []).map(grant => granting({ ...grant, place: id, until: null }))
+  const making = [edit('home.create', { node: id, name: home.name }), ...first]
+  const filling = home.within.map((place, nth) => ({
+    day: 228 - index - nth / 20,
+    author: founder.key,
+    edits: makingPlaces(place, { parent: id, key: home.name }),
   }))
-  return [...homes, ...later, ...breaks.map(breaking), ...limits.map(limit => limiting(limit, now))]
+  return [
+    { day: 229 - index / 10, author: founder.key, reason: `${home.name} is for all of us`, edits: making },
+    ...filling,
+  ]
 }
 
-const breaking = ({ place, by, day, reason }: (typeof breaks)[number]): Plan => ({
+const breaking = ({ place, mode, by, day, reason }: (typeof breaks)[number]): Plan => ({
   day,
   author: by,
   reason,
-  edits: [edit('node.break', { node: placeId(place), mode: 'empty', copies: idOf('copy', place) })],
+  edits: [edit('node.break', { node: placeId(place), mode, copies: idOf('copy', place) })],
 })
 
-const limiting = ({ place, to, level, by, day, until }: DemoLimit, now: Instant): Plan => ({
+const limiting = ({ place, to, level, by, day, until, reason = '' }: DemoLimit, now: Instant): Plan => ({
   day,
   author: by,
+  reason,
   edits: [
     edit('limit.add', {
       limit: idOf('limit', place, to),
@@ -62,6 +93,16 @@ const limiting = ({ place, to, level, by, day, until }: DemoLimit, now: Instant)
     }),
   ],
 })
+
+const creatingColumn = (board: string, { name, viewers, editors }: DemoColumn, order: number) =>
+  edit('column.create', {
+    column: idOf('column', board, name),
+    board: placeId(board),
+    name,
+    order,
+    viewers: viewers?.map(principalOf) ?? null,
+    editors: editors?.map(principalOf) ?? null,
+  })
 
 /** The id of a place by its path of names from its home, or of what is made in a team's home from its key. */
 export const placeId = (path: string): string => idOf('node', ...path.split('/'))

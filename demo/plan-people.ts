@@ -1,16 +1,39 @@
 import type { Instant } from '#core/base/instant.ts'
 import { daysAgo, idOf, inDays, personId } from './ids.ts'
 import { edit, type Plan } from './plan.ts'
-import { type DemoPerson, mailOf, people } from './scenario/people.ts'
+import { type DemoPerson, founder, mailOf, people } from './scenario/people.ts'
 
-/** Everybody is invited; half a day later those who came in accept. */
-export const planPeople = (now: Instant): Plan[] =>
-  people.flatMap(person => {
-    const invited = { day: person.day, author: person.by, edits: [inviting(person, now)] }
-    return person.isInvited
-      ? [invited]
-      : [invited, { day: person.day - 0.5, author: person.key, edits: [accepting(person)] }]
-  })
+/** Everybody is invited; half a day later those who came in accept and say what they do. Some leave again. */
+export const planPeople = (now: Instant): Plan[] => [
+  { day: 269, author: founder.key, edits: [describing(founder.key, founder.title)] },
+  ...people.flatMap(person => [
+    { day: person.day, author: person.by, edits: [inviting(person, now)] },
+    ...(person.isInvited ? [] : coming(person)),
+    ...leaving(person),
+  ]),
+]
+
+function coming(person: DemoPerson): Plan[] {
+  const { key, title, day } = person
+  const accepted = { day: day - 0.5, author: key, edits: [accepting(person)] }
+  return title === undefined
+    ? [accepted]
+    : [accepted, { day: day - 0.6, author: key, edits: [describing(key, title)] }]
+}
+
+function leaving({ key, suspended, removed }: DemoPerson): Plan[] {
+  const person = personId(key)
+  return [
+    ...(suspended === undefined
+      ? []
+      : [{ ...suspended, author: suspended.by, edits: [edit('person.suspend', { person })] }]),
+    ...(removed === undefined
+      ? []
+      : [{ ...removed, author: removed.by, edits: [edit('person.remove', { person })] }]),
+  ]
+}
+
+const describing = (key: string, title: string) => edit('person.describe', { person: personId(key), title })
 
 const inviting = (person: DemoPerson, now: Instant) =>
   edit('person.invite', {

@@ -1,4 +1,4 @@
-import { idOf, personId, teamId } from './ids.ts'
+import { idOf, personId, principalOf, teamId } from './ids.ts'
 import { granting, makingPlaces } from './plan-content.ts'
 import { edit, type Plan } from './plan.ts'
 import { founder, people } from './scenario/people.ts'
@@ -18,7 +18,24 @@ export const planTeams = (): Plan[] =>
       author: first,
       edits: makingPlaces(place, { parent: homeOf(team), key: team.key }),
     }))
-    return [making(team, first), ...later, ...places]
+    const { archived } = team
+    const archiving = edit('team.archive', { team: teamId(team.key), archived: true })
+    const end = archived === undefined ? [] : [{ ...archived, author: archived.by, edits: [archiving] }]
+    return [making(team, first), ...later, ...places, ...channels(team, first), ...end]
+  })
+
+const channels = (team: DemoTeam, author: string): Plan[] =>
+  team.channels.length === 0
+    ? []
+    : [{ day: 112 - team.day / 100, author, edits: team.channels.map(each => creatingChannel(team, each)) }]
+
+const creatingChannel = ({ key }: DemoTeam, { name, only }: DemoTeam['channels'][number]) =>
+  edit('channel.create', {
+    channel: idOf('channel', key, name),
+    team: teamId(key),
+    name,
+    note: '',
+    only: only?.map(principalOf) ?? null,
   })
 
 const homeOf = (team: DemoTeam): string => idOf('node', 'home', team.key)
@@ -39,6 +56,7 @@ const making = (team: DemoTeam, lead: string): Plan => ({
     membership(team, lead, true),
     granting({ place: homeOf(team), to: `leads:${team.key}`, level: 'Steward', until: null }),
     granting({ place: homeOf(team), to: `team:${team.key}`, level: 'Adder', until: null }),
+    creatingChannel(team, { name: 'general' }),
   ],
 })
 

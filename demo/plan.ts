@@ -1,4 +1,5 @@
 import type { Edit } from '#core/changes/edit.ts'
+import type { Moment } from '#core/state/state.ts'
 
 /** One change set to come: who makes it, how many days ago. */
 export interface Plan {
@@ -9,8 +10,14 @@ export interface Plan {
   readonly edits: readonly Edit[]
 }
 
+/** One that hangs on how things are by then; `undefined` if nothing comes of it. */
+export interface LatePlan {
+  readonly day: number
+  readonly plan: (moment: Moment) => Omit<Plan, 'day'> | undefined
+}
+
 /** The tables speak in plain strings; here they become an edit of the core, which judges it anyway. */
 export const edit = <K extends Edit['kind']>(
   kind: K,
-  fields: { readonly [F in Exclude<keyof Extract<Edit, { kind: K }>, 'kind'>]: unknown },
+  fields: { readonly [F in Exclude<keyof Extract<Edit, { kind: K }>, 'kind'>]?: unknown },
 ): Edit => ({ kind, ...fields }) as unknown as Edit

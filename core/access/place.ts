@@ -29,35 +29,58 @@ export interface GivenHere {
 
 const known = new WeakMap<Moment, Map<NodeId, Place>>()
 
-/** `undefined` if there is no such node. Kept for as long as the moment is. */
+/**
+ * `undefined` if there is no such node. Kept for as long as the moment is, and worked out from the place
+ * that it stands in: a place with no entries of its own shares all that its parent has.
+ */
 export function placeOf(moment: Moment, id: NodeId): Place | undefined {
   const places = known.get(moment) ?? new Map<NodeId, Place>()
   known.set(moment, places)
-  const kept = places.get(id)
-  if (kept !== undefined) return kept
-  const path = pathOf(moment.state, id)
-  const [node] = path
-  if (node === undefined) return undefined
-  const place = createPlace(moment, node, path)
-  places.set(id, place)
+  // Up to the nearest place that is known, then down again: without recursion, however deep the tree.
+  const missing: ContentNode[] = []
+  let next = rowOf(moment.state.nodes, id)
+  let place: Place | undefined
+  for (; next !== undefined; next = above(moment, next)) {
+    place = places.get(next.id)
+    if (place !== undefined) break
+    missing.push(next)
+  }
+  for (let node = missing.pop(); node !== undefined; node = missing.pop()) {
+    place = createPlace(moment, node, place)
+    places.set(node.id, place)
+  }
   return place
 }
 
-function createPlace(moment: Moment, node: ContentNode, path: readonly ContentNode[]): Place {
-  const breakAt = path.find(each => each.broken !== null)
-  const reach = breakAt === undefined ? path.length : path.indexOf(breakAt) + 1
+const above = ({ state }: Moment, { parent }: ContentNode): ContentNode | undefined =>
+  parent === null ? undefined : rowOf(state.nodes, parent)
+
+function createPlace(moment: Moment, node: ContentNode, parent: Place | undefined): Place {
+  const own = liveGrantsAt(moment, node.id)
+  const isBroken = node.broken !== null
+  const from = parent?.grants ?? none
+  const limits = rowsBy(moment.state.limits, 'node', node.id).filter(each => isLive(each, moment.at))
+  let path: readonly ContentNode[] | undefined
   return {
     node,
-    path,
-    grants: path.slice(0, reach).flatMap(each => liveGrantsAt(moment, each.id)),
-    keptOut: path.slice(reach).flatMap(each => liveGrantsAt(moment, each.id)),
-    breakAt,
-    limits: path
-      .flatMap(each => rowsBy(moment.state.limits, 'node', each.id))
-      .filter(each => isLive(each, moment.at)),
-    archivedAt: path.find(each => each.archived || isTeamArchived(moment.state, each)),
-    binnedAt: path.find(each => each.binned !== null),
+    get path() {
+      return (path ??= pathOf(moment.state, node.id))
+    },
+    grants: isBroken ? own : joined(own, from),
+    keptOut: isBroken ? joined(from, parent?.keptOut ?? none) : (parent?.keptOut ?? none),
+    breakAt: isBroken ? node : parent?.breakAt,
+    limits: joined(limits, parent?.limits ?? none),
+    archivedAt: node.archived || isTeamArchived(moment.state, node) ? node : parent?.archivedAt,
+    binnedAt: node.binned === null ? parent?.binnedAt : node,
   }
+}
+
+const none: readonly never[] = []
+
+/** Shares what is there already where nothing is added. */
+function joined<T>(first: readonly T[], rest: readonly T[]): readonly T[] {
+  if (first.length === 0) return rest
+  return rest.length === 0 ? first : [...first, ...rest]
 }
 
 /** The largest first, then by id: the same order each time it is told. */

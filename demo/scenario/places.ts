@@ -1,9 +1,8 @@
-import type { BuiltInLevel } from '#core/levels/level.ts'
 import type { NodeKind } from '#core/tree/node.ts'
 
 /**
- * The content tree. A folder is written with what is in it; `:page` and `:board` mark the others.
- * Keys of homes are their names; teams' homes are made with their teams.
+ * The content tree: each place is written with what is in it. Keys of homes are their names; teams' homes
+ * are made with their teams.
  */
 export interface DemoPlace {
   readonly name: string
@@ -13,13 +12,17 @@ export interface DemoPlace {
 }
 
 const folder = (name: string, ...within: DemoPlace[]): DemoPlace => ({ name, kind: 'folder', within })
-const board = (name: string): DemoPlace => ({ name, kind: 'board', within: [] })
-const page = (name: string, text?: string): DemoPlace => ({
+const board = (name: string, ...rows: DemoPlace[]): DemoPlace => ({ name, kind: 'board', within: rows })
+const row = (name: string, ...within: DemoPlace[]): DemoPlace => ({ name, kind: 'row', within })
+const file = (name: string): DemoPlace => ({ name, kind: 'file', within: [] })
+const page = (name: string, text?: string, ...within: DemoPlace[]): DemoPlace => ({
   name,
   kind: 'page',
-  within: [],
+  within,
   ...(text ? { text } : {}),
 })
+const rows = (count: number, name: string, first = 1): DemoPlace[] =>
+  Array.from({ length: count }, (_, index) => row(`${name} ${first + index}`))
 
 const method = `## Before you go
 
@@ -38,12 +41,20 @@ const accessNotes = `Use the **lower gate** only. The upper track is closed from
 Ring the estate office the day before; they open the gate at seven.
 `
 
-const site = (name: string, ...more: DemoPlace[]): DemoPlace =>
+const site = (name: string, transects: number, ...more: DemoPlace[]): DemoPlace =>
   folder(
     name,
-    folder('Transects', board('Spring transects'), board('Autumn transects')),
-    page('Method', method),
-    folder('Photos'),
+    folder(
+      'Transects',
+      board(
+        'Spring transects',
+        row('Transect 1', page('What was odd', 'The second post is gone.')),
+        ...rows(transects - 1, 'Transect', 2),
+      ),
+      board('Autumn transects', ...rows(transects, 'Transect')),
+    ),
+    page('Method', method, page('Plant list'), page('Post positions')),
+    folder('Photos', folder('Spring', file('Landward post.jpg'), file('Seaward post.jpg'))),
     page('Access Notes', accessNotes),
     ...more,
   )
@@ -51,169 +62,112 @@ const site = (name: string, ...more: DemoPlace[]): DemoPlace =>
 export const sharedHomes: readonly DemoPlace[] = [
   folder(
     'Sites',
-    site('North Spit', folder('Nest Locations', board('2026 season'), board('Ringing log'))),
-    site('Gull Sands', folder('Drone flights', board('Flight log'), page('Flight plan'))),
-    site('Harrow Creek'),
-    site('Long Marsh', page('Sluice keys')),
+    site(
+      'North Spit',
+      6,
+      folder(
+        'Nest Locations',
+        board('2026 season', ...rows(9, 'Nest')),
+        board('Ringing log', ...rows(4, 'Ringing day')),
+        page('Ringing notes', 'Rings of the **blue** series are used up. Green from May on.'),
+      ),
+    ),
+    site(
+      'Gull Sands',
+      5,
+      folder('Drone flights', board('Flight log', ...rows(3, 'Flight')), page('Flight plan')),
+    ),
+    site('Harrow Creek', 5),
+    site('Long Marsh', 4, page('Sluice keys')),
+    site('Tern Bank', 4),
+    site('Otter Slack', 4),
+    site('Far Dunes', 5),
+    site('Skerry Flats', 3),
+    site('Wick Lagoon', 3, folder('Water levels', board('Gauge readings', ...rows(5, 'Week')))),
+    site('Old Groyne', 3),
+    site('Marram Point', 4),
   ),
   folder(
     'Season Plan',
-    board('Calendar'),
+    board('Calendar', ...rows(12, 'Week')),
     page('Who is where', 'The plan for the season, week by week. **Changes** go through the office.'),
-    folder('Volunteer with us', page('What you will do'), page('What to bring'), page('Who pays for what')),
+    page(
+      'Volunteer with us',
+      'Come for a week or for a season. We bring you there, feed you and teach you.',
+      page('What you will do', 'Count, measure, carry, and learn to read the tide.'),
+      page('What to bring', 'Boots that may get wet for good. A hat. A torch.'),
+      page('Who pays for what', 'Travel from the station is ours; what you eat at noon is yours.'),
+    ),
   ),
-  folder('Permits and Consents', board('Permits'), page('How we ask'), folder('Letters')),
+  folder(
+    'Permits and Consents',
+    board('Permits', ...rows(8, 'Permit')),
+    page('How we ask'),
+    folder('Letters', file('County, spring.pdf'), file('Harbour office.pdf')),
+  ),
   folder(
     'Funder Report',
     page(
       'Draft figures',
       '| | 2025 | 2026 |\n|---|---:|---:|\n| Sites surveyed | 9 | 11 |\n| Nests found | 212 | 240 |\n',
     ),
-    folder('Photographs for print'),
+    folder('Photographs for print', file('Cover.tif'), file('Marsh at dawn.tif')),
     page('Summary'),
+    folder('Salaries', page('Rates for 2027')),
   ),
   folder(
     'Tide Safety',
     page('Crossing the channel', 'Nobody crosses alone. Nobody crosses after the second whistle.'),
+    page(
+      'Crossing the channel, next version',
+      'Nobody crosses alone. The second whistle now comes ten minutes earlier.',
+    ),
+    page('Tide table 2025', 'High water at the outer mark, by day.'),
+  ),
+  folder(
+    'Templates',
+    folder('A new site', folder('Transects'), page('Method'), folder('Photos')),
+    board('A transect board'),
+    page('An incident', 'What happened, where, who was there, what we change.'),
   ),
 ]
 
 export const teamPlaces: Readonly<Record<string, readonly DemoPlace[]>> = {
-  dunes: [board('Species list'), page('Field notes'), folder('Old transects', board('2024'), board('2025'))],
-  birds: [page('Count rules'), board('Winter counts'), folder('Drafts')],
-  boats: [board('Kit Loans'), page('Engine log')],
-  liaison: [board('Calls'), folder('Agreements', page('Lund estate'), page('Harrow farm'))],
-  volunteers: [page('Rota'), board('Sign-up')],
-  steering: [page('Budget 2027'), page('Minutes')],
+  dunes: [
+    board('Species list', ...rows(7, 'Species')),
+    page('Field notes', undefined, page('Marram and lyme grass'), page('Blow-outs')),
+    folder('Old transects', board('2024', ...rows(3, 'Transect')), board('2025', ...rows(3, 'Transect'))),
+  ],
+  marsh: [
+    board('Core samples', ...rows(5, 'Core')),
+    page('Creek map', undefined, page('Crossings')),
+    folder('Laboratory', file('Results, May.csv'), file('Results, August.csv')),
+  ],
+  birds: [
+    page('Count rules', undefined, page('Winter'), page('Breeding')),
+    board('Winter counts', ...rows(8, 'Count')),
+    folder('Drafts', page('Terns and the new wardens')),
+  ],
+  boats: [
+    board('Kit Loans', ...rows(9, 'Loan')),
+    page('Engine log', undefined, page('Spare parts')),
+    folder('Manuals', file('Outboard.pdf'), file('Radios.pdf')),
+  ],
+  liaison: [
+    board('Calls', ...rows(6, 'Call')),
+    folder('Agreements', page('Lund estate'), page('Harrow farm'), page('Harbour office')),
+  ],
+  data: [
+    page('How we name things'),
+    board('Open questions', ...rows(5, 'Question')),
+    folder('Exports', file('Birds 2025.csv'), file('Dunes 2025.csv')),
+  ],
+  volunteers: [
+    page('Rota', undefined, page('Minibus')),
+    board('Sign-up', ...rows(6, 'Week')),
+    page('First day'),
+  ],
+  steering: [page('Budget 2027'), page('Minutes', undefined, page('March'), page('June'))],
+  all: [page('Who to ask'), page('House rules')],
+  'last-year': [board('Counts 2025', ...rows(5, 'Count')), page('What we learnt')],
 }
-
-export interface DemoGrant {
-  /** Path of names from a home. */
-  readonly place: string
-  /** A person's or team's key; `everyone`; `leads:` before a team's key for its leads. */
-  readonly to: string
-  readonly level: BuiltInLevel
-  readonly by: string
-  readonly day: number
-  /** Days from now. */
-  readonly until?: number
-  readonly reason?: string
-}
-
-/** The first grants of the shared homes: without a steward none can be made. */
-export const firstGrants: Readonly<Record<string, readonly Pick<DemoGrant, 'to' | 'level'>[]>> = {
-  Sites: [
-    { to: 'tomas', level: 'Steward' },
-    { to: 'ilse', level: 'Steward' },
-    { to: 'everyone', level: 'Reader' },
-  ],
-  'Season Plan': [
-    { to: 'wiebke', level: 'Steward' },
-    { to: 'ilse', level: 'Steward' },
-    { to: 'everyone', level: 'Commenter' },
-  ],
-  'Permits and Consents': [
-    { to: 'noor', level: 'Steward' },
-    { to: 'ilse', level: 'Steward' },
-    { to: 'leads:liaison', level: 'Editor' },
-  ],
-  'Funder Report': [
-    { to: 'ilse', level: 'Steward' },
-    { to: 'noor', level: 'Steward' },
-  ],
-  'Tide Safety': [
-    { to: 'tomas', level: 'Steward' },
-    { to: 'ilse', level: 'Steward' },
-    { to: 'everyone', level: 'Reader' },
-  ],
-}
-
-export const grants: readonly DemoGrant[] = [
-  { place: 'Sites/North Spit', to: 'team:dunes', level: 'Editor', by: 'tomas', day: 226 },
-  { place: 'Sites/North Spit', to: 'team:birds', level: 'Editor', by: 'tomas', day: 226 },
-  { place: 'Sites/North Spit/Nest Locations', to: 'team:birds', level: 'Curator', by: 'tomas', day: 220 },
-  { place: 'Sites/Gull Sands', to: 'team:dunes', level: 'Editor', by: 'tomas', day: 226 },
-  { place: 'Sites/Gull Sands', to: 'maren', level: 'Curator', by: 'tomas', day: 200 },
-  { place: 'Sites/Harrow Creek', to: 'leads:liaison', level: 'Editor', by: 'tomas', day: 219 },
-  { place: 'Sites/Long Marsh', to: 'edda', level: 'Curator', by: 'tomas', day: 190 },
-  {
-    place: 'Sites/North Spit/Access Notes',
-    to: 'sefa',
-    level: 'Commenter',
-    by: 'ilse',
-    day: 170,
-    until: 120,
-    reason: 'She tells us when the ewes are on the track',
-  },
-  { place: 'Permits and Consents/Permits', to: 'henrik', level: 'Commenter', by: 'noor', day: 95 },
-  {
-    place: 'Funder Report',
-    to: 'rosamund',
-    level: 'Preview',
-    by: 'ilse',
-    day: 138,
-    until: 21,
-    reason: 'May look, not copy',
-  },
-  {
-    place: 'Sites/Gull Sands/Transects',
-    to: 'tove',
-    level: 'Adder',
-    by: 'tomas',
-    day: 58,
-    until: 30,
-    reason: 'Thesis on sea lavender',
-  },
-  {
-    place: 'Sites/Gull Sands/Drone flights',
-    to: 'bram',
-    level: 'Adder',
-    by: 'ilse',
-    day: 3,
-    until: 45,
-    reason: 'Two flights before the frost',
-  },
-  {
-    place: 'Sites/Harrow Creek/Method',
-    to: 'henrik',
-    level: 'Commenter',
-    by: 'tomas',
-    day: 80,
-    until: -20,
-    reason: 'Until the culvert consent is through',
-  },
-  {
-    place: 'Sites/Long Marsh/Transects',
-    to: 'pilar',
-    level: 'Editor',
-    by: 'tomas',
-    day: 40,
-    until: 5,
-    reason: 'Autumn transects while Maren is away',
-  },
-  { place: 'Season Plan/Calendar', to: 'team:volunteers', level: 'Adder', by: 'wiebke', day: 150 },
-]
-
-/** Where inheritance is broken, started empty. */
-export const breaks: readonly {
-  readonly place: string
-  readonly by: string
-  readonly day: number
-  readonly reason: string
-}[] = [
-  {
-    place: 'Sites/North Spit/Nest Locations',
-    by: 'tomas',
-    day: 218,
-    reason: 'Nest theft: only those who count, and the warden',
-  },
-]
-
-export interface DemoLimit extends Omit<DemoGrant, 'level'> {
-  /** What is left; nothing if there is none. */
-  readonly level?: BuiltInLevel
-}
-
-export const limits: readonly DemoLimit[] = [
-  { place: 'Sites/North Spit/Nest Locations', to: 'guests', by: 'tomas', day: 217 },
-]

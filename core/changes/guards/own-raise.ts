@@ -8,7 +8,7 @@ import { columnDifferences } from '../../access/column-differences.ts'
 import { momentOf } from '../../state/moment.ts'
 import type { Moment } from '../../state/state.ts'
 import { isJoining } from '../edits/member.ts'
-import { instantsOf, touchedNodes } from '../touched.ts'
+import { instantsOf, reachOf } from '../touched.ts'
 import type { Guard, Whole } from './guard.ts'
 import { withoutRecovery } from './recovered.ts'
 
@@ -19,7 +19,9 @@ import { withoutRecovery } from './recovered.ts'
 export const ownRaise: Guard = given => {
   const whole = withoutRecovery(given)
   if (isOwnJoining(whole) || whole.edits.some(edit => edit.kind === 'invitation.accept')) return undefined
-  const existed = touchedNodes(whole).filter(node => rowOf(whole.before.state.nodes, node) !== undefined)
+  const { nodes, people } = reachOf(whole)
+  if (!people.includes(whole.author)) return undefined
+  const existed = nodes.filter(node => rowOf(whole.before.state.nodes, node) !== undefined)
   const reach = { nodes: existed, people: [whole.author] }
   const raised = new Set<NodeId>()
   for (const at of instantsOf(whole, reach)) {

@@ -1,0 +1,180 @@
+import { what } from '#core/access/who.ts'
+import { actionsAt } from '#core/access/evaluate.ts'
+import { placeOf } from '#core/access/place.ts'
+import { subjectOf } from '#core/access/subject.ts'
+import { allRows, rowsBy } from '#core/base/collection.ts'
+import type { PersonId } from '#core/base/ids.ts'
+import type { Instant } from '#core/base/instant.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import { type Action, has, holds } from '#core/levels/action.ts'
+import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
+import { type Moment, rootOf } from '#core/state/state.ts'
+import type { ContentNode, NodeKind } from '#core/tree/node.ts'
+import { idOf } from './ids.ts'
+import { edit, type LatePlan } from './plan.ts'
+import { createRandom, type Random } from './random.ts'
+import { endings, files, notes, pages, reasons, rows } from './scenario/words.ts'
+
+/** How many small things people do on the days between those that the tables speak of. */
+const steps = 260
+const firstDay = 182
+
+/**
+ * What happens anyway: things are added, described, shared for a while, binned and brought back. Who does
+ * what hangs on what they may do by then, so that every step is one that the core allows.
+ */
+export function planEveryday(): LatePlan[] {
+  const random = createRandom(20_260_412)
+  return Array.from({ length: steps }, (_, index) => ({
+    day: firstDay - (index * (firstDay - 1)) / steps,
+    plan: moment => {
+      const act = random.one(acts)
+      const author = random.one(activePeople(moment))
+      const done = act({ moment, author, random, key: String(index) })
+      return done === undefined ? undefined : { author: author.slice('person-'.length), ...done }
+    },
+  }))
+}
+
+interface Doing {
+  readonly moment: Moment
+  readonly author: PersonId
+  readonly random: Random
+  /** Makes ids of new things. */
+  readonly key: string
+}
+
+type Act = (doing: Doing) => { readonly reason?: string; readonly edits: readonly Edit[] } | undefined
+
+const adding: Act = ({ moment, author, random, key }) => {
+  const place = somewhere({ moment, author, random, key }, 'add', ({ kind }) => kind in within)
+  if (place === undefined) return undefined
+  const count = place.kind === 'board' || random.chance(3) ? 1 + random.whole(3) : 1
+  const as = random.one(within[place.kind as keyof typeof within])
+  return {
+    edits: Array.from({ length: count }, (_, index) =>
+      edit('node.create', {
+        node: idOf('node', 'day', key, String(index)),
+        parent: place.id,
+        as,
+        name: nameFor(as, moment.at, random) + (index === 0 ? '' : ` (${index + 1})`),
+      }),
+    ),
+  }
+}
+
+const within = {
+  folder: ['page', 'file', 'page'],
+  board: ['row'],
+  page: ['file', 'page'],
+  row: ['file'],
+} as const
+
+function nameFor(kind: NodeKind, at: Instant, random: Random): string {
+  const date = new Date(at)
+  const day = `${date.getUTCDate()} ${date.toLocaleString('en-GB', { month: 'long', timeZone: 'UTC' })}`
+  const words = kind === 'row' ? rows : kind === 'file' ? files : pages
+  return random
+    .one(words)
+    .replace('DAY', day)
+    .replace('NR', String(100 + random.whole(900)))
+}
+
+const describing: Act = doing => {
+  const place = somewhere(doing, 'change', node => node.home === null)
+  return place === undefined
+    ? undefined
+    : { edits: [edit('node.describe', { node: place.id, note: doing.random.one(notes) })] }
+}
+
+/** Something for somebody by name, mostly until a day. */
+const sharing: Act = doing => {
+  const { moment, author, random, key } = doing
+  const place = somewhere(doing, 'share', node => node.kind !== 'file' && node.kind !== 'row')
+  const other = random.one(activePeople(moment))
+  if (place === undefined || other === author) return undefined
+  const subject = subjectOf(moment, author)
+  const at = placeOf(moment, place.id)
+  const level = random.one(['Reader', 'Commenter', 'Adder', 'Editor'] as const satisfies BuiltInLevel[])
+  if (
+    subject === undefined ||
+    at === undefined ||
+    !holds(actionsAt(moment, subject, at), levelActions(level))
+  )
+    return undefined
+  const grant = idOf('grant', 'day', key)
+  const until = random.chance(3) ? null : moment.at + (14 + random.whole(120)) * 86_400_000
+  const fields = {
+    node: place.id,
+    principal: `person:${other}`,
+    gives: levelActions(level),
+    from: null,
+    until,
+  }
+  return { reason: random.one(reasons), edits: [edit('grant.add', { grant, ...fields })] }
+}
+
+const unsharing: Act = ({ moment, author, random }) => {
+  const mine = allRows(moment.state.grants)
+    .filter(each => each.by === author && each.id.startsWith('grant-day-'))
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+  return mine.length === 0
+    ? undefined
+    : { reason: random.one(endings), edits: [edit('grant.end', { grant: random.one(mine).id })] }
+}
+
+const isSmall = (node: ContentNode) => node.id.startsWith('node-day-')
+
+const binning: Act = doing => {
+  const place = somewhere(doing, 'remove', isSmall)
+  return place === undefined ? undefined : { edits: [edit('node.state', { node: place.id, binned: true })] }
+}
+
+/** What its author had put in the bin, a day ago or more, comes back. */
+const bringingBack: Act = ({ moment, author, random }) => {
+  const mine = rowsBy(moment.state.nodes, 'bin', 'bin')
+    .filter(({ binned }) => binned?.by === author)
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+  return mine.length === 0
+    ? undefined
+    : { edits: [edit('node.state', { node: random.one(mine).id, binned: false })] }
+}
+
+const archiving: Act = doing => {
+  const place = somewhere(doing, 'remove', node => isSmall(node) && node.kind === 'page')
+  return place === undefined ? undefined : { edits: [edit('node.state', { node: place.id, archived: true })] }
+}
+
+const often = (count: number, act: Act): Act[] => Array.from({ length: count }, () => act)
+
+const acts: readonly Act[] = [
+  ...often(9, adding),
+  ...often(3, describing),
+  ...often(6, sharing),
+  unsharing,
+  ...often(2, binning),
+  bringingBack,
+  archiving,
+]
+
+/** A place where somebody may do something, outside what is private. */
+function somewhere(
+  { moment, author, random }: Doing,
+  action: Action,
+  fits: (node: ContentNode) => boolean,
+): ContentNode | undefined {
+  const subject = subjectOf(moment, author)
+  if (subject === undefined) return undefined
+  const found = [...what(moment, subject, rootOf(moment.state).id)]
+    .filter(({ place, actions }) => has(actions, action) && fits(place.node))
+    .filter(({ place }) => place.path.every(each => each.home?.of !== 'person'))
+    .map(({ place }) => place.node)
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+  return found.length === 0 ? undefined : random.one(found)
+}
+
+const activePeople = (moment: Moment): PersonId[] =>
+  allRows(moment.state.persons)
+    .filter(person => subjectOf(moment, person.id)?.isActive === true)
+    .map(person => person.id)
+    .sort()

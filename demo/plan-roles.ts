@@ -1,0 +1,60 @@
+import { actions } from '#core/levels/action.ts'
+import { idOf, personId, principalOf, teamId } from './ids.ts'
+import { placeId } from './plan-content.ts'
+import { edit, type Plan } from './plan.ts'
+import { founder } from './scenario/people.ts'
+import { type DemoRole, ownLevel, roles, seats } from './scenario/roles.ts'
+
+/** The workspace's own roles and level, and how many seats it has bought. */
+export const planRoles = (): Plan[] => [
+  { day: seats.day, author: seats.by, edits: [edit('seats.change', { seats: seats.bought })] },
+  ...roles.flatMap(planRole),
+  {
+    day: ownLevel.day,
+    author: ownLevel.by,
+    edits: [
+      edit('level.create', {
+        level: idOf('level', ownLevel.key),
+        name: ownLevel.name,
+        note: ownLevel.note,
+        actions: actions(...ownLevel.actions),
+      }),
+    ],
+  },
+  {
+    day: ownLevel.given.day,
+    author: ownLevel.given.by,
+    edits: [
+      edit('grant.add', {
+        grant: idOf('grant', ownLevel.given.place, ownLevel.given.to),
+        node: placeId(ownLevel.given.place),
+        principal: principalOf(ownLevel.given.to),
+        gives: idOf('level', ownLevel.key),
+        from: null,
+        until: null,
+      }),
+    ],
+  },
+]
+
+function planRole({ key, name, note, rung, privileges, day, held }: DemoRole): Plan[] {
+  const role = idOf('role', key)
+  const making = edit('role.create', { role, name, note, rung, privileges, callable: false, free: false })
+  return [
+    { day, author: founder.key, edits: [making] },
+    ...held.map(({ by, overTeam, day: since }) => ({
+      day: since,
+      author: founder.key,
+      edits: [
+        edit('role.give', {
+          holding: idOf('holding', key, by),
+          person: personId(by),
+          role,
+          scope: overTeam === undefined ? { over: 'workspace' } : { over: 'team', team: teamId(overTeam) },
+          from: null,
+          until: null,
+        }),
+      ],
+    })),
+  ]
+}
