@@ -24,6 +24,7 @@ export default defineConfig({
           testTimeout: 180_000,
           hookTimeout: 60_000,
           fileParallelism: false,
+          globalSetup: 'e2e/template.ts',
         },
       },
     ],

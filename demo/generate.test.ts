@@ -1,23 +1,66 @@
 import { expect, test } from 'vitest'
-import { allRows } from '#core/base/collection.ts'
+import { check } from '#core/access/evaluate.ts'
+import { type Subject, subjectOf } from '#core/access/subject.ts'
+import { what, who } from '#core/access/who.ts'
+import { allRows, rowOf } from '#core/base/collection.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { noActions } from '#core/levels/action.ts'
+import { momentOf } from '#core/state/moment.ts'
+import { pathOf, rootOf } from '#core/state/state.ts'
+import { placeId } from './plan-content.ts'
+import { hiddenTeam } from './scenario/entries.ts'
 import { generateDemo } from './generate.ts'
 
 const now = Date.UTC(2026, 10, 23)
 
+const { sets, state } = generateDemo(now)
+const count = <T>(rows: readonly T[], fits: (row: T) => boolean) => rows.filter(fits).length
+
 test('the demo is as large as promised, and the same each time', () => {
-  const { sets, state } = generateDemo(now)
-  const people = allRows(state.persons).filter(person => person.status === 'active')
-  expect(people.filter(person => person.kind === 'member').length).toBeGreaterThanOrEqual(12)
-  expect(people.filter(person => person.kind === 'guest').length).toBeGreaterThanOrEqual(4)
-  expect(state.teams.rows.size).toBeGreaterThanOrEqual(4)
-  expect(state.nodes.rows.size).toBeGreaterThanOrEqual(60)
+  const people = allRows(state.persons)
+  expect(count(people, each => each.kind === 'member' && each.status !== 'invited')).toBe(42)
+  expect(count(people, each => each.kind === 'guest')).toBe(14)
+  expect(state.teams.rows.size).toBe(10)
+  expect(state.nodes.rows.size).toBeGreaterThan(570)
+  const depth = Math.max(...allRows(state.nodes).map(node => pathOf(state, node.id).length - 1))
+  expect(depth).toBeGreaterThanOrEqual(6)
   expect(generateDemo(now).sets.map(set => set.touching.changes)).toEqual(
     sets.map(set => set.touching.changes),
   )
 })
 
+test('it is untidy where oversight shall find something', () => {
+  const moment = momentOf(state, now)
+  const grants = allRows(state.grants)
+  const byName = (key: string) => grants.filter(each => each.principal === `person:person-${key}`)
+  const places = new Set<string>(hiddenTeam.places.map(placeId))
+  for (const key of hiddenTeam.people)
+    expect([key, count(byName(key), each => places.has(each.node))]).toEqual([key, 4])
+  expect(byName('anton').length).toBeGreaterThan(0)
+  expect(rowOf(state.persons, 'person-anton' as PersonId)?.status).toBe('suspended')
+  expect(rowOf(state.persons, 'person-dorian' as PersonId)?.until).toBe(null)
+  expect(
+    what(moment, subjectOf(moment, 'person-dorian' as PersonId) as Subject, rootOf(state).id).next().done,
+  ).toBe(false)
+  const salaries = who(moment, placeId('Funder Report/Salaries') as NodeId)
+  expect(salaries.map(each => each.person.id)).toEqual(['person-ilse'])
+  expect(
+    count(allRows(state.roles), role => !allRows(state.holdings).some(each => each.role === role.id)),
+  ).toBe(1)
+  expect(count(allRows(state.invitations), each => each.until < now)).toBe(2)
+  const leads = allRows(state.memberships).filter(each => each.team === 'team-data' && each.lead)
+  expect(leads.map(each => rowOf(state.persons, each.person)?.status)).toEqual(['suspended'])
+  expect(
+    check(
+      moment,
+      'person-henrik' as PersonId,
+      placeId('Sites/North Spit/Nest Locations/Ringing notes') as NodeId,
+    ),
+  ).toBe(noActions)
+})
+
 test('its history begins nine months ago and ends before now', () => {
-  const times = generateDemo(now).sets.map(set => set.after.at)
+  const times = sets.map(set => set.after.at)
   expect(times).toEqual([...times].sort((a, b) => a - b))
   expect(now - (times[0] ?? now)).toBeGreaterThan(260 * 86_400_000)
   expect(times.at(-1)).toBeLessThan(now)

@@ -5,7 +5,7 @@ import { type ChangeSet, judge } from '#core/changes/judge.ts'
 import { passingsOf, theWorkspace } from '#core/changes/passing.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { atRevision, emptyState, type Moment, type State } from '#core/state/state.ts'
-import { daysAgo, idOf, personId } from './ids.ts'
+import { idOf, personId, workdaysAgo } from './ids.ts'
 import { placeId, planContent } from './plan-content.ts'
 import { planEveryday } from './everyday.ts'
 import { planPeople } from './plan-people.ts'
@@ -37,7 +37,7 @@ const foundedDaysAgo = 270
  * core: then the scenario is wrong.
  */
 export function generateDemo(now: Instant): { readonly sets: readonly Made[]; readonly state: State } {
-  const at = daysAgo(now, foundedDaysAgo)
+  const at = workdaysAgo(now, foundedDaysAgo)
   const judged = foundWorkspace(founding(at))
   let last = momentOf(atRevision(judged.state, 1), at)
   const author = founding(at).owner.person
@@ -53,8 +53,9 @@ export function generateDemo(now: Instant): { readonly sets: readonly Made[]; re
       add({ author: theWorkspace, reason: '', edits: [] }, touching, { state, at })
   }
   for (const each of plansOf(now)) {
-    pass(daysAgo(now, each.day))
-    const before = momentOf(last.state, daysAgo(now, each.day))
+    const at = workdaysAgo(now, each.day)
+    pass(at)
+    const before = momentOf(last.state, at)
     const plan = 'plan' in each ? each.plan(before) : each
     if (plan === undefined) continue
     const { author, reason = '', edits } = plan

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
@@ -22,7 +22,7 @@ export async function startDemo({ empty = false } = {}): Promise<DemoServer> {
     BASE_URL: `http://localhost:${port}`,
     SMTP_URL: '',
   }
-  if (!empty) await finished(['scripts/seed-demo.ts'], env)
+  if (!empty) await fill(dataDir)
   const server = spawn('node', ['--import', 'tsx', 'server/main.ts', ...(empty ? [] : ['--demo'])], {
     cwd: root,
     env,
@@ -41,12 +41,18 @@ export async function startDemo({ empty = false } = {}): Promise<DemoServer> {
   return { address: `http://localhost:${port}`, stop }
 }
 
-function finished(args: string[], env: NodeJS.ProcessEnv): Promise<void> {
-  const run = spawn('node', ['--import', 'tsx', ...args], { cwd: root, env, stdio: 'inherit' })
+/** A copy of the demo that was made for all journeys, or one made for this server. */
+async function fill(dataDir: string): Promise<void> {
+  const template = process.env['DEMO_TEMPLATE']
+  if (template === undefined) await seededInto(dataDir)
+  else cpSync(template, dataDir, { recursive: true })
+}
+
+export function seededInto(dataDir: string): Promise<void> {
+  const env = { ...process.env, DATA_DIR: dataDir }
+  const run = spawn('node', ['--import', 'tsx', 'scripts/seed-demo.ts'], { cwd: root, env, stdio: 'inherit' })
   return new Promise((resolve, reject) => {
-    run.once('exit', code =>
-      code === 0 ? resolve() : reject(new Error(`${args.join(' ')} ended with ${code}`)),
-    )
+    run.once('exit', code => (code === 0 ? resolve() : reject(new Error(`the demo ended with ${code}`))))
   })
 }
 

@@ -55,10 +55,9 @@ export function placeOf(moment: Moment, id: NodeId): Place | undefined {
 const above = ({ state }: Moment, { parent }: ContentNode): ContentNode | undefined =>
   parent === null ? undefined : rowOf(state.nodes, parent)
 
-function createPlace(moment: Moment, node: ContentNode, parent: Place | undefined): Place {
+function createPlace(moment: Moment, node: ContentNode, parent: Inherited = nowhere): Place {
   const own = liveGrantsAt(moment, node.id)
   const isBroken = node.broken !== null
-  const from = parent?.grants ?? none
   const limits = rowsBy(moment.state.limits, 'node', node.id).filter(each => isLive(each, moment.at))
   let path: readonly ContentNode[] | undefined
   return {
@@ -66,16 +65,26 @@ function createPlace(moment: Moment, node: ContentNode, parent: Place | undefine
     get path() {
       return (path ??= pathOf(moment.state, node.id))
     },
-    grants: isBroken ? own : joined(own, from),
-    keptOut: isBroken ? joined(from, parent?.keptOut ?? none) : (parent?.keptOut ?? none),
-    breakAt: isBroken ? node : parent?.breakAt,
-    limits: joined(limits, parent?.limits ?? none),
-    archivedAt: node.archived || isTeamArchived(moment.state, node) ? node : parent?.archivedAt,
-    binnedAt: node.binned === null ? parent?.binnedAt : node,
+    grants: isBroken ? own : joined(own, parent.grants),
+    keptOut: isBroken ? joined(parent.grants, parent.keptOut) : parent.keptOut,
+    breakAt: isBroken ? node : parent.breakAt,
+    limits: joined(limits, parent.limits),
+    archivedAt: node.archived || isTeamArchived(moment.state, node) ? node : parent.archivedAt,
+    binnedAt: node.binned === null ? parent.binnedAt : node,
   }
 }
 
-const none: readonly never[] = []
+type Inherited = Omit<Place, 'node' | 'path'>
+
+/** What the root stands in: nothing. */
+const nowhere = {
+  grants: [],
+  keptOut: [],
+  breakAt: undefined,
+  limits: [],
+  archivedAt: undefined,
+  binnedAt: undefined,
+} as const satisfies Inherited
 
 /** Shares what is there already where nothing is added. */
 function joined<T>(first: readonly T[], rest: readonly T[]): readonly T[] {

@@ -10,7 +10,7 @@ import {
   type Principal,
   teamPrincipal,
 } from '../rules/principal.ts'
-import { type Moment, pathOf, type RecordChange, rootOf, type State } from '../state/state.ts'
+import { type Moment, pathOf, type RecordChange, type State } from '../state/state.ts'
 
 /** The records that changed, and what they changed from and to. */
 export interface Touching {
@@ -115,7 +115,8 @@ function topsOf(state: State, change: RecordChange): NodeId[] {
     case 'levels':
       return allRows(state.grants).flatMap(grant => (grant.gives === change.id ? [grant.node] : []))
     case 'workspaces':
-      return [rootOf(state).id]
+      // Before its first day there is no root either.
+      return rowsBy(state.nodes, 'parent', 'none').map(root => root.id)
     case 'channels':
     case 'holdings':
     case 'invitations':
