@@ -1,4 +1,5 @@
 import type { Instant } from '#core/base/instant.ts'
+import type { ColumnAccess } from '#core/access/columns.ts'
 import type { Act } from '#core/changes/fact.ts'
 import type { EditRequest } from './requests.ts'
 import type { DifferenceView, PathView, PlaceName } from './views.ts'
@@ -82,7 +83,7 @@ export interface PlaceReachView extends PathView {
 /** For each question, in its order: the actions, or `null` for what may not be asked or is not there. */
 export interface CheckedView {
   readonly revision: number
-  readonly answers: readonly ({ readonly actions: number } | null)[]
+  readonly answers: readonly ({ readonly actions: number; readonly column?: ColumnAccess } | null)[]
 }
 
 /** The smallest sets of edits by which somebody could do what they may not. */

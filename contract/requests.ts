@@ -270,7 +270,8 @@ export type HistoryQuery = Static<typeof historyQuery>
 export const revisionParams = Type.Object({ slug: text(60, 1), revision: wholeNumber })
 export const liveQuery = Type.Object({ after: Type.Optional(text(60)) }, strict)
 
-const question = Type.Object({ person: id, place: id }, strict)
+/** With a column, about that column in a row, or on its board. */
+const question = Type.Object({ person: id, place: id, column: Type.Optional(id) }, strict)
 export const checkRequest = Type.Object(
   { questions: Type.Array(question, { minItems: 1, maxItems: 1000 }) },
   strict,
@@ -298,5 +299,6 @@ export const whyNotParams = Type.Object({
 })
 
 export const slugParams = Type.Object({ slug: text(60, 1) })
+export const columnParams = Type.Object({ slug: text(60, 1), id: text(60, 1), column: text(60, 1) })
 export const idParams = Type.Object({ slug: text(60, 1), id: text(60, 1) })
 export const whyParams = Type.Object({ slug: text(60, 1), id: text(60, 1), person: text(60, 1) })

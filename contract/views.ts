@@ -1,5 +1,6 @@
 import type { Instant } from '#core/base/instant.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
+import type { ColumnAccess } from '#core/access/columns.ts'
 import type { Person, Team } from '#core/people/person.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import type { NodeKind } from '#core/tree/node.ts'
@@ -44,14 +45,32 @@ export interface PersonView {
   readonly mail: string
   readonly kind: Person['kind']
   readonly status: Person['status']
-  readonly roles: readonly string[]
-  readonly teams: readonly { readonly id: string; readonly name: string; readonly lead: boolean }[]
+  readonly roles: readonly HoldingView[]
+  readonly title: string
+  readonly teams: readonly PersonTeamView[]
   readonly joinedAt: Instant | null
   readonly until: Instant | null
   /** For the invited: who did, when, and until when the link works. */
   readonly invitation: { readonly by: string; readonly at: Instant; readonly until: Instant } | null
-  /** Whether the reader may suspend this person, or bring them back. */
-  readonly maySuspend: boolean
+  /** What the reader may do about this person. */
+  readonly may: readonly PersonAct[]
+}
+
+export type PersonAct = 'suspend' | 'remove' | 'turn' | 'assign' | 'describe'
+
+export interface PersonTeamView extends PlaceName {
+  readonly lead: boolean
+  /** All members are in it. */
+  readonly isForAll: boolean
+}
+
+/** A role that a person holds. */
+export interface HoldingView {
+  readonly id: string
+  readonly role: string
+  readonly name: string
+  /** Whose people it is held over; `null` for the whole workspace. */
+  readonly over: string | null
 }
 
 export interface TeamView {
@@ -65,7 +84,16 @@ export interface TeamView {
   readonly mayManage: boolean
   readonly mayJoin: boolean
   readonly isMine: boolean
+  readonly isArchived: boolean
   readonly people: readonly TeamPersonView[]
+  /** Those that the reader may read. */
+  readonly channels: readonly ChannelView[]
+}
+
+export interface ChannelView extends PlaceName {
+  readonly isRestricted: boolean
+  readonly isArchived: boolean
+  readonly mayPost: boolean
 }
 
 export interface HomeLevel {
@@ -89,6 +117,11 @@ export interface TreeItem {
   readonly actions: number
   readonly hasChildren: boolean
   readonly isBroken: boolean
+  readonly isDraft: boolean
+  /** In the archive by itself, not by what it stands in. */
+  readonly isArchived: boolean
+  /** Set here: published with what is in it, or excluded from what is published above. */
+  readonly web: 'published' | 'excluded' | null
   readonly home: 'team' | 'person' | 'shared' | null
 }
 
@@ -106,11 +139,33 @@ export interface NodeView extends TreeItem {
   readonly children: readonly TreeItem[]
   readonly madeBy: string | null
   readonly madeAt: Instant
-  /** In the archive by itself, not by what it stands in. */
-  readonly isArchived: boolean
-  readonly isDraft: boolean
   /** Whether its reader may archive, bin, move it and bring it back. */
   readonly mayRemove: boolean
+  /** Whether a visitor without an account can read it. */
+  readonly isPublic: boolean
+}
+
+/** A place in the bin, with what its reader may do about it. */
+export interface BinnedView extends PathView {
+  readonly by: string
+  readonly at: Instant
+  /** When it is deleted for good by itself. */
+  readonly until: Instant
+  readonly mayDelete: boolean
+}
+
+/** A column of a board; whom it is restricted to is told to those who share there. */
+export interface ColumnView extends PlaceName {
+  readonly mine: 'see' | 'edit'
+  readonly isRestricted: boolean
+  readonly viewers: readonly PrincipalName[] | null
+  readonly editors: readonly PrincipalName[] | null
+}
+
+export interface ColumnReachView {
+  readonly id: string
+  readonly name: string
+  readonly access: 'see' | 'edit'
 }
 
 /** A place by its name and where it stands, as far up as its reader sees. */
@@ -217,8 +272,18 @@ export interface ForeseenView {
 export interface ForeseenAt {
   readonly at: Instant
   readonly differences: readonly DifferenceView[]
+  /** The same for restricted columns of boards. */
+  readonly columns: readonly ColumnDifferenceView[]
   /** Places with a difference that the author shares in but cannot see. */
   readonly hiddenPlaces: number
+}
+
+export interface ColumnDifferenceView {
+  readonly person: PlaceName
+  readonly column: PlaceName
+  readonly place: PathView
+  readonly before: ColumnAccess
+  readonly after: ColumnAccess
 }
 
 export interface DifferenceView {

@@ -157,11 +157,11 @@ describe('the first line through', () => {
       await owner.driver.actions().sendKeys(key).perform()
       return owner.driver.executeScript<string>(tree)
     }
-    expect(await press(Key.ARROW_DOWN)).toBe('Funder Report')
+    expect(await press(Key.ARROW_DOWN)).toBe('Kit Loans')
     await press(Key.ARROW_RIGHT)
-    await owner.sees('Draft figures')
-    expect(await press(Key.ARROW_RIGHT)).toBe('Draft figures')
-    expect(await press(Key.ARROW_LEFT)).toBe('Funder Report')
+    await owner.sees('Loan 1')
+    expect(await press(Key.ARROW_RIGHT)).toBe('Loan 1')
+    expect(await press(Key.ARROW_LEFT)).toBe('Kit Loans')
     await owner.choose('Look', 'dark')
     for (const view of [
       'content/node-sites-north-spit',

@@ -57,7 +57,7 @@ test('a limit lowers the level, and Why? shows it in the sum', async () => {
   await owner.press('Limit somebody here')
   await owner.choose('Whom to limit', 'All guests')
   await owner.choose('At most', 'Preview')
-  await owner.sees('loses')
+  await owner.sees('2 people lose')
   expect(await owner.barriers()).toEqual([])
   await owner.press('Limit to Preview')
   await owner.sees('Limited to Preview on Access Notes.')

@@ -49,7 +49,8 @@ async function fill(dataDir: string): Promise<void> {
 }
 
 export function seededInto(dataDir: string): Promise<void> {
-  const env = { ...process.env, DATA_DIR: dataDir }
+  // Vite sets a BASE_URL of its own.
+  const env = { ...process.env, DATA_DIR: dataDir, BASE_URL: 'http://localhost', SMTP_URL: '' }
   const run = spawn('node', ['--import', 'tsx', 'scripts/seed-demo.ts'], { cwd: root, env, stdio: 'inherit' })
   return new Promise((resolve, reject) => {
     run.once('exit', code => (code === 0 ? resolve() : reject(new Error(`the demo ended with ${code}`))))

@@ -45,7 +45,7 @@ const missing: Readonly<Record<Unknown, string>> = {
 const guestRules: Readonly<Record<GuestRule, RefusalWords>> = {
   'leads no team': {
     title: 'A guest cannot lead a team.',
-    instead: 'Name a member as lead, or make the guest a member first.',
+    instead: 'Name a member as lead first, or keep them as a member.',
   },
   'not welcome': {
     title: 'This team does not welcome guests.',

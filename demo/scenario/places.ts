@@ -144,7 +144,7 @@ export const teamPlaces: Readonly<Record<string, readonly DemoPlace[]>> = {
     folder('Laboratory', file('Results, May.csv'), file('Results, August.csv')),
   ],
   birds: [
-    page('Count rules', undefined, page('Winter'), page('Breeding')),
+    page('Count rules', undefined, page('Winter'), page('Breeding season')),
     board('Winter counts', ...rows(8, 'Count')),
     folder('Drafts', page('Terns and the new wardens')),
   ],
@@ -155,7 +155,7 @@ export const teamPlaces: Readonly<Record<string, readonly DemoPlace[]>> = {
   ],
   liaison: [
     board('Calls', ...rows(6, 'Call')),
-    folder('Agreements', page('Lund estate'), page('Harrow farm'), page('Harbour office')),
+    folder('Agreements', page('With the Lund estate'), page('With Harrow farm'), page('With the harbour office')),
   ],
   data: [
     page('How we name things'),
@@ -163,7 +163,7 @@ export const teamPlaces: Readonly<Record<string, readonly DemoPlace[]>> = {
     folder('Exports', file('Birds 2025.csv'), file('Dunes 2025.csv')),
   ],
   volunteers: [
-    page('Rota', undefined, page('Minibus')),
+    page('Rota', undefined, page('Minibus list')),
     board('Sign-up', ...rows(6, 'Week')),
     page('First day'),
   ],

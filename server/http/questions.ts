@@ -1,8 +1,17 @@
 import { type Request, Router } from 'express'
-import { checkRequest, diffQuery, idParams, pageQuery, pastQuery, whyNotParams } from '#contract/requests.ts'
+import {
+  checkRequest,
+  columnParams,
+  diffQuery,
+  idParams,
+  pageQuery,
+  pastQuery,
+  whyNotParams,
+} from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
 import { exceptionsView } from '../services/access.ts'
 import type { Asker } from '../services/asker.ts'
+import { columnPeopleView, columnsView } from '../services/columns.ts'
 import { diffView, momentOfPast } from '../services/past.ts'
 import { type Asked, checkView, whatView, whoView } from '../services/questions.ts'
 import { whyNotView } from '../services/remedies.ts'
@@ -29,6 +38,13 @@ export function questionRoutes(parts: Parts, asker: (request: Request) => Asker)
   router.get('/people/:id/places', async (request, response) => {
     const question = await asked(request)
     response.json(whatView(question, id(request), question.page))
+  })
+  router.get('/nodes/:id/columns', (request, response) => {
+    response.json(columnsView(asker(request), id(request)))
+  })
+  router.get('/nodes/:id/columns/:column/people', (request, response) => {
+    const params = checked(columnParams, request.params)
+    response.json(columnPeopleView(asker(request), params, checked(pageQuery, request.query)))
   })
   router.get('/nodes/:id/exceptions', (request, response) => {
     response.json(exceptionsView(asker(request), id(request)))

@@ -1,8 +1,10 @@
-import type { NodeView, PathView, TreeItem, TreeView } from '#contract/views.ts'
+import type { BinnedView, NodeView, PathView, TreeItem, TreeView } from '#contract/views.ts'
 import { rowsBy } from '#core/base/collection.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
+import { isPublic } from '#core/access/public.ts'
 import { what } from '#core/access/who.ts'
+import { binTime } from '#core/changes/passing.ts'
 import { type ActionSet, has, noActions } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { childrenOf, pathOf, privateFolderOf, rootOf, subtreeOf } from '#core/state/state.ts'
@@ -40,9 +42,8 @@ export function nodeView(asker: Asker, id: string): NodeView {
     children: childrenSeen(asker, node.id),
     madeBy: knowsPerson(asker, node.maker) ? nameOf(asker.moment, node.maker) : null,
     madeAt: node.madeAt,
-    isArchived: node.archived,
-    isDraft: node.draft,
     mayRemove: holdsAt(asker, node.id, 'remove') && node.home?.of !== 'person',
+    isPublic: isPublic(asker.moment, place),
   }
 }
 
@@ -66,14 +67,25 @@ export function goalsFor(asker: Asker, id: string): PathView[] {
 }
 
 /** What lies in the bin and the asker could bring back: not what only lies in it with something else. */
-export function binView(asker: Asker): PathView[] {
+export function binView(asker: Asker): BinnedView[] {
   return rowsBy(asker.moment.state.nodes, 'bin', 'bin')
     .filter(node => holdsAt(asker, node.id, 'remove'))
     .flatMap(node => {
       const above = pathOf(asker.moment.state, node.id).slice(1)
-      return above.some(each => each.binned !== null) ? [] : [pathView(asker, node, above)]
+      return above.some(each => each.binned !== null) ? [] : [binnedView(asker, node, above)]
     })
     .sort((a, b) => a.name.localeCompare(b.name))
+}
+
+function binnedView(asker: Asker, node: ContentNode, above: readonly ContentNode[]): BinnedView {
+  const { by, at } = node.binned ?? { by: node.maker, at: asker.moment.at }
+  return {
+    ...pathView(asker, node, above),
+    by: knowsPerson(asker, by) ? nameOf(asker.moment, by) : 'somebody',
+    at,
+    until: at + binTime,
+    mayDelete: holdsAt(asker, node.id, 'seal'),
+  }
 }
 
 const pathView = (asker: Asker, { id, name }: ContentNode, above: readonly ContentNode[]): PathView => ({
@@ -102,5 +114,8 @@ const itemOf = (asker: Asker, node: ContentNode, actions: ActionSet): TreeItem =
   actions,
   hasChildren: childrenOf(asker.moment.state, node.id).some(child => maySee(asker, child.id)),
   isBroken: node.broken !== null,
+  isDraft: node.draft,
+  isArchived: node.archived,
+  web: node.web,
   home: node.home?.of ?? null,
 })

@@ -1,6 +1,8 @@
-import type { DifferenceView } from '#contract/views.ts'
+import type { ColumnDifferenceView, DifferenceView } from '#contract/views.ts'
+import type { ColumnDifference } from '#core/access/column-differences.ts'
 import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'
+import { noActions } from '#core/levels/action.ts'
 import type { Difference } from '#core/impact/impact.ts'
 import { type Moment, pathOf } from '#core/state/state.ts'
 import { type Asker, nameOf, pathWords } from './asker.ts'
@@ -22,6 +24,18 @@ export function differenceView(
     place: { id: node, name: place?.name ?? '', path: pathWords(asker, above) },
     ...sets,
   }
+}
+
+/** The same for a restricted column. */
+export function columnDifferenceView(
+  after: Moment,
+  asker: Asker,
+  { person, column, at, before, after: will }: ColumnDifference,
+): ColumnDifferenceView {
+  const told = differenceView(after, asker, { person, node: at, before: noActions, after: noActions })
+  const row = rowOf(after.state.columns, column) ?? rowOf(asker.moment.state.columns, column)
+  const { person: who, place } = told
+  return { person: who, place, column: { id: column, name: row?.name ?? '' }, before, after: will }
 }
 
 /** In an order that people can follow: by person, then down the tree. */

@@ -2,6 +2,8 @@ import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import type { ForeseenAt, ForeseenView } from '#contract/views.ts'
+import type { ColumnDifference } from '#core/access/column-differences.ts'
+import { checkColumn } from '#core/access/columns.ts'
 import { check } from '#core/access/evaluate.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { knownUndoing } from '#core/changes/edits/undo.ts'
@@ -15,7 +17,7 @@ import { type Moment, pathOf, type RecordChange, rootOf } from '#core/state/stat
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import { type Asker, readerAt } from './asker.ts'
-import { differenceView, inOrder } from './difference.ts'
+import { columnDifferenceView, differenceView, inOrder } from './difference.ts'
 import { changeSetFrom, problemFrom } from './change-set.ts'
 import { factView, mayReadFact } from './fact.ts'
 
@@ -72,12 +74,17 @@ function isWithinShared(asker: Asker, after: Moment, { table, ...change }: Recor
 /** The same for the same effect: whenever it is asked, whatever new things are called inside. */
 function digestOf(told: readonly ForeseenAt[], made: ReadonlyMap<string, string>): string {
   const names = new Map([...made].map(([placeholder, id]) => [id, placeholder]))
-  const plain = told.map(({ at, differences, hiddenPlaces }, index) => [
+  const plain = told.map(({ at, differences, columns, hiddenPlaces }, index) => [
     index === 0 ? 'now' : at,
     hiddenPlaces,
     differences
       .map(({ person, place, before, after }) =>
         [names.get(person.id) ?? person.id, names.get(place.id) ?? place.id, before, after].join(' '),
+      )
+      .sort(),
+    columns
+      .map(({ person, column, before, after }) =>
+        [person.id, names.get(column.id) ?? column.id, before, after].join(' '),
       )
       .sort(),
   ])
@@ -109,7 +116,7 @@ const whyLeft: Readonly<Record<WhyLeft, string>> = {
  * A difference is told where the author shares, before or after, or where it is the author's own. Where
  * the author shares above a place that is hidden, the place is counted and not named.
  */
-function foreseenAt(asker: Asker, after: Moment, { at, differences }: ImpactAt): ForeseenAt {
+function foreseenAt(asker: Asker, after: Moment, { at, differences, columns }: ImpactAt): ForeseenAt {
   const known = differences.filter(each => maySeeDifference(asker, after, each))
   const hidden = new Set(
     differences
@@ -119,6 +126,9 @@ function foreseenAt(asker: Asker, after: Moment, { at, differences }: ImpactAt):
   return {
     at,
     differences: inOrder(known.map(each => differenceView(after, asker, each))),
+    columns: columns
+      .filter(each => maySeeColumn(asker, after, each))
+      .map(each => columnDifferenceView(after, asker, each)),
     hiddenPlaces: hidden.size,
   }
 }
@@ -127,13 +137,22 @@ function foreseenAt(asker: Asker, after: Moment, { at, differences }: ImpactAt):
 const withoutRepeats = (told: readonly ForeseenAt[]): ForeseenAt[] =>
   told.filter((each, index) => index === 0 || !isDeepStrictEqual({ ...told[index - 1], at: each.at }, each))
 
-function maySeeDifference(asker: Asker, after: Moment, { person, node }: Difference): boolean {
+function maySeeDifference(
+  asker: Asker,
+  after: Moment,
+  { person, node }: Pick<Difference, 'person' | 'node'>,
+): boolean {
   if (node === rootOf(asker.moment.state).id || !sees(asker, after, node)) return false
   return (
     person === asker.person ||
     [asker.moment, after].some(each => has(check(each, asker.person, node), 'share'))
   )
 }
+
+/** Only where the author knows of the column, before or after, and may be told who has what there. */
+const maySeeColumn = (asker: Asker, after: Moment, { person, at, column }: ColumnDifference): boolean =>
+  maySeeDifference(asker, after, { person, node: at }) &&
+  [asker.moment, after].some(each => checkColumn(each, asker.person, { at, column }) !== 'none')
 
 const sees = (asker: Asker, after: Moment, node: NodeId): boolean =>
   [asker.moment, after].some(each => has(check(each, asker.person, node), 'see'))

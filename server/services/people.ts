@@ -1,5 +1,14 @@
-import type { PersonView, RoleView, TeamView, WorkspaceView } from '#contract/views.ts'
+import type {
+  ChannelView,
+  HoldingView,
+  PersonAct,
+  PersonView,
+  RoleView,
+  TeamView,
+  WorkspaceView,
+} from '#contract/views.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
+import { channelRights } from '#core/access/channels.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { has, noActions, union } from '#core/levels/action.ts'
@@ -7,12 +16,14 @@ import { mayUse, powersOf, rungFor, wholeWorkspace } from '#core/access/powers.t
 import { peopleIn, peopleOf, teamsOf } from '#core/access/subject.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
-import { allPrivileges } from '#core/levels/privilege.ts'
-import type { Person, Team } from '#core/people/person.ts'
+import { allPrivileges, type Privilege } from '#core/levels/privilege.ts'
+import type { Holding, Person, Team } from '#core/people/person.ts'
 import { guestRole } from '#core/people/role.ts'
 import { teamHomeOf, workspaceOf } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
+import { teamPrincipal } from '#core/rules/principal.ts'
 import { type Asker, asks, nameOf } from './asker.ts'
+import { principalName } from './principal.ts'
 
 export function workspaceView(asker: Asker): WorkspaceView {
   const { state } = asker.moment
@@ -69,9 +80,13 @@ function personView(asker: Asker, person: Person): PersonView {
     mail: person.mail,
     kind: person.kind,
     status: person.status,
-    roles: rowsBy(state.holdings, 'person', person.id).map(each => rowOf(state.roles, each.role)?.name ?? ''),
+    title: person.title,
+    roles: rowsBy(state.holdings, 'person', person.id).map(each => holdingView(asker, each)),
     teams: teams
-      .map(({ team, lead }) => ({ id: team, name: rowOf(state.teams, team)?.name ?? '', lead }))
+      .map(({ team, lead }) => {
+        const row = rowOf(state.teams, team)
+        return { id: team, name: row?.name ?? '', lead, isForAll: row?.joining === 'everyone' }
+      })
       .sort((a, b) => a.name.localeCompare(b.name)),
     joinedAt: person.joinedAt,
     until: person.until,
@@ -79,9 +94,35 @@ function personView(asker: Asker, person: Person): PersonView {
       invitation === undefined
         ? null
         : { by: nameOf(moment, invitation.by), at: invitation.at, until: invitation.until },
-    maySuspend:
-      (person.status === 'active' || person.status === 'suspended') &&
-      lacksOver({ author: asker.person, before: moment, now: moment }, person.id, 'suspend') === undefined,
+    may: actsOver(asker, person),
+  }
+}
+
+const privilegeFor = {
+  suspend: 'suspend',
+  remove: 'remove',
+  turn: 'invite members',
+  assign: 'assign roles',
+  describe: 'edit profiles',
+} as const satisfies Record<PersonAct, Privilege>
+
+/** What of these the asker may do about somebody who is here. */
+function actsOver({ person: author, moment }: Asker, { id, status }: Person): PersonAct[] {
+  if (status !== 'active' && status !== 'suspended') return []
+  const context = { author, before: moment, now: moment }
+  return (Object.keys(privilegeFor) as PersonAct[]).filter(
+    act => lacksOver(context, id, privilegeFor[act]) === undefined,
+  )
+}
+
+function holdingView(asker: Asker, { id, role, scope }: Holding): HoldingView {
+  const { state } = asker.moment
+  const team = scope.over === 'team' ? principalName(asker, teamPrincipal(scope.team)).name : null
+  return {
+    id,
+    role,
+    name: rowOf(state.roles, role)?.name ?? '',
+    over: scope.over === 'guests' ? 'guests' : team,
   }
 }
 
@@ -107,6 +148,8 @@ function teamView(asker: Asker, team: Team): TeamView {
     mayManage: leadsTeam(moment, person, team.id) || asks(asker, 'manage any team'),
     mayJoin: team.joining === 'open' && !isMine && !asker.subject.isGuest,
     isMine,
+    isArchived: team.archived,
+    channels: channelsView(asker, team),
     people: people
       .map(each => ({
         id: each.person.id,
@@ -118,6 +161,21 @@ function teamView(asker: Asker, team: Team): TeamView {
       }))
       .sort((a, b) => Number(b.lead) - Number(a.lead) || a.name.localeCompare(b.name)),
   }
+}
+
+/** The channels that the asker may read. */
+function channelsView({ moment, subject }: Asker, team: Team): ChannelView[] {
+  return rowsBy(moment.state.channels, 'team', team.id)
+    .map(channel => ({ channel, rights: channelRights(moment, subject, channel) }))
+    .filter(({ rights }) => rights.read)
+    .map(({ channel: { id, name, only, archived }, rights }) => ({
+      id,
+      name,
+      isRestricted: only !== null,
+      isArchived: archived,
+      mayPost: rights.post,
+    }))
+    .sort((a, b) => a.name.localeCompare(b.name))
 }
 
 function homeView(asker: Asker, team: Team): TeamView['home'] {

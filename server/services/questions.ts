@@ -2,7 +2,8 @@ import type { CheckRequest, PageQuery } from '#contract/requests.ts'
 import type { CheckedView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
 import type { ReachView } from '#contract/views.ts'
 import { rowOf } from '#core/base/collection.ts'
-import type { NodeId, PersonId } from '#core/base/ids.ts'
+import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
+import { checkColumn, type ColumnAccess } from '#core/access/columns.ts'
 import { check } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { subjectOf } from '#core/access/subject.ts'
@@ -34,13 +35,28 @@ function mayAskOf(asker: Asker, person: PersonId, node: NodeId): boolean {
 export function checkView(asker: Asker, { questions }: CheckRequest): CheckedView {
   return {
     revision: asker.moment.state.revision,
-    answers: questions.map(({ person, place }) => {
+    answers: questions.map(({ person, place, column }) => {
       const isAllowed =
         rowOf(asker.moment.state.persons, person as PersonId) !== undefined &&
         mayAskOf(asker, person as PersonId, place as NodeId)
-      return isAllowed ? { actions: check(asker.moment, person as PersonId, place as NodeId) } : null
+      if (!isAllowed) return null
+      const actions = check(asker.moment, person as PersonId, place as NodeId)
+      return column === undefined
+        ? { actions }
+        : { actions, column: columnAnswer(asker, person, { at: place, column }) }
     }),
   }
+}
+
+/** A column that the asker may not know of answers like one that is not there. */
+function columnAnswer(
+  asker: Asker,
+  person: string,
+  at: { readonly at: string; readonly column: string },
+): ColumnAccess {
+  const where = { at: at.at as NodeId, column: at.column as ColumnId }
+  const isKnown = checkColumn(asker.moment, asker.person, where) !== 'none'
+  return isKnown ? checkColumn(asker.moment, person as PersonId, where) : 'none'
 }
 
 /** Everybody with access at a place, the highest first; to whoever shares there or may check anyone. */
@@ -81,7 +97,7 @@ export function whatView(
 
 const shownAtMost = 200
 
-function paged<Item>(moment: Moment, items: readonly Item[], { from }: PageQuery): PageView<Item> {
+export function paged<Item>(moment: Moment, items: readonly Item[], { from }: PageQuery): PageView<Item> {
   const start = from === undefined ? 0 : Number(from)
   const end = start + shownAtMost
   return {

@@ -11,6 +11,8 @@ import type { WhyNotView } from '#contract/oversight-views.ts'
 import type {
   AccessView,
   AppliedView,
+  BinnedView,
+  ColumnView,
   ForeseenView,
   InvitationView,
   MailView,
@@ -125,7 +127,8 @@ export const api = createApi({
       providesTags: ['workspace'],
     }),
     goals: build.query<PathView[], AtNode>(ofNode('/goals')),
-    bin: build.query<PathView[], string>(ofWorkspace('/bin')),
+    bin: build.query<BinnedView[], string>(ofWorkspace('/bin')),
+    columns: build.query<ColumnView[], AtNode>(ofNode('/columns')),
     sum: build.query<SumView, AtNode & { readonly person: string }>({
       query: ({ slug, id, person }) => ({ path: at(slug, `/nodes/${id}/why/${person}`) }),
       providesTags: ['workspace'],
@@ -165,4 +168,5 @@ export const {
   useGoalsQuery,
   useWhyNotQuery,
   useBinQuery,
+  useColumnsQuery,
 } = api

@@ -67,9 +67,25 @@ function Moment({ moment, isNow, isWhole }: MomentProps) {
         )}
       </p>
       {isOpen && <LookThrough differences={moment.differences} />}
+      <Columns columns={moment.columns} />
     </div>
   )
 }
+
+const columnWords = { none: 'does not see', see: 'sees', edit: 'edits' } as const
+
+/** Restricted columns: who sees or edits them from then on. */
+const Columns = ({ columns }: Pick<ForeseenAt, 'columns'>) =>
+  columns.length > 0 && (
+    <ul className="mt-1 text-sm">
+      {columns.map(({ person, column, place, before, after }) => (
+        <li key={`${person.id} ${column.id} ${place.id}`}>
+          <strong>{person.name}</strong> {columnWords[after]} the column {column.name} of {place.name}
+          <span className="quiet"> ({columnWords[before]} it now)</span>
+        </li>
+      ))}
+    </ul>
+  )
 
 /** Everybody and every place, in either order. */
 function LookThrough({ differences }: { readonly differences: readonly DifferenceView[] }) {

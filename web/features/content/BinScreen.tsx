@@ -1,8 +1,10 @@
 import { useState } from 'react'
-import type { PathView } from '#contract/views.ts'
+import type { EditRequest } from '#contract/requests.ts'
+import type { BinnedView } from '#contract/views.ts'
 import { useBinQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Day, Through } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 
 /** What lies in the bin and one could bring back. */
@@ -12,8 +14,9 @@ export function BinScreen() {
   return (
     <main className="min-h-0 overflow-y-auto px-6 py-3">
       <h1 className="mb-1 text-2xl font-bold">Bin</h1>
+      <p className="quiet mb-3 text-sm">What lies here for thirty days is deleted for good.</p>
       {binned.length === 0 && <p className="py-4">Nothing is in the bin that you could bring back.</p>}
-      <ul className="max-w-xl">
+      <ul className="max-w-2xl">
         {binned.map(place => (
           <Binned key={place.id} place={place} />
         ))}
@@ -22,8 +25,12 @@ export function BinScreen() {
   )
 }
 
-function Binned({ place }: { readonly place: PathView }) {
-  const [isOpen, setOpen] = useState(false)
+type Act = 'back' | 'delete'
+
+function Binned({ place }: { readonly place: BinnedView }) {
+  const { workspace } = useHere()
+  const [act, setAct] = useState<Act>()
+  const close = () => setAct(undefined)
   return (
     <li className="border-t border-base-300 py-2">
       <div className="flex items-baseline justify-between gap-3">
@@ -31,22 +38,56 @@ function Binned({ place }: { readonly place: PathView }) {
           <strong>{place.name}</strong>
           {place.path !== '' && <span className="quiet"> from {place.path}</span>}
         </span>
-        <button
-          type="button"
-          className="act text-sm"
-          aria-label={`Bring back: ${place.name}`}
-          onClick={() => setOpen(true)}
-        >
-          Bring back
-        </button>
+        <span className="flex shrink-0 gap-4 text-sm">
+          <button
+            type="button"
+            className="act"
+            aria-label={`Bring back: ${place.name}`}
+            onClick={() => setAct('back')}
+          >
+            Bring back
+          </button>
+          {place.mayDelete && (
+            <button
+              type="button"
+              className="act"
+              aria-label={`Delete for good: ${place.name}`}
+              onClick={() => setAct('delete')}
+            >
+              Delete for good
+            </button>
+          )}
+        </span>
       </div>
-      {isOpen && <BringingBack place={place} onDone={() => setOpen(false)} />}
+      <p className="quiet text-sm">
+        Put here by {place.by}, <Day at={place.at} />; kept{' '}
+        <Through until={place.until} timeZone={workspace.timeZone} />
+      </p>
+      {act === 'back' && <BringingBack place={place} onDone={close} />}
+      {act === 'delete' && <Deleting place={place} onDone={close} />}
     </li>
   )
 }
 
-function BringingBack({ place, onDone }: { readonly place: PathView; readonly onDone: () => void }) {
+interface ActProps {
+  readonly place: BinnedView
+  readonly onDone: () => void
+}
+
+function BringingBack({ place, onDone }: ActProps) {
   const edit = { kind: 'node.state', node: place.id, binned: false } as const
   const decision = useDecision([edit], `${place.name} is back.`, onDone)
   return <Decision act="Bring it back" onLeave={onDone} {...decision} />
+}
+
+function Deleting({ place, onDone }: ActProps) {
+  const edit: EditRequest = { kind: 'node.delete', node: place.id }
+  const decision = useDecision([edit], `${place.name} is deleted.`, onDone)
+  return (
+    <Decision act="Delete it for good" onLeave={onDone} {...decision}>
+      <p className="text-sm">
+        It goes with everything in it and all that is written there. <strong>This is never undone.</strong>
+      </p>
+    </Decision>
+  )
 }

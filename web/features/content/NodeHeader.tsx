@@ -45,6 +45,7 @@ export function NodeHeader({ node, mayEdit }: Props) {
         <span>
           {node.isDraft && <strong className="text-warning">draft · </strong>}
           {node.isArchived && <strong className="text-warning">archived · </strong>}
+          {webWord(node)}
           {homeWord(node)}
           {node.madeBy !== null && ` · made by ${node.madeBy}`}, <Day at={node.madeAt} /> · you have
         </span>
@@ -55,6 +56,13 @@ export function NodeHeader({ node, mayEdit }: Props) {
       {node.note !== '' && <p className="mt-2">{node.note}</p>}
     </header>
   )
+}
+
+/** On the web by itself or by what it stands in; or kept out of it. */
+function webWord({ web, isPublic }: NodeView) {
+  if (web === 'excluded') return 'kept off the web · '
+  if (isPublic) return <strong className="text-error">on the web, for everybody · </strong>
+  return web === 'published' ? 'published, but something keeps it off the web · ' : ''
 }
 
 function homeWord({ home, kind }: NodeView): string {

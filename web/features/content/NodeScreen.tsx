@@ -4,6 +4,7 @@ import { useNodeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppSelector } from '../../store/store.ts'
 import { AccessColumn } from './AccessColumn.tsx'
+import { Columns } from './Columns.tsx'
 import { NodeHeader } from './NodeHeader.tsx'
 import { PlaceActs } from './PlaceActs.tsx'
 import { PageText } from './PageText.tsx'
@@ -32,6 +33,7 @@ export function NodeScreen() {
       <main key={id} className="min-h-0 overflow-y-auto px-6 py-3">
         <NodeHeader node={node} mayEdit={mayEdit} />
         <PlaceActs node={node} mayEdit={mayEdit} />
+        {node.kind === 'board' && <Columns node={node} />}
         {node.kind === 'page' && <PageText id={id} mayEdit={mayEdit} />}
         <Within node={node} mayAdd={has(actions, 'add')} />
       </main>

@@ -2,15 +2,18 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { EditRequest } from '#contract/requests.ts'
 import type { NodeView, PathView } from '#contract/views.ts'
+import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import { useGoalsQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { Duplicate } from './Duplicate.tsx'
+import { Publish } from './Publish.tsx'
 
-type Act = 'move' | 'draft' | 'archive' | 'bin'
+type Act = 'move' | 'copy' | 'draft' | 'web' | 'archive' | 'bin'
 
-/** Moving, drafting, archiving and binning a place, each with what it does to whom first. */
+/** Moving, copying, drafting, publishing, archiving and binning a place, each with what it does to whom first. */
 export function PlaceActs({ node, mayEdit }: { readonly node: NodeView; readonly mayEdit: boolean }) {
   const [act, setAct] = useState<Act>()
   const offered = offersFor(node, mayEdit)
@@ -18,7 +21,7 @@ export function PlaceActs({ node, mayEdit }: { readonly node: NodeView; readonly
   const Chosen = act === undefined ? undefined : deciding[act]
   return (
     <div className="mb-4 max-w-xl">
-      <div className="flex gap-4 text-sm">
+      <div className="flex flex-wrap gap-x-4 gap-y-1 text-sm">
         {offered.map(each => (
           <button
             key={each}
@@ -37,16 +40,27 @@ export function PlaceActs({ node, mayEdit }: { readonly node: NodeView; readonly
 }
 
 /** Homes neither move nor go into the bin, and are no drafts. */
-function offersFor({ home, mayRemove }: NodeView, mayEdit: boolean): Act[] {
+function offersFor({ home, mayRemove, actions, isArchived, kind }: NodeView, mayEdit: boolean): Act[] {
   const isInner = home === null
+  const may = (action: Action) => has(actions as ActionSet, action)
+  const mayPublish = may('publish') && home !== 'person' && !isArchived && kind !== 'row'
   const removing: Act[] = isInner ? ['move', 'archive', 'bin'] : ['archive']
-  return [...(mayEdit && isInner ? (['draft'] as const) : []), ...(mayRemove ? removing : [])]
+  return [
+    ...(mayEdit && isInner ? (['draft'] as const) : []),
+    ...(mayPublish ? (['web'] as const) : []),
+    ...(may('copy') && isInner ? (['copy'] as const) : []),
+    ...(mayRemove ? removing : []),
+  ]
 }
 
-function wordFor(act: Act, { isDraft, isArchived }: NodeView): string {
+function wordFor(act: Act, { isDraft, isArchived, web, isPublic }: NodeView): string {
   switch (act) {
     case 'move':
       return 'Move'
+    case 'copy':
+      return 'Duplicate'
+    case 'web':
+      return web !== null || isPublic ? 'Web …' : 'Publish'
     case 'draft':
       return isDraft ? 'Release' : 'Make it a draft'
     case 'archive':
@@ -56,7 +70,7 @@ function wordFor(act: Act, { isDraft, isArchived }: NodeView): string {
   }
 }
 
-interface ActProps {
+export interface ActProps {
   readonly node: NodeView
   readonly onDone: () => void
 }
@@ -133,4 +147,4 @@ function Bin({ node, onDone }: ActProps) {
   )
 }
 
-const deciding = { move: Move, draft: Draft, archive: Archive, bin: Bin }
+const deciding = { move: Move, copy: Duplicate, draft: Draft, web: Publish, archive: Archive, bin: Bin }

@@ -38,7 +38,7 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
       <thead>
         <tr>
           <th scope="col">Name</th>
-          <th scope="col" className="w-36">
+          <th scope="col" className="w-44">
             Kind
           </th>
           <th scope="col" className="w-40">
@@ -58,6 +58,12 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
             <td>
               {item.kind}
               {item.isBroken && <span className="text-error"> · broken</span>}
+              {stateWords(item).map(word => (
+                <span key={word} className="text-warning">
+                  {' '}
+                  · {word}
+                </span>
+              ))}
             </td>
             <td>
               <Level actions={item.actions} />
@@ -68,6 +74,12 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
     </table>
   )
 }
+
+const stateWords = ({ isDraft, isArchived, web }: TreeItem): string[] => [
+  ...(isDraft ? ['draft'] : []),
+  ...(isArchived ? ['archived'] : []),
+  ...(web === null ? [] : [web === 'published' ? 'on the web' : 'kept off the web']),
+]
 
 interface AddProps {
   readonly node: NodeView

@@ -31,8 +31,8 @@ export const PeopleTable = ({ people, chosen, onChoose, timeZone }: Props) => (
           <td className="max-w-56 truncate" title={person.mail}>
             {person.mail}
           </td>
-          <td>{person.roles.join(', ')}</td>
-          <td>{person.teams.map(team => (team.lead ? `${team.name} (lead)` : team.name)).join(', ')}</td>
+          <td>{person.roles.map(each => each.name).join(', ')}</td>
+          <td>{teamWords(person)}</td>
           <td className="whitespace-nowrap">
             <Presence person={person} timeZone={timeZone} />
           </td>
@@ -41,6 +41,13 @@ export const PeopleTable = ({ people, chosen, onChoose, timeZone }: Props) => (
     </tbody>
   </table>
 )
+
+/** A team that all members are in says nothing about one of them, unless they lead it. */
+const teamWords = ({ teams }: PersonView): string =>
+  teams
+    .filter(team => team.lead || !team.isForAll)
+    .map(team => (team.lead ? `${team.name} (lead)` : team.name))
+    .join(', ')
 
 /** Since when, until when, or that they were only invited. */
 export function Presence({ person, timeZone }: { readonly person: PersonView; readonly timeZone: string }) {

@@ -7,6 +7,7 @@ import { Day, Through } from '../../ui/dates.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { Presence } from './PeopleTable.tsx'
+import { Roles } from './Roles.tsx'
 import { Standing } from './Standing.tsx'
 
 /** One person: who they are here, in which teams, and what became of their invitation. */
@@ -25,8 +26,16 @@ export function PersonPanel({
         <dd className="break-words">{person.mail}</dd>
         <dt className="quiet">Is here as</dt>
         <dd>{person.kind}</dd>
-        <dt className="quiet">Role</dt>
-        <dd>{person.roles.join(', ')}</dd>
+        {person.title !== '' && (
+          <>
+            <dt className="quiet">Does</dt>
+            <dd>{person.title}</dd>
+          </>
+        )}
+        <dt className="quiet">Roles</dt>
+        <dd>
+          <Roles person={person} />
+        </dd>
         <dt className="quiet">Time here</dt>
         <dd>
           <Presence person={person} timeZone={workspace.timeZone} />

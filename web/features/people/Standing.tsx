@@ -1,34 +1,70 @@
 import { useState } from 'react'
+import { dayOf, endOfDay } from '#contract/dates.ts'
+import type { EditRequest } from '#contract/requests.ts'
 import type { PersonView } from '#contract/views.ts'
+import { usePeopleQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
 
-/** Whether somebody is let in: suspending ends all access at once and keeps the rest; bringing back gives it again. */
+type Act = 'suspend' | 'end' | 'turn' | 'remove'
+
+/** Whether and until when somebody is let in, and as what. */
 export function Standing({ person }: { readonly person: PersonView }) {
-  const [isOpen, setOpen] = useState(false)
-  const isSuspended = person.status === 'suspended'
-  if (!person.maySuspend) return null
+  const [act, setAct] = useState<Act>()
+  const offered = offersFor(person)
+  if (offered.length === 0) return null
+  const Chosen = act === undefined ? undefined : deciding[act]
   return (
     <section aria-label="Standing" className="mt-5 border-t border-base-content pt-3">
-      {isSuspended && <p className="mb-2 text-error">Suspended: no access anywhere; all else is kept.</p>}
-      {isOpen ? (
-        <Deciding person={person} isSuspended={isSuspended} onDone={() => setOpen(false)} />
-      ) : (
-        <button type="button" className="btn-plain" onClick={() => setOpen(true)}>
-          {isSuspended ? 'Bring back …' : 'Suspend …'}
-        </button>
+      {person.status === 'suspended' && (
+        <p className="mb-2 text-error">Suspended: no access anywhere; all else is kept.</p>
       )}
+      <div className="flex flex-wrap gap-2">
+        {offered.map(each => (
+          <button
+            key={each}
+            type="button"
+            className="btn-plain"
+            aria-expanded={each === act}
+            onClick={() => setAct(each === act ? undefined : each)}
+          >
+            {wordFor(each, person)}
+          </button>
+        ))}
+      </div>
+      {Chosen !== undefined && <Chosen person={person} onDone={() => setAct(undefined)} />}
     </section>
   )
 }
 
-interface DecidingProps {
+const offersFor = ({ may }: PersonView): Act[] => [
+  ...(may.includes('suspend') ? (['suspend', 'end'] as const) : []),
+  ...(may.includes('turn') ? (['turn'] as const) : []),
+  ...(may.includes('remove') ? (['remove'] as const) : []),
+]
+
+function wordFor(act: Act, { kind, status, until }: PersonView): string {
+  switch (act) {
+    case 'suspend':
+      return status === 'suspended' ? 'Bring back …' : 'Suspend …'
+    case 'end':
+      return until === null ? 'Set an end …' : 'Change the end …'
+    case 'turn':
+      return kind === 'member' ? 'Make a guest …' : 'Make a member …'
+    case 'remove':
+      return 'Remove …'
+  }
+}
+
+interface ActProps {
   readonly person: PersonView
-  readonly isSuspended: boolean
   readonly onDone: () => void
 }
 
-function Deciding({ person: { id, name }, isSuspended, onDone }: DecidingProps) {
+/** Suspending ends all access at once and keeps the rest; bringing back gives it again. */
+function Suspend({ person: { id, name, status }, onDone }: ActProps) {
+  const isSuspended = status === 'suspended'
   const edit = { kind: isSuspended ? 'person.resume' : 'person.suspend', person: id } as const
   const said = isSuspended ? `${name} is back.` : `${name} is suspended.`
   const decision = useDecision([edit], said, onDone)
@@ -36,3 +72,73 @@ function Deciding({ person: { id, name }, isSuspended, onDone }: DecidingProps) 
     <Decision act={isSuspended ? `Bring ${name} back` : `Suspend ${name}`} onLeave={onDone} {...decision} />
   )
 }
+
+function End({ person: { id, name, until }, onDone }: ActProps) {
+  const { timeZone } = useHere().workspace
+  const [through, setThrough] = useState(until === null ? '' : dayOf(until - 1, timeZone))
+  const edit: EditRequest = {
+    kind: 'person.end',
+    person: id,
+    until: through === '' ? null : endOfDay(through, timeZone),
+  }
+  const said = through === '' ? `${name} stays without an end.` : `${name}’s time here has an end now.`
+  const decision = useDecision([edit], said, onDone)
+  return (
+    <Decision
+      act={through === '' ? 'Let them stay without an end' : 'Set the end'}
+      onLeave={onDone}
+      {...decision}
+    >
+      <input
+        type="date"
+        className="field"
+        aria-label={`Last day of ${name}`}
+        value={through}
+        onChange={event => setThrough(event.target.value)}
+      />
+    </Decision>
+  )
+}
+
+function Turn({ person: { id, name, kind }, onDone }: ActProps) {
+  const { slug } = useHere()
+  const { data: people = [] } = usePeopleQuery(slug)
+  const [taker, setTaker] = useState('')
+  const as = kind === 'member' ? 'guest' : 'member'
+  const edit: EditRequest = { kind: 'person.turn', person: id, as, taker: taker === '' ? null : taker }
+  const decision = useDecision([edit], `${name} is a ${as} now.`, onDone)
+  const takers = people.filter(each => each.kind === 'member' && each.status === 'active' && each.id !== id)
+  return (
+    <Decision act={`Make ${name} a ${as}`} onLeave={onDone} {...decision}>
+      {as === 'guest' ? (
+        <label className="grid gap-1 text-sm">
+          Their private folder
+          <select className="choice" value={taker} onChange={event => setTaker(event.target.value)}>
+            <option value="">goes to the bin</option>
+            {takers.map(each => (
+              <option key={each.id} value={each.id}>
+                is taken over by {each.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : (
+        <p className="text-sm">They get a private folder, and what is open to all members.</p>
+      )}
+    </Decision>
+  )
+}
+
+function Remove({ person: { id, name }, onDone }: ActProps) {
+  const edit: EditRequest = { kind: 'person.remove', person: id }
+  const decision = useDecision([edit], `${name} is removed.`, onDone)
+  return (
+    <Decision act={`Remove ${name}`} onLeave={onDone} {...decision}>
+      <p className="text-sm">
+        Their roles, teams and access end for good; what they made stays. To come back, they are invited anew.
+      </p>
+    </Decision>
+  )
+}
+
+const deciding = { suspend: Suspend, end: End, turn: Turn, remove: Remove }

@@ -13,6 +13,9 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
   const [isJoining, setJoining] = useState(false)
   return (
     <Panel title={team.name} onClose={onClose}>
+      {team.isArchived && (
+        <p className="mb-2 text-warning">Archived: all of it stays readable, and nothing in it changes.</p>
+      )}
       {team.note !== '' && <p className="mb-2">{team.note}</p>}
       <p className="quiet mb-3 text-sm">
         {joiningWords[team.joining].means} {team.welcomesGuests ? 'Guests may be in it.' : 'No guests in it.'}
@@ -31,7 +34,9 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
       </div>
       {isJoining && team.mayJoin && <Join team={team} onDone={() => setJoining(false)} />}
       <HomeLevels team={team} />
+      <Channels team={team} />
       <TeamPeople team={team} />
+      {team.mayManage && <Archiving team={team} />}
     </Panel>
   )
 }
@@ -42,6 +47,48 @@ function Join({ team, onDone }: { readonly team: TeamView; readonly onDone: () =
   const said = `You are in ${team.name} now.`
   return (
     <Deciding act={{ person, edit: joining(team, person), act: 'Join the team', said }} onDone={onDone} />
+  )
+}
+
+/** The channels that one is in. */
+const Channels = ({ team: { channels } }: { readonly team: TeamView }) =>
+  channels.length > 0 && (
+    <section aria-label="Channels" className="mb-4">
+      <h3 className="font-bold">Channels</h3>
+      <ul>
+        {channels.map(channel => (
+          <li key={channel.id}>
+            {channel.name}
+            <span className="quiet text-sm">
+              {channel.isRestricted && ' · restricted'}
+              {channel.isArchived && ' · archived'}
+              {!channel.mayPost && ' · to read'}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+
+function Archiving({ team }: { readonly team: TeamView }) {
+  const [isOpen, setOpen] = useState(false)
+  const { id, name, isArchived } = team
+  const act = {
+    person: '',
+    edit: { kind: 'team.archive', team: id, archived: !isArchived },
+    act: isArchived ? `Bring ${name} back` : `Archive ${name}`,
+    said: isArchived ? `${name} is back.` : `${name} is archived.`,
+  } as const
+  return (
+    <section className="mt-5 border-t border-base-content pt-3">
+      {isOpen ? (
+        <Deciding act={act} onDone={() => setOpen(false)} />
+      ) : (
+        <button type="button" className="btn-plain" onClick={() => setOpen(true)}>
+          {isArchived ? 'Bring it back …' : 'Archive it …'}
+        </button>
+      )}
+    </section>
   )
 }
 

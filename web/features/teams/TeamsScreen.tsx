@@ -78,7 +78,10 @@ function TeamsTable({ teams, chosen, onChoose }: TableProps) {
             isChosen={team.id === chosen}
             onChoose={() => onChoose(team.id)}
           >
-            <td>{team.note}</td>
+            <td>
+              {team.isArchived && <span className="text-warning">archived · </span>}
+              {team.note}
+            </td>
             <td className="whitespace-nowrap">
               {joiningWords[team.joining].word}
               {team.welcomesGuests && ', guests welcome'}

@@ -1,0 +1,50 @@
+import type { PageQuery } from '#contract/requests.ts'
+import type { PageView } from '#contract/oversight-views.ts'
+import type { ColumnReachView, ColumnView } from '#contract/views.ts'
+import { checkColumn, columnAccess, columnsSeen } from '#core/access/columns.ts'
+import { peopleOf } from '#core/access/subject.ts'
+import type { NodeId } from '#core/base/ids.ts'
+import { has } from '#core/levels/action.ts'
+import type { Principal } from '#core/rules/principal.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, nameOf, seenPlace } from './asker.ts'
+import { principalName } from './principal.ts'
+import { paged } from './questions.ts'
+
+/** The columns of a board that the asker may know of. */
+export function columnsView(asker: Asker, id: string): ColumnView[] {
+  const { place, actions } = seenPlace(asker, id)
+  const named = (principals: readonly Principal[] | null) =>
+    principals === null || !has(actions, 'share')
+      ? null
+      : principals.map(principal => principalName(asker, principal))
+  return columnsSeen(asker.moment, asker.subject, place).map(column => ({
+    id: column.id,
+    name: column.name,
+    mine: columnAccess(asker.moment, asker.subject, { place, column }) === 'edit' ? 'edit' : 'see',
+    isRestricted: column.viewers !== null || column.editors !== null,
+    viewers: named(column.viewers),
+    editors: named(column.editors),
+  }))
+}
+
+/** Who sees and who edits a column; to whoever shares at the board. */
+export function columnPeopleView(
+  asker: Asker,
+  { id, column }: { readonly id: string; readonly column: string },
+  page: PageQuery,
+): PageView<ColumnReachView> {
+  const { place, actions } = seenPlace(asker, id)
+  const found = columnsSeen(asker.moment, asker.subject, place).find(each => each.id === column)
+  if (found === undefined || !has(actions, 'share')) throw problemOf('not-found')
+  const at = { at: id as NodeId, column: found.id }
+  const reached = [...peopleOf(asker.moment)].flatMap((person): ColumnReachView[] => {
+    const access = checkColumn(asker.moment, person.id, at)
+    return access === 'none' ? [] : [{ id: person.id, name: nameOf(asker.moment, person.id), access }]
+  })
+  return paged(
+    asker.moment,
+    reached.sort((a, b) => a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1)),
+    page,
+  )
+}

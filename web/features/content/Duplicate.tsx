@@ -1,0 +1,62 @@
+import { useState } from 'react'
+import type { EditRequest } from '#contract/requests.ts'
+import type { NodeView } from '#contract/views.ts'
+import { useGoalsQuery } from '../../api/api.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Combobox } from '../../ui/Combobox.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+
+interface Goal {
+  readonly id: string
+  readonly name: string
+}
+
+interface Props {
+  readonly node: NodeView
+  readonly onDone: () => void
+}
+
+/** A copy of a place with what is in it, beside it or elsewhere. */
+export function Duplicate({ node, onDone }: Props) {
+  const { slug } = useHere()
+  const { data: goals = [] } = useGoalsQuery({ slug, id: node.id })
+  const beside = node.path.at(-1)
+  const [goal, setGoal] = useState<Goal | undefined>(beside)
+  const options = goals.map(({ id, name, path }) => ({ value: id, name, note: path }))
+  const here = beside === undefined ? [] : [{ value: beside.id, name: beside.name, note: 'beside it' }]
+  const all = [...here, ...options]
+  return (
+    <div className="mt-2 bg-base-200 p-3">
+      <Combobox
+        label={`Put a copy of ${node.name} into`}
+        placeholder={goal === undefined ? 'Where to, by name' : `${goal.name}: another place, by name`}
+        options={all}
+        nobody="No such place that you may add to"
+        onChoose={({ value, name }) => setGoal({ id: value, name })}
+      />
+      {goal !== undefined && <CopyInto key={goal.id} node={node} goal={goal} onDone={onDone} />}
+    </div>
+  )
+}
+
+function CopyInto({ node, goal, onDone }: Props & { readonly goal: Goal }) {
+  const [name, setName] = useState(goal.id === node.path.at(-1)?.id ? `${node.name}, copy` : node.name)
+  const called = name.trim() === '' ? node.name : name.trim()
+  const edit: EditRequest = { kind: 'node.duplicate', node: node.id, parent: goal.id, name: called }
+  const decision = useDecision([edit], `${called} is in ${goal.name} now.`, onDone)
+  return (
+    <Decision act={`Copy it into ${goal.name}`} onLeave={onDone} {...decision}>
+      <input
+        className="field"
+        aria-label="Name of the copy"
+        maxLength={200}
+        value={name}
+        onChange={event => setName(event.target.value)}
+      />
+      <p className="text-sm">
+        Limits and broken inheritance go along, what was given never does; nor what you may not copy.
+      </p>
+    </Decision>
+  )
+}
