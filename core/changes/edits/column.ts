@@ -1,6 +1,7 @@
 import { rowOf } from '../../base/collection.ts'
 import { isSame } from '../../base/same.ts'
 import { ok, refused } from '../../base/result.ts'
+import { checkColumn } from '../../access/columns.ts'
 import type { Principal } from '../../rules/principal.ts'
 import type { BoardColumn } from '../../rules/column.ts'
 import {
@@ -73,7 +74,11 @@ export function lacksColumnChange(
   const missing = isSame(namesIn(before), namesIn(after))
     ? lacksAction(context, board, 'arrange')
     : lacksActionInArchive(context, board, 'share')
-  return missing?.code === 'unknown' && before !== null ? { code: 'unknown', what: 'column' } : missing
+  // One that the author may not see is refused exactly like one that does not exist.
+  const isHidden =
+    before !== null &&
+    checkColumn(context.before, context.author, { at: before.board, column: before.id }) === 'none'
+  return missing !== undefined && isHidden ? { code: 'unknown', what: 'column' } : missing
 }
 
 interface Named {

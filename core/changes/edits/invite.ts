@@ -71,7 +71,8 @@ export function lacksRole(
   { role: id, scope }: Offered,
   target: Target,
 ): Refusal | undefined {
-  const role = rowOf(context.before.state.roles, id)
+  // One made in the same change set was judged there.
+  const role = rowOf(context.before.state.roles, id) ?? rowOf(context.now.state.roles, id)
   if (role === undefined) return { code: 'unknown', what: 'role' }
   const rung = rungFor(context.before, context.author, { privilege: 'assign roles', target })
   if (rung === undefined) return { code: 'privilege-missing', privilege: 'assign roles' }

@@ -1,0 +1,44 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { QueryTypes, Sequelize } from 'sequelize'
+import { expect, test } from 'vitest'
+import { migrations } from './migrations/list.ts'
+
+test('what was in the bin before it told since when stays there, for thirty days from now', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'noskel-migrations-'))
+  const database = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'db.sqlite'), logging: false })
+  const [first, second, ...later] = migrations
+  await first?.up(database)
+  await second?.up(database)
+  await database.query('PRAGMA foreign_keys = OFF')
+  const columns = 'workspace, id, kind, name, note, maker, "madeAt", "order", draft, archived, binned'
+  for (const [id, binned] of [
+    ['in', 1],
+    ['out', 0],
+  ] as const)
+    await database.query(
+      `INSERT INTO nodes (${columns}) VALUES ('w', '${id}', 'page', '"binned":true', '', 'p', 1, 0, 0, 0, ${binned})`,
+    )
+  const record = { after: { name: '"binned":true', binned: true }, before: { binned: false } }
+  await database.query(
+    `INSERT INTO "changeSets" (workspace, revision, at, author, reason, edits, changes) VALUES ('w', 1, 1, 'p', '', '[]', ?)`,
+    { replacements: [JSON.stringify([record])] },
+  )
+  for (const migration of later) await migration.up(database)
+  const nodes = await database.query<{ id: string; binned: string | null }>(
+    'SELECT id, binned FROM nodes ORDER BY id',
+    { type: QueryTypes.SELECT },
+  )
+  const [inBin, out] = nodes
+  const mark = JSON.parse(inBin?.binned ?? '{}') as { by: string; at: number }
+  expect([mark.by, Math.abs(mark.at - Date.now()) < 60_000, out?.binned]).toEqual(['p', true, null])
+  const [row] = await database.query<{ changes: string }>('SELECT changes FROM "changeSets"', {
+    type: QueryTypes.SELECT,
+  })
+  expect(JSON.parse(row?.changes ?? '')).toEqual([
+    { after: { name: '"binned":true', binned: { by: '', at: 0 } }, before: { binned: null } },
+  ])
+  await database.close()
+  rmSync(folder, { recursive: true })
+})
