@@ -16,6 +16,14 @@ test.each([
     [told('p', 'a', levelActions('Editor'), 1), told('q', 'a', 0, 1)],
     '1 person gains Preview on 1 place; 1 person loses access on 1 place.',
   ],
+  [
+    [told('web', 'a', 0, 1), told('web', 'b', 0, 1)],
+    'Anybody on the web gains Preview on 2 places; nobody loses anything.',
+  ],
+  [
+    [told('web', 'a', 1, 0), told('p', 'b', 1, 0)],
+    'Nobody gains anything; 1 person and anybody on the web lose all access on 2 places.',
+  ],
 ])('%# in one line', (differences, line) => {
   expect(impactInWords(differences, true)).toBe(line)
 })

@@ -1,4 +1,5 @@
 import { type ActionSet, beyond } from '../levels/action.ts'
+import { theWeb } from '../access/public.ts'
 import { nameOfActions } from '../levels/level.ts'
 
 /** One person at one place, before and after; whatever names the two. */
@@ -26,15 +27,24 @@ export function impactInWords(differences: readonly Told[], isWhole: boolean): s
   )
   const nobody = (does: string) => (isWhole ? [`nobody ${does} anything`] : [])
   const parts = [...(gains ?? nobody('gains')), ...(losses ?? nobody('loses'))]
-  return `${parts.join('; ')}.`.replace(/^n/, 'N')
+  const line = `${parts.join('; ')}.`
+  return line.charAt(0).toUpperCase() + line.slice(1)
 }
 
 function sentenceFor(verb: 'gain' | 'lose', told: readonly Told[]): [string] | undefined {
   if (told.length === 0) return undefined
-  const people = new Set(told.map(each => each.person)).size
+  const people = new Set<string>(told.map(each => each.person))
   const places = new Set(told.map(each => each.place)).size
-  const who = people === 1 ? `1 person ${verb}s` : `${people} people ${verb}`
+  const who = whoOf(verb, people.delete(theWeb), people.size)
   return [`${who} ${whatOf(verb, told)} on ${places === 1 ? '1 place' : `${places} places`}`]
+}
+
+/** Visitors without an account count as nobody among the people: they are everybody. */
+function whoOf(verb: 'gain' | 'lose', isWeb: boolean, people: number): string {
+  if (isWeb && people === 0) return `anybody on the web ${verb}s`
+  const counted = people === 1 ? '1 person' : `${people} people`
+  if (isWeb) return `${counted} and anybody on the web ${verb}`
+  return people === 1 ? `${counted} ${verb}s` : `${counted} ${verb}`
 }
 
 /** The level, where it is the same for all: what they come to have, or what they have no more. */

@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { ChangeSetRequest } from '#contract/requests.ts'
-import type { ForeseenAt, ForeseenView } from '#contract/views.ts'
+import type { ForeseenAt, ForeseenView, PathView, PlaceName } from '#contract/views.ts'
 import type { ColumnDifference } from '#core/access/column-differences.ts'
 import { checkColumn } from '#core/access/columns.ts'
 import { check } from '#core/access/evaluate.ts'
-import type { NodeId } from '#core/base/ids.ts'
+import { rowOf } from '#core/base/collection.ts'
+import type { ColumnId, NodeId } from '#core/base/ids.ts'
 import { knownUndoing } from '#core/changes/edits/undo.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import { type ChangeSet, judge, type Judged, wholeOf } from '#core/changes/judge.ts'
@@ -13,7 +14,7 @@ import type { WhyLeft } from '#core/changes/undo.ts'
 import { type Difference, impact, type ImpactAt } from '#core/impact/impact.ts'
 import { has } from '#core/levels/action.ts'
 import { momentOf } from '#core/state/moment.ts'
-import { type Moment, pathOf, type RecordChange, rootOf } from '#core/state/state.ts'
+import { type Moment, pathOf, type RecordChange, rootOf, type State } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import { type Asker, readerAt } from './asker.ts'
@@ -51,7 +52,7 @@ export function foreseenBy(
   )
   return {
     revision: before.state.revision,
-    seen: `${before.state.revision}.${digestOf(told, made)}`,
+    seen: `${before.state.revision}.${digestOf(told, made, before.state)}`,
     impact: told,
     isWhole: judged.changes.every(change => isWithinShared(asker, after, change)),
     leftOut: leftOutBy(asker, changeSet),
@@ -60,31 +61,37 @@ export function foreseenBy(
 
 /** Changes at places where the author shares: nothing that they do is beyond the author's knowledge. */
 function isWithinShared(asker: Asker, after: Moment, { table, ...change }: RecordChange): boolean {
-  if (table !== 'nodes' && table !== 'grants' && table !== 'limits') return false
-  const { before, after: will } = change as {
-    before: { node: NodeId } | null
-    after: { node: NodeId } | null
-  }
-  const node = table === 'nodes' ? (change.id as NodeId) : (will ?? before)?.node
+  if (table !== 'nodes' && table !== 'grants' && table !== 'limits' && table !== 'columns') return false
+  const row = (change.after ?? change.before) as { readonly node?: NodeId; readonly board?: NodeId } | null
+  const node = table === 'nodes' ? (change.id as NodeId) : (row?.node ?? row?.board)
   return (
     node !== undefined && [asker.moment, after].some(each => has(check(each, asker.person, node), 'share'))
   )
 }
 
-/** The same for the same effect: whenever it is asked, whatever new things are called inside. */
-function digestOf(told: readonly ForeseenAt[], made: ReadonlyMap<string, string>): string {
+/**
+ * The same for the same effect, whenever it is asked: what is new gets another id each time, so it is
+ * called by its placeholder, or by what it is named and where it stands.
+ */
+function digestOf(told: readonly ForeseenAt[], made: ReadonlyMap<string, string>, before: State): string {
   const names = new Map([...made].map(([placeholder, id]) => [id, placeholder]))
+  const placeOf = ({ id, name, path }: PathView) =>
+    names.get(id) ??
+    (rowOf(before.nodes, id as NodeId) === undefined ? JSON.stringify(['new', path, name]) : id)
+  const columnOf = ({ id, name }: PlaceName) =>
+    names.get(id) ??
+    (rowOf(before.columns, id as ColumnId) === undefined ? JSON.stringify(['new', name]) : id)
   const plain = told.map(({ at, differences, columns, hiddenPlaces }, index) => [
     index === 0 ? 'now' : at,
     hiddenPlaces,
     differences
       .map(({ person, place, before, after }) =>
-        [names.get(person.id) ?? person.id, names.get(place.id) ?? place.id, before, after].join(' '),
+        [names.get(person.id) ?? person.id, placeOf(place), before, after].join(' '),
       )
       .sort(),
     columns
-      .map(({ person, column, before, after }) =>
-        [person.id, names.get(column.id) ?? column.id, before, after].join(' '),
+      .map(({ person, column, place, before, after }) =>
+        [person.id, columnOf(column), placeOf(place), before, after].join(' '),
       )
       .sort(),
   ])

@@ -23,7 +23,7 @@ export function Roles({ person }: { readonly person: PersonView }) {
               <button
                 type="button"
                 className="act text-sm"
-                aria-label={`Take the role ${holding.name}`}
+                aria-label={`Take: ${holding.name}`}
                 onClick={() => setTaken(taken === holding ? undefined : holding)}
               >
                 Take

@@ -1,0 +1,100 @@
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { demoPassword } from '#demo/scenario/people.ts'
+import { type DemoServer, startDemo } from './server.ts'
+import { Visitor } from './visitor.ts'
+
+/** What becomes of places and people, each act with what it does first. */
+const at = '/at/marram-coast-survey'
+let server: DemoServer
+let owner: Visitor
+
+beforeAll(async () => {
+  server = await startDemo()
+  owner = await Visitor.arrive(server.address)
+  await owner.signIn('ilse@marram.example', demoPassword)
+})
+
+afterAll(async () => {
+  await owner.close()
+  await server.stop()
+})
+
+test('a page goes to the web with what is in it, and is taken off again', async () => {
+  await owner.open(`${at}/content/node-season-plan-who-is-where`)
+  await owner.press('Publish')
+  await owner.sees('Anybody on the web gains Preview on 1 place')
+  expect(await owner.barriers()).toEqual([])
+  await owner.press('Publish it')
+  await owner.sees('on the web, for everybody')
+  await owner.press('Web …')
+  await owner.press('As what it stands in')
+  await owner.press('Let it follow')
+  await owner.sees('follows what it stands in, on the web too.')
+  expect(await owner.reads()).not.toContain('for everybody')
+})
+
+test('a folder is copied beside itself without anybody’s access', async () => {
+  await owner.open(`${at}/content/node-sites-harrow-creek-method`)
+  await owner.press('Duplicate')
+  await owner.sees('Limits and broken inheritance go along')
+  await owner.sees('gain')
+  expect(await owner.barriers()).toEqual([])
+  await owner.press('Copy it into Harrow Creek')
+  await owner.sees('Method, copy is in Harrow Creek now.')
+  await owner.open(`${at}/content/node-sites-harrow-creek`)
+  await owner.follow('Method, copy')
+  await owner.sees('On the transect')
+  await owner.sees('Plant list')
+})
+
+test('what is in the bin is deleted for good, once that is said', async () => {
+  await owner.open(`${at}/content/node-sites-harrow-creek`)
+  await owner.follow('Method, copy')
+  await owner.press('Put in the bin')
+  await owner.press('Put it in the bin')
+  await owner.sees('Method, copy is in the bin.')
+  await owner.open(`${at}/content/bin`)
+  await owner.press('Delete for good: Method, copy')
+  await owner.sees('This is never undone.')
+  expect(await owner.barriers()).toEqual([])
+  await owner.press('Delete it for good')
+  await owner.sees('Method, copy is deleted.')
+  await owner.open(`${at}/oversight/history`)
+  await owner.sees('deleted the page Method, copy for good')
+})
+
+test('a board names its columns, and whom they are restricted to', async () => {
+  await owner.open(`${at}/content/node-permits-and-consents-permits`)
+  await owner.sees('Date · Person · Status · Number')
+  await owner.sees('edited by Gesa Marwick, stewards')
+  expect(await owner.barriers()).toEqual([])
+  const guest = await Visitor.arrive(server.address)
+  await guest.signIn('henrik@county-ecology.example', demoPassword)
+  await guest.open(`${at}/content/node-permits-and-consents-permits`)
+  await guest.sees('Date · Person · Status · Number')
+  expect(await guest.reads()).not.toMatch(/Fees|Contact/)
+  await guest.close()
+})
+
+test('somebody gets a role and loses it, gets an end, becomes a guest, and is removed', async () => {
+  await owner.open(`${at}/people/person-wren`)
+  await owner.press('Give another role')
+  await owner.choose('Role to give', 'Channel minder')
+  await owner.press('Give the role Channel minder')
+  await owner.sees('Wren Castellan is Channel minder now.')
+  await owner.press('Take: Channel minder')
+  await owner.press('Take the role Channel minder')
+  await owner.sees('is no longer Channel minder.')
+  await owner.press('Set an end …')
+  await owner.fillDay('Last day of Wren Castellan', '2027-02-28')
+  await owner.press('Set the end')
+  await owner.sees('through 28 Feb 2027')
+  await owner.press('Make a guest …')
+  await owner.sees('This team does not welcome guests.')
+  expect(await owner.barriers()).toEqual([])
+  await owner.press('Remove …')
+  await owner.sees('loses all access')
+  await owner.press('Remove Wren Castellan')
+  await owner.sees('Wren Castellan is removed.')
+  expect(await owner.reads()).not.toContain('wren@marram.example')
+})
