@@ -1,13 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import type { NodeId, PersonId } from '../base/ids.ts'
+import { allRows, rowsBy } from '../base/collection.ts'
+import type { ColumnId, NodeId, PersonId } from '../base/ids.ts'
 import { listActions, noActions } from '../levels/action.ts'
 import { levelActions } from '../levels/level.ts'
+import type { BoardColumn } from '../rules/column.ts'
 import { momentOf, nextBound } from '../state/moment.ts'
-import { judged } from '../tests/judge.ts'
+import { applyChanges } from '../state/state.ts'
+import { judged, judgedColumn } from '../tests/judge.ts'
 import { levelOf as level } from '../tests/judging.ts'
 import { broken, grant, limit, member, node, now, person, team, world } from '../tests/world.ts'
-import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
+import { anyWorld, nodeIds, personIds, principals } from '../tests/worlds.ts'
+import { checkColumn } from './columns.ts'
 import { check } from './evaluate.ts'
 
 const editor = levelActions('Editor')
@@ -142,4 +146,33 @@ test('the engine answers as the judge does, for everybody everywhere, now and la
     }),
     { numRuns: 400 },
   )
+})
+
+test('and of columns, in every row', () => {
+  const some = fc.option(fc.subarray([...principals], { maxLength: 3 }), { nil: null })
+  const told = { none: 0, see: 0, edit: 0 }
+  fc.assert(
+    fc.property(anyWorld, some, some, (world, viewers, editors) => {
+      for (const board of allRows(world.nodes)) {
+        const column: BoardColumn = {
+          id: 'c' as ColumnId,
+          board: board.id,
+          name: 'c',
+          order: 0,
+          viewers,
+          editors,
+        }
+        const change = { table: 'columns', id: column.id, before: null, after: column } as const
+        const moment = momentOf(applyChanges(world, [change]), now)
+        for (const { id: row } of [board, ...rowsBy(world.nodes, 'parent', board.id)])
+          for (const person of personIds as unknown as PersonId[]) {
+            const answer = checkColumn(moment, person, { at: row, column: column.id })
+            expect(answer).toBe(judgedColumn(moment, person, { row, column }))
+            told[answer] += 1
+          }
+      }
+    }),
+    { numRuns: 60 },
+  )
+  expect(Math.min(...Object.values(told))).toBeGreaterThan(50)
 })

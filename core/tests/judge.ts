@@ -4,6 +4,7 @@ import type { Span } from '../base/instant.ts'
 import { type Action, allActions, has, listActions } from '../levels/action.ts'
 import type { Person } from '../people/person.ts'
 import type { Gives } from '../rules/entry.ts'
+import type { BoardColumn } from '../rules/column.ts'
 import type { Principal } from '../rules/principal.ts'
 import { type Moment, type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
@@ -112,4 +113,21 @@ function matches({ state, at }: Moment, person: Person, principal: Principal): b
       at < (each.until ?? Infinity) &&
       (kind === 'team' || each.lead),
   )
+}
+
+/** What somebody may do with a restricted column in a row, word for word. */
+export function judgedColumn(
+  moment: Moment,
+  personId: PersonId,
+  { row, column }: { readonly row: NodeId; readonly column: BoardColumn },
+): 'none' | 'see' | 'edit' {
+  const person = rowOf(moment.state.persons, personId)
+  const actions = judged(moment, personId, row)
+  if (person === undefined || !actions.includes('see')) return 'none'
+  const isSteward = judged(moment, personId, column.board).includes('share')
+  const named = (principals: readonly Principal[] | null) =>
+    principals === null || isSteward || principals.some(each => matches(moment, person, each))
+  if (!named(column.viewers)) return 'none'
+  const isOwn = rowOf(moment.state.nodes, row)?.maker === personId && actions.includes('add')
+  return named(column.editors) && (actions.includes('change') || isOwn) ? 'edit' : 'see'
 }

@@ -87,7 +87,7 @@ const anyNode = (index: number): fc.Arbitrary<Part> =>
       }),
     )
 
-const grantees: readonly Principal[] = [
+export const principals: readonly Principal[] = [
   'everyone',
   ...personIds.map(id => `person:${id}` as const),
   ...teamIds.flatMap(id => [`team:${id}`, `leads:${id}`] as const),
@@ -96,7 +96,7 @@ const grantees: readonly Principal[] = [
 export const anyGrant = fc
   .record({
     at: fc.constantFrom(...nodeIds),
-    to: fc.constantFrom(...grantees),
+    to: fc.constantFrom(...principals),
     gives: anyGives,
     span: anySpan,
     id: fc.nat(9),
@@ -106,7 +106,7 @@ export const anyGrant = fc
 export const anyLimit = fc
   .record({
     at: fc.constantFrom(...nodeIds),
-    to: fc.constantFrom<Principal>(...grantees, 'guests', 'anyone'),
+    to: fc.constantFrom<Principal>(...principals, 'guests', 'anyone'),
     allows: anyActions,
     span: anySpan,
     sparesStewards: fc.boolean(),

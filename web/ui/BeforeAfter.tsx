@@ -11,21 +11,33 @@ import { ProblemNote } from './ProblemNote.tsx'
 interface Props {
   readonly effect: ForeseenView | undefined
   readonly problem: Problem | undefined
+  /** What was seen first, where it would do something else by now. */
+  readonly earlier?: ForeseenView | undefined
 }
 
 /** What a change does before it is made: one line, and behind it everybody and every place. */
-export function BeforeAfter({ effect, problem }: Props) {
+export function BeforeAfter({ effect, problem, earlier }: Props) {
   if (problem !== undefined) return <ProblemNote problem={problem} />
   if (effect === undefined) return <p className="quiet text-sm">Working out what it does …</p>
   return (
     <section aria-label="Before and after" className="border-base-content not-first:border-t not-first:pt-2">
-      {effect.impact.map((moment, index) => (
-        <Moment key={moment.at} moment={moment} isNow={index === 0} isWhole={effect.isWhole} />
-      ))}
+      {earlier !== undefined && (
+        <div className="mb-2 border-l-4 border-base-300 pl-3">
+          <p className="text-sm font-semibold">What you had seen</p>
+          <Moments effect={earlier} />
+        </div>
+      )}
+      {earlier !== undefined && <p className="text-sm font-semibold">What it would do now</p>}
+      <Moments effect={effect} />
       <LeftOut leftOut={effect.leftOut} />
     </section>
   )
 }
+
+const Moments = ({ effect: { impact, isWhole } }: { readonly effect: ForeseenView }) =>
+  impact.map((moment, index) => (
+    <Moment key={moment.at} moment={moment} isNow={index === 0} isWhole={isWhole} />
+  ))
 
 /** What an undo does not take back. */
 const LeftOut = ({ leftOut }: Pick<ForeseenView, 'leftOut'>) =>

@@ -8,7 +8,11 @@ import { ProblemNote } from './ProblemNote.tsx'
 interface Props {
   /** What happens, as the button says it. */
   readonly act: string
-  readonly foreseen: { readonly effect: ForeseenView | undefined; readonly problem: Problem | undefined }
+  readonly foreseen: {
+    readonly effect: ForeseenView | undefined
+    readonly problem: Problem | undefined
+    readonly earlier: ForeseenView | undefined
+  }
   readonly problem: Problem | undefined
   readonly isBusy: boolean
   readonly onAct: () => Promise<void>
