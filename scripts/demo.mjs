@@ -25,6 +25,8 @@ if (process.argv.includes('--fresh')) {
   ])
     rmSync(resolve(dataDir, file), { recursive: true, force: true })
 }
+if (!existsSync(resolve(dataDir, 'noskel.sqlite')))
+  process.stdout.write('Making Marram Coast Survey, with nine months of history: some twenty seconds …\n')
 run('node', ['--import', 'tsx', 'scripts/seed-demo.ts'], { env })
 
 const server = spawn('node', ['--import', 'tsx', 'server/main.ts', '--demo'], {

@@ -66,6 +66,35 @@ const shots: readonly Shot[] = [
     },
   },
   {
+    name: 'board',
+    who: owner,
+    path: `${at}/content/node-permits-and-consents-permits`,
+    sees: 'Fees',
+  },
+  {
+    name: 'publish',
+    who: owner,
+    path: `${at}/content/node-season-plan-who-is-where`,
+    theme: 'dark',
+    sees: 'Publish',
+    act: async visitor => {
+      await visitor.press('Publish')
+      await visitor.sees('Anybody on the web')
+      await visitor.press('Look through')
+    },
+  },
+  {
+    name: 'leaving',
+    who: owner,
+    path: `${at}/people/person-joss`,
+    sees: 'Remove …',
+    act: async visitor => {
+      await visitor.press('Remove …')
+      await visitor.sees('loses all access')
+      await visitor.press('Look through')
+    },
+  },
+  {
     name: 'guest',
     who: 'sefa@lund-estate.example',
     path: `${at}/content/node-sites-north-spit-access-notes`,

@@ -5,6 +5,26 @@ import { QueryTypes, Sequelize } from 'sequelize'
 import { expect, test } from 'vitest'
 import { migrations } from './migrations/list.ts'
 
+test('every table carries the workspace’s id, but that of the accounts', async () => {
+  const database = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false })
+  for (const migration of migrations) await migration.up(database)
+  const select = { type: QueryTypes.SELECT } as const
+  const tables = await database.query<{ name: string }>(
+    `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`,
+    select,
+  )
+  const without: string[] = []
+  for (const { name } of tables) {
+    const columns = await database.query<{ name: string }>(
+      `SELECT name FROM pragma_table_info('${name}')`,
+      select,
+    )
+    if (!columns.some(column => column.name === 'workspace')) without.push(name)
+  }
+  expect([tables.length > 15, without]).toEqual([true, ['accounts']])
+  await database.close()
+})
+
 test('what was in the bin before it told since when stays there, for thirty days from now', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'noskel-migrations-'))
   const database = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'db.sqlite'), logging: false })

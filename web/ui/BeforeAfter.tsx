@@ -183,13 +183,33 @@ function grouped(differences: readonly DifferenceView[], by: (each: DifferenceVi
   return [...groups.values()]
 }
 
-/** Names of places; where two are called alike, with what each stands in. */
+/** Names of places, each with how many alike lie in it; where two are called alike, with what each stands in. */
 function placesListed(differences: readonly DifferenceView[]): string {
-  const names = differences.map(({ place }) => place.name)
-  return differences
-    .map(({ place: { name, path } }) => {
+  const within = countWithin(differences.map(({ place }) => wayTo(place)))
+  const tops = differences.filter(({ place }) => within.has(wayTo(place)))
+  const names = tops.map(({ place }) => place.name)
+  return tops
+    .map(({ place }) => {
+      const { name, path } = place
       const isAlone = names.filter(each => each === name).length === 1
-      return isAlone || path === '' ? name : `${name} (${path.split(' › ').at(-1)})`
+      const called = isAlone || path === '' ? name : `${name} (${path.split(' › ').at(-1)})`
+      const count = within.get(wayTo(place)) ?? 0
+      return count === 0 ? called : `${called} with ${placesWord(count)} in it`
     })
     .join(', ')
+}
+
+const wayTo = ({ path, name }: DifferenceView['place']) => (path === '' ? name : `${path} › ${name}`)
+
+/** The topmost of some ways down the tree, each with how many of the others lie below it. */
+function countWithin(ways: readonly string[]): Map<string, number> {
+  const all = new Set(ways)
+  const found = new Map<string, number>()
+  for (const way of ways) {
+    const parts = way.split(' › ')
+    const above = parts.map((_, index) => parts.slice(0, index + 1).join(' › '))
+    const top = above.find(each => all.has(each)) ?? way
+    found.set(top, (found.get(top) ?? 0) + (top === way ? 0 : 1))
+  }
+  return found
 }

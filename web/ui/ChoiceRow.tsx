@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { type ReactNode, useEffect, useRef } from 'react'
 
 interface Props {
   readonly name: ReactNode
@@ -12,18 +12,25 @@ interface Props {
 }
 
 /** A row of a table that opens a panel: anywhere by mouse, by its name for everybody else. */
-export const ChoiceRow = ({ name, isChosen, onChoose, isWrapping = false, lead, children }: Props) => (
-  <tr aria-selected={isChosen} className="cursor-pointer" onClick={onChoose}>
-    {lead !== undefined && <td className="whitespace-nowrap">{lead}</td>}
-    <td className={isWrapping ? '' : 'whitespace-nowrap'}>
-      <button
-        type="button"
-        className="cursor-pointer text-left font-semibold hover:underline"
-        onClick={onChoose}
-      >
-        {name}
-      </button>
-    </td>
-    {children}
-  </tr>
-)
+export function ChoiceRow({ name, isChosen, onChoose, isWrapping = false, lead, children }: Props) {
+  const row = useRef<HTMLTableRowElement>(null)
+  // Somebody who comes by a link finds the row that the panel is about.
+  useEffect(() => {
+    if (isChosen) row.current?.scrollIntoView({ block: 'nearest' })
+  }, [isChosen])
+  return (
+    <tr ref={row} aria-selected={isChosen} className="cursor-pointer" onClick={onChoose}>
+      {lead !== undefined && <td className="whitespace-nowrap">{lead}</td>}
+      <td className={isWrapping ? '' : 'whitespace-nowrap'}>
+        <button
+          type="button"
+          className="cursor-pointer text-left font-semibold hover:underline"
+          onClick={onChoose}
+        >
+          {name}
+        </button>
+      </td>
+      {children}
+    </tr>
+  )
+}

@@ -165,6 +165,29 @@ test.each(byPrivilege)('%s allows it, and nothing less does', (privilege, edits)
   expect(refusal(world(...parts, ...led, ...withPrivilege(other)), 'by', ...edits)).not.toBe('allowed')
 })
 
+test('whoever makes a team leads it, or names an active lead, and may be Steward from that moment', () => {
+  const parts = [...withPrivilege('create teams'), person('p'), person('off', { status: 'suspended' })]
+  const made = (lead: string, ...more: Edit[]) =>
+    refusal(
+      world(...parts),
+      'by',
+      edit('team.create', {
+        team: 't2',
+        home: 'h2',
+        name: 'T',
+        note: '',
+        joining: 'request',
+        welcomesGuests: false,
+      }),
+      edit('member.add', { membership: 'm', team: 't2', person: lead, lead: true, from: null, until: null }),
+      giving('h2', 'leads:t2', steward),
+      ...more,
+    )
+  expect([made('by'), made('p')]).toEqual(['allowed', 'allowed'])
+  expect(made('off')).toMatchObject({ code: 'no-steward-left' })
+  expect(made('off', giving('h2', 'person:by', steward))).toBe('allowed')
+})
+
 test('a team that the directory keeps is filled by it alone; its leads are named here', () => {
   const parts = [
     person('l'),

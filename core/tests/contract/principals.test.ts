@@ -2,6 +2,9 @@ import { describe, expect, test } from 'vitest'
 import { allRows, rowOf } from '../../base/collection.ts'
 import type { NodeId, PersonId, TeamId } from '../../base/ids.ts'
 import { who } from '../../access/who.ts'
+import { judge, wholeOf } from '../../changes/judge.ts'
+import { impact } from '../../impact/impact.ts'
+import { noActions } from '../../levels/action.ts'
 import { privateFolderOf, type State } from '../../state/state.ts'
 import { momentOf, nextBound } from '../../state/moment.ts'
 import { after, edit, editor, giving, levelOf, reader, refusal, steward } from '../judging.ts'
@@ -83,6 +86,17 @@ describe('a guest', () => {
       limit('b', 'team:cold'),
     )
     expect([levelOf(cold, 'g', 'a'), levelOf(cold, 'g', 'b')]).toEqual(['No access', 'Editor'])
+  })
+
+  test('wakes where a team begins to welcome guests, which the effect tells, wherever the team is named', () => {
+    const cold = [team('cold'), member('cold', 'g'), member('cold', 'lead', { lead: true })]
+    const before = momentOf(world(...parts, ...cold, grant('a', 'team:cold', reader)), now)
+    const edits = [edit('team.change', { team: 'cold', welcomesGuests: true })]
+    const set = { author: 'lead' as PersonId, reason: '', edits }
+    const judged = judge(before, set)
+    if (!judged.ok) throw new Error(JSON.stringify(judged.error))
+    const [first] = impact(wholeOf(before, set, judged.value))
+    expect(first?.differences).toEqual([{ person: 'g', node: 'a', before: noActions, after: reader }])
   })
 
   test('stays in no team that stops welcoming guests, unless cleared in the same change set', () => {
