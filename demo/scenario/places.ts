@@ -155,7 +155,12 @@ export const teamPlaces: Readonly<Record<string, readonly DemoPlace[]>> = {
   ],
   liaison: [
     board('Calls', ...rows(6, 'Call')),
-    folder('Agreements', page('With the Lund estate'), page('With Harrow farm'), page('With the harbour office')),
+    folder(
+      'Agreements',
+      page('With the Lund estate'),
+      page('With Harrow farm'),
+      page('With the harbour office'),
+    ),
   ],
   data: [
     page('How we name things'),
