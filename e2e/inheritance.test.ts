@@ -1,25 +1,20 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { demoPassword } from '#demo/scenario/people.ts'
-import { type DemoServer, startDemo } from './server.ts'
-import { Visitor } from './visitor.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import type { Visitor } from './visitor.ts'
 
 /** Breaking, following again and limiting, each with its effect first, with a member beside the Owner. */
 const place = '/at/marram-coast-survey/content/node-sites-harrow-creek'
-let server: DemoServer
+let demo: OwnerOfDemo
 let owner: Visitor
 let member: Visitor
 
 beforeAll(async () => {
-  server = await startDemo()
-  ;[owner, member] = await Promise.all([Visitor.arrive(server.address), Visitor.arrive(server.address)])
-  await owner.signIn('ilse@marram.example', demoPassword)
-  await member.signIn('pilar@marram.example', demoPassword)
+  demo = await ownerOfDemo()
+  owner = demo.owner
+  member = await demo.welcome('pilar@marram.example')
 })
 
-afterAll(async () => {
-  await Promise.all([owner.close(), member.close()])
-  await server.stop()
-})
+afterAll(() => demo.leave())
 
 test('after a break the member no longer sees the folder; followed again, the member does', async () => {
   await owner.open(place)

@@ -1,23 +1,18 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { demoPassword } from '#demo/scenario/people.ts'
-import { type DemoServer, startDemo } from './server.ts'
-import { Visitor } from './visitor.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import type { Visitor } from './visitor.ts'
 
 /** Acts with their effect first, then looked back at, undone, and told to whom they concern. */
 const at = '/at/marram-coast-survey'
-let server: DemoServer
+let demo: OwnerOfDemo
 let owner: Visitor
 
 beforeAll(async () => {
-  server = await startDemo()
-  owner = await Visitor.arrive(server.address)
-  await owner.signIn('ilse@marram.example', demoPassword)
+  demo = await ownerOfDemo()
+  owner = demo.owner
 })
 
-afterAll(async () => {
-  await owner.close()
-  await server.stop()
-})
+afterAll(() => demo.leave())
 
 test('membership, standing, place and state of a place show what they do before they do it', async () => {
   await owner.open(`${at}/teams/team-birds`)
@@ -95,8 +90,7 @@ test('what cannot be undone whole says what it leaves out', async () => {
 })
 
 test('those concerned are told, here and by mail, and choose of what', async () => {
-  const sunniva = await Visitor.arrive(server.address)
-  await sunniva.signIn('sunniva@marram.example', demoPassword)
+  const sunniva = await demo.welcome('sunniva@marram.example')
   await sunniva.open(`${at}/notices`)
   await sunniva.sees('Ilse Brandt opened')
   await sunniva.sees('unread')
@@ -107,5 +101,4 @@ test('those concerned are told, here and by mail, and choose of what', async () 
   await sunniva.open('/mailbox')
   await sunniva.pressRow('sunniva@marram.example')
   await sunniva.sees('Choose there which notices come by mail')
-  await sunniva.close()
 })

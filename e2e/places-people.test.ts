@@ -1,23 +1,18 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { demoPassword } from '#demo/scenario/people.ts'
-import { type DemoServer, startDemo } from './server.ts'
-import { Visitor } from './visitor.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import type { Visitor } from './visitor.ts'
 
 /** What becomes of places and people, each act with what it does first. */
 const at = '/at/marram-coast-survey'
-let server: DemoServer
+let demo: OwnerOfDemo
 let owner: Visitor
 
 beforeAll(async () => {
-  server = await startDemo()
-  owner = await Visitor.arrive(server.address)
-  await owner.signIn('ilse@marram.example', demoPassword)
+  demo = await ownerOfDemo()
+  owner = demo.owner
 })
 
-afterAll(async () => {
-  await owner.close()
-  await server.stop()
-})
+afterAll(() => demo.leave())
 
 test('a page goes to the web with what is in it, and is taken off again', async () => {
   await owner.open(`${at}/content/node-season-plan-who-is-where`)
@@ -68,12 +63,10 @@ test('a board names its columns, and whom they are restricted to', async () => {
   await owner.sees('Date · Person · Status · Number')
   await owner.sees('edited by Gesa Marwick, stewards')
   expect(await owner.barriers()).toEqual([])
-  const guest = await Visitor.arrive(server.address)
-  await guest.signIn('henrik@county-ecology.example', demoPassword)
+  const guest = await demo.welcome('henrik@county-ecology.example')
   await guest.open(`${at}/content/node-permits-and-consents-permits`)
   await guest.sees('Date · Person · Status · Number')
   expect(await guest.reads()).not.toMatch(/Fees|Contact/)
-  await guest.close()
 })
 
 test('somebody gets a role and loses it, gets an end, becomes a guest, and is removed', async () => {

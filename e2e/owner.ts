@@ -1,0 +1,28 @@
+import { demoPassword } from '#demo/scenario/people.ts'
+import { type DemoServer, startDemo } from './server.ts'
+import { Visitor } from './visitor.ts'
+
+/** The demo with its owner signed in; others arrive as they are wanted. */
+export interface OwnerOfDemo {
+  readonly owner: Visitor
+  /** Somebody else of the demo, signed in at a browser of their own. */
+  readonly welcome: (mail: string) => Promise<Visitor>
+  /** Closes every browser and stops the server. */
+  readonly leave: () => Promise<void>
+}
+
+export async function ownerOfDemo(): Promise<OwnerOfDemo> {
+  const server: DemoServer = await startDemo()
+  const visitors: Visitor[] = []
+  const welcome = async (mail: string) => {
+    const visitor = await Visitor.arrive(server.address)
+    visitors.push(visitor)
+    await visitor.signIn(mail, demoPassword)
+    return visitor
+  }
+  const leave = async () => {
+    await Promise.all(visitors.map(visitor => visitor.close()))
+    await server.stop()
+  }
+  return { owner: await welcome('ilse@marram.example'), welcome, leave }
+}
