@@ -144,7 +144,7 @@ const mutants: readonly Mutant[] = [
   {
     mistake: 'a copy holds what its author may not copy',
     file: 'changes/edits/duplicate.ts',
-    find: "if (!has(check(now, author, from.id), 'copy')) continue",
+    find: "if (!has(authorActions(context, from.id), 'copy')) continue",
     put: '',
   },
   {

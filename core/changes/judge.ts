@@ -138,7 +138,7 @@ export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judg
     if (refusal !== undefined) return refused({ refusal, edit: index })
     const outcome = rule.apply(context, edit)
     if (!outcome.ok) return refused({ refusal: outcome.error, edit: index })
-    if (edit.kind === 'node.duplicate') copies.push(...copiesOf(context.now, author, edit))
+    if (edit.kind === 'node.duplicate') copies.push(...copiesOf(context, edit))
     state = applyChanges(state, outcome.value)
     changes.push(...outcome.value)
   }

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest'
 import { rowOf } from '../base/collection.ts'
+import { always } from '../base/instant.ts'
 import type { GrantId, NodeId, PersonId } from '../base/ids.ts'
 import { momentOf } from '../state/moment.ts'
 import type { State } from '../state/state.ts'
@@ -103,6 +104,37 @@ test('a team goes with all that came with it, or stays whole once others use it'
   const names = leftOut(joined, making.back).map(([id]) => id)
   expect(names).toContain('new')
   expect(names).not.toContain('n')
+})
+
+test('a role, a level, a board or a team that others use by now stays', () => {
+  const fields = { name: 'N', note: '' }
+  const channel = { channel: 'ch', team: 'new', ...fields, only: null }
+  const role = { role: 'new', ...fields, rung: 5, privileges: [], callable: false, free: false }
+  const holding = { holding: 'h', person: 'ben', role: 'new', scope: { over: 'workspace' }, ...always }
+  const column = { column: 'col', board: 'new', name: 'N', order: 0, viewers: null, editors: null }
+  const cases: readonly (readonly [Edit[], Edit])[] = [
+    [[edit('role.create', role)], edit('role.give', holding)],
+    [
+      [edit('level.create', { level: 'new', ...fields, actions: reader })],
+      giving('plan', 'person:ben', 'new' as never),
+    ],
+    [
+      [edit('node.create', { node: 'new', parent: 'plan', as: 'board', name: 'N' })],
+      edit('column.create', column),
+    ],
+    [
+      [
+        edit('team.create', { team: 'new', home: 'h', ...fields, joining: 'open', welcomesGuests: false }),
+        giving('h', 'person:owner', steward),
+      ],
+      edit('channel.create', channel),
+    ],
+  ]
+  for (const [edits, using] of cases) {
+    const making = made(start, 'owner', ...edits)
+    expect(leftOut(making.state, making.back)).toEqual([])
+    expect(leftOut(after(making.state, 'owner', using), making.back)).toContainEqual(['new', 'in use'])
+  }
 })
 
 test('what it stood on being gone, it does not return', () => {

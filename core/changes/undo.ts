@@ -1,9 +1,17 @@
-import { rowOf, rowsBy } from '../base/collection.ts'
+import { allRows, rowOf, rowsBy } from '../base/collection.ts'
 import type { NodeId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { isSame } from '../base/same.ts'
 import { partsOf, type Principal } from '../rules/principal.ts'
-import { applyChanges, inverseOf, pathOf, type RecordChange, type State } from '../state/state.ts'
+import {
+  applyChanges,
+  inverseOf,
+  pathOf,
+  type RecordChange,
+  type State,
+  type TableName,
+  workspaceOf,
+} from '../state/state.ts'
 import type { UndoChangeSet } from './intents/places.ts'
 import { membershipOf } from './edits/member.ts'
 
@@ -121,32 +129,46 @@ function cannotStand(
   return before !== null || hasItsGround(state, { table, after } as RecordChange) ? undefined : 'gone'
 }
 
-function hasItsGround(state: State, { table, after }: RecordChange): boolean {
+/** What it refers to is there, and nothing has taken its place. */
+function hasItsGround(state: State, change: RecordChange): boolean {
+  const isThere = refersTo(change).every(([table, id]) => rowOf(state[table] as State['nodes'], id as NodeId))
+  const { table, after } = change
+  if (!isThere || after === null) return false
+  if (table === 'memberships') return membershipOf(state, after.team, after.person)?.id === after.id
+  return table !== 'persons' || rowsBy(state.persons, 'mail', after.mail.toLowerCase()).length === 1
+}
+
+function refersTo({ table, after }: RecordChange): readonly (readonly [TableName, string])[] {
+  if (after === null) return []
   switch (table) {
     case 'grants':
     case 'limits':
-      return after !== null && rowOf(state.nodes, after.node) !== undefined && isThere(state, after.principal)
+      return [['nodes', after.node], ...namedBy(after.principal)]
     case 'memberships':
-      return (
-        after !== null &&
-        rowOf(state.teams, after.team) !== undefined &&
-        rowOf(state.persons, after.person) !== undefined &&
-        membershipOf(state, after.team, after.person)?.id === after.id
-      )
+      return [
+        ['teams', after.team],
+        ['persons', after.person],
+      ]
     case 'holdings':
+      return [
+        ['roles', after.role],
+        ['persons', after.person],
+      ]
     case 'invitations':
-      return after !== null && rowOf(state.persons, after.person) !== undefined
-    case 'persons':
-      return after !== null && rowsBy(state.persons, 'mail', after.mail.toLowerCase()).length === 1
+      return [['persons', after.person]]
+    case 'columns':
+      return [['nodes', after.board]]
+    case 'channels':
+      return [['teams', after.team]]
     default:
-      return true
+      return []
   }
 }
 
-function isThere(state: State, principal: Principal): boolean {
+function namedBy(principal: Principal): (readonly [TableName, string])[] {
   const parts = partsOf(principal)
-  if (parts.kind === 'person') return rowOf(state.persons, parts.person) !== undefined
-  return parts.kind === 'team' || parts.kind === 'leads' ? rowOf(state.teams, parts.team) !== undefined : true
+  if (parts.kind === 'person') return [['persons', parts.person]]
+  return 'team' in parts ? [['teams', parts.team]] : []
 }
 
 /** Whether anything that stays refers to a record that went. */
@@ -156,7 +178,8 @@ function isNeeded(state: State, { table, id }: RecordChange, written: readonly N
       return (
         written.includes(id) ||
         rowsBy(state.nodes, 'parent', id).length > 0 ||
-        [...rowsBy(state.grants, 'node', id), ...rowsBy(state.limits, 'node', id)].length > 0
+        [...rowsBy(state.grants, 'node', id), ...rowsBy(state.limits, 'node', id)].length > 0 ||
+        rowsBy(state.columns, 'board', id).length > 0
       )
     case 'persons':
       return (
@@ -169,9 +192,14 @@ function isNeeded(state: State, { table, id }: RecordChange, written: readonly N
     case 'teams':
       return (
         rowsBy(state.memberships, 'team', id).length > 0 ||
+        rowsBy(state.channels, 'team', id).length > 0 ||
         rowsBy(state.nodes, 'home', `team:${id}`).length > 0 ||
         isNamed(state, [`team:${id}`, `leads:${id}`])
       )
+    case 'roles':
+      return workspaceOf(state).defaultRole === id || allRows(state.holdings).some(each => each.role === id)
+    case 'levels':
+      return allRows(state.grants).some(each => each.gives === id)
     default:
       return false
   }

@@ -28,7 +28,7 @@ export const createChannel: EditRule<EditOf<'channel.create'>> = {
   },
 }
 
-/** Settings and people of a channel. Nobody opens a restricted one to themselves, but a lead of the team. */
+/** Settings and people of a channel. Of a restricted one only those in it know, and the leads of the team. */
 export const changeChannel: EditRule<EditOf<'channel.change'>> = {
   kind: 'channel.change',
   lacks: (context, edit) => {
@@ -60,13 +60,12 @@ export function lacksChannelChange(
   const team = (after ?? before)?.team
   if (team === undefined) return { code: 'unknown', what: 'channel' }
   if (before === null || after === null) return lacksInTeam(context, team, 'create channels')
-  const missing = lacksInTeam(context, team, 'moderate')
-  if (missing !== undefined) return missing
   const subject = subjectOf(context.before, context.author)
-  const comesIn = subject !== undefined && isIn(subject, after) && !isIn(subject, before)
-  return comesIn && !leadsTeam(context.before, context.author, team)
-    ? { code: 'own-raise', nodes: [] }
-    : undefined
+  const isKnown =
+    before.only === null ||
+    leadsTeam(context.before, context.author, team) ||
+    (subject !== undefined && isIn(subject, before))
+  return isKnown ? lacksInTeam(context, team, 'moderate') : { code: 'unknown', what: 'channel' }
 }
 
 /** Lead of the team, or the privilege, for a team that the author knows. */

@@ -1,15 +1,14 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
-import type { ColumnId, GrantId, LimitId, NodeId, PersonId } from '../../base/ids.ts'
+import type { ColumnId, GrantId, LimitId, NodeId } from '../../base/ids.ts'
 import { isOver } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import { columnsSeen } from '../../access/columns.ts'
-import { check } from '../../access/evaluate.ts'
 import { placeOf } from '../../access/place.ts'
 import { subjectOf } from '../../access/subject.ts'
 import { has } from '../../levels/action.ts'
-import { childrenOf, type Moment, type RecordChange } from '../../state/state.ts'
+import { childrenOf, type RecordChange } from '../../state/state.ts'
 import type { ContentNode } from '../../tree/node.ts'
-import { type Context, type EditOf, type EditRule, isTaken, lacksAction } from '../context.ts'
+import { authorActions, type Context, type EditOf, type EditRule, isTaken, lacksAction } from '../context.ts'
 import { grantsReaching, inheritedGrants } from './break.ts'
 import { createdNode, wrongWithin } from './node.ts'
 
@@ -28,7 +27,7 @@ export const duplicateNode: EditRule<EditOf<'node.duplicate'>> = {
     if (node === undefined || parent === undefined) return refused({ code: 'unknown', what: 'place' })
     const wrong = wrongWithin(parent, node.kind)
     if (wrong !== undefined) return refused(wrong)
-    const copies = copiesOf(context.now, context.author, edit)
+    const copies = copiesOf(context, edit)
     if (copies.some(copy => isTaken(state, 'nodes', copy.to)))
       return refused({ code: 'already-there', what: 'id' })
     const places = new Map(copies.map(({ from, to }) => [from.id, to]))
@@ -49,18 +48,15 @@ export interface Copy {
 }
 
 /** Which places are copied, parents first: what the author may not copy stays behind with all that is in it. */
-export function copiesOf(
-  now: Moment,
-  author: PersonId,
-  { node, copies }: Pick<EditOf<'node.duplicate'>, 'node' | 'copies'>,
-): Copy[] {
+export function copiesOf(context: Context, { node, copies }: EditOf<'node.duplicate'>): Copy[] {
   const found: Copy[] = []
-  const top = rowOf(now.state.nodes, node)
+  const { nodes } = context.now.state
+  const top = rowOf(nodes, node)
   const waiting = top === undefined ? [] : [top]
   for (let from = waiting.shift(); from !== undefined; from = waiting.shift()) {
-    if (!has(check(now, author, from.id), 'copy')) continue
+    if (!has(authorActions(context, from.id), 'copy')) continue
     found.push({ from, to: `${copies}-${found.length}` as NodeId })
-    waiting.push(...childrenOf(now.state, from.id))
+    waiting.push(...childrenOf(context.now.state, from.id))
   }
   return found
 }
