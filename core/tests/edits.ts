@@ -95,7 +95,7 @@ const anyRow = (table: TableName, draft: (id: string) => Edit) =>
 /** People come to be guests, leave and take over; roles and teams change. Only the owner may most of it. */
 export const anyStanding: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
   anybody.map(person => () => [edit('person.suspend', { person })]),
-  anybody.map(person => () => [edit('person.resume', { person })]),
+  { weight: 4, arbitrary: anybody.map(person => () => [edit('person.resume', { person })]) },
   anybody.map(person => () => [edit('person.remove', { person })]),
   fc.record({ person: anybody, until: anyUntil }).map(fields => () => [edit('person.end', fields)]),
   fc
@@ -103,9 +103,13 @@ export const anyStanding: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
     .map(fields => () => [
       edit('person.turn', { ...fields, taker: null, holding: 'turned', folder: 'turned', grant: 'turned' }),
     ]),
-  fc
-    .record({ node: nodeId, taker: anybody })
-    .map(fields => () => [edit('access.recover', { ...fields, grant: 'recovered', limits: [] })]),
+  // Seldom is a place without any steward.
+  {
+    weight: 5,
+    arbitrary: fc
+      .record({ node: nodeId, taker: anybody })
+      .map(fields => () => [edit('access.recover', { ...fields, grant: 'recovered', limits: [] })]),
+  },
   fc
     .record({ team: fc.constantFrom('t0', 't1'), welcomesGuests: fc.boolean() })
     .map(fields => () => [edit('team.change', fields)]),
@@ -116,10 +120,13 @@ export const anyStanding: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
     const [team, person] = id.split(' ')
     return edit('member.take', { team, person })
   }),
-  fc
-    .record({ node: nodeId, parent: nodeId })
-    .map(fields => () => [edit('node.duplicate', { ...fields, name: 'Copy', copies: 'dup' })]),
-  nodeId.map(node => () => [edit('node.delete', { node })]),
+  {
+    weight: 4,
+    arbitrary: fc
+      .record({ node: nodeId, parent: nodeId })
+      .map(fields => () => [edit('node.duplicate', { ...fields, name: 'Copy', copies: 'dup' })]),
+  },
+  { weight: 3, arbitrary: nodeId.map(node => () => [edit('node.delete', { node })]) },
   fc
     .record({ person: anybody, role: fc.constantFrom('role-owner', 'role-people-lead') })
     .map(fields => () => [
@@ -131,5 +138,5 @@ export const anyStanding: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
         until: null,
       }),
     ]),
-  anyRow('holdings', holding => edit('role.take', { holding })),
+  { weight: 3, arbitrary: anyRow('holdings', holding => edit('role.take', { holding })) },
 )

@@ -136,7 +136,11 @@ export const teamPlaces: Readonly<Record<string, readonly DemoPlace[]>> = {
   dunes: [
     board('Species list', ...rows(7, 'Species')),
     page('Field notes', undefined, page('Marram and lyme grass'), page('Blow-outs')),
-    folder('Old transects', board('2024', ...rows(3, 'Transect')), board('2025', ...rows(3, 'Transect'))),
+    folder(
+      'Old transects',
+      board('Season of 2024', ...rows(3, 'Transect')),
+      board('Season of 2025', ...rows(3, 'Transect')),
+    ),
   ],
   marsh: [
     board('Core samples', ...rows(5, 'Core')),
@@ -144,7 +148,7 @@ export const teamPlaces: Readonly<Record<string, readonly DemoPlace[]>> = {
     folder('Laboratory', file('Results, May.csv'), file('Results, August.csv')),
   ],
   birds: [
-    page('Count rules', undefined, page('Winter'), page('Breeding season')),
+    page('Count rules', undefined, page('Winter rules'), page('Breeding season')),
     board('Winter counts', ...rows(8, 'Count')),
     folder('Drafts', page('Terns and the new wardens')),
   ],
@@ -172,7 +176,10 @@ export const teamPlaces: Readonly<Record<string, readonly DemoPlace[]>> = {
     board('Sign-up', ...rows(6, 'Week')),
     page('First day'),
   ],
-  steering: [page('Budget 2027'), page('Minutes', undefined, page('March'), page('June'))],
+  steering: [
+    page('Budget 2027'),
+    page('Minutes', undefined, page('Minutes of March'), page('Minutes of June')),
+  ],
   all: [page('Who to ask'), page('House rules')],
   'last-year': [board('Counts 2025', ...rows(5, 'Count')), page('What we learnt')],
 }

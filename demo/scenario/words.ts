@@ -1,6 +1,13 @@
 /** What everyday things are called, and why people say they do them. DAY and NR are filled in. */
 
-export const rows = ['DAY', 'DAY, morning', 'DAY, low water', 'Station NR', 'Post NR', 'Team note NR']
+export const rows = [
+  'Visit of DAY',
+  'DAY, morning',
+  'DAY, low water',
+  'Station NR',
+  'Post NR',
+  'Team note NR',
+]
 
 export const files = [
   'Photograph NR.jpg',
