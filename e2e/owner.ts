@@ -1,5 +1,5 @@
 import { demoPassword } from '#demo/scenario/people.ts'
-import { type DemoServer, startDemo } from './server.ts'
+import { startDemo } from './server.ts'
 import { Visitor } from './visitor.ts'
 
 /** The demo with its owner signed in; others arrive as they are wanted. */
@@ -12,7 +12,7 @@ export interface OwnerOfDemo {
 }
 
 export async function ownerOfDemo(): Promise<OwnerOfDemo> {
-  const server: DemoServer = await startDemo()
+  const server = await startDemo()
   const visitors: Visitor[] = []
   const welcome = async (mail: string) => {
     const visitor = await Visitor.arrive(server.address)

@@ -86,8 +86,9 @@ function leftFolder(
   return { table: 'nodes', id: before.id, before, after }
 }
 
-/** A private folder that still lies in the bin comes back. */
+/** A private folder that still lies in the bin comes back. The invited get theirs when they come in. */
 function asMember(context: Context, person: Person, edit: EditOf<'person.turn'>): RecordChange[] {
+  if (person.status === 'invited') return []
   const folder = privateFolderOf(context.now.state, person.id)
   const [node, grant] = privateFolder(context, edit)
   if (folder === undefined || node === undefined || grant === undefined) return privateFolder(context, edit)

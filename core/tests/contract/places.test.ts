@@ -84,7 +84,7 @@ test('two grants to one principal at one node add up', () => {
   expect(refusal(state, 'p', edit('node.describe', { node: 'a', name: 'N' }))).toBe('allowed')
 })
 
-test('a limit of the empty set says no access; one that leaves see out leaves nothing', () => {
+test('a limit of the empty set says no access', () => {
   const state = world(person('p'), node('a', 'root'), grant('a', 'person:p', editor), limit('a', 'person:p'))
   expect(levelOf(state, 'p', 'a')).toBe('No access')
 })

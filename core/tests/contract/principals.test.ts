@@ -222,6 +222,12 @@ describe('making a member a guest', () => {
     expect(roles(back, 'm')).toEqual(['role-member'])
     const member = after(world(...cast), 'owner', turning('g', 'member'))
     expect([roles(member, 'g'), levelOf(member, 'g', 'f new')]).toEqual([['role-member'], 'Steward'])
+    const coming = after(
+      world(person('i', { kind: 'guest', status: 'invited' })),
+      'owner',
+      turning('i', 'member'),
+    )
+    expect(privateFolderOf(coming, 'i' as PersonId)).toBe(undefined)
     expect(refusal(world(...parts), 'owner', turning('m', 'member'))).toMatchObject({ what: 'kind' })
   })
 })
