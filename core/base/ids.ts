@@ -17,3 +17,9 @@ export type LimitId = Id<'limit'>
 export type LevelId = Id<'level'>
 export type ColumnId = Id<'column'>
 export type ChannelId = Id<'channel'>
+/** The handle itself, in lower case: each stands for one person of a workspace, for ever. */
+export type HandleId = Id<'handle'>
+export type RequestId = Id<'request'>
+export type WelcomeSetId = Id<'welcome set'>
+export type JoinLinkId = Id<'join link'>
+export type PictureId = Id<'picture'>

@@ -9,6 +9,8 @@ export interface Leading {
   readonly people: ReadonlySet<PersonId>
   /** Who left, or became a guest or a member. */
   readonly leavers: ReadonlySet<PersonId>
+  /** Who came into which team, or asks anew. */
+  readonly joined: ReadonlySet<string>
   readonly hasTeam: boolean
   /** Places that are no more. */
   readonly gone: ReadonlySet<NodeId>
@@ -17,24 +19,28 @@ export interface Leading {
 }
 
 export function leadingIn(changes: readonly RecordChange[]): Leading {
-  const people = new Set<PersonId>()
-  const leavers = new Set<PersonId>()
-  const gone = new Set<NodeId>()
-  const folders = new Set<NodeId>()
-  const breaks = new Set<NodeId>()
-  for (const change of changes) {
-    if (change.table === 'persons') {
-      people.add(change.id)
-      if (isTurned(change)) leavers.add(change.id)
-    }
-    if (change.table !== 'nodes') continue
-    if (change.after === null) gone.add(change.id)
-    if (homeIn(change) === 'person') folders.add(change.id)
-    if (change.before !== null && !isSame(change.before.broken, change.after?.broken)) breaks.add(change.id)
+  const of = <T extends RecordChange['table']>(table: T) =>
+    changes.filter(change => change.table === table) as Extract<RecordChange, { table: T }>[]
+  const persons = of('persons')
+  const nodes = of('nodes')
+  const made = [...of('memberships'), ...of('requests')].filter(change => change.before === null)
+  return {
+    count: changes.length,
+    people: new Set(persons.map(change => change.id)),
+    leavers: new Set(persons.filter(isTurned).map(change => change.id)),
+    joined: new Set(made.map(change => joinKey(change.after))),
+    hasTeam: of('teams').length > 0,
+    gone: new Set(nodes.filter(change => change.after === null).map(change => change.id)),
+    folders: new Set(nodes.filter(change => homeIn(change) === 'person').map(change => change.id)),
+    breaks: new Set(nodes.filter(isBreak).map(change => change.id)),
   }
-  const hasTeam = changes.some(change => change.table === 'teams')
-  return { count: changes.length, people, leavers, hasTeam, gone, folders, breaks }
 }
+
+const isBreak = ({ before, after }: NodeChange): boolean =>
+  before !== null && !isSame(before.broken, after?.broken)
+
+const joinKey = (row: { readonly team?: TeamId; readonly person?: PersonId } | null): string =>
+  `${row?.team ?? ''} ${row?.person ?? ''}`
 
 const isTurned = ({ before, after }: Extract<RecordChange, { table: 'persons' }>): boolean =>
   before !== null && after !== null && (before.kind !== after.kind || after.status === 'removed')
@@ -56,6 +62,11 @@ type Along = {
 const along: Along = {
   holdings: (change, { people }) => people.has(rowIn(change)?.person as PersonId),
   invitations: (change, { people }) => people.has(rowIn(change)?.person as PersonId),
+  handles: (change, { people }) => people.has(rowIn(change)?.person as PersonId),
+  requests: (change, { joined, leavers }) =>
+    change.after === null &&
+    (leavers.has(rowIn(change)?.person as PersonId) || joined.has(joinKey(rowIn(change)))),
+  joinLinks: (change, { people }) => change.before?.used !== change.after?.used && people.size > 0,
   memberships: (change, { leavers }) =>
     change.after === null && leavers.has(rowIn(change)?.person as PersonId),
   nodes: (change, leading) =>

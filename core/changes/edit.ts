@@ -1,8 +1,11 @@
 import type {
   AcceptInvitation,
   AddMember,
+  AnswerRequest,
   ArchiveTeam,
   ChangeChannel,
+  ChangeContact,
+  ChangeInvitation,
   ChangeLevel,
   ChangeMember,
   ChangeRole,
@@ -19,6 +22,7 @@ import type {
   EndPerson,
   GiveRole,
   InvitePerson,
+  MakeRequest,
   RemovePerson,
   RenewInvitation,
   ResumePerson,
@@ -27,6 +31,7 @@ import type {
   TakeRole,
   TurnPerson,
   WithdrawInvitation,
+  WithdrawRequest,
 } from './intents/people.ts'
 import type {
   AddGrant,
@@ -52,6 +57,15 @@ import type {
   SetWeb,
   UndoChangeSet,
 } from './intents/places.ts'
+import type {
+  ChangeJoinLink,
+  ChangeWelcomeSet,
+  CreateJoinLink,
+  CreateWelcomeSet,
+  DeleteWelcomeSet,
+  UseJoinLink,
+  WithdrawJoinLink,
+} from './intents/ways-in.ts'
 
 /**
  * What an author intends, one act each. A change set is a list of these. Ids of new things are made
@@ -108,5 +122,17 @@ export type Edit =
   | DeleteColumn
   | CreateChannel
   | ChangeChannel
+  | ChangeInvitation
+  | ChangeContact
+  | MakeRequest
+  | WithdrawRequest
+  | AnswerRequest
+  | CreateWelcomeSet
+  | ChangeWelcomeSet
+  | DeleteWelcomeSet
+  | CreateJoinLink
+  | ChangeJoinLink
+  | WithdrawJoinLink
+  | UseJoinLink
 
 export type EditKind = Edit['kind']

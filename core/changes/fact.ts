@@ -59,15 +59,19 @@ function aboutOf(change: RecordChange): About | undefined {
     case 'teams':
       return { act: 'teams', team: change.id }
     case 'memberships':
+    case 'requests':
     case 'channels':
       return { act: 'teams', team, person }
     case 'persons':
       return { act: 'people', person: change.id }
     case 'holdings':
+    case 'handles':
     case 'invitations':
       return { act: 'people', person }
     case 'workspaces':
     case 'levels':
+    case 'welcomeSets':
+    case 'joinLinks':
       return { act: 'workspace' }
     case 'roles':
       return (change.after ?? change.before)?.builtIn === true ? undefined : { act: 'workspace' }

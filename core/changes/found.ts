@@ -1,9 +1,8 @@
-import type { AccountId, GrantId, HoldingId, NodeId, PersonId, WorkspaceId } from '../base/ids.ts'
+import type { AccountId, GrantId, HandleId, HoldingId, NodeId, PersonId, WorkspaceId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
-import { levelActions } from '../levels/level.ts'
-import { builtInRoles, memberRole, ownerRole } from '../people/role.ts'
-import type { Person } from '../people/person.ts'
-import type { Workspace } from '../rules/workspace.ts'
+import { builtInRoles, ownerRole } from '../people/role.ts'
+import { blankProfile, type Person } from '../people/person.ts'
+import { usualPolicies, type Workspace } from '../rules/workspace.ts'
 import { momentOf } from '../state/moment.ts'
 import { applyChanges, emptyState, type RecordChange } from '../state/state.ts'
 import type { Judged } from './judge.ts'
@@ -23,6 +22,7 @@ export interface Founding {
     readonly account: AccountId
     readonly holding: HoldingId
     readonly name: string
+    readonly handle: HandleId
     readonly mail: string
     readonly folder: NodeId
     readonly grant: GrantId
@@ -38,22 +38,20 @@ export function foundWorkspace(founding: Founding): Judged {
     slug: founding.slug,
     timeZone: founding.timeZone,
     madeAt: at,
-    guestCeiling: levelActions('Editor'),
-    allowsPublishing: true,
-    defaultRole: memberRole,
-    seats: null,
-    suspendedHoldSeats: true,
+    ...usualPolicies,
   }
   const person: Person = {
     id: owner.person,
     account: owner.account,
     name: owner.name,
     mail: owner.mail,
-    title: '',
+    ...blankProfile,
+    handle: owner.handle,
     kind: 'member',
     status: 'active',
     contact: null,
     joinedAt: at,
+    agreedAt: null,
     from: null,
     until: null,
   }
@@ -73,6 +71,12 @@ export function foundWorkspace(founding: Founding): Judged {
     { table: 'workspaces', id: workspace.id, before: null, after: workspace },
     ...builtInRoles.map(role => ({ table: 'roles', id: role.id, before: null, after: role }) as const),
     { table: 'persons', id: person.id, before: null, after: person },
+    {
+      table: 'handles',
+      id: owner.handle,
+      before: null,
+      after: { id: owner.handle, person: person.id, since: at },
+    },
     { table: 'holdings', id: holding.id, before: null, after: holding },
     { table: 'nodes', id: root.id, before: null, after: root },
   ]

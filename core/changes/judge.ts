@@ -21,6 +21,11 @@ import { changeLevel, createLevel, deleteLevel } from './edits/level.ts'
 import { setWeb } from './edits/web.ts'
 import { changeWorkspace } from './edits/workspace.ts'
 import { changeChannel, createChannel } from './edits/channel.ts'
+import { changeContact } from './edits/contact.ts'
+import { changeJoinLink, createJoinLink, takeJoinLink, withdrawJoinLink } from './edits/join-link.ts'
+import { changeInvitation } from './edits/offered.ts'
+import { answerRequest, makeRequest, withdrawRequest } from './edits/request.ts'
+import { changeWelcomeSet, createWelcomeSet, deleteWelcomeSet } from './edits/welcome-set.ts'
 import { changeColumn, createColumn, deleteColumn } from './edits/column.ts'
 import { deleteNode } from './edits/delete.ts'
 import { type Copy, copiesOf, duplicateNode } from './edits/duplicate.ts'
@@ -122,6 +127,18 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'column.delete': deleteColumn,
   'channel.create': createChannel,
   'channel.change': changeChannel,
+  'invitation.change': changeInvitation,
+  'person.contact': changeContact,
+  'request.make': makeRequest,
+  'request.withdraw': withdrawRequest,
+  'request.answer': answerRequest,
+  'welcome.create': createWelcomeSet,
+  'welcome.change': changeWelcomeSet,
+  'welcome.delete': deleteWelcomeSet,
+  'link.create': createJoinLink,
+  'link.change': changeJoinLink,
+  'link.withdraw': withdrawJoinLink,
+  'link.use': takeJoinLink,
 }
 
 const guards: readonly Guard[] = [seats, guests, ownerLeft, recovered, moveGains, ownRaise, stewardLeft]

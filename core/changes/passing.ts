@@ -1,10 +1,10 @@
 import { rowsBy } from '../base/collection.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
-import { valuesOf } from '../base/table.ts'
+import { type Table, valuesOf } from '../base/table.ts'
 import type { Membership, Person } from '../people/person.ts'
 import type { Grant } from '../rules/entry.ts'
-import { momentOf, nextBound } from '../state/moment.ts'
+import { momentOf, nextAfter, nextBound, type Sorted, sortedOnce } from '../state/moment.ts'
 import { applyChanges, type Moment, type RecordChange, type State, type TableName } from '../state/state.ts'
 import { deletionOf } from './edits/delete.ts'
 import type { Touching } from './touched.ts'
@@ -57,13 +57,19 @@ function nextPassing(state: State, since: Instant): Instant {
 
 /** The next instant after `since` at which something passes or comes near its end. */
 export function nextDue(state: State, since: Instant): Instant {
-  let next = nextPassing(state, since)
-  for (const { row } of endingIn(state)) {
-    const toldAt = toldAtOf(row)
-    if (toldAt !== null && toldAt > since && toldAt < next) next = toldAt
-  }
-  return next
+  const told = ending.map(table =>
+    nextAfter(since, sortedOnce(toldTimes[table], state[table].rows as Table<string, Ending>, toldOf)),
+  )
+  return Math.min(nextPassing(state, since), ...told)
 }
+
+const ending = ['grants', 'memberships', 'persons'] as const satisfies readonly Nearing['table'][]
+const toldTimes: Readonly<Record<Nearing['table'], Sorted>> = {
+  grants: new WeakMap(),
+  memberships: new WeakMap(),
+  persons: new WeakMap(),
+}
+const toldOf = (row: Ending) => [toldAtOf(row)]
 
 type Ending = Grant | Membership | Person
 

@@ -33,11 +33,21 @@ export type Refusal =
   | { readonly code: 'limits-only' }
   | {
       readonly code: 'already-there'
-      readonly what: 'person' | 'membership' | 'break' | 'role' | 'kind' | 'id'
+      readonly what: 'person' | 'membership' | 'break' | 'role' | 'kind' | 'handle' | 'request' | 'id'
     }
   | { readonly code: 'invitation-over' }
+  | { readonly code: 'link-over' }
+  | { readonly code: 'house-rules' }
+  | { readonly code: 'wrong-handle' }
+  | {
+      readonly code: 'domain-not-welcome'
+      readonly as: 'member' | 'guest'
+      readonly domains: readonly string[]
+    }
+  | { readonly code: 'not-by-request' }
+  | { readonly code: 'not-its-maker'; readonly what: 'link' | 'welcome set' | 'invitation' }
   | { readonly code: 'publishing-off' }
-  | { readonly code: 'in-use'; readonly what: 'level' | 'role' }
+  | { readonly code: 'in-use'; readonly what: 'level' | 'role' | 'welcome set' }
   | { readonly code: 'locked'; readonly what: 'role' | 'ownership' }
   | { readonly code: 'no-seat'; readonly seats: number }
   | { readonly code: 'kept-by-directory'; readonly team: TeamId }
@@ -60,3 +70,6 @@ export type Unknown =
   | 'level'
   | 'column'
   | 'channel'
+  | 'request'
+  | 'welcome set'
+  | 'link'

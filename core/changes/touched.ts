@@ -49,8 +49,14 @@ function peopleTouchedBy(
 ): readonly PersonId[] | 'everybody' {
   switch (change.table) {
     case 'persons':
-      return [change.id]
+      return isProfile(change) ? [] : [change.id]
+    case 'workspaces':
+      return isPolicy(change) ? 'everybody' : []
     case 'channels':
+    case 'handles':
+    case 'requests':
+    case 'welcomeSets':
+    case 'joinLinks':
       return []
     case 'memberships':
     case 'holdings':
@@ -103,7 +109,7 @@ function topsOf(state: State, change: RecordChange): NodeId[] {
     case 'nodes':
       return [change.id]
     case 'persons':
-      return placesNaming(state, principalsOf(state, change.id))
+      return isProfile(change) ? [] : placesNaming(state, principalsOf(state, change.id))
     case 'memberships': {
       const team = (change.before ?? change.after)?.team
       return team === undefined ? [] : placesNaming(state, [teamPrincipal(team), leadsPrincipal(team)])
@@ -116,14 +122,31 @@ function topsOf(state: State, change: RecordChange): NodeId[] {
       return allRows(state.grants).flatMap(grant => (grant.gives === change.id ? [grant.node] : []))
     case 'workspaces':
       // Before its first day there is no root either.
-      return rowsBy(state.nodes, 'parent', 'none').map(root => root.id)
+      return isPolicy(change) ? rowsBy(state.nodes, 'parent', 'none').map(root => root.id) : []
     case 'channels':
+    case 'handles':
     case 'holdings':
     case 'invitations':
+    case 'joinLinks':
+    case 'requests':
     case 'roles':
+    case 'welcomeSets':
       return []
   }
 }
+
+/** How somebody is called and reached makes no difference to what they may do. */
+const isProfile = ({ before, after }: Extract<RecordChange, { table: 'persons' }>): boolean =>
+  before !== null &&
+  after !== null &&
+  before.kind === after.kind &&
+  before.status === after.status &&
+  before.from === after.from &&
+  before.until === after.until &&
+  before !== after
+
+const isPolicy = ({ before, after }: Extract<RecordChange, { table: 'workspaces' }>): boolean =>
+  before?.guestCeiling !== after?.guestCeiling || before?.allowsPublishing !== after?.allowsPublishing
 
 /** Every principal that can ever match a person, whenever their memberships begin and end. */
 function principalsOf(state: State, person: PersonId): Principal[] {

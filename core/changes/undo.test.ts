@@ -252,15 +252,14 @@ test('suspending and withdrawing are undone with rank and the privilege; coming 
   const withdrawn = made(invited.state, 'ada', edit('invitation.withdraw', { person: 'new' }))
   expect(refusal(withdrawn.state, 'ben', withdrawn.back)).not.toBe('allowed')
   expect(refusal(withdrawn.state, 'ada', withdrawn.back)).toBe('allowed')
-  const accept = {
-    kind: 'invitation.accept',
+  const accept = edit('invitation.accept', {
     person: 'new',
     account: 'a',
     name: 'New',
     folder: 'f',
     grant: 'g',
-  }
-  const accepted = made(invited.state, 'new', accept as never)
+  })
+  const accepted = made(invited.state, 'new', accept)
   expect(refusal(accepted.state, 'owner', accepted.back)).toEqual({ code: 'never-undone' })
   expect(leftOut(accepted.state, invited.back)).toContainEqual(['new', 'changed since'])
 })

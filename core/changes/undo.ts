@@ -1,5 +1,5 @@
 import { allRows, rowOf, rowsBy } from '../base/collection.ts'
-import type { NodeId } from '../base/ids.ts'
+import type { HandleId, NodeId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { isSame } from '../base/same.ts'
 import { partsOf, type Principal } from '../rules/principal.ts'
@@ -156,6 +156,15 @@ function refersTo({ table, after }: RecordChange): readonly (readonly [TableName
       ]
     case 'invitations':
       return [['persons', after.person]]
+    case 'handles':
+      return [['persons', after.person]]
+    case 'requests':
+      return [
+        ['teams', after.team],
+        ['persons', after.person],
+      ]
+    case 'joinLinks':
+      return after.welcome === null ? [] : [['welcomeSets', after.welcome]]
     case 'columns':
       return [['nodes', after.board]]
     case 'channels':
@@ -187,11 +196,14 @@ function isNeeded(state: State, { table, id }: RecordChange, written: readonly N
           ...rowsBy(state.memberships, 'person', id),
           ...rowsBy(state.holdings, 'person', id),
           ...rowsBy(state.invitations, 'person', id),
+          ...rowsBy(state.requests, 'person', id),
+          ...rowsBy(state.handles, 'person', id),
         ].length > 0 || isNamed(state, [`person:${id}`])
       )
     case 'teams':
       return (
         rowsBy(state.memberships, 'team', id).length > 0 ||
+        rowsBy(state.requests, 'team', id).length > 0 ||
         rowsBy(state.channels, 'team', id).length > 0 ||
         rowsBy(state.nodes, 'home', `team:${id}`).length > 0 ||
         isNamed(state, [`team:${id}`, `leads:${id}`])
@@ -200,10 +212,17 @@ function isNeeded(state: State, { table, id }: RecordChange, written: readonly N
       return workspaceOf(state).defaultRole === id || allRows(state.holdings).some(each => each.role === id)
     case 'levels':
       return allRows(state.grants).some(each => each.gives === id)
+    case 'welcomeSets':
+      return allRows(state.joinLinks).some(each => each.welcome === id)
+    case 'handles':
+      return isCalled(state, id)
     default:
       return false
   }
 }
+
+/** Whether somebody goes by a handle now. */
+const isCalled = (state: State, id: HandleId) => allRows(state.persons).some(person => person.handle === id)
 
 const isNamed = (state: State, principals: readonly Principal[]) =>
   principals.some(

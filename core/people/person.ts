@@ -1,11 +1,15 @@
 import type {
   AccountId,
+  HandleId,
   HoldingId,
   InvitationId,
   MembershipId,
   PersonId,
+  PictureId,
+  RequestId,
   RoleId,
   TeamId,
+  WelcomeSetId,
 } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 
@@ -16,18 +20,43 @@ export interface Person extends Span {
   readonly account: AccountId | null
   readonly name: string
   readonly mail: string
+  /** The short name by which colleagues call this person; those it had before keep leading here. */
+  readonly handle: HandleId | null
   readonly title: string
+  /** A department; for a guest the organisation. */
+  readonly department: string
+  readonly country: string
+  readonly picture: PictureId | null
   readonly kind: 'member' | 'guest'
   readonly status: 'invited' | 'active' | 'suspended' | 'removed'
   /** Who answers for this person: whom a guest turns to. */
   readonly contact: PersonId | null
   readonly joinedAt: Instant | null
+  /** When the house rules were accepted; `null` where there were none. */
+  readonly agreedAt: Instant | null
+}
+
+/** A profile that tells nothing yet. */
+export const blankProfile = {
+  handle: null,
+  title: '',
+  department: '',
+  country: '',
+  picture: null,
+} as const satisfies Partial<Person>
+
+/** A handle that a person has or had: it leads to that person and is never another's. */
+export interface Handle {
+  readonly id: HandleId
+  readonly person: PersonId
+  readonly since: Instant
 }
 
 export interface Team {
   readonly id: TeamId
   readonly name: string
   readonly note: string
+  readonly picture: PictureId | null
   /** Everyone: all members are in. Open: members join. Request: they ask. Unlisted: only its people know it. */
   readonly joining: 'everyone' | 'open' | 'request' | 'unlisted'
   readonly welcomesGuests: boolean
@@ -49,6 +78,16 @@ export interface Membership extends Span {
   readonly person: PersonId
   readonly lead: boolean
   readonly since: Instant
+}
+
+/** Somebody asks to be let into a team. Let in, it goes; declined, it stays with its answer. One for a person and a team. */
+export interface JoinRequest {
+  readonly id: RequestId
+  readonly team: TeamId
+  readonly person: PersonId
+  readonly at: Instant
+  readonly word: string
+  readonly declined: { readonly by: PersonId; readonly at: Instant; readonly word: string } | null
 }
 
 /** A role held by a person over a scope. */
@@ -74,4 +113,6 @@ export interface Invitation {
   readonly message: string
   /** Counts up when the invitation is sent anew: earlier links die. */
   readonly issue: number
+  /** The welcome set that it was made with. */
+  readonly welcome: WelcomeSetId | null
 }

@@ -1,6 +1,8 @@
-import type { RoleId, WorkspaceId } from '../base/ids.ts'
+import type { PictureId, RoleId, WorkspaceId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import type { ActionSet } from '../levels/action.ts'
+import { levelActions } from '../levels/level.ts'
+import { memberRole } from '../people/role.ts'
 
 /** The workspace itself: its name and its policies. */
 export interface Workspace {
@@ -19,4 +21,29 @@ export interface Workspace {
   readonly seats: number | null
   /** Whether somebody suspended keeps the seat. */
   readonly suspendedHoldSeats: boolean
+  readonly picture: PictureId | null
+  /** Mail domains from which members, and guests, may come; any, if there are none. */
+  readonly memberDomains: readonly string[]
+  readonly guestDomains: readonly string[]
+  /** For how many days the link of an invitation works. */
+  readonly invitationDays: number
+  /** What is accepted on coming in; empty for nothing. */
+  readonly houseRules: string
+  /** Holders of these roles need a second step at sign-in. */
+  readonly secondFactorFor: readonly RoleId[]
+}
+
+/** What a new workspace begins with. */
+export const usualPolicies: Omit<Workspace, 'id' | 'name' | 'slug' | 'timeZone' | 'madeAt'> = {
+  guestCeiling: levelActions('Editor'),
+  allowsPublishing: true,
+  defaultRole: memberRole,
+  seats: null,
+  suspendedHoldSeats: true,
+  picture: null,
+  memberDomains: [],
+  guestDomains: [],
+  invitationDays: 14,
+  houseRules: '',
+  secondFactorFor: [],
 }

@@ -11,7 +11,8 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Channel } from '../rules/channel.ts'
-import type { Holding, Invitation, Membership, Person, Team } from '../people/person.ts'
+import type { Handle, Holding, Invitation, JoinRequest, Membership, Person, Team } from '../people/person.ts'
+import type { JoinLink, WelcomeSet } from '../rules/offer.ts'
 import type { Role } from '../people/role.ts'
 import type { Grant, Limit } from '../rules/entry.ts'
 import type { Workspace } from '../rules/workspace.ts'
@@ -27,10 +28,14 @@ export interface Rows {
   levels: OwnLevel
   roles: Role
   persons: Person
+  handles: Handle
   holdings: Holding
+  welcomeSets: WelcomeSet
+  joinLinks: JoinLink
   invitations: Invitation
   teams: Team
   memberships: Membership
+  requests: JoinRequest
   channels: Channel
   nodes: ContentNode
   columns: BoardColumn
@@ -46,10 +51,14 @@ export const tableNames = [
   'levels',
   'roles',
   'persons',
+  'handles',
   'holdings',
+  'welcomeSets',
+  'joinLinks',
   'invitations',
   'teams',
   'memberships',
+  'requests',
   'channels',
   'nodes',
   'columns',
@@ -62,10 +71,14 @@ const indexed = {
   levels: {},
   roles: {},
   persons: { account: row => row.account, mail: row => row.mail.toLowerCase() },
-  holdings: { person: row => row.person },
+  handles: { person: row => row.person },
+  holdings: { person: row => row.person, role: row => row.role },
+  welcomeSets: {},
+  joinLinks: {},
   invitations: { person: row => row.person },
   teams: { joining: row => row.joining },
   memberships: { person: row => row.person, team: row => row.team },
+  requests: { team: row => row.team, person: row => row.person },
   channels: { team: row => row.team },
   nodes: {
     parent: row => row.parent ?? 'none',

@@ -8,7 +8,14 @@ import { momentOf } from '../state/moment.ts'
 import type { State } from '../state/state.ts'
 import { now } from './world.ts'
 
-export const edit = (kind: Edit['kind'], fields: object) => ({ kind, ...fields }) as Edit
+/** What most edits of a kind leave as it is. */
+const usual: { readonly [K in Edit['kind']]?: object } = {
+  'person.invite': { from: null, profile: {}, welcome: null, mailed: true },
+  'invitation.accept': { handle: null, agrees: false },
+  'person.remove': { contact: null },
+}
+
+export const edit = (kind: Edit['kind'], fields: object) => ({ kind, ...usual[kind], ...fields }) as Edit
 export const judging = (state: State, author: string, ...edits: Edit[]) =>
   judge(momentOf(state, now), { author: author as PersonId, reason: '', edits })
 

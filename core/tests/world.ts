@@ -11,12 +11,11 @@ import type {
 } from '../base/ids.ts'
 import { always, type Instant } from '../base/instant.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
-import { levelActions } from '../levels/level.ts'
-import type { Membership, Person, Scope, Team } from '../people/person.ts'
-import { builtInRoles, memberRole } from '../people/role.ts'
+import { blankProfile, type Membership, type Person, type Scope, type Team } from '../people/person.ts'
+import { builtInRoles } from '../people/role.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
-import type { Workspace } from '../rules/workspace.ts'
+import { usualPolicies, type Workspace } from '../rules/workspace.ts'
 import { applyChanges, emptyState, type RecordChange, type Rows, type State } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
@@ -34,11 +33,12 @@ export const person = (id: string, more: Partial<Person> = {}): Part =>
     account: null,
     name: id,
     mail: `${id}@test.example`,
-    title: '',
+    ...blankProfile,
     kind: 'member',
     status: 'active',
     contact: null,
     joinedAt: 0,
+    agreedAt: null,
     ...always,
     ...more,
   })
@@ -57,6 +57,7 @@ export const team = (id: string, more: Partial<Team> = {}): Part =>
     id: id as TeamId,
     name: id,
     note: '',
+    picture: null,
     joining: 'request',
     welcomesGuests: false,
     archived: false,
@@ -142,11 +143,7 @@ export const workspace = (more: Partial<Workspace> = {}): Part =>
     slug: 'test',
     timeZone: 'UTC',
     madeAt: 0,
-    guestCeiling: levelActions('Editor'),
-    allowsPublishing: true,
-    defaultRole: memberRole,
-    seats: null,
-    suspendedHoldSeats: true,
+    ...usualPolicies,
     ...more,
   })
 

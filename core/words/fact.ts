@@ -3,11 +3,12 @@ import type { NodeId, RoleId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import type { Fact } from '../changes/fact.ts'
 import type { Channel } from '../rules/channel.ts'
-import type { Holding, Membership, Person, Team } from '../people/person.ts'
+import type { Holding, JoinRequest, Membership, Person, Team } from '../people/person.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { RecordChange } from '../state/state.ts'
 import type { BoardColumn } from '../rules/column.ts'
+import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
 import type { Naming } from './refusal.ts'
 
@@ -20,6 +21,8 @@ export interface FactNaming extends Naming {
   readonly role: (role: RoleId) => string
   /** The last day that an end includes. */
   readonly through: (until: Instant) => string
+  /** A first day: "on 3 Mar", or "at once". */
+  readonly since: (from: Instant | null) => string
 }
 
 /** What was done, told after its author's name: "gave Pilar Onsund Editor on Harrow Creek". */
@@ -42,7 +45,7 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
     case 'teams':
       return teamWords(change)
     case 'workspaces':
-      return change.before === null ? 'created the workspace' : 'changed the settings of the workspace'
+      return workspaceWords(change, naming)
     case 'levels':
       return levelWords(change, naming)
     case 'roles':
@@ -51,6 +54,14 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
       return columnWords(change, naming)
     case 'channels':
       return channelWords(change, naming)
+    case 'handles':
+      return `changed ${personNamed((change.after ?? change.before)?.person, naming)}’s profile`
+    case 'requests':
+      return requestWords(change, naming)
+    case 'welcomeSets':
+      return madeWords('welcome set', change)
+    case 'joinLinks':
+      return madeWords('join link', change)
   }
 }
 
@@ -198,7 +209,16 @@ function personWords({ id, before, after }: Of<'persons'>, naming: FactNaming): 
   if (before.status !== after.status) return statusWords(before, after, who)
   if (before.kind !== after.kind) return `made ${who} a ${after.kind}`
   if (before.contact !== after.contact) return `gave ${who} another contact`
-  if (before.until === after.until) return `changed ${who}’s profile`
+  return timeWords(before, after, { who, naming }) ?? `changed ${who}’s profile`
+}
+
+function timeWords(
+  before: Person,
+  after: Person,
+  { who, naming }: { who: string; naming: FactNaming },
+): string | undefined {
+  if (before.from !== after.from) return `let ${who}’s time here begin ${naming.since(after.from)}`
+  if (before.until === after.until) return undefined
   return after.until === null
     ? `let ${who} stay without an end`
     : `let ${who}’s time here end with ${naming.through(after.until)}`
@@ -243,6 +263,84 @@ function roleWords({ before, after }: Of<'roles'>): string {
     ? `changed the role ${after.name}`
     : `renamed the role ${before.name} to ${after.name}`
 }
+
+function requestWords({ before, after }: Of<'requests'>, naming: FactNaming): string {
+  const row = (after ?? before) as JoinRequest
+  const team = naming.team(row.team) ?? 'a team that is no more'
+  const who = personNamed(row.person, naming)
+  if (before === null) return `asked to join ${team}`
+  if (after === null) return `closed ${who}’s request to join ${team}`
+  return after.declined === null
+    ? `opened ${who}’s request to join ${team} again`
+    : `declined ${who}’s request to join ${team}`
+}
+
+function madeWords(what: string, { before, after }: Of<'welcomeSets'> | Of<'joinLinks'>): string {
+  if (before === null) return `made the ${what} ${after?.name ?? ''}`
+  return after === null ? `withdrew the ${what} ${before.name}` : `changed the ${what} ${after.name}`
+}
+
+function workspaceWords({ before, after }: Of<'workspaces'>, naming: FactNaming): string {
+  if (before === null || after === null) return 'created the workspace'
+  const acts = settings.flatMap(({ field, words }) =>
+    isSame(before[field], after[field]) ? [] : [words(after, naming)],
+  )
+  return acts.join(', ') || 'changed the settings of the workspace'
+}
+
+interface Setting {
+  readonly field: keyof Workspace
+  readonly words: (after: Workspace, naming: FactNaming) => string
+}
+
+const domainWords = (domains: readonly string[]) => (domains.length === 0 ? 'anywhere' : domains.join(', '))
+
+const settings: readonly Setting[] = [
+  { field: 'name', words: ({ name }) => `named the workspace ${name}` },
+  { field: 'timeZone', words: ({ timeZone }) => `set the time zone to ${timeZone}` },
+  { field: 'picture', words: () => 'changed the picture of the workspace' },
+  {
+    field: 'guestCeiling',
+    words: ({ guestCeiling }, { level }) => `let guests have ${level(guestCeiling)} at most`,
+  },
+  {
+    field: 'allowsPublishing',
+    words: ({ allowsPublishing }) => `switched publishing ${allowsPublishing ? 'on' : 'off'}`,
+  },
+  {
+    field: 'defaultRole',
+    words: ({ defaultRole }, { role }) => `made ${role(defaultRole)} the role of new members`,
+  },
+  {
+    field: 'seats',
+    words: ({ seats }) => (seats === null ? 'took the end off the seats' : `set the seats to ${seats}`),
+  },
+  {
+    field: 'suspendedHoldSeats',
+    words: ({ suspendedHoldSeats }) =>
+      `let suspended people ${suspendedHoldSeats ? 'keep' : 'free'} their seat`,
+  },
+  {
+    field: 'memberDomains',
+    words: ({ memberDomains }) => `let members come from ${domainWords(memberDomains)}`,
+  },
+  { field: 'guestDomains', words: ({ guestDomains }) => `let guests come from ${domainWords(guestDomains)}` },
+  {
+    field: 'invitationDays',
+    words: ({ invitationDays }) => `let invitations work for ${invitationDays} days`,
+  },
+  {
+    field: 'houseRules',
+    words: ({ houseRules }) => (houseRules === '' ? 'took the house rules away' : 'wrote the house rules'),
+  },
+  {
+    field: 'secondFactorFor',
+    words: ({ secondFactorFor }, { role }) =>
+      secondFactorFor.length === 0
+        ? 'asks nobody for a second step at sign-in'
+        : `asks for a second step at sign-in of ${secondFactorFor.map(role).join(', ')}`,
+  },
+]
 
 /** Who reads the history need not see a restricted column, or be in a restricted channel: these are not named. */
 function columnWords({ before, after }: Of<'columns'>, naming: FactNaming): string {

@@ -40,6 +40,9 @@ const missing: Readonly<Record<Unknown, string>> = {
   level: 'There is no such level.',
   column: 'There is no such column that you know of.',
   channel: 'There is no such channel that you know of.',
+  request: 'There is no such request that waits for you.',
+  'welcome set': 'There is no such welcome set.',
+  link: 'There is no such link.',
 }
 
 const guestRules: Readonly<Record<GuestRule, RefusalWords>> = {
@@ -130,6 +133,30 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
       }
     case 'already-there':
       return alreadyThere[refusal.what]
+    case 'link-over':
+      return {
+        title: 'This link has ended, or as many have come by it as could.',
+        instead: 'Ask whoever gave it to you for an invitation.',
+      }
+    case 'house-rules':
+      return {
+        title: 'The house rules are not accepted yet.',
+        instead: 'Read them, and say that you accept them.',
+      }
+    case 'wrong-handle':
+      return {
+        title: 'A handle has 2 to 30 small letters, digits, dots, dashes and underscores.',
+        instead: 'Begin and end it with a letter or digit.',
+      }
+    case 'domain-not-welcome':
+      return {
+        title: `${refusal.as === 'guest' ? 'Guests' : 'Members'} come with an address of ${refusal.domains.join(', ')} only.`,
+        instead: 'Use such an address, or ask whoever keeps the security of the workspace to welcome others.',
+      }
+    case 'not-by-request':
+      return { title: 'One does not ask to join this team.', instead: 'Ask one of its leads to put you in.' }
+    case 'not-its-maker':
+      return makers[refusal.what]
     case 'invitation-over':
       return { title: 'This invitation has ended.', instead: 'Ask whoever invited you to send it anew.' }
     case 'publishing-off':
@@ -180,6 +207,21 @@ const fixed = {
   'own subtree': { title: 'A place cannot be moved into itself.', instead: 'Choose a place outside it.' },
 }
 
+const makers = {
+  link: {
+    title: 'Only its maker changes this link: it gives by their rights.',
+    instead: 'Withdraw it, and make one of your own.',
+  },
+  'welcome set': {
+    title: 'Somebody else’s join link offers this set, by their rights: only they change what it gives.',
+    instead: 'Ask them, withdraw their link, or make a set of your own.',
+  },
+  invitation: {
+    title: 'Whoever opens this link comes in as this person: only who sent it hands it on, or an Owner.',
+    instead: 'Send it anew: then it goes to the invited address itself.',
+  },
+}
+
 const locked = {
   role: {
     title: 'The built-in roles stay as they are.',
@@ -199,6 +241,11 @@ const alreadyThere = {
   },
   role: { title: 'They hold this role there already.', instead: 'Look again; nothing was changed.' },
   membership: { title: 'They are in this team already.', instead: 'Change their part in it instead.' },
+  handle: {
+    title: 'Somebody here has, or had, this handle.',
+    instead: 'Choose another one; a handle never changes hands.',
+  },
+  request: { title: 'You have asked already.', instead: 'A lead of the team decides; you can take it back.' },
   kind: { title: 'They are that already.', instead: 'Look again; nothing was changed.' },
   id: { title: 'This was done already.', instead: 'Look again; nothing was changed.' },
 }

@@ -4,10 +4,11 @@ import { ok, refused } from '../../base/result.ts'
 import { everyAction } from '../../levels/action.ts'
 import type { Invitation, Person } from '../../people/person.ts'
 import { personPrincipal } from '../../rules/principal.ts'
-import { type RecordChange, rootOf, type State } from '../../state/state.ts'
+import { type RecordChange, rootOf, type State, workspaceOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { gone } from './delete.ts'
+import { claimHandle } from './handle.ts'
 import { createdNode } from './node.ts'
 
 /** Takes an invitation back: the person, never having been here, goes with all that was offered. */
@@ -18,7 +19,8 @@ export const withdraw: EditRule<EditOf<'invitation.withdraw'>> = {
     const { state } = context.now
     const open = openInvitation(state, edit.person)
     if (open === undefined) return refused({ code: 'unknown', what: 'invitation' })
-    return ok([...hangingOn(state, open.person), gone('persons', open.person)])
+    const handles = rowsBy(state.handles, 'person', open.person.id).map(each => gone('handles', each))
+    return ok([...hangingOn(state, open.person), ...handles, gone('persons', open.person)])
   },
 }
 
@@ -49,15 +51,23 @@ export const accept: EditRule<EditOf<'invitation.accept'>> = {
     const { person, invitation } = open
     if (invitation.until <= at || (person.until !== null && person.until <= at))
       return refused({ code: 'invitation-over' })
+    const { houseRules } = workspaceOf(state)
+    if (houseRules !== '' && !edit.agrees) return refused({ code: 'house-rules' })
+    const handle = person.handle ?? edit.handle
+    const claimed = handle === null ? ok([]) : claimHandle(context, person.id, handle)
+    if (!claimed.ok) return claimed
     const after: Person = {
       ...person,
       account: edit.account,
       name: edit.name,
+      handle,
       status: 'active',
       joinedAt: at,
+      agreedAt: houseRules === '' ? null : at,
     }
     const changes: RecordChange[] = [
       { table: 'persons', id: person.id, before: person, after },
+      ...claimed.value,
       { table: 'invitations', id: invitation.id, before: invitation, after: null },
     ]
     return ok(person.kind === 'member' ? [...changes, ...privateFolder(context, edit)] : changes)
@@ -115,7 +125,20 @@ export function lacksInviting(context: Context, person: Person | undefined): Ref
     : { code: 'unknown', what: 'invitation' }
 }
 
-function openInvitation(state: State, id: PersonId): { person: Person; invitation: Invitation } | undefined {
+/** Whoever holds its link comes in as that person: who sent it may hand it on, and Owners. */
+export function lacksHandingOn(context: Context, person: Person | undefined): Refusal | undefined {
+  const lacks = lacksInviting(context, person)
+  if (lacks !== undefined || person === undefined) return lacks
+  const open = openInvitation(context.before.state, person.id)
+  if (open === undefined) return { code: 'unknown', what: 'invitation' }
+  const isIts = open.invitation.by === context.author || lacksPrivilege(context, 'own') === undefined
+  return isIts ? undefined : { code: 'not-its-maker', what: 'invitation' }
+}
+
+export function openInvitation(
+  state: State,
+  id: PersonId,
+): { person: Person; invitation: Invitation } | undefined {
   const person = rowOf(state.persons, id)
   const [invitation] = rowsBy(state.invitations, 'person', id)
   return person?.status === 'invited' && invitation !== undefined ? { person, invitation } : undefined
@@ -128,6 +151,7 @@ export function hangingOn(state: State, person: Person): RecordChange[] {
     ...rowsBy(state.grants, 'principal', principal).map(each => gone('grants', each)),
     ...rowsBy(state.limits, 'principal', principal).map(each => gone('limits', each)),
     ...rowsBy(state.memberships, 'person', person.id).map(each => gone('memberships', each)),
+    ...rowsBy(state.requests, 'person', person.id).map(each => gone('requests', each)),
     ...rowsBy(state.invitations, 'person', person.id).map(each => gone('invitations', each)),
     ...rowsBy(state.holdings, 'person', person.id).map(each => gone('holdings', each)),
   ]

@@ -2,11 +2,12 @@ import { rowOf, rowsBy } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import { rungFor, type Target, wholeWorkspace } from '../../access/powers.ts'
 import { isPrivilege, type Privilege } from '../../levels/privilege.ts'
-import type { Holding, Invitation, Person, Scope } from '../../people/person.ts'
+import { blankProfile, type Holding, type Invitation, type Person, type Scope } from '../../people/person.ts'
 import { guestRole } from '../../people/role.ts'
-import { workspaceOf } from '../../state/state.ts'
+import { type State, workspaceOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { claimHandle } from './handle.ts'
 
 /** Brings somebody in as invited, with a role to be held from the moment of acceptance. */
 export const invite: EditRule<EditOf<'person.invite'>> = {
@@ -18,33 +19,20 @@ export const invite: EditRule<EditOf<'person.invite'>> = {
   },
   apply: (context, edit) => {
     const { state } = context.now
-    const wrong = wrongSpan(context, null, edit.until) ?? wrongSpan(context, null, edit.linkUntil)
+    const wrong =
+      wrongSpan(context, edit.from, edit.until) ??
+      wrongSpan(context, null, edit.linkUntil) ??
+      unwelcomeDomain(state, edit)
     if (wrong !== undefined) return refused(wrong)
     if (isTaken(state, 'persons', edit.person) || isHere(context, edit.mail))
       return refused({ code: 'already-there', what: 'person' })
     if (edit.as === 'guest' && edit.role !== null)
       return refused({ code: 'guest-rule', rule: 'no role', person: null })
-    const person: Person = {
-      id: edit.person,
-      account: null,
-      name: edit.name,
-      mail: edit.mail,
-      title: '',
-      kind: edit.as,
-      status: 'invited',
-      contact: edit.as === 'guest' ? context.author : null,
-      joinedAt: null,
-      from: null,
-      until: edit.until,
-    }
-    const holding: Holding = {
-      id: edit.holding,
-      person: edit.person,
-      role: edit.as === 'guest' ? guestRole : (edit.role ?? workspaceOf(state).defaultRole),
-      scope: edit.scope,
-      from: null,
-      until: null,
-    }
+    const { handle = null } = edit.profile
+    const claimed = handle === null ? ok([]) : claimHandle(context, edit.person, handle)
+    if (!claimed.ok) return claimed
+    const person = invitedPerson(context, edit)
+    const holding = offeredHolding(state, edit)
     const invitation: Invitation = {
       id: edit.invitation,
       person: edit.person,
@@ -53,14 +41,47 @@ export const invite: EditRule<EditOf<'person.invite'>> = {
       until: edit.linkUntil,
       message: edit.message,
       issue: 1,
+      welcome: edit.welcome,
     }
     return ok([
       { table: 'persons', id: person.id, before: null, after: person },
+      ...claimed.value,
       { table: 'holdings', id: holding.id, before: null, after: holding },
       { table: 'invitations', id: invitation.id, before: null, after: invitation },
     ])
   },
 }
+
+function offeredHolding(
+  state: State,
+  { holding: id, person, as, role, scope }: EditOf<'person.invite'>,
+): Holding {
+  const offered = as === 'guest' ? guestRole : (role ?? workspaceOf(state).defaultRole)
+  return { id, person, role: offered, scope, from: null, until: null }
+}
+
+function invitedPerson({ author }: Context, edit: EditOf<'person.invite'>): Person {
+  const { person: id, name, mail, as: kind, from, until } = edit
+  const standing = { account: null, status: 'invited', joinedAt: null, agreedAt: null } as const
+  const contact = kind === 'guest' ? author : null
+  return { ...blankProfile, ...edit.profile, ...standing, id, name, mail, kind, contact, from, until }
+}
+
+/** Whether a mail domain is one from which people of a kind may come. */
+export function unwelcomeDomain(
+  state: State,
+  { mail, as }: Pick<EditOf<'person.invite'>, 'mail' | 'as'>,
+): Refusal | undefined {
+  const { memberDomains, guestDomains } = workspaceOf(state)
+  const domains = as === 'guest' ? guestDomains : memberDomains
+  return domains.length === 0 || isOfDomain(mail, domains)
+    ? undefined
+    : { code: 'domain-not-welcome', as, domains }
+}
+
+/** Of one of these domains itself: `a.example` does not let in `b.a.example`. */
+export const isOfDomain = (mail: string, domains: readonly string[]): boolean =>
+  domains.includes(mail.slice(mail.lastIndexOf('@') + 1).toLowerCase())
 
 /** A role and the scope over which it is to be held. */
 export type Offered = Pick<Holding, 'role' | 'scope'>

@@ -1,34 +1,39 @@
 import { allRows, rowOf } from '../../base/collection.ts'
+import type { PersonId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Person } from '../../people/person.ts'
 import type { RecordChange } from '../../state/state.ts'
 import type { Context, EditOf, EditRule } from '../context.ts'
+import { isContact } from './contact.ts'
 import { hangingOn } from './invitation.ts'
 import { lacksOver } from './person.ts'
 
 /**
  * Ends somebody's time here for good: what hangs on them by name goes, what they made stays theirs. Guests
- * who turned to them get the author as their contact.
+ * who turned to them get another contact: who is named, or else the author. Leaving oneself needs nothing.
  */
 export const removePerson: EditRule<EditOf<'person.remove'>> = {
   kind: 'person.remove',
-  lacks: (context, edit) => lacksOver(context, edit.person, 'remove'),
+  lacks: (context, edit) =>
+    edit.person === context.author ? undefined : lacksOver(context, edit.person, 'remove'),
   apply: (context, edit) => {
     const { state } = context.now
     const before = rowOf(state.persons, edit.person)
     if (before?.status !== 'active' && before?.status !== 'suspended')
       return refused({ code: 'unknown', what: 'person' })
+    if (edit.contact !== null && !isContact(context, edit.contact))
+      return refused({ code: 'unknown', what: 'person' })
     const after: Person = { ...before, status: 'removed' }
     return ok([
       ...hangingOn(state, before),
-      ...withNewContact(context, before),
+      ...withNewContact(context, before, edit.contact),
       { table: 'persons', id: before.id, before, after },
     ])
   },
 }
 
-function withNewContact({ author, now }: Context, leaver: Person): RecordChange[] {
-  const contact = author === leaver.id ? null : author
+function withNewContact({ author, now }: Context, leaver: Person, named: PersonId | null): RecordChange[] {
+  const contact = named ?? (author === leaver.id ? null : author)
   return allRows(now.state.persons)
     .filter(each => each.contact === leaver.id && each.status !== 'removed')
     .map(before => ({ table: 'persons', id: before.id, before, after: { ...before, contact } }))

@@ -1,8 +1,8 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
 import type { PersonId, TeamId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
-import type { Membership } from '../../people/person.ts'
-import type { State } from '../../state/state.ts'
+import type { JoinRequest, Membership } from '../../people/person.ts'
+import type { RecordChange, State } from '../../state/state.ts'
 import {
   type Context,
   type EditOf,
@@ -14,6 +14,7 @@ import {
   wrongSpan,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { gone } from './delete.ts'
 
 /** Puts a person into a team. Members join open teams by themselves. */
 export const addMember: EditRule<EditOf<'member.add'>> = {
@@ -33,9 +34,18 @@ export const addMember: EditRule<EditOf<'member.add'>> = {
       return refused({ code: 'already-there', what: 'membership' })
     const { membership: id, team, lead, from, until } = edit
     const after: Membership = { id, team, person: person.id, lead, from, until, since: at }
-    return ok([{ table: 'memberships', id, before: null, after }])
+    return ok([{ table: 'memberships', id, before: null, after }, ...answered(state, team, person.id)])
   },
 }
+
+/** Being let in answers what one asked for. */
+function answered(state: State, team: TeamId, person: PersonId): RecordChange[] {
+  const request = requestOf(state, team, person)
+  return request === undefined ? [] : [gone('requests', request)]
+}
+
+export const requestOf = (state: State, team: TeamId, person: PersonId): JoinRequest | undefined =>
+  rowsBy(state.requests, 'person', person).find(each => each.team === team)
 
 export const changeMember: EditRule<EditOf<'member.change'>> = {
   kind: 'member.change',

@@ -4,9 +4,11 @@ import { isLive } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Privilege } from '../../levels/privilege.ts'
 import { rungFor, type Target } from '../../access/powers.ts'
+import type { Person } from '../../people/person.ts'
 import type { Moment } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { claimHandle } from './handle.ts'
 
 /** Access ends now, all else is kept. */
 export const suspend: EditRule<EditOf<'person.suspend'>> = {
@@ -51,8 +53,13 @@ export const describePerson: EditRule<EditOf<'person.describe'>> = {
     const before = rowOf(context.now.state.persons, edit.person)
     if (before === undefined || before.status === 'removed')
       return refused({ code: 'unknown', what: 'person' })
-    const { name = before.name, title = before.title } = edit
-    return ok([{ table: 'persons', id: before.id, before, after: { ...before, name, title } }])
+    const { name = before.name, title = before.title, department = before.department } = edit
+    const { country = before.country, picture = before.picture, handle = before.handle } = edit
+    const claimed =
+      handle === null || handle === before.handle ? ok([]) : claimHandle(context, before.id, handle)
+    if (!claimed.ok) return claimed
+    const after: Person = { ...before, name, title, department, country, picture, handle }
+    return ok([{ table: 'persons', id: before.id, before, after }, ...claimed.value])
   },
 }
 

@@ -1,6 +1,8 @@
 import { rowOf } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
-import type { Holding, Membership, Person } from '../../people/person.ts'
+import { isSame } from '../../base/same.ts'
+import type { Holding, JoinRequest, Membership, Person, Team } from '../../people/person.ts'
+import type { JoinLink } from '../../rules/offer.ts'
 import { guestRole } from '../../people/role.ts'
 import type { Limit } from '../../rules/entry.ts'
 import { type RecordChange, workspaceOf } from '../../state/state.ts'
@@ -21,11 +23,14 @@ import { lacksGrantChange } from './grant.ts'
 import { lacksInviting } from './invitation.ts'
 import { lacksRoleFor } from './role.ts'
 import { lacksRoleChange } from './role-made.ts'
+import { lacksWithdrawingLink, offerOf } from './join-link.ts'
 import { lacksLimitChange } from './limit.ts'
 import { lacksTaking } from './member.ts'
 import { lacksMoving } from './move.ts'
 import { lacksInBin } from './node-state.ts'
 import { lacksDescribing, lacksOver } from './person.ts'
+import { lacksAnswering } from './request.ts'
+import { lacksKeeping, lacksOffering } from './welcome-set.ts'
 
 /**
  * What a change of one record needs that comes without an edit of its own kind: the same as that edit
@@ -48,23 +53,25 @@ export function lacksRecordChange(context: Context, change: RecordChange): Refus
     case 'invitations':
       return lacksInviting(context, personOf(context, (change.after ?? change.before)?.person))
     case 'teams':
-      return change.before === null || change.after === null
-        ? lacksPrivilege(context, 'create teams')
-        : lacksTeam(context, change.before.id)
+      return lacksTeamChange(context, change.before, change.after)
     case 'levels':
       return lacksPrivilege(context, 'edit levels')
     case 'workspaces':
-      return (
-        lacksPrivilege(context, 'edit settings') ??
-        lacksPrivilege(context, 'security') ??
-        lacksSeats(context, change)
-      )
+      return lacksWorkspace(context, change)
     case 'roles':
       return lacksRoleChange(context, change.before, change.after)
     case 'columns':
       return lacksColumnChange(context, change.before, change.after)
     case 'channels':
       return lacksChannelChange(context, change.before, change.after)
+    case 'handles':
+      return lacksHandle(context, (change.after ?? change.before)?.person)
+    case 'requests':
+      return lacksRequest(context, change.before ?? change.after)
+    case 'welcomeSets':
+      return lacksKeeping(context, change.before ?? change.after ?? undefined, change.after?.offer)
+    case 'joinLinks':
+      return lacksLinkChange(context, change.before, change.after)
   }
 }
 
@@ -80,6 +87,39 @@ function lacksMembership(context: Context, ...[before, after]: Change<Membership
   return before === null ? undefined : lacksTaking(context, before)
 }
 
+/** Where the person comes or goes with the invitation, so does the handle. */
+const lacksHandle = (context: Context, person: PersonId | undefined): Refusal | undefined =>
+  person === undefined || isInvited(context, person)
+    ? lacksInviting(context, personOf(context, person))
+    : lacksDescribing(context, person)
+
+const isInvited = (context: Context, id: PersonId) => {
+  const person = personOf(context, id)
+  return person?.status === 'invited' || (person !== undefined && !isThere(context, person))
+}
+
+const lacksRequest = (context: Context, request: JoinRequest | null): Refusal | undefined =>
+  request === null || request.person === context.author ? undefined : lacksAnswering(context, request.id)
+
+/** What one made oneself comes back as it was; a link is never another's to widen. */
+function lacksLinkChange(context: Context, ...[before, after]: Change<JoinLink>): Refusal | undefined {
+  if (after === null) return lacksWithdrawingLink(context, before ?? undefined)
+  return after.by === context.author
+    ? lacksOffering(context, offerOf(context.now.state, after))
+    : { code: 'not-its-maker', what: 'link' }
+}
+
+const lacksTeamChange = (context: Context, ...[before, after]: Change<Team>): Refusal | undefined =>
+  before === null || after === null ? lacksPrivilege(context, 'create teams') : lacksTeam(context, before.id)
+
+const lacksWorkspace = (
+  context: Context,
+  change: Extract<RecordChange, { table: 'workspaces' }>,
+): Refusal | undefined =>
+  lacksPrivilege(context, 'edit settings') ??
+  lacksPrivilege(context, 'security') ??
+  lacksSeats(context, change)
+
 function lacksSeats(
   context: Context,
   { before, after }: Extract<RecordChange, { table: 'workspaces' }>,
@@ -88,17 +128,29 @@ function lacksSeats(
   return isSame ? undefined : lacksPrivilege(context, 'change seats')
 }
 
-/** The invited go and come back by inviting. */
+/** The invited go and come back by inviting; who may invite them changes what they are offered. */
 function lacksPerson(context: Context, ...[before, after]: Change<Person>): Refusal | undefined {
   if (before === null || after === null) return lacksInviting(context, before ?? after ?? undefined)
-  const isStanding = before.status !== after.status || before.until !== after.until
-  return (
-    (isStanding ? lacksOver(context, before.id, 'suspend') : undefined) ??
-    (before.name === after.name && before.title === after.title
-      ? undefined
-      : lacksDescribing(context, before.id))
-  )
+  const isOffer = before.status === 'invited' && after.status === 'invited'
+  if (isOffer && lacksInviting(context, before) === undefined) return undefined
+  const needs: readonly [isNeeded: boolean, lacks: () => Refusal | undefined][] = [
+    [!isSame(standingOf(before), standingOf(after)), () => lacksOver(context, before.id, 'suspend')],
+    [before.contact !== after.contact, () => lacksOver(context, before.id, 'invite guests')],
+    [!isSame(profileOf(before), profileOf(after)), () => lacksDescribing(context, before.id)],
+  ]
+  return needs.flatMap(([isNeeded, lacks]) => (isNeeded ? (lacks() ?? []) : []))[0]
 }
+
+const standingOf = ({ status, from, until }: Person) => [status, from, until]
+
+const profileOf = ({ name, handle, title, department, country, picture }: Person) => [
+  name,
+  handle,
+  title,
+  department,
+  country,
+  picture,
+]
 
 function lacksHolding(context: Context, ...[before, after]: Change<Holding>): Refusal | undefined {
   const holding = after ?? before

@@ -13,7 +13,12 @@ export const giveRole: EditRule<EditOf<'role.give'>> = {
   kind: 'role.give',
   lacks: (context, edit) => {
     const person = rowOf(context.before.state.persons, edit.person)
-    return person === undefined ? { code: 'unknown', what: 'person' } : lacksRoleFor(context, edit, person)
+    if (person !== undefined) return lacksRoleFor(context, edit, person)
+    // Invited in the same change set: judged there, and given more as with the invitation itself.
+    const invited = rowOf(context.now.state.persons, edit.person)
+    return invited === undefined
+      ? { code: 'unknown', what: 'person' }
+      : lacksRole(context, edit, { over: invited.kind, teams: [] })
   },
   apply: (context, { holding: id, person, role, scope, from, until }) => {
     const { state } = context.now

@@ -13,6 +13,7 @@ import { authorActions, type Context, type EditOf, type EditRule } from '../cont
 import type { Refusal } from '../refusal.ts'
 import { gone } from './delete.ts'
 import { privateFolder } from './invitation.ts'
+import { unwelcomeDomain } from './invite.ts'
 import { lacksOver } from './person.ts'
 
 /**
@@ -29,6 +30,8 @@ export const turnPerson: EditRule<EditOf<'person.turn'>> = {
     const before = rowOf(state.persons, edit.person)
     if (before === undefined || before.status === 'removed')
       return refused({ code: 'unknown', what: 'person' })
+    const unwelcome = unwelcomeDomain(state, { mail: before.mail, as: edit.as })
+    if (unwelcome !== undefined) return refused(unwelcome)
     if (before.kind === edit.as) return refused({ code: 'already-there', what: 'kind' })
     if (edit.taker !== null && !isTaker(context, edit)) return refused({ code: 'unknown', what: 'person' })
     const contact = edit.as === 'guest' ? (before.contact ?? context.author) : null

@@ -1,4 +1,5 @@
 import { wholeWorkspace } from '../../access/powers.ts'
+import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import { guestRole } from '../../people/role.ts'
 import { workspaceOf } from '../../state/state.ts'
@@ -6,31 +7,46 @@ import type { Workspace } from '../../rules/workspace.ts'
 import { type EditOf, type EditRule, lacksPrivilege } from '../context.ts'
 import { lacksRole } from './invite.ts'
 
-/** Its name and time zone are settings; what guests can have at most, and whether there is publishing, is security. */
+type Setting = Exclude<keyof EditOf<'workspace.change'>, 'kind'>
+
+/** Settings are for whoever edits settings; what guests can have, who may come in and how one signs in is security. */
+const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
+  name: 'edit settings',
+  timeZone: 'edit settings',
+  picture: 'edit settings',
+  defaultRole: 'edit settings',
+  invitationDays: 'edit settings',
+  houseRules: 'edit settings',
+  guestCeiling: 'security',
+  allowsPublishing: 'security',
+  memberDomains: 'security',
+  guestDomains: 'security',
+  secondFactorFor: 'security',
+}
+
 export const changeWorkspace: EditRule<EditOf<'workspace.change'>> = {
   kind: 'workspace.change',
-  lacks: (context, { name, timeZone, guestCeiling, allowsPublishing, defaultRole }) => {
-    const isSetting = name !== undefined || timeZone !== undefined || defaultRole !== undefined
-    const isPolicy = guestCeiling !== undefined || allowsPublishing !== undefined
+  lacks: (context, edit) => {
+    const needed = settingsOf(edit).map(setting => neededFor[setting])
+    const lacks = [...new Set(needed)].map(privilege => lacksPrivilege(context, privilege))
     return (
-      (isSetting ? lacksPrivilege(context, 'edit settings') : undefined) ??
-      (isPolicy ? lacksPrivilege(context, 'security') : undefined) ??
-      (defaultRole === undefined
+      lacks.find(each => each !== undefined) ??
+      (edit.defaultRole === undefined
         ? undefined
-        : lacksRole(context, { role: defaultRole, scope: { over: 'workspace' } }, wholeWorkspace))
+        : lacksRole(context, { role: edit.defaultRole, scope: { over: 'workspace' } }, wholeWorkspace))
     )
   },
   apply: (context, edit) => {
-    const before = workspaceOf(context.now.state)
-    if (edit.defaultRole === guestRole) return refused({ code: 'unknown', what: 'role' })
-    const after: Workspace = {
-      ...before,
-      name: edit.name ?? before.name,
-      timeZone: edit.timeZone ?? before.timeZone,
-      guestCeiling: edit.guestCeiling ?? before.guestCeiling,
-      allowsPublishing: edit.allowsPublishing ?? before.allowsPublishing,
-      defaultRole: edit.defaultRole ?? before.defaultRole,
-    }
+    const { state } = context.now
+    const before = workspaceOf(state)
+    const isRole = (role: Workspace['defaultRole']) => rowOf(state.roles, role) !== undefined
+    if (edit.defaultRole === guestRole || edit.secondFactorFor?.every(isRole) === false)
+      return refused({ code: 'unknown', what: 'role' })
+    const set = Object.fromEntries(settingsOf(edit).map(setting => [setting, edit[setting]]))
+    const after: Workspace = { ...before, ...(set as Partial<Workspace>) }
     return ok([{ table: 'workspaces', id: before.id, before, after }])
   },
 }
+
+const settingsOf = (edit: EditOf<'workspace.change'>): Setting[] =>
+  (Object.keys(neededFor) as Setting[]).filter(setting => edit[setting] !== undefined)

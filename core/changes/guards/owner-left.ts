@@ -1,4 +1,4 @@
-import { allRows, rowOf } from '../../base/collection.ts'
+import { rowOf, rowsBy } from '../../base/collection.ts'
 import { isLive } from '../../base/instant.ts'
 import { isActive } from '../../access/subject.ts'
 import { ownerRole } from '../../people/role.ts'
@@ -16,12 +16,7 @@ export const ownerLeft: Guard = ({ before, after }) =>
     : undefined
 
 const hasOwner = (moment: Moment): boolean =>
-  allRows(moment.state.holdings).some(holding => {
+  rowsBy(moment.state.holdings, 'role', ownerRole).some(holding => {
     const person = rowOf(moment.state.persons, holding.person)
-    return (
-      holding.role === ownerRole &&
-      isLive(holding, moment.at) &&
-      person !== undefined &&
-      isActive(moment, person)
-    )
+    return isLive(holding, moment.at) && person !== undefined && isActive(moment, person)
   })

@@ -2,14 +2,18 @@ import type {
   AccountId,
   ChannelId,
   GrantId,
+  HandleId,
   HoldingId,
   InvitationId,
   LevelId,
   MembershipId,
   NodeId,
   PersonId,
+  PictureId,
+  RequestId,
   RoleId,
   TeamId,
+  WelcomeSetId,
 } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import type { ActionSet } from '../../levels/action.ts'
@@ -30,11 +34,38 @@ export interface InvitePerson {
   /** The role offered, if it is not the workspace's default one. Guests hold Guest and no other. */
   readonly role: RoleId | null
   readonly scope: Scope
-  /** When the person's time in the workspace ends by itself. */
+  /** When the person's time in the workspace begins and ends by itself. */
+  readonly from: Instant | null
   readonly until: Instant | null
+  /** What is known of them already. */
+  readonly profile: Partial<Profile>
+  /** The welcome set that is offered. */
+  readonly welcome: WelcomeSetId | null
+  /** Whether it goes out by mail; else its link is passed on by hand. */
+  readonly mailed: boolean
   /** When the link dies. */
   readonly linkUntil: Instant
   readonly message: string
+}
+
+/** What a person's profile tells besides the name. */
+export interface Profile {
+  readonly handle: HandleId | null
+  readonly title: string
+  readonly department: string
+  readonly country: string
+  readonly picture: PictureId | null
+}
+
+/** What was offered to somebody who has not come in yet; teams and places are changed where they are. */
+export interface ChangeInvitation {
+  readonly kind: 'invitation.change'
+  readonly person: PersonId
+  readonly name?: string | undefined
+  readonly role?: RoleId | undefined
+  readonly from?: Instant | null | undefined
+  readonly until?: Instant | null | undefined
+  readonly message?: string | undefined
 }
 
 export interface WithdrawInvitation {
@@ -54,6 +85,10 @@ export interface AcceptInvitation {
   readonly person: PersonId
   readonly account: AccountId
   readonly name: string
+  /** The first handle; none where the person has one from before. */
+  readonly handle: HandleId | null
+  /** Whether the house rules are accepted. */
+  readonly agrees: boolean
   /** The private folder that a member gets. */
   readonly folder: NodeId
   readonly grant: GrantId
@@ -76,6 +111,7 @@ export interface ChangeTeam {
   readonly note?: string | undefined
   readonly joining?: Team['joining'] | undefined
   readonly welcomesGuests?: boolean | undefined
+  readonly picture?: PictureId | null | undefined
   readonly allowsPublishing?: boolean | undefined
   readonly posting?: Team['posting'] | undefined
   readonly addressing?: Team['addressing'] | undefined
@@ -150,6 +186,12 @@ export interface ChangeWorkspace {
   readonly guestCeiling?: ActionSet | undefined
   readonly allowsPublishing?: boolean | undefined
   readonly defaultRole?: RoleId | undefined
+  readonly picture?: PictureId | null | undefined
+  readonly memberDomains?: readonly string[] | undefined
+  readonly guestDomains?: readonly string[] | undefined
+  readonly invitationDays?: number | undefined
+  readonly houseRules?: string | undefined
+  readonly secondFactorFor?: readonly RoleId[] | undefined
 }
 
 export interface EndPerson {
@@ -162,7 +204,39 @@ export interface DescribePerson {
   readonly kind: 'person.describe'
   readonly person: PersonId
   readonly name?: string | undefined
+  readonly handle?: HandleId | null | undefined
   readonly title?: string | undefined
+  readonly department?: string | undefined
+  readonly country?: string | undefined
+  readonly picture?: PictureId | null | undefined
+}
+
+/** Names whom a guest turns to. */
+export interface ChangeContact {
+  readonly kind: 'person.contact'
+  readonly person: PersonId
+  readonly contact: PersonId
+}
+
+export interface MakeRequest {
+  readonly kind: 'request.make'
+  readonly request: RequestId
+  readonly team: TeamId
+  readonly word: string
+}
+
+export interface WithdrawRequest {
+  readonly kind: 'request.withdraw'
+  readonly request: RequestId
+}
+
+/** Lets somebody who asked into the team, or declines it. */
+export interface AnswerRequest {
+  readonly kind: 'request.answer'
+  readonly request: RequestId
+  readonly membership: MembershipId
+  readonly accepted: boolean
+  readonly word: string
 }
 
 export interface GiveRole {
@@ -183,6 +257,8 @@ export interface TakeRole {
 export interface RemovePerson {
   readonly kind: 'person.remove'
   readonly person: PersonId
+  /** Whom the guests turn to who turned to this person; the author if nobody is named. */
+  readonly contact: PersonId | null
 }
 
 /** Makes a member a guest, or a guest a member. */

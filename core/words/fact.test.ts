@@ -1,0 +1,183 @@
+import { expect, test } from 'vitest'
+import { factsOf } from '../changes/fact.ts'
+import { judge } from '../changes/judge.ts'
+import type { Edit } from '../changes/edit.ts'
+import { nameOfActions } from '../levels/level.ts'
+import type { ActionSet } from '../levels/action.ts'
+import { momentOf } from '../state/moment.ts'
+import { after, edit } from '../tests/judging.ts'
+import { grant, holding, member, node, now, person, team, world } from '../tests/world.ts'
+import { levelActions } from '../levels/level.ts'
+import { factInWords, type FactNaming } from './fact.ts'
+
+/** What was done about people, as the history tells it after its author's name. */
+const naming: FactNaming = {
+  place: id => id,
+  person: id => id,
+  team: id => id,
+  principal: principal => principal.replace('person:', ''),
+  where: id => id,
+  level: gives => nameOfActions(gives as ActionSet).name,
+  role: role => role.replace('role-', ''),
+  through: until => `day ${until - now}`,
+  since: from => (from === null ? 'at once' : `on day ${from - now}`),
+}
+const offer = { as: 'member', role: null, teams: [], places: [], from: null, until: null }
+const inviting = edit('person.invite', {
+  person: 'new',
+  invitation: 'i',
+  holding: 'h',
+  mail: 'new@x.example',
+  name: 'new',
+  as: 'guest',
+  role: null,
+  scope: { over: 'workspace' },
+  until: null,
+  linkUntil: now + 9,
+  message: '',
+  profile: { handle: 'newt' },
+})
+const start = world(
+  person('ada'),
+  holding('ada', 'role-owner'),
+  person('ben'),
+  holding('ben', 'role-member'),
+  person('gus', { kind: 'guest', contact: 'ada' as never }),
+  holding('gus', 'role-guest'),
+  team('boats'),
+  member('boats', 'ada', { lead: true }),
+  node('home', 'root'),
+  grant('home', 'person:ada', levelActions('Steward')),
+  grant('home', 'person:gus', levelActions('Reader')),
+)
+const asked = after(start, 'ben', edit('request.make', { request: 'r', team: 'boats', word: '' }))
+const linked = after(
+  asked,
+  'ada',
+  edit('link.create', {
+    link: 'l',
+    name: 'Beach day',
+    until: now + 9,
+    domains: [],
+    most: null,
+    welcome: null,
+    offer,
+  }),
+)
+const state = after(
+  linked,
+  'ada',
+  edit('welcome.create', { welcome: 'w', name: 'Winter', note: '', offer }),
+  inviting,
+)
+
+const told = (who: string, ...edits: Edit[]) => {
+  const result = judge(momentOf(state, now), { author: who as never, reason: '', edits })
+  if (!result.ok) throw new Error(JSON.stringify(result.error))
+  return factsOf(result.value.changes).map(fact => factInWords(fact, naming))
+}
+const answering = (accepted: boolean) =>
+  edit('request.answer', { request: 'r', membership: 'm', accepted, word: '' })
+const setting = (fields: object) => edit('workspace.change', fields)
+
+test.each<[string, string, Edit[], string[]]>([
+  ['somebody asks', 'ada', [edit('team.change', { team: 'boats', note: 'x' })], ['changed the team boats']],
+  [
+    'a request is taken back',
+    'ben',
+    [edit('request.withdraw', { request: 'r' })],
+    ['closed ben’s request to join boats'],
+  ],
+  ['somebody is let in', 'ada', [answering(true)], ['put ben into boats']],
+  ['somebody is not', 'ada', [answering(false)], ['declined ben’s request to join boats']],
+  [
+    'a profile',
+    'ben',
+    [edit('person.describe', { person: 'ben', handle: 'benny', title: 'Skipper' })],
+    ['changed ben’s profile'],
+  ],
+  [
+    'a contact',
+    'ada',
+    [edit('person.contact', { person: 'gus', contact: 'ben' })],
+    ['gave gus another contact'],
+  ],
+  [
+    'an offer',
+    'ada',
+    [edit('invitation.change', { person: 'new', from: now + 3 })],
+    ['let new’s time here begin on day 3'],
+  ],
+  [
+    'an end of an offer',
+    'ada',
+    [edit('invitation.change', { person: 'new', until: now + 4 })],
+    ['let new’s time here end with day 4'],
+  ],
+  [
+    'an invitation withdrawn',
+    'ada',
+    [edit('invitation.withdraw', { person: 'new' })],
+    ['withdrew the invitation of new'],
+  ],
+  [
+    'a link widened',
+    'ada',
+    [edit('link.change', { link: 'l', most: 3 })],
+    ['changed the join link Beach day'],
+  ],
+  ['a link withdrawn', 'ada', [edit('link.withdraw', { link: 'l' })], ['withdrew the join link Beach day']],
+  [
+    'a set changed',
+    'ada',
+    [edit('welcome.change', { welcome: 'w', note: 'x' })],
+    ['changed the welcome set Winter'],
+  ],
+  ['a set deleted', 'ada', [edit('welcome.delete', { welcome: 'w' })], ['withdrew the welcome set Winter']],
+  ['somebody leaves', 'ada', [edit('person.remove', { person: 'gus' })], ['removed gus from the workspace']],
+  ['the name', 'ada', [setting({ name: 'Inland' })], ['named the workspace Inland']],
+  [
+    'several settings at once',
+    'ada',
+    [setting({ timeZone: 'UTC+1', invitationDays: 3 })],
+    ['set the time zone to UTC+1, let invitations work for 3 days'],
+  ],
+  [
+    'the ceiling',
+    'ada',
+    [setting({ guestCeiling: levelActions('Reader') })],
+    ['let guests have Reader at most'],
+  ],
+  ['publishing', 'ada', [setting({ allowsPublishing: false })], ['switched publishing off']],
+  ['domains', 'ada', [setting({ guestDomains: ['a.example'] })], ['let guests come from a.example']],
+  ['the house rules', 'ada', [setting({ houseRules: 'x' })], ['wrote the house rules']],
+  [
+    'the second step',
+    'ada',
+    [setting({ secondFactorFor: ['role-owner'] })],
+    ['asks for a second step at sign-in of owner'],
+  ],
+  [
+    'the usual role',
+    'ada',
+    [setting({ defaultRole: 'role-people-lead' })],
+    ['made people-lead the role of new members'],
+  ],
+])('%s is told', (_what, who, edits, words) => {
+  expect(told(who, ...edits)).toEqual(words)
+})
+
+test('coming in by a link is told as one invitation, with what goes along left out', () => {
+  const coming = edit('person.invite', {
+    ...inviting,
+    person: 'two',
+    mail: 'two@x.example',
+    invitation: 'i2',
+    holding: 'h2',
+    as: 'member',
+    profile: {},
+  })
+  expect(told('ada', coming, edit('link.use', { link: 'l', mail: 'two@x.example' }))).toEqual([
+    'invited two as a member',
+  ])
+})
