@@ -1,7 +1,7 @@
 import type { Instant } from '#core/base/instant.ts'
 import type { ColumnAccess } from '#core/access/columns.ts'
 import type { Act } from '#core/changes/fact.ts'
-import type { EditRequest } from './requests.ts'
+import type { EditRequest } from './edit-requests.ts'
 import type { DifferenceView, PathView, PlaceName } from './views.ts'
 
 /** What was done, what one was told, and what the questions of the access model are answered with. */
@@ -23,6 +23,7 @@ export interface NoticeView {
   readonly isRead: boolean
   readonly text: string
   readonly place: PlaceName | null
+  readonly team: PlaceName | null
   /** The entry of the history that it is about. */
   readonly revision: number | null
 }

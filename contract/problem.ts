@@ -55,8 +55,53 @@ export const serverProblems = {
   },
   'dead-link': {
     status: 404,
-    title: 'This invitation link does not work any more.',
-    detail: 'Ask whoever invited you to send it anew.',
+    title: 'This link does not work any more.',
+    detail: 'Ask whoever gave it to you for a new one.',
+  },
+  'second-step': {
+    status: 401,
+    title: 'A second step is asked for.',
+    detail: 'Give the code that your app shows now, or one of your recovery codes.',
+  },
+  'wrong-code': {
+    status: 401,
+    title: 'This code is not right, or was used already.',
+    detail: 'Wait for the next one and give that, or one of your recovery codes.',
+  },
+  'second-step-needed': {
+    status: 403,
+    title: 'This workspace asks people with your role for a second step at sign-in.',
+    detail: 'Set it up under “Your account”, then open the workspace again.',
+  },
+  'second-step-first': {
+    status: 409,
+    title: 'You hold one of these roles and have no second step yourself yet.',
+    detail: 'Set yours up under “Your account” first, so that you are not locked out.',
+  },
+  'second-step-there': {
+    status: 409,
+    title: 'A second step is set up already.',
+    detail: 'Switch it off first, then set it up anew.',
+  },
+  'address-not-confirmed': {
+    status: 403,
+    title: 'Nobody has confirmed yet that this address is yours.',
+    detail: 'Let a mail be sent to it under “Your account”, and follow its link.',
+  },
+  'too-slow-down': {
+    status: 429,
+    title: 'Too many wrong tries for this address.',
+    detail: 'Wait a few minutes and try again, or let a link be mailed to you.',
+  },
+  'wrong-picture': {
+    status: 422,
+    title: 'This is not a picture that can be read.',
+    detail: 'Choose a PNG, JPEG, WebP, GIF or AVIF of at most 8 MB.',
+  },
+  'guests-make-none': {
+    status: 403,
+    title: 'Workspaces are made by members.',
+    detail: 'Ask somebody who is a member here to make one and invite you.',
   },
   'weak-password': {
     status: 422,
@@ -111,6 +156,12 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'limits-only': 422,
   'already-there': 409,
   'invitation-over': 409,
+  'link-over': 409,
+  'house-rules': 422,
+  'wrong-handle': 422,
+  'domain-not-welcome': 422,
+  'not-by-request': 422,
+  'not-its-maker': 403,
   'publishing-off': 403,
   'in-use': 409,
   locked: 422,

@@ -1,216 +1,10 @@
-import { type Static, type TSchema, Type } from '@sinclair/typebox'
+import { type Static, Type } from '@sinclair/typebox'
 import { acts } from '#core/changes/fact.ts'
 import { allActions } from '#core/levels/action.ts'
-import { allPrivileges } from '#core/levels/privilege.ts'
+import { editRequest, offer } from './edit-requests.ts'
+import { id, kind, mail, name, password, strict, text } from './pieces.ts'
 
 /** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
-
-const text = (maxLength: number, minLength = 0) => Type.String({ minLength, maxLength })
-/** A name as people give it: not empty, not only blanks. */
-const name = Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' })
-const mail = Type.String({ format: 'email', maxLength: 254 })
-const password = text(200, 1)
-/** An id that stands, or `new:x` for something made in the same request and referred to there. */
-const id = Type.String({ pattern: '^(new:)?[a-z0-9-]{1,40}$' })
-const instant = Type.Integer({ minimum: 0, maximum: 8.64e15 })
-const orNull = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])
-const kind = <K extends string>(value: K) => Type.Literal(value)
-const strict = { additionalProperties: false }
-
-export const principal = Type.Unsafe<
-  `person:${string}` | `team:${string}` | `leads:${string}` | 'everyone' | 'guests' | 'anyone'
->(Type.String({ pattern: '^((person|team|leads):(new:)?[a-z0-9-]{1,40}|everyone|guests|anyone)$' }))
-
-const principals = Type.Array(principal, { maxItems: 200 })
-/** A role's rank: between nothing and the owner's. */
-const rung = Type.Integer({ minimum: 1, maximum: 99 })
-const privilegeNames = Type.Array(Type.Union(allPrivileges.map(each => kind(each))), {
-  maxItems: allPrivileges.length,
-  uniqueItems: true,
-})
-
-/** The mask of a closed set that is not empty. */
-const set = Type.Integer({ minimum: 1, maximum: 1023 })
-/** The same, or the id of a level of the workspace's own. */
-const gives = Type.Union([set, id])
-/** The mask of what a limit leaves; 0 for nothing. */
-const allows = Type.Integer({ minimum: 0, maximum: 1023 })
-const joining = Type.Union([kind('everyone'), kind('open'), kind('request'), kind('unlisted')])
-const nodeKind = Type.Union([kind('folder'), kind('board'), kind('row'), kind('page'), kind('file')])
-
-const scope = Type.Union([
-  Type.Object({ over: kind('workspace') }, strict),
-  Type.Object({ over: kind('guests') }, strict),
-  Type.Object({ over: kind('team'), team: id }, strict),
-])
-
-const edits = {
-  'person.invite': {
-    person: id,
-    mail,
-    name: text(200),
-    as: Type.Union([kind('member'), kind('guest')]),
-    role: orNull(id),
-    scope,
-    until: orNull(instant),
-    message: text(2000),
-  },
-  'invitation.withdraw': { person: id },
-  'invitation.renew': { person: id },
-  'team.create': { team: id, home: id, name, note: text(2000), joining, welcomesGuests: Type.Boolean() },
-  'team.change': {
-    team: id,
-    name: Type.Optional(name),
-    note: Type.Optional(text(2000)),
-    joining: Type.Optional(joining),
-    welcomesGuests: Type.Optional(Type.Boolean()),
-    allowsPublishing: Type.Optional(Type.Boolean()),
-    posting: Type.Optional(Type.Union([kind('everyone'), kind('members'), kind('leads')])),
-    addressing: Type.Optional(Type.Union([kind('everyone'), kind('leads')])),
-    keptByDirectory: Type.Optional(Type.Boolean()),
-  },
-  'member.add': { team: id, person: id, lead: Type.Boolean(), from: orNull(instant), until: orNull(instant) },
-  'member.change': {
-    team: id,
-    person: id,
-    lead: Type.Optional(Type.Boolean()),
-    until: Type.Optional(orNull(instant)),
-  },
-  'member.take': { team: id, person: id },
-  'home.create': { node: id, name },
-  'node.create': { node: id, parent: id, as: nodeKind, name },
-  'node.describe': { node: id, name: Type.Optional(name), note: Type.Optional(text(2000)) },
-  'grant.add': { node: id, principal, gives, from: orNull(instant), until: orNull(instant) },
-  'grant.change': { grant: id, gives: Type.Optional(gives), until: Type.Optional(orNull(instant)) },
-  'grant.end': { grant: id },
-  'limit.add': {
-    node: id,
-    principal,
-    allows,
-    sparesStewards: Type.Boolean(),
-    from: orNull(instant),
-    until: orNull(instant),
-  },
-  'limit.change': {
-    limit: id,
-    allows: Type.Optional(allows),
-    sparesStewards: Type.Optional(Type.Boolean()),
-    until: Type.Optional(orNull(instant)),
-  },
-  'limit.end': { limit: id },
-  'node.break': { node: id, mode: Type.Union([kind('keep'), kind('empty')]) },
-  'node.restore': { node: id, drop: Type.Union([kind('copies'), kind('none'), kind('own')]) },
-  'node.move': { node: id, parent: id },
-  'node.state': {
-    node: id,
-    archived: Type.Optional(Type.Boolean()),
-    binned: Type.Optional(Type.Boolean()),
-    draft: Type.Optional(Type.Boolean()),
-  },
-  'person.suspend': { person: id },
-  'person.resume': { person: id },
-  'node.web': { node: id, web: orNull(Type.Union([kind('published'), kind('excluded')])) },
-  'node.order': { node: id, order: Type.Number() },
-  'team.archive': { team: id, archived: Type.Boolean() },
-  'level.create': { level: id, name, note: text(2000), actions: set },
-  'level.change': {
-    level: id,
-    name: Type.Optional(name),
-    note: Type.Optional(text(2000)),
-    actions: Type.Optional(set),
-  },
-  'level.delete': { level: id },
-  'workspace.change': {
-    name: Type.Optional(name),
-    timeZone: Type.Optional(text(60, 1)),
-    guestCeiling: Type.Optional(allows),
-    allowsPublishing: Type.Optional(Type.Boolean()),
-    defaultRole: Type.Optional(id),
-  },
-  'person.end': { person: id, until: orNull(instant) },
-  'person.describe': { person: id, name: Type.Optional(name), title: Type.Optional(text(200)) },
-  'role.give': { person: id, role: id, scope, from: orNull(instant), until: orNull(instant) },
-  'role.take': { holding: id },
-  'node.delete': { node: id },
-  'node.duplicate': { node: id, parent: id, name },
-  'person.remove': { person: id },
-  'person.turn': {
-    person: id,
-    as: Type.Union([kind('member'), kind('guest')]),
-    taker: orNull(id),
-  },
-  'access.recover': { node: id, taker: id, limits: Type.Array(id, { maxItems: 20 }) },
-  'role.create': {
-    role: id,
-    name,
-    note: text(2000),
-    rung,
-    privileges: privilegeNames,
-    callable: Type.Boolean(),
-    free: Type.Boolean(),
-  },
-  'role.change': {
-    role: id,
-    name: Type.Optional(name),
-    note: Type.Optional(text(2000)),
-    rung: Type.Optional(rung),
-    privileges: Type.Optional(privilegeNames),
-    callable: Type.Optional(Type.Boolean()),
-    free: Type.Optional(Type.Boolean()),
-  },
-  'role.delete': { role: id },
-  'seats.change': {
-    seats: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 1_000_000 }))),
-    suspendedHoldSeats: Type.Optional(Type.Boolean()),
-  },
-  'column.create': {
-    column: id,
-    board: id,
-    name,
-    order: Type.Number(),
-    viewers: orNull(principals),
-    editors: orNull(principals),
-  },
-  'column.change': {
-    column: id,
-    name: Type.Optional(name),
-    order: Type.Optional(Type.Number()),
-    viewers: Type.Optional(orNull(principals)),
-    editors: Type.Optional(orNull(principals)),
-  },
-  'column.delete': { column: id },
-  'channel.create': { channel: id, team: id, name, note: text(2000), only: orNull(principals) },
-  'channel.change': {
-    channel: id,
-    name: Type.Optional(name),
-    note: Type.Optional(text(2000)),
-    only: Type.Optional(orNull(principals)),
-    archived: Type.Optional(Type.Boolean()),
-  },
-  undo: { revision: Type.Integer({ minimum: 1 }) },
-} as const
-
-export type EditRequestKind = keyof typeof edits
-
-/** One edit as it comes in. What only the server may decide (ids, when a link dies) is not part of it. */
-export type EditRequest = {
-  [K in EditRequestKind]: { kind: K } & Static<ReturnType<typeof Type.Object<(typeof edits)[K]>>>
-}[EditRequestKind]
-
-// One schema a kind, chosen by `kind`, so that a fault is told for the kind that was meant.
-const editRequest = Type.Unsafe<EditRequest>({
-  type: 'object',
-  required: ['kind'],
-  discriminator: { propertyName: 'kind' },
-  oneOf: Object.entries(edits).map(([name, fields]) => editObject(name, fields)),
-})
-
-/** An edit whose fields may all be left out must still say something. */
-function editObject(name: string, fields: Record<string, TSchema>) {
-  const object = Type.Object({ kind: kind(name), ...fields }, strict)
-  const needed = object.required.length
-  return needed < Object.keys(object.properties).length ? { ...object, minProperties: needed + 1 } : object
-}
 
 export const changeSetRequest = Type.Object(
   {
@@ -223,21 +17,62 @@ export const changeSetRequest = Type.Object(
 )
 export type ChangeSetRequest = Static<typeof changeSetRequest>
 
-export const signInRequest = Type.Object({ mail: text(254, 1), password }, strict)
+const code = text(40, 1)
+/** The code of a second step, where one is asked for. */
+export const signInRequest = Type.Object({ mail: text(254, 1), password, code: Type.Optional(code) }, strict)
 export type SignInRequest = Static<typeof signInRequest>
 
-export const setUpRequest = Type.Object(
-  { workspace: name, timeZone: text(60, 1), name, mail, password },
-  strict,
-)
+const timeZone = text(60, 1)
+export const setUpRequest = Type.Object({ workspace: name, timeZone, name, mail, password }, strict)
 export type SetUpRequest = Static<typeof setUpRequest>
 
+export const newWorkspaceRequest = Type.Object({ name, timeZone }, strict)
+export type NewWorkspaceRequest = Static<typeof newWorkspaceRequest>
+
 const token = Type.String({ pattern: '^[A-Za-z0-9_.-]{10,200}$' })
-export const invitationRequest = Type.Object({ token }, strict)
+export const tokenRequest = Type.Object({ token }, strict)
 
 /** The name is left out by somebody who has an account already. */
-export const acceptRequest = Type.Object({ token, name: Type.Optional(name), password }, strict)
+export const acceptRequest = Type.Object(
+  {
+    token,
+    name: Type.Optional(name),
+    password,
+    code: Type.Optional(code),
+    agrees: Type.Optional(Type.Boolean()),
+  },
+  strict,
+)
 export type AcceptRequest = Static<typeof acceptRequest>
+
+/** By somebody who is signed in, for an invitation to their own address. */
+export const acceptMineRequest = Type.Object({ agrees: Type.Boolean() }, strict)
+
+/** Somebody who comes by a join link says to which address the invitation goes. */
+export const comeRequest = Type.Object({ token, mail: Type.Optional(mail) }, strict)
+export type ComeRequest = Static<typeof comeRequest>
+
+export const forgottenRequest = Type.Object({ mail: text(254, 1) }, strict)
+export const useLinkRequest = Type.Object(
+  { token, password: Type.Optional(password), endsSecondStep: Type.Optional(Type.Boolean()) },
+  strict,
+)
+export type UseLinkRequest = Static<typeof useLinkRequest>
+
+export const accountRequest = Type.Object(
+  {
+    name: Type.Optional(name),
+    language: Type.Optional(Type.String({ pattern: '^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$' })),
+    timeZone: Type.Optional(Type.Union([timeZone, Type.Null()])),
+  },
+  { ...strict, minProperties: 1 },
+)
+export type AccountRequest = Static<typeof accountRequest>
+export const newPasswordRequest = Type.Object({ password, next: password }, strict)
+export type NewPasswordRequest = Static<typeof newPasswordRequest>
+export const codeRequest = Type.Object({ code }, strict)
+export const passwordRequest = Type.Object({ password }, strict)
+export const accountIdParams = Type.Object({ id: text(60, 1) })
 
 export const textRequest = Type.Object({ text: text(200_000), version: Type.Integer({ minimum: 0 }) }, strict)
 export type TextRequest = Static<typeof textRequest>
@@ -302,3 +137,67 @@ export const slugParams = Type.Object({ slug: text(60, 1) })
 export const columnParams = Type.Object({ slug: text(60, 1), id: text(60, 1), column: text(60, 1) })
 export const idParams = Type.Object({ slug: text(60, 1), id: text(60, 1) })
 export const whyParams = Type.Object({ slug: text(60, 1), id: text(60, 1), person: text(60, 1) })
+
+const oneOf = <V extends string>(...values: readonly V[]) => Type.Union(values.map(each => kind(each)))
+
+/** What the list of people is looked through by: the same words stand in the address of the page. */
+export const peopleQuery = Type.Object(
+  {
+    find: Type.Optional(text(200)),
+    as: Type.Optional(oneOf('member', 'guest')),
+    status: Type.Optional(oneOf('active', 'invited', 'suspended', 'coming', 'over')),
+    role: Type.Optional(id),
+    team: Type.Optional(id),
+    /** Marks, with commas between them: all of them have to fit. */
+    only: Type.Optional(text(200)),
+    sort: Type.Optional(oneOf('name', 'mail', 'joined', 'active', 'ends', 'status')),
+    down: Type.Optional(kind('1')),
+    from: Type.Optional(wholeNumber),
+  },
+  strict,
+)
+export type PeopleQuery = Static<typeof peopleQuery>
+
+export const addressesRequest = Type.Object(
+  {
+    as: oneOf('member', 'guest'),
+    addresses: Type.Array(Type.Object({ mail: text(300), name: text(300) }, strict), { maxItems: 5000 }),
+  },
+  strict,
+)
+export type AddressesRequest = Static<typeof addressesRequest>
+
+export const offerRequest = Type.Object({ offer }, strict)
+
+const cell = text(2000)
+export const importFields = [
+  'mail',
+  'name',
+  'handle',
+  'title',
+  'department',
+  'country',
+  'as',
+  'role',
+  'teams',
+  'until',
+] as const
+export type ImportField = (typeof importFields)[number]
+const importRow = Type.Partial(
+  Type.Object(Object.fromEntries(importFields.map(each => [each, cell])), strict),
+  strict,
+)
+export const importRequest = Type.Object(
+  {
+    rows: Type.Array(Type.Unsafe<ImportRow>(importRow), { minItems: 1, maxItems: 10_000 }),
+    /** What newcomers are offered where their row says nothing else. */
+    offer,
+    welcome: Type.Union([id, Type.Null()]),
+  },
+  strict,
+)
+export type ImportRow = Partial<Record<ImportField, string>>
+export type ImportRequest = Static<typeof importRequest>
+
+/** Places to offer, by a part of their name. */
+export const placesQuery = Type.Object({ find: text(200) }, strict)

@@ -1,4 +1,6 @@
 import type { Instant } from '#core/base/instant.ts'
+import type { WaitingInvitation } from './account-views.ts'
+import type { RequestView } from './people-views.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { ColumnAccess } from '#core/access/columns.ts'
 import type { Person, Team } from '#core/people/person.ts'
@@ -11,8 +13,17 @@ export interface SessionView {
   /** False until the first workspace is created. */
   readonly isSetUp: boolean
   readonly isDemo: boolean
-  readonly account: { readonly name: string; readonly mail: string } | null
+  readonly account: {
+    readonly name: string
+    readonly mail: string
+    /** In which dates are written. */
+    readonly language: string
+    readonly timeZone: string | null
+  } | null
   readonly workspaces: readonly { readonly name: string; readonly slug: string }[]
+  /** Invitations that wait for the address of the account. */
+  readonly invitations: readonly WaitingInvitation[]
+  readonly mayMakeWorkspaces: boolean
   /** To be sent back with every write. */
   readonly csrf: string
 }
@@ -22,15 +33,21 @@ export interface WorkspaceView {
   readonly slug: string
   readonly timeZone: string
   readonly revision: number
+  readonly picture: string | null
   readonly me: {
     readonly id: string
     readonly name: string
     readonly kind: Person['kind']
+    readonly picture: string | null
     readonly privileges: readonly Privilege[]
   }
   readonly ownLevels: readonly { readonly id: string; readonly name: string; readonly actions: number }[]
   /** Those that the reader may offer in an invitation. */
   readonly roles: readonly RoleView[]
+  readonly defaultRole: string
+  readonly guestCeiling: number
+  /** Whether the reader looks after people: invites, helps, suspends, removes, assigns. */
+  readonly keepsPeople: boolean
 }
 
 export interface RoleView {
@@ -39,44 +56,11 @@ export interface RoleView {
   readonly note: string
 }
 
-export interface PersonView {
-  readonly id: string
-  readonly name: string
-  readonly mail: string
-  readonly kind: Person['kind']
-  readonly status: Person['status']
-  readonly roles: readonly HoldingView[]
-  readonly title: string
-  readonly teams: readonly PersonTeamView[]
-  readonly joinedAt: Instant | null
-  readonly until: Instant | null
-  /** For the invited: who did, when, and until when the link works. */
-  readonly invitation: { readonly by: string; readonly at: Instant; readonly until: Instant } | null
-  /** What the reader may do about this person. */
-  readonly may: readonly PersonAct[]
-}
-
-export type PersonAct = 'suspend' | 'remove' | 'turn' | 'assign' | 'describe'
-
-export interface PersonTeamView extends PlaceName {
-  readonly lead: boolean
-  /** All members are in it. */
-  readonly isForAll: boolean
-}
-
-/** A role that a person holds. */
-export interface HoldingView {
-  readonly id: string
-  readonly role: string
-  readonly name: string
-  /** Whose people it is held over; `null` for the whole workspace. */
-  readonly over: string | null
-}
-
 export interface TeamView {
   readonly id: string
   readonly name: string
   readonly note: string
+  readonly picture: string | null
   readonly joining: Team['joining']
   readonly welcomesGuests: boolean
   /** Its home, if the reader sees it; the levels there, if the reader shares there. */
@@ -84,6 +68,12 @@ export interface TeamView {
   readonly mayManage: boolean
   readonly mayJoin: boolean
   readonly isMine: boolean
+  readonly keptByDirectory: boolean
+  /** What the reader asked, if they asked to be let in. */
+  readonly myRequest: { readonly id: string; readonly at: Instant; readonly declined: string | null } | null
+  readonly mayAsk: boolean
+  /** Those who ask to be let in, to whoever decides about it. */
+  readonly requests: readonly RequestView[]
   readonly isArchived: boolean
   readonly people: readonly TeamPersonView[]
   /** Those that the reader may read. */
@@ -143,6 +133,8 @@ export interface NodeView extends TreeItem {
   readonly mayRemove: boolean
   /** Whether a visitor without an account can read it. */
   readonly isPublic: boolean
+  /** What was given here to the reader by name: theirs to give up. */
+  readonly mine: readonly string[]
 }
 
 /** A place in the bin, with what its reader may do about it. */
@@ -347,6 +339,9 @@ export interface InvitationView {
   }[]
   /** Whether the address has an account: its password is asked for, not a new one. */
   readonly hasAccount: boolean
+  /** What is accepted on coming in; empty for nothing. */
+  readonly houseRules: string
+  readonly from: Instant | null
 }
 
 export interface AppliedView {

@@ -1,9 +1,11 @@
 import { join } from 'node:path'
+import compression from 'compression'
 import express, { type Express, type RequestHandler } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
 import { problemOf } from './problem-error.ts'
+import { accountRoutes } from './http/account.ts'
 import { entryRoutes } from './http/entry.ts'
 import { errorHandler, notFound } from './http/errors.ts'
 import { liveRoutes } from './http/live.ts'
@@ -49,8 +51,12 @@ function apiRoutes(parts: Parts, options: AppOptions): RequestHandler {
     next()
   })
   api.use(perMinute(options.requestsPerMinute))
+  api.use(compression())
+  // A table of ten thousand rows is large; nothing else has to be.
+  api.use('/at/:slug/people/import', express.json({ limit: '12mb' }))
   api.use(options.sessions, express.json({ limit: '2mb' }), guardWrites)
-  api.use(entryRoutes(parts, perMinute(options.triesPerMinute)))
+  const fewTries = perMinute(options.triesPerMinute)
+  api.use(entryRoutes(parts, fewTries), accountRoutes(parts, fewTries))
   if (parts.config.isDemo) api.use('/mailbox', mailboxRoutes(parts))
   api.use('/at/:slug', liveRoutes(parts), workspaceRoutes(parts))
   api.use(notFound)

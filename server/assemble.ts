@@ -14,7 +14,9 @@ import { startOutbox, stopOutbox } from './mail/outbox.ts'
 import type { Parts } from './parts.ts'
 import type { Asker } from './services/asker.ts'
 import { passing, startClockwork, stopClockwork } from './services/passing.ts'
-import { openDatabase, openSessionFile } from './store/database.ts'
+import { openDatabase } from './store/database.ts'
+import { accountSets } from './store/accounts.ts'
+import { openVisits, writeSeen } from './store/visits.ts'
 import { loadStates } from './store/states.ts'
 import { createTables } from './store/tables.ts'
 import { createWriter, whenIdle } from './store/writer.ts'
@@ -52,11 +54,25 @@ export async function openParts({
   const ulid = monotonicFactory()
   const newId = () => ulid(clock()).toLowerCase()
   const hub = createHub<Asker>()
-  const parts: Parts = { config, writer, log, clock, newId, hub, secret: readSecret(config.dataDir) }
+  const visits = await openVisits(config.dataDir)
+  const parts: Parts = {
+    config,
+    writer,
+    log,
+    clock,
+    newId,
+    hub,
+    secret: readSecret(config.dataDir),
+    visits,
+    ...(await accountSets(tables)),
+    misses: new Map(),
+  }
   writer.pass = workspace => passing(parts, workspace)
   writer.fault = error => log.error({ err: error as Error }, 'starts and ends could not be written')
   const close = async () => {
     await whenIdle(writer)
+    await writeSeen(visits)
+    await visits.file.close()
     await database.close()
   }
   return { parts, close }
@@ -65,12 +81,12 @@ export async function openParts({
 export async function startServer(environment: Environment): Promise<Running> {
   const { config } = environment
   const { parts, close } = await openParts(environment)
-  const sessionFile = openSessionFile(config.dataDir)
+  const noting = setInterval(() => void writeSeen(parts.visits), 60_000).unref()
   const outbox = startOutbox(parts, createPost(config))
   const clockwork = startClockwork(parts)
   let ready = true
   const app = createApp(parts, {
-    sessions: await createSessions(parts, sessionFile),
+    sessions: createSessions(parts),
     webDir: environment.webDir,
     triesPerMinute: environment.triesPerMinute,
     requestsPerMinute: environment.requestsPerMinute,
@@ -86,7 +102,7 @@ export async function startServer(environment: Environment): Promise<Running> {
     await closed
     stopClockwork(clockwork)
     await stopOutbox(outbox)
-    await sessionFile.close()
+    clearInterval(noting)
     await close()
   }
   const { port } = server.address() as AddressInfo

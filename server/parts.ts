@@ -3,6 +3,8 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Config } from './config.ts'
 import type { Hub } from './live/hub.ts'
 import type { Asker } from './services/asker.ts'
+import type { AccountId } from '#core/base/ids.ts'
+import type { Visits } from './store/visits.ts'
 import type { Writer } from './store/writer.ts'
 
 /** What the services work with: made once in main, or by a test. */
@@ -14,6 +16,13 @@ export interface Parts {
   readonly clock: () => Instant
   /** A new id: lower-case, sortable by time, not to be guessed. */
   readonly newId: () => string
-  /** Signs invitation links; kept in a file of its own beside the database. */
+  /** Signs links and seals what must not be read; kept in a file of its own beside the database. */
   readonly secret: string
+  readonly visits: Visits
+  /** The accounts that have a second step, kept beside the table so that each request can be asked about it. */
+  readonly secured: Set<AccountId>
+  /** The accounts whose address nobody has confirmed. */
+  readonly unproven: Set<AccountId>
+  /** Wrong tries in a row, by what was tried. */
+  readonly misses: Map<string, { readonly count: number; readonly at: Instant }>
 }

@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { PersonView } from '#contract/people-views.ts'
 import type { CheckedView, NoticesView, PageView } from '#contract/oversight-views.ts'
 import type {
   BinnedView,
   ColumnReachView,
   ColumnView,
   NodeView,
-  PersonView,
   TeamView,
   TextView,
 } from '#contract/views.ts'
@@ -191,9 +191,8 @@ describe('roles, channels and seats', () => {
       },
     )
     expect([made.status, made.body]).toMatchObject([200, {}])
-    const { body: people } = await owner.get<PersonView[]>(`${at}/people`)
-    const mika = people.find(each => each.id === member.id)
-    expect(mika?.roles.map(({ name, over }) => [name, over])).toContainEqual(['Helper', 'Boats'])
+    const { body: mika } = await owner.get<PersonView>(`${at}/people/${member.id}`)
+    expect(mika.keeping?.roles.map(({ name, over }) => [name, over])).toContainEqual(['Helper', 'Boats'])
     await member.visitor.change({
       kind: 'member.add',
       team: made.body.made['new:t'],
@@ -211,7 +210,7 @@ describe('roles, channels and seats', () => {
     ])
     const deleting = { kind: 'role.delete', role: made.body.made['new:r'] }
     expect((await owner.change(deleting)).body).toMatchObject({ type: 'urn:noskel:problem:in-use' })
-    const holding = mika?.roles.find(each => each.name === 'Helper')?.id
+    const holding = mika.keeping?.roles.find(each => each.name === 'Helper')?.id
     expect((await owner.change({ kind: 'role.take', holding })).status).toBe(200)
     expect((await owner.change(deleting)).status).toBe(200)
   })

@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { PageView } from '#contract/oversight-views.ts'
+import type { PersonView } from '#contract/people-views.ts'
 import type {
   AccessView,
   ForeseenView,
   NodeView,
-  PersonView,
   SumView,
   TeamView,
   TextView,
@@ -339,6 +340,6 @@ test('an invitation can be taken back or sent anew; then its earlier link is dea
   await owner.change({ kind: 'invitation.renew', person: id })
   expect(await look(first)).toMatchObject({ status: 404, body: { type: 'urn:noskel:problem:dead-link' } })
   await owner.change({ kind: 'invitation.withdraw', person: id })
-  const { body: people } = await owner.get<PersonView[]>(`${at}/people`)
-  expect(people.map(each => each.name)).toEqual(['Gus', 'Mika', 'Ona'])
+  const { body: people } = await owner.get<PageView<PersonView>>(`${at}/people`)
+  expect(people.items.map(each => each.name)).toEqual(['Gus', 'Mika', 'Ona'])
 })

@@ -1,9 +1,20 @@
 import { type RequestHandler, Router } from 'express'
-import { acceptRequest, invitationRequest, setUpRequest, signInRequest } from '#contract/requests.ts'
+import {
+  acceptRequest,
+  comeRequest,
+  forgottenRequest,
+  setUpRequest,
+  signInRequest,
+  tokenRequest,
+  useLinkRequest,
+} from '#contract/requests.ts'
 import { closeStreams } from '../live/hub.ts'
 import type { Parts } from '../parts.ts'
-import { sessionView, setUp, signIn } from '../services/account.ts'
+import { sessionView, signIn } from '../services/account.ts'
+import { linkView, sendForgotten, useLink } from '../services/account-links.ts'
+import { setUp } from '../services/found.ts'
 import { acceptInvitation, invitationView } from '../services/invitation.ts'
+import { comeByLink, joinLinkView } from '../services/join-link.ts'
 import { checked } from './check.ts'
 import { begin, end } from './session.ts'
 
@@ -28,14 +39,35 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
     await begin(request, account)
     response.status(201).json(await sessionView(parts, account, request.session.csrf ?? ''))
   })
-  // The token comes in the body and not in the address, where logs would keep it.
+  // Tokens come in the body and not in the address, where logs would keep them.
   router.post('/invitations/look', fewTries, async (request, response) => {
-    response.json(await invitationView(parts, checked(invitationRequest, request.body).token))
+    response.json(await invitationView(parts, checked(tokenRequest, request.body).token))
   })
   router.post('/invitations/accept', fewTries, async (request, response) => {
     const account = await acceptInvitation(parts, checked(acceptRequest, request.body))
     await begin(request, account)
     response.json(await sessionView(parts, account, request.session.csrf ?? ''))
+  })
+  router.post('/join-links/look', fewTries, (request, response) => {
+    response.json(joinLinkView(parts, checked(tokenRequest, request.body).token))
+  })
+  router.post('/join-links/come', fewTries, async (request, response) => {
+    response.json(await comeByLink(parts, checked(comeRequest, request.body), request.session.account))
+  })
+  // Answered before it is known whether somebody has the address: neither the answer nor its time tells.
+  router.post('/forgotten', fewTries, (request, response) => {
+    const { mail } = checked(forgottenRequest, request.body)
+    response.status(204).end()
+    sendForgotten(parts, mail).catch((error: unknown) =>
+      parts.log.error({ err: error as Error }, 'a link could not be sent'),
+    )
+  })
+  router.post('/account-links/look', fewTries, async (request, response) => {
+    response.json(await linkView(parts, checked(tokenRequest, request.body).token))
+  })
+  router.post('/account-links/use', fewTries, async (request, response) => {
+    await useLink(parts, checked(useLinkRequest, request.body))
+    response.status(204).end()
   })
   return router
 }

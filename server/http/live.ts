@@ -40,7 +40,12 @@ function lastIdOf(request: Request): string | undefined {
 }
 
 function begin(response: Response): void {
-  response.set({ 'content-type': 'text/event-stream', 'x-accel-buffering': 'no' })
+  response.set({
+    'content-type': 'text/event-stream',
+    // Compressed, events would wait for one another.
+    'cache-control': 'no-store, no-transform',
+    'x-accel-buffering': 'no',
+  })
   response.flushHeaders()
   response.write('retry: 1000\n\n')
 }

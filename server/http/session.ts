@@ -2,7 +2,6 @@ import { randomBytes } from 'node:crypto'
 import connectSession from 'connect-session-sequelize'
 import type { Request, RequestHandler } from 'express'
 import session from 'express-session'
-import type { Sequelize } from 'sequelize'
 import type { AccountId } from '#core/base/ids.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
@@ -11,22 +10,31 @@ declare module 'express-session' {
   interface SessionData {
     account: AccountId
     csrf: string
+    agent: string
+    madeAt: number
   }
 }
 
 const days = 14
 
-/** Cookie sessions in a file of their own. */
-export async function createSessions(parts: Parts, file: Sequelize): Promise<RequestHandler> {
+/** Cookie sessions in a file of their own, each with whose it is and at which browser. */
+export function createSessions(parts: Parts): RequestHandler {
   const Store = connectSession(session.Store)
-  // Known to the package and not to its types: without it every request would write to the file.
-  const quiet = { db: file, disableTouch: true }
-  const store = new Store(quiet)
-  const { sync } = store as unknown as { sync: () => Promise<unknown> }
-  await sync.call(store)
+  const options = {
+    db: parts.visits.file,
+    table: parts.visits.signIns.name,
+    extendDefaultFields: (fields: object, { account, agent, madeAt }: Partial<session.SessionData>) => ({
+      ...fields,
+      account: account ?? null,
+      agent: agent ?? null,
+      madeAt: madeAt ?? null,
+    }),
+    // Known to the package and not to its types: without it every request would write to the file.
+    disableTouch: true,
+  }
   const secure = parts.config.baseUrl.startsWith('https:')
   return session({
-    store,
+    store: new Store(options),
     secret: parts.secret,
     name: 'noskel',
     resave: false,
@@ -39,6 +47,8 @@ export async function createSessions(parts: Parts, file: Sequelize): Promise<Req
 export async function begin(request: Request, account: AccountId): Promise<void> {
   await settled(done => request.session.regenerate(done))
   request.session.account = account
+  request.session.agent = (request.get('user-agent') ?? '').slice(0, 300)
+  request.session.madeAt = Date.now()
   request.session.csrf = randomBytes(24).toString('base64url')
   await settled(done => request.session.save(done))
 }
@@ -52,7 +62,7 @@ export function accountOf(request: Request): AccountId {
 }
 
 /**
- * Against requests forged by other sites: a write must carry JSON, must come from our own pages where
+ * Against requests forged by other sites: a write must carry JSON or bytes, must come from our own pages where
  * the browser says whence it comes, and must repeat the session's token once there is a session.
  */
 export const guardWrites: RequestHandler = (request, _response, next) => {
@@ -66,7 +76,8 @@ export const guardWrites: RequestHandler = (request, _response, next) => {
   const isOtherOrigin = origin !== undefined && hostOf(origin) !== request.get('host')
   const { csrf } = request.session
   const lacksToken = csrf !== undefined && request.get('x-noskel-csrf') !== csrf
-  const isForm = request.is('json') === false
+  // Neither can be sent by another site's form; bytes are a picture.
+  const isForm = request.is(['json', 'application/octet-stream']) === false
   next(isForeign || isOtherOrigin || lacksToken || isForm ? problemOf('wrong-origin') : undefined)
 }
 

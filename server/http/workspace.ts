@@ -6,11 +6,13 @@ import { type Asker, askerOf } from '../services/asker.ts'
 import { applyChangeSet } from '../services/change.ts'
 import { binView, childrenSeen, goalsFor, nodeView, treeView } from '../services/content.ts'
 import { foresee } from '../services/foresee.ts'
-import { peopleView, teamsView, workspaceView } from '../services/people.ts'
+import { notePresence } from '../services/presence.ts'
+import { workspaceView } from '../services/workspace.ts'
 import { saveText, textView } from '../services/text.ts'
 import { seenPlace } from '../services/asker.ts'
 import { checked } from './check.ts'
 import { oversightRoutes } from './oversight.ts'
+import { aroundPeopleRoutes, peopleRoutes } from './people.ts'
 import { questionRoutes } from './questions.ts'
 import { accountOf } from './session.ts'
 
@@ -19,6 +21,7 @@ export function workspaceRoutes(parts: Parts): Router {
   const router = Router({ mergeParams: true })
   const asker = (request: Request): Asker => {
     const found = askerOf(parts, accountOf(request), checked(slugParams, { slug: request.params.slug }).slug)
+    notePresence(parts, found, request.sessionID)
     // Every answer tells of which state it speaks.
     request.res?.set('noskel-revision', String(found.moment.state.revision))
     return found
@@ -34,12 +37,6 @@ export function workspaceRoutes(parts: Parts): Router {
   })
   router.post('/changes/foresee', async (request, response) => {
     response.json(await foresee(parts, asker(request), checked(changeSetRequest, request.body)))
-  })
-  router.get('/people', (request, response) => {
-    response.json(peopleView(asker(request)))
-  })
-  router.get('/teams', (request, response) => {
-    response.json(teamsView(asker(request)))
   })
   router.get('/tree', (request, response) => {
     response.json(treeView(asker(request)))
@@ -72,6 +69,11 @@ export function workspaceRoutes(parts: Parts): Router {
     const body = checked(textRequest, request.body)
     response.json(await saveText(parts, who, { id: id(request), request: body }))
   })
-  router.use(oversightRoutes(parts, asker), questionRoutes(parts, asker))
+  router.use(
+    oversightRoutes(parts, asker),
+    questionRoutes(parts, asker),
+    peopleRoutes(parts, asker),
+    aroundPeopleRoutes(parts, asker),
+  )
   return router
 }

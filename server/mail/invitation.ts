@@ -18,6 +18,7 @@ interface Written {
 export function invitationMails(parts: Parts, { workspace, changeSet, after }: Written): MailRow[] {
   return changeSet.edits.flatMap(edit => {
     if (edit.kind !== 'person.invite' && edit.kind !== 'invitation.renew') return []
+    if (edit.kind === 'person.invite' && !edit.mailed) return []
     const person = rowOf(after.state.persons, edit.person)
     const [invitation] = rowsBy(after.state.invitations, 'person', edit.person)
     if (person === undefined || invitation === undefined) return []
@@ -26,8 +27,11 @@ export function invitationMails(parts: Parts, { workspace, changeSet, after }: W
     const lines = [
       `${by} invites you to ${name} as a ${person.kind}.`,
       ...(invitation.message === '' ? [] : [invitation.message]),
+      ...(person.from === null || person.from <= after.at
+        ? []
+        : [`Your time there begins on ${throughDay(person.from + 1, timeZone, after.at)}.`]),
       'Open this link to see what you are invited to, and to accept:',
-      invitationLink(parts.config.baseUrl, parts.secret, invitation),
+      invitationLink({ ...parts.config, secret: parts.secret }, invitation, 'by mail'),
       `The link works through ${throughDay(invitation.until, timeZone, after.at)}. If you did not expect it, do nothing: without you it gives nothing.`,
     ]
     const subject = `${by} invites you to ${name}`

@@ -1,27 +1,56 @@
 import { isTimeZone } from '#contract/dates.ts'
-import type { SetUpRequest, SignInRequest } from '#contract/requests.ts'
+import type { AccountView, WaitingInvitation } from '#contract/account-views.ts'
+import type { AccountRequest, NewPasswordRequest, SignInRequest } from '#contract/requests.ts'
 import type { SessionView } from '#contract/views.ts'
-import type { AccountId, GrantId, HoldingId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { AccountId } from '#core/base/ids.ts'
 import { rowsBy } from '#core/base/collection.ts'
-import { ok, refused } from '#core/base/result.ts'
 import { isActive } from '#core/access/subject.ts'
-import { foundWorkspace } from '#core/changes/found.ts'
-import { momentOf } from '#core/state/moment.ts'
-import { emptyState, workspaceOf } from '#core/state/state.ts'
+import type { Person } from '#core/people/person.ts'
+import { type Moment, workspaceOf } from '#core/state/state.ts'
+import { newAccountRow, writeAccount } from '../store/accounts.ts'
 import { momentAt } from '../store/states.ts'
 import type { AccountRow } from '../store/tables.ts'
-import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import { writeJudged } from './change.ts'
+import { nameOf } from './asker.ts'
 import { fits, hashOf, isWeak } from './password.ts'
+import { takeCode } from './second-step.ts'
+import { endSignInsBut, signInViews } from './sign-ins.ts'
+import { forgetMisses, holdBack, noteMiss } from './slow-down.ts'
 
 /** The account that an address and a password open; the same refusal whichever of them is wrong. */
-export async function signIn(parts: Parts, { mail, password }: SignInRequest): Promise<AccountId> {
+export async function signIn(parts: Parts, { mail, password, code }: SignInRequest): Promise<AccountId> {
   const account = await accountByMail(parts, mail)
-  if (!(await fits(password, account?.passwordHash)) || account === undefined)
-    throw problemOf('wrong-sign-in')
+  await checkPassword(parts, { account, mail, password })
+  if (account === undefined) throw problemOf('wrong-sign-in')
+  await checkSecondStep(parts, account, code)
   return account.id
+}
+
+/** Throws unless the password is right. Wrong ones are counted for the address, whether somebody has it or not. */
+export async function checkPassword(
+  parts: Parts,
+  { account, mail, password }: { account: AccountRow | undefined; mail: string; password: string },
+): Promise<void> {
+  const tried = `password ${mail.trim().toLowerCase()}`
+  holdBack(parts, tried)
+  if (await fits(password, account?.passwordHash)) {
+    forgetMisses(parts, tried)
+    return
+  }
+  noteMiss(parts, tried)
+  throw problemOf('wrong-sign-in')
+}
+
+/** Asks for the code where there is a second step; takes it. */
+export async function checkSecondStep(
+  parts: Parts,
+  account: AccountRow,
+  code: string | undefined,
+): Promise<void> {
+  if (account.codeSince === null) return
+  if (code === undefined) throw problemOf('second-step')
+  await takeCode(parts, account, code)
 }
 
 export async function accountByMail(parts: Parts, mail: string): Promise<AccountRow | undefined> {
@@ -32,14 +61,35 @@ export async function accountByMail(parts: Parts, mail: string): Promise<Account
   return found === null ? undefined : (found as unknown as AccountRow)
 }
 
+export async function accountRow(parts: Parts, id: AccountId): Promise<AccountRow> {
+  const found = await parts.writer.tables.accounts.findByPk(id, { raw: true })
+  if (found === null) throw problemOf('not-signed-in')
+  return found as unknown as AccountRow
+}
+
+interface NewAccount {
+  readonly name: string
+  readonly mail: string
+  readonly password: string
+  /** Whether coming here showed that the address is theirs. */
+  readonly isProven: boolean
+}
+
 /** A new account, not written yet. */
 export async function newAccount(
   parts: Parts,
-  { name, mail, password }: { name: string; mail: string; password: string },
+  { name, mail, password, isProven }: NewAccount,
 ): Promise<AccountRow> {
   if (isWeak(password, mail)) throw problemOf('weak-password')
-  const id = parts.newId() as AccountId
-  return { id, mail: mail.toLowerCase(), name, passwordHash: await hashOf(password), madeAt: parts.clock() }
+  const madeAt = parts.clock()
+  return newAccountRow({
+    id: parts.newId() as AccountId,
+    mail: mail.toLowerCase(),
+    name,
+    passwordHash: await hashOf(password),
+    madeAt,
+    provenAt: isProven ? madeAt : null,
+  })
 }
 
 export async function sessionView(
@@ -50,70 +100,97 @@ export async function sessionView(
   const row =
     account === undefined ? null : await parts.writer.tables.accounts.findByPk(account, { raw: true })
   const found = row as unknown as AccountRow | null
+  const persons = found === null ? [] : personsOf(parts, found.id)
   return {
     isSetUp: parts.writer.states.published.size > 0,
     isDemo: parts.config.isDemo,
-    account: found === null ? null : { name: found.name, mail: found.mail },
-    workspaces: found === null ? [] : workspacesOf(parts, found.id),
+    account:
+      found === null
+        ? null
+        : { name: found.name, mail: found.mail, language: found.language, timeZone: found.timeZone },
+    workspaces: persons.map(({ moment }) => {
+      const { name, slug } = workspaceOf(moment.state)
+      return { name, slug }
+    }),
+    invitations: found?.provenAt == null ? [] : waitingFor(parts, found.mail),
+    mayMakeWorkspaces: persons.some(({ person }) => person.kind === 'member'),
     csrf,
   }
 }
 
-function workspacesOf(parts: Parts, account: AccountId): SessionView['workspaces'] {
-  return [...parts.writer.states.published.keys()].flatMap(id => {
-    const moment = momentAt(parts.writer.states, id, parts.clock())
-    if (moment === undefined) return []
-    const isIn = rowsBy(moment.state.persons, 'account', account).some(person => isActive(moment, person))
-    const { name, slug } = workspaceOf(moment.state)
-    return isIn ? [{ name, slug }] : []
-  })
+interface Here {
+  readonly moment: Moment
+  readonly person: Person
 }
 
-/** First start: the workspace, its Owner, and nothing else. Only while there is none. */
-export async function setUp(parts: Parts, request: SetUpRequest): Promise<AccountId> {
-  if (!isTimeZone(request.timeZone))
-    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'is not a time zone' }] })
-  const account = await newAccount(parts, request)
-  const founding = {
-    workspace: parts.newId() as WorkspaceId,
-    name: request.workspace.trim(),
-    slug: slugOf(request.workspace),
-    timeZone: request.timeZone,
-    at: parts.clock(),
-    root: parts.newId() as NodeId,
-    owner: {
-      person: parts.newId() as PersonId,
-      account: account.id,
-      holding: parts.newId() as HoldingId,
-      name: request.name.trim(),
-      mail: account.mail,
-      folder: parts.newId() as NodeId,
-      grant: parts.newId() as GrantId,
-    },
+/** Where an account is in, as whom; by the names of the workspaces. */
+export function personsOf(parts: Parts, account: AccountId): Here[] {
+  const found = momentsOf(parts).flatMap(moment => {
+    const person = rowsBy(moment.state.persons, 'account', account).find(each => isActive(moment, each))
+    return person === undefined ? [] : [{ moment, person }]
+  })
+  return found.sort((a, b) =>
+    workspaceOf(a.moment.state).name.localeCompare(workspaceOf(b.moment.state).name),
+  )
+}
+
+const momentsOf = (parts: Parts): Moment[] =>
+  [...parts.writer.states.published.keys()].flatMap(
+    id => momentAt(parts.writer.states, id, parts.clock()) ?? [],
+  )
+
+/** The open invitations to an address, whose holder it was shown to be. */
+function waitingFor(parts: Parts, mail: string): WaitingInvitation[] {
+  return momentsOf(parts).flatMap(moment =>
+    rowsBy(moment.state.persons, 'mail', mail).flatMap(person => {
+      const [invitation] = rowsBy(moment.state.invitations, 'person', person.id)
+      if (invitation === undefined || invitation.until <= parts.clock()) return []
+      const { name, houseRules } = workspaceOf(moment.state)
+      return [
+        {
+          id: invitation.id,
+          workspace: name,
+          by: nameOf(moment, invitation.by),
+          as: person.kind,
+          houseRules,
+        },
+      ]
+    }),
+  )
+}
+
+export async function accountView(parts: Parts, id: AccountId, session: string): Promise<AccountView> {
+  const { mail, name, provenAt, language, timeZone, codeSince, recoveryCodes } = await accountRow(parts, id)
+  return {
+    mail,
+    name,
+    isProven: provenAt !== null,
+    language,
+    timeZone,
+    secondStep:
+      codeSince === null
+        ? null
+        : { since: codeSince, recoveryCodesLeft: (JSON.parse(recoveryCodes) as string[]).length },
+    signIns: await signInViews(parts, id, session),
   }
-  const result = await submit(parts.writer, ({ now }) => {
-    if (parts.writer.states.published.size > 0) return refused('already-set-up' as const)
-    const written = writeJudged(parts, {
-      workspace: founding.workspace,
-      before: momentOf(emptyState, now),
-      changeSet: { author: founding.owner.person, reason: 'The workspace is created', edits: [] },
-      judged: foundWorkspace(founding),
-    })
-    return ok({
-      ...written,
-      write: async transaction => {
-        await parts.writer.tables.accounts.create({ ...account }, { transaction })
-        await written.write(transaction)
-      },
-    })
-  })
-  if (!result.ok) throw problemOf(result.error)
-  return account.id
 }
 
-/** How a name stands in addresses. */
-export function slugOf(name: string): string {
-  const plain = name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
-  const slug = plain.replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '')
-  return slug.slice(0, 40) || 'workspace'
+export async function changeAccount(parts: Parts, id: AccountId, request: AccountRequest): Promise<void> {
+  const { timeZone } = request
+  if (timeZone != null && !isTimeZone(timeZone))
+    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'is not a time zone' }] })
+  await writeAccount(parts.writer, id, request)
+}
+
+/** A new password ends every other sign-in: whoever knew the old one is out. */
+export async function changePassword(
+  parts: Parts,
+  { id, session }: { id: AccountId; session: string },
+  { password, next }: NewPasswordRequest,
+): Promise<void> {
+  const account = await accountRow(parts, id)
+  await checkPassword(parts, { account, mail: account.mail, password })
+  if (isWeak(next, account.mail)) throw problemOf('weak-password')
+  await writeAccount(parts.writer, id, { passwordHash: await hashOf(next) })
+  await endSignInsBut(parts, id, session)
 }

@@ -4,6 +4,7 @@ import { type Place, placeOf } from '#core/access/place.ts'
 import { mayUse } from '#core/access/powers.ts'
 import { type Subject, subjectOf } from '#core/access/subject.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
+import { isLive } from '#core/base/instant.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { Naming } from '#core/words/refusal.ts'
@@ -32,7 +33,18 @@ export function askerOf(parts: Parts, account: AccountId, slug: string): Asker {
     .map(person => subjectOf(moment, person.id))
     .find(each => each?.isActive === true)
   if (subject === undefined) throw problemOf('not-found')
+  if (!parts.secured.has(account) && needsSecondStep(moment, subject.person.id))
+    throw problemOf('second-step-needed')
   return { workspace, moment, subject, person: subject.person.id }
+}
+
+/** Whether somebody holds a role that the workspace lets nobody use without a second step at sign-in. */
+export function needsSecondStep(moment: Moment, person: PersonId): boolean {
+  const { secondFactorFor } = workspaceOf(moment.state)
+  if (secondFactorFor.length === 0) return false
+  return rowsBy(moment.state.holdings, 'person', person).some(
+    holding => secondFactorFor.includes(holding.role) && isLive(holding, moment.at),
+  )
 }
 
 /** The same person asking about another state or time; nobody, if there is no such person in it. */

@@ -4,13 +4,14 @@ import { type Problem, problemType, refusalStatus } from '#contract/problem.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import type { ChangeSet, Refused } from '#core/changes/judge.ts'
-import { refusalInWords } from '#core/words/refusal.ts'
-import type { RecordChange } from '#core/state/state.ts'
+import { type Naming, refusalInWords } from '#core/words/refusal.ts'
+import { type RecordChange, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { type Asker, namingFor } from './asker.ts'
 import { editFrom } from './edits.ts'
 import { entryToUndo } from './history.ts'
 import type { Written } from './notices/kind.ts'
+import { checkPictures } from './pictures.ts'
 
 export interface Meant {
   readonly changeSet: ChangeSet
@@ -23,7 +24,9 @@ export interface Meant {
 /** The change set that a request means. */
 export async function changeSetFrom(parts: Parts, asker: Asker, request: ChangeSetRequest): Promise<Meant> {
   const made = new Map<string, string>()
-  const minting = { newId: parts.newId, now: parts.clock(), made }
+  const { invitationDays: linkDays } = workspaceOf(asker.moment.state)
+  const minting = { newId: parts.newId, now: parts.clock(), made, linkDays }
+  await checkPictures(parts, asker, request)
   const edits: Edit[] = []
   let undone: Written['undone'] = null
   for (const edit of request.edits) {
@@ -53,8 +56,11 @@ async function written(parts: Parts, asker: Asker, changes: readonly RecordChang
   return rows.map(row => row.node)
 }
 
-export function problemFrom({ refusal, edit }: Refused, asker: Asker): Problem {
-  const { title, instead } = refusalInWords(refusal, namingFor(asker))
+export const problemFrom = (refused: Refused, asker: Asker): Problem =>
+  problemInWords(refused, namingFor(asker))
+
+export function problemInWords({ refusal, edit }: Refused, naming: Naming): Problem {
+  const { title, instead } = refusalInWords(refusal, naming)
   const problem = {
     type: problemType(refusal.code),
     title,

@@ -1,6 +1,7 @@
 import type { AppliedView, ForeseenView } from '#contract/views.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import { type ChangeSet, judge, type Judged, type Refused } from '#core/changes/judge.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
 import { atRevision, type Moment } from '#core/state/state.ts'
@@ -27,6 +28,7 @@ export async function applyChangeSet(
   request: ChangeSetRequest,
 ): Promise<AppliedView> {
   const meant = await changeSetFrom(parts, asker, request)
+  if (locksOut(parts, asker, meant)) throw problemOf('second-step-first')
   const result = await submit(parts.writer, candidates =>
     prepare(parts, { asker, meant, seen: request.seen, candidates }),
   )
@@ -36,6 +38,17 @@ export async function applyChangeSet(
   const told = meanwhile.length === 0 ? {} : { meanwhile }
   if ('effect' in result.error) throw problemOf('effect-changed', { effect: result.error.effect, ...told })
   throw new ProblemError({ ...problemFrom(result.error, asker), ...told })
+}
+
+/** Whether the author would ask a second step of themselves that they do not have. */
+function locksOut({ secured }: Parts, { moment, person }: Asker, { changeSet }: Meant): boolean {
+  const { account } = rowOf(moment.state.persons, person) ?? { account: null }
+  if (account !== null && secured.has(account)) return false
+  const held = rowsBy(moment.state.holdings, 'person', person).map(each => each.role)
+  return changeSet.edits.some(
+    edit =>
+      edit.kind === 'workspace.change' && edit.secondFactorFor?.some(role => held.includes(role)) === true,
+  )
 }
 
 interface Submission {

@@ -8,6 +8,7 @@ import { binTime } from '#core/changes/passing.ts'
 import { type ActionSet, has, noActions } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { childrenOf, pathOf, privateFolderOf, rootOf, subtreeOf } from '#core/state/state.ts'
+import { personPrincipal } from '#core/rules/principal.ts'
 import { type ContentNode, kindsWithin } from '#core/tree/node.ts'
 import { type Asker, holdsAt, knowsPerson, maySee, nameOf, pathWords, seenPath, seenPlace } from './asker.ts'
 
@@ -44,6 +45,9 @@ export function nodeView(asker: Asker, id: string): NodeView {
     madeAt: node.madeAt,
     mayRemove: holdsAt(asker, node.id, 'remove') && node.home?.of !== 'person',
     isPublic: isPublic(asker.moment, place),
+    mine: rowsBy(asker.moment.state.grants, 'principal', personPrincipal(asker.person))
+      .filter(grant => grant.node === node.id)
+      .map(grant => grant.id),
   }
 }
 

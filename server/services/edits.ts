@@ -1,4 +1,4 @@
-import type { EditRequest } from '#contract/requests.ts'
+import type { EditRequest, OfferRequest } from '#contract/edit-requests.ts'
 import { type ActionSet, decodeActions } from '#core/levels/action.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import type { LevelId } from '#core/base/ids.ts'
@@ -7,27 +7,42 @@ import type { Gives } from '#core/rules/entry.ts'
 import { isTimeZone } from '#contract/dates.ts'
 import { problemOf } from '../problem-error.ts'
 
-/** How long an invitation link works. */
-export const linkDays = 14
-
 /** What turns requested edits into edits of the core: new ids, and the time. */
 export interface Minting {
   readonly newId: () => string
   readonly now: Instant
   /** Filled as `new:x` are met, so that later edits of the set mean the same thing. */
   readonly made: Map<string, string>
+  /** For how many days the link of an invitation works. */
+  readonly linkDays: number
 }
 
 /** Gives every `new:x` its id and fills in what only the server decides. */
 export function editFrom(request: EditRequest, minting: Minting): Edit {
   const fresh = minting.newId
-  const linkUntil = minting.now + linkDays * 86_400_000
+  // Who is to come on a later day can accept until some days after that.
+  const linkUntil = (from: number | null = null) =>
+    Math.max(minting.now, from ?? 0) + minting.linkDays * 86_400_000
   const own = withIds(request, minting)
   switch (own.kind) {
     case 'person.invite':
-      return { ...own, invitation: fresh(), holding: fresh(), linkUntil } as Edit
+      return {
+        ...own,
+        from: own.from ?? null,
+        profile: own.profile ?? {},
+        welcome: own.welcome ?? null,
+        mailed: own.mailed ?? true,
+        invitation: fresh(),
+        holding: fresh(),
+        linkUntil: linkUntil(own.from),
+      } as unknown as Edit
     case 'invitation.renew':
-      return { ...own, linkUntil } as Edit
+      return { ...own, linkUntil: linkUntil() } as Edit
+    case 'person.remove':
+      return { ...own, contact: own.contact ?? null } as Edit
+    case 'request.make':
+      return { ...own, request: fresh() } as Edit
+    case 'request.answer':
     case 'member.add':
       return { ...own, membership: fresh() } as Edit
     case 'role.give':
@@ -46,6 +61,11 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
       return (own.actions === undefined ? own : { ...own, actions: setFrom(own.actions, 'actions') }) as Edit
     case 'workspace.change':
       return workspaceEdit(own)
+    case 'welcome.create':
+    case 'link.create':
+      return { ...own, offer: offerFrom(own.offer) } as unknown as Edit
+    case 'welcome.change':
+      return (own.offer === undefined ? own : { ...own, offer: offerFrom(own.offer) }) as unknown as Edit
     case 'node.break':
     case 'node.duplicate':
       return { ...own, copies: fresh() } as Edit
@@ -62,13 +82,25 @@ function workspaceEdit(own: Extract<EditRequest, { kind: 'workspace.change' }>):
   const { timeZone, guestCeiling } = own
   if (timeZone !== undefined && !isTimeZone(timeZone))
     throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'is not a time zone' }] })
-  return (
-    guestCeiling === undefined ? own : { ...own, guestCeiling: setFrom(guestCeiling, 'guestCeiling') }
-  ) as Edit
+  return (guestCeiling === undefined
+    ? own
+    : { ...own, guestCeiling: setFrom(guestCeiling, 'guestCeiling') }) as unknown as Edit
 }
 
 /** Fields whose text is somebody's own: a `new:x` written there is not an id. */
-const freeText = new Set(['name', 'note', 'message', 'mail', 'timeZone', 'title'])
+const freeText = new Set([
+  'name',
+  'note',
+  'message',
+  'mail',
+  'timeZone',
+  'title',
+  'department',
+  'country',
+  'handle',
+  'word',
+  'houseRules',
+])
 
 function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
   const idFor = (placeholder: string): string => {
@@ -87,6 +119,11 @@ function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
     )
   return fieldsOf(request) as EditRequest
 }
+
+const offerFrom = (offer: OfferRequest) => ({
+  ...offer,
+  places: offer.places.map(({ node, gives }) => ({ node, gives: givesFrom(gives) })),
+})
 
 const givesFrom = (gives: number | string): Gives =>
   typeof gives === 'string' ? (gives as LevelId) : setFrom(gives, 'gives')

@@ -96,5 +96,6 @@ export function factNaming(reader: Asker): FactNaming {
     level: gives => nameOfActions(actionsGiven(state, gives), allRows(state.levels)).name,
     role: role => rowOf(state.roles, role)?.name ?? 'a role that is no more',
     through: until => throughDay(until, timeZone, at),
+    since: from => (from === null ? 'at once' : `on ${throughDay(from + 1, timeZone, at)}`),
   }
 }

@@ -1,32 +1,36 @@
 import type { AcceptRequest } from '#contract/requests.ts'
 import type { InvitationView } from '#contract/views.ts'
-import type { AccountId, GrantId, InvitationId, NodeId, WorkspaceId } from '#core/base/ids.ts'
+import type { AccountId, GrantId, InvitationId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { isOver } from '#core/base/instant.ts'
 import { ok, refused } from '#core/base/result.ts'
-import { valuesOf } from '#core/base/table.ts'
 import { actionsAsIfActive } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { subjectOf, teamsOf } from '#core/access/subject.ts'
+import { freeHandle } from '#core/changes/edits/handle.ts'
 import { judge } from '#core/changes/judge.ts'
 import type { Invitation, Person } from '#core/people/person.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
 import { type Moment, workspaceOf } from '#core/state/state.ts'
-import { invitationIdIn, isTokenOf } from '../mail/link.ts'
+import type { Naming } from '#core/words/refusal.ts'
+import { idIn, type Passed, passedBy } from '../mail/link.ts'
+import { writeAccount } from '../store/accounts.ts'
 import { momentAt } from '../store/states.ts'
+import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
-import { problemOf } from '../problem-error.ts'
-import { accountByMail, newAccount } from './account.ts'
+import { ProblemError, problemOf } from '../problem-error.ts'
+import { accountByMail, accountRow, checkPassword, checkSecondStep, newAccount } from './account.ts'
 import { nameOf } from './asker.ts'
 import { writeJudged } from './change.ts'
-import { fits } from './password.ts'
+import { problemInWords } from './change-set.ts'
 
 interface Found {
   readonly workspace: WorkspaceId
   readonly moment: Moment
   readonly invitation: Invitation
   readonly person: Person
+  readonly passed: Passed
 }
 
 /** What somebody is invited to: shown to whoever holds the link. */
@@ -44,49 +48,125 @@ export async function invitationView(parts: Parts, token: string): Promise<Invit
     until: invitation.until,
     teams: teamsOf(moment, person).map(each => rowOf(moment.state.teams, each.team)?.name ?? ''),
     places: placesOffered(moment, person),
+    houseRules: workspaceOf(moment.state).houseRules,
+    from: person.from,
     hasAccount: (await accountByMail(parts, person.mail)) !== undefined,
   }
 }
 
 /** Accepting is an act of the invited: a new account with a password, or the password of the one they have. */
 export async function acceptInvitation(parts: Parts, request: AcceptRequest): Promise<AccountId> {
-  const { person, workspace } = findInvitation(parts, request.token)
-  const existing = await accountByMail(parts, person.mail)
-  if (existing !== undefined && !(await fits(request.password, existing.passwordHash)))
-    throw problemOf('wrong-sign-in')
+  const { person, workspace, passed } = findInvitation(parts, request.token)
+  const { mail } = person
+  const existing = await accountByMail(parts, mail)
+  if (existing !== undefined) {
+    await checkPassword(parts, { account: existing, mail, password: request.password })
+    await checkSecondStep(parts, existing, request.code)
+  }
   const name = request.name?.trim() ?? existing?.name ?? person.name
   if (name === '')
     throw problemOf('bad-input', { faults: [{ at: 'name', message: 'tell how colleagues should call you' }] })
-  const account =
-    existing ?? (await newAccount(parts, { name, mail: person.mail, password: request.password }))
-  const edit = {
-    kind: 'invitation.accept',
+  const isProven = passed === 'by mail'
+  const account = existing ?? (await newAccount(parts, { name, mail, password: request.password, isProven }))
+  await comeIn(parts, {
+    workspace,
     person: person.id,
-    account: account.id,
+    account,
+    isNew: existing === undefined,
     name,
-    folder: parts.newId() as NodeId,
-    grant: parts.newId() as GrantId,
-  } as const
+    agrees: request.agrees === true,
+    // Looked up again: it may have been withdrawn or renewed while the password was worked on.
+    isOpen: moment => openInvitation(moment, parts.secret, request.token) !== undefined,
+  })
+  if (existing?.provenAt === null && isProven) {
+    await writeAccount(parts.writer, existing.id, { provenAt: parts.clock() })
+    parts.unproven.delete(existing.id)
+  }
+  return account.id
+}
+
+/** The same by somebody who is signed in, for an invitation to the address that is shown to be theirs. */
+export async function acceptMine(
+  parts: Parts,
+  { account: id, invitation, agrees }: { account: AccountId; invitation: string; agrees: boolean },
+): Promise<{ readonly slug: string }> {
+  const account = await accountRow(parts, id)
+  if (account.provenAt === null) throw problemOf('address-not-confirmed')
+  for (const workspace of parts.writer.states.published.keys()) {
+    const moment = momentAt(parts.writer.states, workspace, parts.clock())
+    const row = moment === undefined ? undefined : rowOf(moment.state.invitations, invitation as InvitationId)
+    const person = row === undefined ? undefined : moment && rowOf(moment.state.persons, row.person)
+    if (moment === undefined || person === undefined || person.mail.toLowerCase() !== account.mail) continue
+    const isOpen = ({ state, at }: Moment) => {
+      const now = rowOf(state.invitations, invitation as InvitationId)
+      return now !== undefined && now.until > at
+    }
+    await comeIn(parts, {
+      workspace,
+      person: person.id,
+      account,
+      isNew: false,
+      name: account.name,
+      agrees,
+      isOpen,
+    })
+    return { slug: workspaceOf(moment.state).slug }
+  }
+  throw problemOf('dead-link')
+}
+
+interface Coming {
+  readonly workspace: WorkspaceId
+  readonly person: PersonId
+  readonly account: AccountRow
+  /** The account comes with it. */
+  readonly isNew: boolean
+  readonly name: string
+  readonly agrees: boolean
+  readonly isOpen: (moment: Moment) => boolean
+}
+
+async function comeIn(
+  parts: Parts,
+  { workspace, person, account, isNew, name, agrees, isOpen }: Coming,
+): Promise<void> {
   const result = await submit(parts.writer, candidates => {
     const before = candidates.momentOf(workspace)
-    // Looked up again: it may have been withdrawn or renewed while the password was worked on.
-    if (before === undefined || openInvitation(before, parts.secret, request.token) === undefined)
-      return refused('dead-link' as const)
-    const changeSet = { author: person.id, reason: '', edits: [edit] }
+    if (before === undefined || !isOpen(before)) return refused('dead-link' as const)
+    const edit = {
+      kind: 'invitation.accept',
+      person,
+      account: account.id,
+      name,
+      handle: freeHandle(before.state, name),
+      agrees,
+      folder: parts.newId() as NodeId,
+      grant: parts.newId() as GrantId,
+    } as const
+    const changeSet = { author: person, reason: '', edits: [edit] }
     const judged = judge(before, changeSet)
-    if (!judged.ok) return refused('dead-link' as const)
+    if (!judged.ok)
+      return refused(judged.error.refusal.code === 'house-rules' ? judged.error : ('dead-link' as const))
     const written = writeJudged(parts, { workspace, before, changeSet, judged: judged.value })
     return ok({
       ...written,
       write: async transaction => {
-        if (existing === undefined) await parts.writer.tables.accounts.create({ ...account }, { transaction })
+        if (isNew) await parts.writer.tables.accounts.create({ ...account }, { transaction })
         await written.write(transaction)
       },
     })
   })
-  if (!result.ok) throw problemOf(result.error)
-  return account.id
+  if (result.ok) {
+    if (isNew && account.provenAt === null) parts.unproven.add(account.id)
+    return
+  }
+  throw result.error === 'dead-link'
+    ? problemOf('dead-link')
+    : new ProblemError(problemInWords(result.error, unnamed))
 }
+
+/** Whoever is not in yet is told no names. */
+export const unnamed: Naming = { place: () => undefined, person: () => undefined, team: () => undefined }
 
 function findInvitation(parts: Parts, token: string): Found {
   for (const workspace of parts.writer.states.published.keys()) {
@@ -100,18 +180,18 @@ function findInvitation(parts: Parts, token: string): Found {
 
 /** The invitation that a token opens now; `undefined` for a forged, renewed, withdrawn or ended one. */
 function openInvitation({ state, at }: Moment, secret: string, token: string) {
-  const invitation = rowOf(state.invitations, invitationIdIn(token) as InvitationId)
-  if (invitation === undefined || !isTokenOf(token, secret, invitation) || invitation.until <= at)
-    return undefined
+  const invitation = rowOf(state.invitations, idIn(token) as InvitationId)
+  const passed = invitation === undefined ? undefined : passedBy(token, secret, invitation)
+  if (invitation === undefined || passed === undefined || invitation.until <= at) return undefined
   const person = rowOf(state.persons, invitation.person)
-  return person === undefined || isOver(person, at) ? undefined : { invitation, person }
+  return person === undefined || isOver(person, at) ? undefined : { invitation, person, passed }
 }
 
 function placesOffered(moment: Moment, person: Person): InvitationView['places'] {
   const subject = subjectOf(moment, person.id)
   const own = personPrincipal(person.id)
-  return [...valuesOf(moment.state.grants.rows)].flatMap(grant => {
-    const place = grant.principal === own ? placeOf(moment, grant.node) : undefined
+  return rowsBy(moment.state.grants, 'principal', own).flatMap(grant => {
+    const place = placeOf(moment, grant.node)
     if (subject === undefined || place === undefined) return []
     const actions = actionsAsIfActive(moment, subject, place)
     return actions === 0 ? [] : [{ name: place.node.name, actions, until: grant.until }]

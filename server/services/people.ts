@@ -1,101 +1,182 @@
 import type {
-  ChannelView,
   HoldingView,
+  KeepingView,
   PersonAct,
+  PersonDetailView,
+  PersonName,
+  PersonTeamView,
   PersonView,
-  RoleView,
-  TeamView,
-  WorkspaceView,
-} from '#contract/views.ts'
-import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
-import { channelRights } from '#core/access/channels.ts'
-import { actionsAt } from '#core/access/evaluate.ts'
+} from '#contract/people-views.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
+import type { PersonId } from '#core/base/ids.ts'
+import { actionsAsIfActive } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
-import { has, noActions, union } from '#core/levels/action.ts'
-import { mayUse, powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
-import { peopleIn, peopleOf, teamsOf } from '#core/access/subject.ts'
-import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
+import { powersOf } from '#core/access/powers.ts'
+import { takesSeat } from '#core/access/seats.ts'
+import { isActive, peopleOf, subjectOf, teamsOf } from '#core/access/subject.ts'
+import { knowsTeam } from '#core/changes/context.ts'
+import { lacksHandingOn, lacksInviting } from '#core/changes/edits/invitation.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
-import { allPrivileges, type Privilege } from '#core/levels/privilege.ts'
-import type { Holding, Person, Team } from '#core/people/person.ts'
-import { guestRole } from '#core/people/role.ts'
-import { teamHomeOf, workspaceOf } from '#core/state/state.ts'
-import { problemOf } from '../problem-error.ts'
+import { has } from '#core/levels/action.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
+import type { Holding, Person, Scope } from '#core/people/person.ts'
 import { teamPrincipal } from '#core/rules/principal.ts'
-import { type Asker, asks, nameOf } from './asker.ts'
+import { pathOf } from '#core/state/state.ts'
+import type { PlaceName } from '#contract/views.ts'
+import { lastSeenOf, signInsOf } from '../store/visits.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
 import { principalName } from './principal.ts'
+import { mayAskOf } from './questions.ts'
+import { deviceOf, publicId } from './sign-ins.ts'
 
-export function workspaceView(asker: Asker): WorkspaceView {
-  const { state } = asker.moment
-  const { name, slug, timeZone } = workspaceOf(state)
-  const { person } = asker.subject
+/** Each of these makes its holder somebody who looks after people, over whomever it is held. */
+const keeping: readonly Privilege[] = [
+  'invite members',
+  'invite guests',
+  'edit profiles',
+  'reset sign-in',
+  'suspend',
+  'remove',
+  'assign roles',
+]
+
+/** Over whom the asker looks after people. */
+const keptBy = ({ moment, person }: Asker): readonly Scope[] =>
+  powersOf(moment, person)
+    .filter(power => keeping.some(each => power.privileges.has(each)))
+    .map(power => power.scope)
+
+/** Whether the asker looks after anybody: others are shown colleagues, without their standing. */
+export const keepsPeople = (asker: Asker): boolean => keptBy(asker).length > 0
+
+/** Tells of each person whether the asker looks after them: read once, then cheap for many. */
+export function keeperOf(asker: Asker): (person: Person) => boolean {
+  const scopes = keptBy(asker)
+  if (scopes.some(scope => scope.over === 'workspace')) return () => true
+  const teams = new Set(scopes.flatMap(scope => (scope.over === 'team' ? [scope.team] : [])))
+  const keepsGuests = scopes.some(scope => scope.over === 'guests')
+  const { memberships } = asker.moment.state
+  return person =>
+    (keepsGuests && person.kind === 'guest') ||
+    (teams.size > 0 && rowsBy(memberships, 'person', person.id).some(each => teams.has(each.team)))
+}
+
+/** Whom the asker finds in lists: who is here, and whoever else the asker looks after, the invited too. */
+export function peopleFor(asker: Asker): Person[] {
+  if (!asks(asker, 'view people')) throw problemOf('not-found')
+  const keeps = keeperOf(asker)
+  return [...peopleOf(asker.moment)].filter(person => keeps(person) || isActive(asker.moment, person))
+}
+
+export const callOf = ({ name, mail }: Person): string => name || mail
+
+/** As much of everybody as picking somebody takes, by name. */
+export const namesView = (asker: Asker): PersonName[] =>
+  peopleFor(asker)
+    .map(nameView)
+    .sort((a, b) => collator.compare(a.name, b.name))
+
+export const collator = new Intl.Collator('en')
+
+const nameView = (person: Person): PersonName => {
+  const { id, mail, kind, status } = person
+  return { id, name: callOf(person), mail, kind, status }
+}
+
+export const personView = (parts: Parts, asker: Asker, person: Person): PersonView => ({
+  ...profileView(asker, person),
+  keeping: keeperOf(asker)(person) ? keepingView(parts, asker, person) : null,
+})
+
+/** What everybody who finds somebody is told of them. */
+export function profileView(asker: Asker, person: Person): Omit<PersonView, 'keeping'> {
+  const { moment } = asker
+  const { handle, title, department, country, picture, joinedAt, contact } = person
   return {
-    name,
-    slug,
-    timeZone,
-    revision: state.revision,
-    me: {
-      id: person.id,
-      name: person.name,
-      kind: person.kind,
-      privileges: allPrivileges.filter(privilege => asks(asker, privilege)),
-    },
-    ownLevels: allRows(state.levels).map(level => ({
-      id: level.id,
-      name: level.name,
-      actions: level.actions,
-    })),
-    roles: rolesToOffer(asker),
+    ...nameView(person),
+    handle,
+    title,
+    department,
+    country,
+    picture,
+    teams: personTeams(asker, person),
+    joinedAt,
+    contact: contact === null ? null : { id: contact, name: nameOf(moment, contact) },
   }
 }
 
-/** The roles that the asker may give: within rank, and holding nothing that the asker lacks. */
-function rolesToOffer({ moment, person }: Asker): RoleView[] {
-  const rung = rungFor(moment, person, { privilege: 'assign roles', target: wholeWorkspace })
-  if (rung === undefined) return []
-  const isOwner = mayUse(moment, person, 'own')
-  const held = new Set(powersOf(moment, person).flatMap(power => [...power.privileges]))
-  return allRows(moment.state.roles)
-    .filter(role => role.id !== guestRole && (isOwner || role.rung < rung))
-    .filter(role => role.privileges.every(privilege => held.has(privilege)))
-    .sort((a, b) => a.rung - b.rung)
-    .map(({ id, name, note }) => ({ id, name, note }))
-}
+/** The teams of somebody that the asker knows of. */
+export const personTeams = ({ moment, person: reader }: Asker, person: Person): PersonTeamView[] =>
+  teamsOf(moment, person)
+    .filter(({ team }) => knowsTeam(moment, reader, team))
+    .map(({ team, lead }) => {
+      const row = rowOf(moment.state.teams, team)
+      return { id: team, name: row?.name ?? '', lead, isForAll: row?.joining === 'everyone' }
+    })
+    .sort((a, b) => collator.compare(a.name, b.name))
 
-/** Everyone in the workspace and everyone invited. */
-export function peopleView(asker: Asker): PersonView[] {
-  if (!asks(asker, 'view people')) throw problemOf('not-found')
-  const people = [...peopleOf(asker.moment)].map(person => personView(asker, person))
-  return people.sort((a, b) => a.name.localeCompare(b.name))
-}
+const keepingView = (parts: Parts, asker: Asker, person: Person): KeepingView => ({
+  ...standingView(parts, asker, person),
+  reaches: person.kind === 'guest' ? reachedByGuest(asker, person) : null,
+  may: actsOver(asker, person),
+})
 
-function personView(asker: Asker, person: Person): PersonView {
-  const { moment } = asker
+/** How somebody stands here: what lists and tables of many tell without weighing what may be done about each. */
+export function standingView(
+  parts: Parts,
+  asker: Asker,
+  person: Person,
+): Omit<KeepingView, 'reaches' | 'may'> {
+  const { moment, workspace } = asker
   const { state } = moment
+  const { account, from, until } = person
   const [invitation] = rowsBy(state.invitations, 'person', person.id)
-  const teams = teamsOf(moment, person).filter(({ team }) => knowsTeam(moment, asker.person, team))
   return {
-    id: person.id,
-    name: person.name || person.mail,
-    mail: person.mail,
-    kind: person.kind,
-    status: person.status,
-    title: person.title,
     roles: rowsBy(state.holdings, 'person', person.id).map(each => holdingView(asker, each)),
-    teams: teams
-      .map(({ team, lead }) => {
-        const row = rowOf(state.teams, team)
-        return { id: team, name: row?.name ?? '', lead, isForAll: row?.joining === 'everyone' }
-      })
-      .sort((a, b) => a.name.localeCompare(b.name)),
-    joinedAt: person.joinedAt,
-    until: person.until,
+    from,
+    until,
+    lastActive: lastSeenOf(parts.visits, workspace, person.id),
+    takesSeat: takesSeat(moment, person),
+    hasSecondStep: account !== null && parts.secured.has(account),
+    isConfirmed: account === null || !parts.unproven.has(account),
     invitation:
       invitation === undefined
         ? null
-        : { by: nameOf(moment, invitation.by), at: invitation.at, until: invitation.until },
-    may: actsOver(asker, person),
+        : {
+            by: nameOf(moment, invitation.by),
+            at: invitation.at,
+            until: invitation.until,
+            message: invitation.message,
+          },
   }
+}
+
+/** Read from the grants that match: a guest has few, and a tree many places. */
+function reachedByGuest(asker: Asker, { id }: Person): PlaceName[] {
+  const { moment } = asker
+  const subject = subjectOf(moment, id)
+  if (subject === undefined) return []
+  const named = [...subject.principals].flatMap(each => rowsBy(moment.state.grants, 'principal', each))
+  const reached = new Set(
+    named
+      .map(grant => grant.node)
+      .filter(node => {
+        const place = placeOf(moment, node)
+        return place !== undefined && has(actionsAsIfActive(moment, subject, place), 'see')
+      }),
+  )
+  return [...reached]
+    .filter(
+      node =>
+        !pathOf(moment.state, node)
+          .slice(1)
+          .some(above => reached.has(above.id)),
+    )
+    .filter(node => mayAskOf(asker, id, node))
+    .map(node => ({ id: node, name: rowOf(moment.state.nodes, node)?.name ?? '' }))
+    .sort((a, b) => collator.compare(a.name, b.name))
 }
 
 const privilegeFor = {
@@ -104,18 +185,27 @@ const privilegeFor = {
   turn: 'invite members',
   assign: 'assign roles',
   describe: 'edit profiles',
-} as const satisfies Record<PersonAct, Privilege>
+  contact: 'invite guests',
+  'reset sign-in': 'reset sign-in',
+} as const satisfies Record<Exclude<PersonAct, 'invite' | 'hand on'>, Privilege>
 
-/** What of these the asker may do about somebody who is here. */
-function actsOver({ person: author, moment }: Asker, { id, status }: Person): PersonAct[] {
-  if (status !== 'active' && status !== 'suspended') return []
+/** What of these the asker may do about somebody. */
+function actsOver({ person: author, moment }: Asker, person: Person): PersonAct[] {
   const context = { author, before: moment, now: moment }
-  return (Object.keys(privilegeFor) as PersonAct[]).filter(
-    act => lacksOver(context, id, privilegeFor[act]) === undefined,
+  const over = (Object.keys(privilegeFor) as (keyof typeof privilegeFor)[]).filter(
+    act => lacksOver(context, person.id, privilegeFor[act]) === undefined,
   )
+  if (person.status !== 'invited') return over
+  if (lacksInviting(context, person) !== undefined) return []
+  const handing: PersonAct[] = lacksHandingOn(context, person) === undefined ? ['hand on'] : []
+  return [
+    'invite',
+    ...handing,
+    ...over.filter(act => act === 'turn' || act === 'assign' || act === 'describe'),
+  ]
 }
 
-function holdingView(asker: Asker, { id, role, scope }: Holding): HoldingView {
+export function holdingView(asker: Asker, { id, role, scope, until }: Holding): HoldingView {
   const { state } = asker.moment
   const team = scope.over === 'team' ? principalName(asker, teamPrincipal(scope.team)).name : null
   return {
@@ -123,75 +213,38 @@ function holdingView(asker: Asker, { id, role, scope }: Holding): HoldingView {
     role,
     name: rowOf(state.roles, role)?.name ?? '',
     over: scope.over === 'guests' ? 'guests' : team,
+    until,
   }
 }
 
-/** The teams that the asker knows of. */
-export function teamsView(asker: Asker): TeamView[] {
-  return allRows(asker.moment.state.teams)
-    .filter(team => knowsTeam(asker.moment, asker.person, team.id))
-    .map(team => teamView(asker, team))
-    .sort((a, b) => a.name.localeCompare(b.name))
-}
-
-function teamView(asker: Asker, team: Team): TeamView {
-  const { moment, person } = asker
-  const isMine = asker.subject.principals.has(`team:${team.id}`)
-  const people = isMine || asks(asker, 'view people') ? peopleIn(moment, team) : []
+/** One person by id or by a handle that they have or had. */
+export async function personDetail(parts: Parts, asker: Asker, id: string): Promise<PersonDetailView> {
+  const { state } = asker.moment
+  const handle = id.startsWith('@') ? rowOf(state.handles, id.slice(1) as never) : undefined
+  const person = rowOf(state.persons, handle?.person ?? (id as PersonId))
+  if (person === undefined || person.status === 'removed' || !mayLookAt(asker, person))
+    throw problemOf('not-found')
+  const view = personView(parts, asker, person)
+  const mayReset = view.keeping?.may.includes('reset sign-in') === true || person.id === asker.person
   return {
-    id: team.id,
-    name: team.name,
-    note: team.note,
-    joining: team.joining,
-    welcomesGuests: team.welcomesGuests,
-    home: homeView(asker, team),
-    mayManage: leadsTeam(moment, person, team.id) || asks(asker, 'manage any team'),
-    mayJoin: team.joining === 'open' && !isMine && !asker.subject.isGuest,
-    isMine,
-    isArchived: team.archived,
-    channels: channelsView(asker, team),
-    people: people
-      .map(each => ({
-        id: each.person.id,
-        name: each.person.name || each.person.mail,
-        kind: each.person.kind,
-        status: each.person.status,
-        lead: each.lead,
-        until: membershipEnd(asker, team, each.person),
-      }))
-      .sort((a, b) => Number(b.lead) - Number(a.lead) || a.name.localeCompare(b.name)),
+    ...view,
+    formerHandles: rowsBy(state.handles, 'person', person.id)
+      .map(each => each.id)
+      .filter(each => each !== person.handle),
+    agreedAt: view.keeping === null ? null : person.agreedAt,
+    signIns: mayReset && person.account !== null ? await signInsFor(parts, person) : null,
   }
 }
 
-/** The channels that the asker may read. */
-function channelsView({ moment, subject }: Asker, team: Team): ChannelView[] {
-  return rowsBy(moment.state.channels, 'team', team.id)
-    .map(channel => ({ channel, rights: channelRights(moment, subject, channel) }))
-    .filter(({ rights }) => rights.read)
-    .map(({ channel: { id, name, only, archived }, rights }) => ({
-      id,
-      name,
-      isRestricted: only !== null,
-      isArchived: archived,
-      mayPost: rights.post,
-    }))
-    .sort((a, b) => a.name.localeCompare(b.name))
-}
+/** Guests look at themselves and at whom they turn to. */
+const mayLookAt = (asker: Asker, person: Person): boolean =>
+  knowsPerson(asker, person.id) &&
+  (person.id === asker.person || isActive(asker.moment, person) || keeperOf(asker)(person))
 
-function homeView(asker: Asker, team: Team): TeamView['home'] {
-  const { moment, subject } = asker
-  const home = teamHomeOf(moment.state, team.id)
-  const place = home === undefined ? undefined : placeOf(moment, home.id)
-  const actions = place === undefined ? noActions : actionsAt(moment, subject, place)
-  if (place === undefined || !has(actions, 'see')) return null
-  const levels = (['leads', 'team'] as const).map(who => ({
-    who,
-    actions: place.grants
-      .filter(each => each.grant.principal === `${who}:${team.id}`)
-      .reduce((set, each) => union(set, each.actions), noActions),
+async function signInsFor({ visits }: Parts, { account }: Person) {
+  const rows = account === null ? [] : await signInsOf(visits, account)
+  return rows.map(({ sid, agent }) => ({
+    at: deviceOf(agent ?? ''),
+    lastUsed: lastSeenOf(visits, '', publicId(sid)),
   }))
-  return { id: place.node.id, levels: has(actions, 'share') ? levels : [] }
 }
-
-const membershipEnd = ({ moment }: Asker, team: Team, person: Person) =>
-  rowsBy(moment.state.memberships, 'person', person.id).find(each => each.team === team.id)?.until ?? null

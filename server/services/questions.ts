@@ -24,7 +24,7 @@ export interface Asked {
  * Whether the asker may be told what a person may do at a place that the asker sees: one's own always, that
  * of others where one shares, or with the privilege to check anyone's.
  */
-function mayAskOf(asker: Asker, person: PersonId, node: NodeId): boolean {
+export function mayAskOf(asker: Asker, person: PersonId, node: NodeId): boolean {
   if (!maySee(asker, node)) return false
   if (person === asker.person) return true
   if (has(check(asker.moment, asker.person, node), 'share')) return true

@@ -1,4 +1,4 @@
-import type { EditRequest } from '#contract/requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { RemedyView, WhyNotView } from '#contract/oversight-views.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'

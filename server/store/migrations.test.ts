@@ -21,7 +21,7 @@ test('every table carries the workspace’s id, but that of the accounts', async
     )
     if (!columns.some(column => column.name === 'workspace')) without.push(name)
   }
-  expect([tables.length > 15, without]).toEqual([true, ['accounts']])
+  expect([tables.length > 15, without]).toEqual([true, ['accounts', 'accountLinks']])
   await database.close()
 })
 
@@ -61,4 +61,37 @@ test('what was in the bin before it told since when stays there, for thirty days
   ])
   await database.close()
   rmSync(folder, { recursive: true })
+})
+
+test('people of older files have what nobody had set, in the tables and in the history', async () => {
+  const database = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false })
+  const people = migrations.findIndex(each => each.name === '004-people')
+  for (const migration of migrations.slice(0, people)) await migration.up(database)
+  await database.query('PRAGMA foreign_keys = OFF')
+  await database.query(
+    `INSERT INTO accounts (id, mail, name, "passwordHash", "madeAt") VALUES ('a', 'a@x.example', 'A', '', 7)`,
+  )
+  await database.query(
+    `INSERT INTO persons (workspace, id, name, mail, title, kind, status) VALUES ('w', 'p', 'P', 'p@x.example', '', 'member', 'active')`,
+  )
+  const changes = [
+    { table: 'persons', id: 'p', before: null, after: { id: 'p' } },
+    { table: 'grants', id: 'g', before: null, after: { id: 'g' } },
+  ]
+  await database.query(
+    `INSERT INTO "changeSets" (workspace, revision, at, author, reason, edits, changes) VALUES ('w', 1, 1, 'p', '', '[]', ?)`,
+    { replacements: [JSON.stringify(changes)] },
+  )
+  for (const migration of migrations.slice(people)) await migration.up(database)
+  const one = async <Row extends object>(sql: string) =>
+    (await database.query<Row>(sql, { type: QueryTypes.SELECT }))[0]
+  const profile = { handle: null, department: '', country: '', picture: null, agreedAt: null }
+  expect(await one('SELECT * FROM persons')).toMatchObject(profile)
+  expect(await one('SELECT * FROM accounts')).toMatchObject({ provenAt: 7, codeSince: null })
+  const row = await one<{ changes: string }>('SELECT changes FROM "changeSets"')
+  expect(JSON.parse(row?.changes ?? '')).toEqual([
+    { ...changes[0], after: { id: 'p', ...profile } },
+    changes[1],
+  ])
+  await database.close()
 })

@@ -1,6 +1,6 @@
 import { DataTypes, type Model, type ModelStatic, type Sequelize, type Transaction } from 'sequelize'
 import { type RecordChange, type TableName, tableNames } from '#core/state/state.ts'
-import type { AccountId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { AccountId, NodeId, PersonId, PictureId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { defineTable, fieldsOf, toRow } from './columns.ts'
 
@@ -9,6 +9,8 @@ export interface Tables {
   readonly database: Sequelize
   readonly records: Readonly<Record<TableName, ModelStatic<Model>>>
   readonly accounts: ModelStatic<Model>
+  readonly accountLinks: ModelStatic<Model>
+  readonly pictures: ModelStatic<Model>
   readonly texts: ModelStatic<Model>
   readonly changeSets: ModelStatic<Model>
   readonly mails: ModelStatic<Model>
@@ -23,6 +25,35 @@ export interface AccountRow {
   readonly name: string
   readonly passwordHash: string
   readonly madeAt: Instant
+  /** When it was shown that the address is the holder's; `null` for who came by a link that was passed on by hand. */
+  readonly provenAt: Instant | null
+  /** The second step: the sealed secret, since when, and the last code's time step, which is never taken twice. */
+  readonly codeSecret: string | null
+  readonly codeSince: Instant | null
+  readonly codeStep: number | null
+  /** JSON of the hashes of those that are left. */
+  readonly recoveryCodes: string
+  /** In which dates are written. */
+  readonly language: string
+  readonly timeZone: string | null
+}
+
+/** A link that is mailed to an account's own address. It works once. */
+export interface AccountLinkRow {
+  readonly id: string
+  readonly account: AccountId
+  /** A new password; the same and the second step off; or only that the address is the holder's. */
+  readonly purpose: 'password' | 'sign-in' | 'address'
+  readonly until: Instant
+}
+
+export interface PictureRow {
+  readonly workspace: WorkspaceId
+  readonly id: PictureId
+  /** Base64 of WebP. */
+  readonly data: string
+  readonly by: PersonId
+  readonly at: Instant
 }
 
 export interface TextRow {
@@ -79,13 +110,15 @@ const number = DataTypes.DOUBLE
 const key = () => ({ type: text, primaryKey: true })
 
 export function createTables(database: Sequelize): Tables {
-  const define = (name: string, fields: Parameters<Sequelize['define']>[1]) =>
+  const define: Define = (name, fields) =>
     database.define(name, fields, { tableName: name, timestamps: false })
   const records = Object.fromEntries(tableNames.map(table => [table, defineTable(database, table)]))
   return {
     database,
     records: records as Tables['records'],
-    accounts: define('accounts', { id: key(), mail: text, name: text, passwordHash: text, madeAt: number }),
+    ...ofAccounts(define),
+    ...ofNotices(define),
+    pictures: define('pictures', { workspace: key(), id: key(), data: text, by: text, at: number }),
     texts: define('texts', {
       workspace: key(),
       node: key(),
@@ -117,19 +150,43 @@ export function createTables(database: Sequelize): Tables {
       tries: number,
       nextTryAt: number,
     }),
-    notices: define('notices', {
-      workspace: key(),
-      id: key(),
-      person: text,
-      kind: text,
-      at: number,
-      data: text,
-      readAt: number,
-    }),
-    noticeChoices: define('noticeChoices', { workspace: key(), person: key(), kind: key(), choice: text }),
     passed: define('passed', { workspace: key(), at: number }),
   }
 }
+
+type Define = (name: string, fields: Parameters<Sequelize['define']>[1]) => ModelStatic<Model>
+
+/** What is kept of accounts is of no workspace. */
+const ofAccounts = (define: Define) => ({
+  accounts: define('accounts', {
+    id: key(),
+    mail: text,
+    name: text,
+    passwordHash: text,
+    madeAt: number,
+    provenAt: number,
+    codeSecret: text,
+    codeSince: number,
+    codeStep: number,
+    recoveryCodes: text,
+    language: text,
+    timeZone: text,
+  }),
+  accountLinks: define('accountLinks', { id: key(), account: text, purpose: text, until: number }),
+})
+
+const ofNotices = (define: Define) => ({
+  notices: define('notices', {
+    workspace: key(),
+    id: key(),
+    person: text,
+    kind: text,
+    at: number,
+    data: text,
+    readAt: number,
+  }),
+  noticeChoices: define('noticeChoices', { workspace: key(), person: key(), kind: key(), choice: text }),
+})
 
 interface Written {
   readonly workspace: WorkspaceId

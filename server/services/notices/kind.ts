@@ -30,6 +30,7 @@ export interface Notice<Data> {
 export interface Told {
   readonly text: string
   readonly place: PlaceName | null
+  readonly team?: PlaceName
   /** The entry of the history that it is about. */
   readonly revision: number | null
 }

@@ -1,8 +1,10 @@
 import type { NoticeKind } from './kind.ts'
 import { alone, recovered } from './kinds/alone.ts'
 import { changed } from './kinds/changed.ts'
+import { contact } from './kinds/contact.ts'
 import { ending } from './kinds/ending.ts'
 import { opened } from './kinds/opened.ts'
+import { answered, asked } from './kinds/requests.ts'
 import { undone } from './kinds/undone.ts'
 
 /** Every kind of notice, in the order in which people choose. A new kind is a file and a line here. */
@@ -13,6 +15,9 @@ export const noticeKinds = [
   undone,
   alone,
   recovered,
+  asked,
+  answered,
+  contact,
 ] as unknown as readonly NoticeKind[]
 
 export const kindOf = (name: string): NoticeKind | undefined => noticeKinds.find(each => each.kind === name)

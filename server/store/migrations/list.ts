@@ -2,6 +2,7 @@ import type { Sequelize } from 'sequelize'
 import { first } from './001-first.ts'
 import { historyAndNotices } from './002-history-notices.ts'
 import { placesAndPeople } from './003-places-people.ts'
+import { people } from './004-people.ts'
 
 export interface Migration {
   readonly name: string
@@ -9,4 +10,4 @@ export interface Migration {
 }
 
 /** In the order in which they run. What has landed is never edited: a change of the tables is a new one. */
-export const migrations: readonly Migration[] = [first, historyAndNotices, placesAndPeople]
+export const migrations: readonly Migration[] = [first, historyAndNotices, placesAndPeople, people]

@@ -1,0 +1,75 @@
+import { type RequestHandler, Router } from 'express'
+import {
+  acceptMineRequest,
+  accountIdParams,
+  accountRequest,
+  codeRequest,
+  newPasswordRequest,
+  newWorkspaceRequest,
+  passwordRequest,
+} from '#contract/requests.ts'
+import type { Parts } from '../parts.ts'
+import { accountRow, accountView, changeAccount, changePassword, checkPassword } from '../services/account.ts'
+import { sendLink } from '../services/account-links.ts'
+import { makeWorkspace } from '../services/found.ts'
+import { acceptMine } from '../services/invitation.ts'
+import { beginSecondStep, confirmSecondStep, endSecondStep } from '../services/second-step.ts'
+import { endSignIn, endSignInsBut } from '../services/sign-ins.ts'
+import { checked } from './check.ts'
+import { accountOf } from './session.ts'
+
+/** What belongs to the holder of an account, in whichever workspaces it is. */
+export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
+  const router = Router()
+  router.get('/account', async (request, response) => {
+    response.json(await accountView(parts, accountOf(request), request.sessionID))
+  })
+  router.put('/account', async (request, response) => {
+    await changeAccount(parts, accountOf(request), checked(accountRequest, request.body))
+    response.json(await accountView(parts, accountOf(request), request.sessionID))
+  })
+  router.put('/account/password', fewTries, async (request, response) => {
+    const body = checked(newPasswordRequest, request.body)
+    await changePassword(parts, { id: accountOf(request), session: request.sessionID }, body)
+    response.status(204).end()
+  })
+  router.post('/account/address', fewTries, async (request, response) => {
+    await sendLink(parts, await accountRow(parts, accountOf(request)), 'address')
+    response.status(204).end()
+  })
+  router.post('/account/second-step', fewTries, async (request, response) => {
+    response.json(await beginSecondStep(parts, await accountRow(parts, accountOf(request))))
+  })
+  router.post('/account/second-step/confirm', fewTries, async (request, response) => {
+    const account = await accountRow(parts, accountOf(request))
+    const codes = await confirmSecondStep(parts, account, checked(codeRequest, request.body).code)
+    // Those that were made with the password alone end.
+    await endSignInsBut(parts, account.id, request.sessionID)
+    response.json({ codes })
+  })
+  router.post('/account/second-step/end', fewTries, async (request, response) => {
+    const account = await accountRow(parts, accountOf(request))
+    const { password } = checked(passwordRequest, request.body)
+    await checkPassword(parts, { account, mail: account.mail, password })
+    await endSecondStep(parts, account)
+    response.status(204).end()
+  })
+  router.delete('/account/sign-ins', async (request, response) => {
+    await endSignInsBut(parts, accountOf(request), request.sessionID)
+    response.status(204).end()
+  })
+  router.delete('/account/sign-ins/:id', async (request, response) => {
+    await endSignIn(parts, accountOf(request), checked(accountIdParams, request.params).id)
+    response.status(204).end()
+  })
+  router.post('/account/invitations/:id', async (request, response) => {
+    const { agrees } = checked(acceptMineRequest, request.body)
+    const { id: invitation } = checked(accountIdParams, request.params)
+    response.json(await acceptMine(parts, { account: accountOf(request), invitation, agrees }))
+  })
+  router.post('/workspaces', fewTries, async (request, response) => {
+    const body = checked(newWorkspaceRequest, request.body)
+    response.status(201).json(await makeWorkspace(parts, accountOf(request), body))
+  })
+  return router
+}

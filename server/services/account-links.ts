@@ -1,0 +1,159 @@
+import { createHmac, timingSafeEqual } from 'node:crypto'
+import { Op } from 'sequelize'
+import type { AccountLinkView } from '#contract/account-views.ts'
+import type { UseLinkRequest } from '#contract/requests.ts'
+import type { WorkspaceId } from '#core/base/ids.ts'
+import { ok } from '#core/base/result.ts'
+import { letter } from '../mail/letter.ts'
+import type { AccountLinkRow, AccountRow } from '../store/tables.ts'
+import { submit } from '../store/writer.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import { accountByMail, accountRow } from './account.ts'
+import { hashOf, isWeak } from './password.ts'
+import { noSecondStep } from './second-step.ts'
+import { endSignInsBut } from './sign-ins.ts'
+
+/**
+ * Links that are mailed to an account's own address and to nobody else: for a new password, to get in again
+ * after the second step is lost, to show that the address is the holder's. Each works once and dies in time.
+ * The token is signed and stands behind the `#`; the table has only its id.
+ */
+
+const hour = 3_600_000
+const livesFor = { password: hour, 'sign-in': 24 * hour, address: 24 * hour } as const
+/** More than this many that still work are not sent to one address. */
+const openAtMost = 5
+
+/** Asked for by anybody for any address: nothing is answered that would tell whether somebody has it. */
+export async function sendForgotten(parts: Parts, mail: string): Promise<void> {
+  const account = await accountByMail(parts, mail)
+  if (account !== undefined) await sendLink(parts, account, 'password')
+}
+
+export async function sendLink(
+  parts: Parts,
+  account: AccountRow,
+  purpose: AccountLinkRow['purpose'],
+): Promise<void> {
+  const { accountLinks, mails } = parts.writer.tables
+  const now = parts.clock()
+  const open = await accountLinks.count({ where: { account: account.id, until: { [Op.gt]: now } } })
+  if (open >= openAtMost) return
+  const row: AccountLinkRow = {
+    id: parts.newId(),
+    account: account.id,
+    purpose,
+    until: now + livesFor[purpose],
+  }
+  const mail = linkMail(parts, account, row)
+  await submit(parts.writer, () =>
+    ok({
+      value: undefined,
+      write: async transaction => {
+        await accountLinks.destroy({ where: { until: { [Op.lte]: now } }, transaction })
+        await accountLinks.create({ ...row }, { transaction })
+        await mails.create({ ...mail }, { transaction })
+      },
+    }),
+  )
+}
+
+const words = {
+  password: {
+    subject: 'A new password for Noskel',
+    asked: 'Somebody, most likely you, asked for a new password. Open this link to choose it:',
+  },
+  'sign-in': {
+    subject: 'Getting into Noskel again',
+    asked:
+      'Somebody who helps with signing in sent you this link. Open it to choose a new password; if you have lost your second step, you can end it there:',
+  },
+  address: {
+    subject: 'Is this your address?',
+    asked: 'Open this link to confirm that this address is yours:',
+  },
+} as const satisfies Record<AccountLinkRow['purpose'], object>
+
+function linkMail(parts: Parts, account: AccountRow, row: AccountLinkRow) {
+  const { subject, asked } = words[row.purpose]
+  const hours = livesFor[row.purpose] / hour
+  const lines = [
+    asked,
+    `${parts.config.baseUrl}/account-link#${row.id}.${signatureOf(parts, row)}`,
+    `The link works once, for ${hours === 1 ? 'an hour' : `${hours} hours`}. If you did not expect it, do nothing: nothing has changed.`,
+  ]
+  // About an account, and so of no workspace.
+  const workspace = '' as WorkspaceId
+  return letter(parts, { workspace, to: account.mail, subject, lines, at: parts.clock() })
+}
+
+export async function linkView(parts: Parts, token: string): Promise<AccountLinkView> {
+  const { account, row } = await openLink(parts, token)
+  return { purpose: row.purpose, mail: account.mail, hasSecondStep: account.codeSince !== null }
+}
+
+/** Does what the link is for. Every sign-in ends with a new password. */
+export async function useLink(parts: Parts, request: UseLinkRequest): Promise<void> {
+  const { account, row } = await openLink(parts, request.token)
+  const endsSecondStep = row.purpose === 'sign-in' && request.endsSecondStep === true
+  const fields: Partial<AccountRow> = {
+    provenAt: account.provenAt ?? parts.clock(),
+    ...(row.purpose === 'address' ? {} : await newPassword(account, request.password)),
+    ...(endsSecondStep ? noSecondStep : {}),
+  }
+  if (!(await takeLink(parts, row, fields))) throw problemOf('dead-link')
+  parts.unproven.delete(account.id)
+  if (endsSecondStep) parts.secured.delete(account.id)
+  if (row.purpose !== 'address') await endSignInsBut(parts, account.id, null)
+}
+
+async function newPassword({ mail }: AccountRow, password: string | undefined) {
+  if (password === undefined || isWeak(password, mail)) throw problemOf('weak-password')
+  return { passwordHash: await hashOf(password) }
+}
+
+/** Changes the account and takes the link away, in one: false if somebody else was first. */
+async function takeLink(
+  parts: Parts,
+  { id, account, purpose }: AccountLinkRow,
+  fields: Partial<AccountRow>,
+): Promise<boolean> {
+  const { accountLinks, accounts } = parts.writer.tables
+  let isFirst = false
+  await submit(parts.writer, () =>
+    ok({
+      value: undefined,
+      write: async transaction => {
+        isFirst = (await accountLinks.destroy({ where: { id }, transaction })) === 1
+        if (!isFirst) return
+        // A new password kills whatever else was sent.
+        if (purpose !== 'address') await accountLinks.destroy({ where: { account }, transaction })
+        await accounts.update(fields, { where: { id: account }, transaction })
+      },
+    }),
+  )
+  return isFirst
+}
+
+interface Opened {
+  readonly row: AccountLinkRow
+  readonly account: AccountRow
+}
+
+async function openLink(parts: Parts, token: string): Promise<Opened> {
+  const [id = '', signature = ''] = token.split('.')
+  const found = await parts.writer.tables.accountLinks.findByPk(id, { raw: true })
+  const row = found as unknown as AccountLinkRow | null
+  if (row === null || row.until <= parts.clock() || !isSame(signature, signatureOf(parts, row)))
+    throw problemOf('dead-link')
+  return { row, account: await accountRow(parts, row.account) }
+}
+
+const signatureOf = ({ secret }: Parts, { id, purpose }: AccountLinkRow): string =>
+  createHmac('sha256', secret).update(`account link ${id} ${purpose}`).digest('base64url')
+
+function isSame(a: string, b: string): boolean {
+  const [left, right] = [Buffer.from(a), Buffer.from(b)]
+  return left.length === right.length && timingSafeEqual(left, right)
+}

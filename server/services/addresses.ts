@@ -1,0 +1,88 @@
+import { distance } from 'fastest-levenshtein'
+import type { AddressView } from '#contract/people-views.ts'
+import type { AddressesRequest } from '#contract/requests.ts'
+import { rowsBy } from '#core/base/collection.ts'
+import { peopleOf } from '#core/access/subject.ts'
+import { unwelcomeDomain } from '#core/changes/edits/invite.ts'
+import type { Person } from '#core/people/person.ts'
+import type { Moment } from '#core/state/state.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, asks } from './asker.ts'
+
+/** Who brings people in, or keeps everybody's profiles, may know who is and was here. */
+export const bringsIn = (asker: Asker): boolean =>
+  asks(asker, 'invite members') || asks(asker, 'invite guests') || asks(asker, 'edit profiles')
+
+/** As loose as mail itself: something, an @, a domain with a dot. */
+const shape = /^[^\s@<>,;"]+@[^\s@<>,;".]+(\.[^\s@<>,;".]+)+$/
+
+/** Judges each address of a list: who is new, who is here in some way, what cannot be an address or looks like a slip. */
+export function addressesView(asker: Asker, { as, addresses }: AddressesRequest): AddressView[] {
+  if (!bringsIn(asker)) throw problemOf('not-found')
+  const known = domainsIn(asker.moment)
+  const seen = new Set<string>()
+  return addresses.map(({ mail: typed, name }) => {
+    const mail = typed.trim().toLowerCase()
+    const isTwice = seen.has(mail)
+    seen.add(mail)
+    const person = personBy(asker.moment, mail)
+    return {
+      mail,
+      name: name.trim(),
+      verdict: isTwice ? 'twice in the list' : verdictOn(asker.moment, { mail, as, person }),
+      meant: person === undefined && shape.test(mail) ? meantBy(mail, known) : null,
+      person: person === undefined || person.status === 'removed' ? null : person.id,
+    }
+  })
+}
+
+interface Judged {
+  readonly mail: string
+  readonly as: Person['kind']
+  readonly person: Person | undefined
+}
+
+function verdictOn({ state }: Moment, { mail, as, person }: Judged): AddressView['verdict'] {
+  if (!shape.test(mail)) return 'not an address'
+  if (person !== undefined && person.status !== 'removed') return verdicts[person.status]
+  if (unwelcomeDomain(state, { mail, as }) !== undefined) return 'domain not welcome'
+  return person === undefined ? 'new' : 'removed earlier'
+}
+
+const verdicts = {
+  active: 'here already',
+  invited: 'invited already',
+  suspended: 'suspended',
+} as const
+
+/** Whoever has an address; of several that had it one after the other, the one who is here. */
+export function personBy({ state }: Moment, mail: string): Person | undefined {
+  const people = rowsBy(state.persons, 'mail', mail)
+  return people.find(person => person.status !== 'removed') ?? people[0]
+}
+
+/** The mail domains in use, each with how many people have it. */
+function domainsIn(moment: Moment): Map<string, number> {
+  const counts = new Map<string, number>()
+  for (const { mail } of peopleOf(moment)) {
+    const domain = domainOf(mail.toLowerCase())
+    counts.set(domain, (counts.get(domain) ?? 0) + 1)
+  }
+  return counts
+}
+
+const domainOf = (mail: string) => mail.slice(mail.lastIndexOf('@') + 1)
+
+/** A domain that nobody has and that is one or two slips from one which several have was probably meant to be that. */
+function meantBy(mail: string, known: ReadonlyMap<string, number>): string | null {
+  const domain = domainOf(mail)
+  if (known.has(domain)) return null
+  const near = [...known].find(([each, count]) => count > 1 && isSlipOf(domain, each))
+  return near === undefined ? null : `${mail.slice(0, mail.lastIndexOf('@'))}@${near[0]}`
+}
+
+/** At most two letters wrong, missing or too many. */
+function isSlipOf(a: string, b: string): boolean {
+  const slips = distance(a, b)
+  return slips > 0 && slips <= 2
+}

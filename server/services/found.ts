@@ -1,0 +1,111 @@
+import { isTimeZone } from '#contract/dates.ts'
+import type { NewWorkspaceRequest, SetUpRequest } from '#contract/requests.ts'
+import type { AccountId, GrantId, HoldingId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import { ok, refused } from '#core/base/result.ts'
+import { freeHandle } from '#core/changes/edits/handle.ts'
+import { type Founding, foundWorkspace } from '#core/changes/found.ts'
+import { momentOf } from '#core/state/moment.ts'
+import { emptyState } from '#core/state/state.ts'
+import type { AccountRow } from '../store/tables.ts'
+import { submit } from '../store/writer.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import { accountRow, newAccount, personsOf } from './account.ts'
+import { writeJudged } from './change.ts'
+
+/** First start: the workspace, its Owner, and nothing else. Only while there is none. */
+export async function setUp(parts: Parts, request: SetUpRequest): Promise<AccountId> {
+  checkTimeZone(request.timeZone)
+  // Whoever starts a Noskel of their own is taken at their word.
+  const account = await newAccount(parts, { ...request, isProven: true })
+  await found(parts, {
+    account: { ...account, name: request.name.trim() },
+    name: request.workspace,
+    timeZone: request.timeZone,
+    isFirst: true,
+  })
+  return account.id
+}
+
+/** Another workspace of an account that is a member somewhere; nothing of one is known in the other. */
+export async function makeWorkspace(
+  parts: Parts,
+  id: AccountId,
+  request: NewWorkspaceRequest,
+): Promise<{ readonly slug: string }> {
+  checkTimeZone(request.timeZone)
+  if (!personsOf(parts, id).some(({ person }) => person.kind === 'member'))
+    throw problemOf('guests-make-none')
+  return found(parts, { account: await accountRow(parts, id), ...request, isFirst: false })
+}
+
+interface Founded {
+  readonly account: AccountRow
+  readonly name: string
+  readonly timeZone: string
+  /** The account comes with it. */
+  readonly isFirst: boolean
+}
+
+async function found(
+  parts: Parts,
+  { account, name, timeZone, isFirst }: Founded,
+): Promise<{ readonly slug: string }> {
+  const { states, tables } = parts.writer
+  const result = await submit(parts.writer, ({ now }) => {
+    if (isFirst && states.published.size > 0) return refused('already-set-up' as const)
+    const slug = freeSlug(name, states.bySlug)
+    const founding: Founding = {
+      workspace: parts.newId() as WorkspaceId,
+      name: name.trim(),
+      slug,
+      timeZone,
+      at: parts.clock(),
+      root: parts.newId() as NodeId,
+      owner: ownerOf(parts, account),
+    }
+    const written = writeJudged(parts, {
+      workspace: founding.workspace,
+      before: momentOf(emptyState, now),
+      changeSet: { author: founding.owner.person, reason: 'The workspace is created', edits: [] },
+      judged: foundWorkspace(founding),
+    })
+    return ok({
+      ...written,
+      value: { slug },
+      write: async transaction => {
+        if (isFirst) await tables.accounts.create({ ...account }, { transaction })
+        await written.write(transaction)
+      },
+    })
+  })
+  if (!result.ok) throw problemOf(result.error)
+  return result.value
+}
+
+const ownerOf = (parts: Parts, { id, name, mail }: AccountRow): Founding['owner'] => ({
+  person: parts.newId() as PersonId,
+  account: id,
+  holding: parts.newId() as HoldingId,
+  name,
+  handle: freeHandle(emptyState, name),
+  mail,
+  folder: parts.newId() as NodeId,
+  grant: parts.newId() as GrantId,
+})
+
+function checkTimeZone(timeZone: string): void {
+  if (!isTimeZone(timeZone))
+    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'is not a time zone' }] })
+}
+
+/** How a name stands in addresses; the second of a name gets a number. */
+function freeSlug(name: string, taken: ReadonlyMap<string, unknown>): string {
+  const plain = name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
+  const slug = plain.replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '')
+  const stem = slug.slice(0, 40) || 'workspace'
+  for (let count = 1; ; count += 1) {
+    const free = count === 1 ? stem : `${stem}-${count}`
+    if (!taken.has(free)) return free
+  }
+}

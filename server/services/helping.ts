@@ -1,0 +1,33 @@
+import { rowOf } from '#core/base/collection.ts'
+import type { PersonId } from '#core/base/ids.ts'
+import { lacksOver } from '#core/changes/edits/person.ts'
+import type { Parts } from '../parts.ts'
+import { ProblemError, problemOf } from '../problem-error.ts'
+import { accountRow } from './account.ts'
+import { sendLink } from './account-links.ts'
+import type { Asker } from './asker.ts'
+import { problemFrom } from './change-set.ts'
+import { endSignInsBut } from './sign-ins.ts'
+
+/**
+ * Helping somebody to sign in: a link goes to the account's own address, which nobody else sees. It opens the way to
+ * a new password, and out of a second step that is lost.
+ */
+export async function sendSignInLink(parts: Parts, asker: Asker, id: string): Promise<void> {
+  await sendLink(parts, await accountHelped(parts, asker, id), 'sign-in')
+}
+
+/** Ends every sign-in of somebody, at all their devices. */
+export async function endTheirSignIns(parts: Parts, asker: Asker, id: string): Promise<void> {
+  await endSignInsBut(parts, (await accountHelped(parts, asker, id)).id, null)
+}
+
+async function accountHelped(parts: Parts, asker: Asker, id: string) {
+  const { moment, person: author } = asker
+  const context = { author, before: moment, now: moment }
+  const refusal = lacksOver(context, id as PersonId, 'reset sign-in')
+  if (refusal !== undefined) throw new ProblemError(problemFrom({ refusal, edit: null }, asker))
+  const account = rowOf(moment.state.persons, id as PersonId)?.account
+  if (account == null) throw problemOf('not-found')
+  return accountRow(parts, account)
+}

@@ -1,0 +1,229 @@
+import { dayOf } from '#contract/dates.ts'
+import { asWritten } from '#contract/cells.ts'
+import type { EditRequest, OfferRequest } from '#contract/edit-requests.ts'
+import { invitingEdits } from '#contract/inviting.ts'
+import type { ImportedRowView } from '#contract/people-views.ts'
+import type { ImportField, ImportRequest, ImportRow } from '#contract/requests.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
+import type { HandleId } from '#core/base/ids.ts'
+import { freeHandle } from '#core/changes/edits/handle.ts'
+import { lacksDescribing, lacksOver } from '#core/changes/edits/person.ts'
+import type { Person } from '#core/people/person.ts'
+import { ownerRole } from '#core/people/role.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import { addressesView, bringsIn, personBy } from './addresses.ts'
+import type { Asker } from './asker.ts'
+import { readCells, type Read, type Reading, readingOf } from './import-cells.ts'
+
+/**
+ * Judges each row of a table and says what it would do, as edits to be sent as change sets. Newcomers are invited;
+ * of those who are here only what differs is changed, and an empty cell changes nothing: the same table
+ * again does nothing. Teams and roles are added, never taken.
+ */
+export function importView(
+  parts: Parts,
+  asker: Asker,
+  { rows, offer, welcome }: ImportRequest,
+): ImportedRowView[] {
+  if (!bringsIn(asker)) throw problemOf('not-found')
+  const reading = readingOf(asker, { offer, welcome, now: parts.clock() })
+  const cells = rows.map(cleaned)
+  const verdicts = addressesView(asker, {
+    as: offer.as,
+    addresses: cells.map(({ mail = '', name = '' }) => ({ mail, name })),
+  })
+  return cells.map((row, index) => {
+    const verdict = verdicts[index]?.verdict ?? 'not an address'
+    if (verdict === 'twice in the list') return wrong('The address stands in an earlier row already.')
+    if (verdict === 'not an address')
+      return wrong(row.mail === undefined ? 'There is no address.' : `“${row.mail}” is not an address.`)
+    const mail = (row.mail ?? '').toLowerCase()
+    const person = personBy(asker.moment, mail)
+    return person === undefined || person.status === 'removed'
+      ? newcomer(reading, { row, mail, index, wasHere: person !== undefined })
+      : known(reading, row, person)
+  })
+}
+
+const wrong = (...says: readonly string[]): ImportedRowView => ({ verdict: 'wrong', says, edits: [] })
+
+function cleaned(row: ImportRow): ImportRow {
+  const cells = Object.entries(row).map(([field, cell]) => [field, asWritten(cell).trim()] as const)
+  return Object.fromEntries(cells.filter(([, cell]) => cell !== ''))
+}
+
+interface Newcomer {
+  readonly row: ImportRow
+  readonly mail: string
+  readonly index: number
+  readonly wasHere: boolean
+}
+
+function newcomer(reading: Reading, { row, mail, index, wasHere }: Newcomer): ImportedRowView {
+  const read = readCells(reading, row)
+  const handle = row.handle ?? handleFor(reading, row, mail)
+  const taken = handleFault(reading, handle)
+  const offer = offerFor(reading.offer, read)
+  const faults = [...read.faults, ...(taken === undefined ? [] : [taken])]
+  if (offer.as === 'guest' && read.roles.length > 0) faults.push(guestsHoldNone)
+  if (faults.length > 0) return wrong(...faults)
+  reading.taken.add(handle)
+  const [invite, ...others] = invitingEdits(offer, {
+    person: `new:r${index}`,
+    mail,
+    name: row.name ?? '',
+    welcome: reading.welcome,
+  })
+  if (invite?.kind !== 'person.invite') return wrong('Nothing can be made of this row.')
+  const profile = { handle, ...fieldsOf(row, ['title', 'department', 'country']) }
+  const how = wasHere ? 'Was here earlier and is invited anew' : 'Is invited'
+  return {
+    verdict: 'new',
+    says: [
+      `${how} as a ${offer.as}, @${handle}.`,
+      ...read.roles.map(role => `Holds ${role.name}.`),
+      ...read.teams.map(team => `Comes into ${team.name}.`),
+    ],
+    edits: [
+      { ...invite, profile },
+      ...others,
+      ...read.roles.slice(1).map(role => roleGiven(role.id, invite.person)),
+    ],
+  }
+}
+
+const guestsHoldNone = 'A guest holds no role but Guest.'
+
+/** What the row says comes before what newcomers get besides; teams are added to one another. */
+const offerFor = (
+  offer: OfferRequest,
+  { as = offer.as, roles: [role], teams, until }: Read,
+): OfferRequest => ({
+  ...offer,
+  as,
+  role: as === 'guest' ? null : (role?.id ?? offer.role),
+  teams: [...new Set([...offer.teams, ...teams.map(team => team.id)])],
+  until: until ?? offer.until,
+})
+
+const handleFor = ({ asker, taken }: Reading, { name }: ImportRow, mail: string): string =>
+  freeHandle(asker.moment.state, name ?? mail.split('@')[0] ?? '', id => taken.has(id))
+
+function handleFault({ asker, taken }: Reading, handle: string): string | undefined {
+  if (!/^[a-z0-9][a-z0-9._-]{0,28}[a-z0-9]$/.test(handle)) return `“${handle}” is not a handle.`
+  return taken.has(handle) || rowOf(asker.moment.state.handles, handle as HandleId) !== undefined
+    ? `The handle ${handle} is or was somebody else’s.`
+    : undefined
+}
+
+const fieldsOf = <F extends ImportField>(row: ImportRow, fields: readonly F[]) =>
+  Object.fromEntries(fields.flatMap(field => (row[field] === undefined ? [] : [[field, row[field]]]))) as {
+    [K in F]?: string
+  }
+
+/** What a row changes about somebody who is here, or invited. */
+function known(reading: Reading, row: ImportRow, person: Person): ImportedRowView {
+  const read = readCells(reading, row, person)
+  const changes = [
+    ...profileChange(reading, row, person),
+    ...teamChanges(read, person),
+    ...roleChanges(reading, read, person),
+    ...endChange(reading, read, person),
+  ]
+  const faults = [...read.faults, ...changes.flatMap(each => each.fault ?? [])]
+  if (read.as !== undefined && read.as !== person.kind)
+    faults.push(`Is a ${person.kind}: who becomes a ${read.as} is decided one by one.`)
+  if (faults.length > 0) return wrong(...faults)
+  return {
+    verdict: changes.length === 0 ? 'as it is' : 'changes',
+    says: [
+      ...(person.status === 'suspended' ? ['Is suspended, and stays so.'] : []),
+      ...changes.map(each => each.says),
+    ],
+    edits: changes.flatMap(each => each.edits),
+  }
+}
+
+interface Change {
+  readonly says: string
+  readonly edits: readonly EditRequest[]
+  readonly fault?: string
+}
+
+const profileFields = ['name', 'title', 'department', 'country', 'handle'] as const
+
+function profileChange({ context, ...reading }: Reading, row: ImportRow, person: Person): Change[] {
+  const differing = profileFields.filter(
+    field => row[field] !== undefined && row[field] !== (person[field] ?? ''),
+  )
+  if (differing.length === 0) return []
+  const fault =
+    lacksDescribing(context, person.id) !== undefined
+      ? 'You may not change their profile.'
+      : differing.includes('handle')
+        ? ownHandleFault({ context, ...reading }, row.handle ?? '', person)
+        : undefined
+  const says = differing.map(field => `${field}: ${person[field] || 'nothing'} becomes ${row[field] ?? ''}`)
+  return [
+    {
+      says: `${says.join('; ')}.`,
+      edits: [{ kind: 'person.describe', person: person.id, ...fieldsOf(row, differing) }],
+      ...(fault === undefined ? {} : { fault }),
+    },
+  ]
+}
+
+/** One's own earlier handle can be taken up again. */
+function ownHandleFault(reading: Reading, handle: string, person: Person): string | undefined {
+  const owner = rowOf(reading.asker.moment.state.handles, handle as HandleId)?.person
+  return owner === person.id ? undefined : handleFault(reading, handle)
+}
+
+const teamChanges = ({ teams }: Read, person: Person): Change[] =>
+  teams.map(({ id: team, name }) => ({
+    says: `Comes into ${name}.`,
+    edits: [{ kind: 'member.add', team, person: person.id, lead: false, from: null, until: null } as const],
+  }))
+
+function roleChanges({ context }: Reading, { roles }: Read, person: Person): Change[] {
+  const fault =
+    person.kind === 'guest'
+      ? guestsHoldNone
+      : lacksOver(context, person.id, 'assign roles') === undefined
+        ? undefined
+        : 'You may not give them a role.'
+  return roles.map(({ id, name }) => ({
+    says: `Holds ${name} too.`,
+    edits: [roleGiven(id, person.id)],
+    ...(fault === undefined ? {} : { fault }),
+  }))
+}
+
+const roleGiven = (role: string, person: string): EditRequest => ({
+  kind: 'role.give',
+  person,
+  role,
+  scope: { over: 'workspace' },
+  from: null,
+  until: null,
+})
+
+function endChange({ context, timeZone }: Reading, { until }: Read, person: Person): Change[] {
+  if (until === undefined) return []
+  const isOwner = rowsBy(context.now.state.holdings, 'person', person.id).some(
+    each => each.role === ownerRole,
+  )
+  const fault = isOwner
+    ? 'Is an Owner: when an Owner’s time ends is decided one by one.'
+    : lacksOver(context, person.id, 'suspend') === undefined
+      ? undefined
+      : 'You may not set when their time ends.'
+  return [
+    {
+      says: `Is here through ${dayOf(until - 1, timeZone)}.`,
+      edits: [{ kind: 'person.end', person: person.id, until }],
+      ...(fault === undefined ? {} : { fault }),
+    },
+  ]
+}

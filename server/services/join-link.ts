@@ -1,0 +1,154 @@
+import type { ComeRequest } from '#contract/requests.ts'
+import type { CameView, JoinLinkOfferView } from '#contract/people-views.ts'
+import { invitingEdits } from '#contract/inviting.ts'
+import type { AccountId, JoinLinkId, WorkspaceId } from '#core/base/ids.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
+import { ok, refused } from '#core/base/result.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import { isLinkOpen, offerOf } from '#core/changes/edits/join-link.ts'
+import { type ChangeSet, judge } from '#core/changes/judge.ts'
+import type { JoinLink } from '#core/rules/offer.ts'
+import { type Moment, workspaceOf } from '#core/state/state.ts'
+import { idIn, isTokenOfLink } from '../mail/link.ts'
+import { momentAt } from '../store/states.ts'
+import type { AccountRow } from '../store/tables.ts'
+import { submit } from '../store/writer.ts'
+import type { Parts } from '../parts.ts'
+import { ProblemError, problemOf } from '../problem-error.ts'
+import { accountRow } from './account.ts'
+import { nameOf } from './asker.ts'
+import { problemInWords } from './change-set.ts'
+import { writeJudged } from './change.ts'
+import { editFrom } from './edits.ts'
+import { acceptMine, unnamed } from './invitation.ts'
+import { welcomeDomain } from './reach.ts'
+
+/** What a join link leads to, without a name of anything within: many may hold it. */
+export function joinLinkView(parts: Parts, token: string): JoinLinkOfferView {
+  const { moment, link } = findLink(parts, token)
+  const { as, role, teams, places, from, until } = offerOf(moment.state, link)
+  const { name, houseRules } = workspaceOf(moment.state)
+  return {
+    workspace: name,
+    by: nameOf(moment, link.by),
+    as,
+    role: role === null ? null : (rowOf(moment.state.roles, role)?.name ?? null),
+    teams: teams.length,
+    places: places.length,
+    from,
+    until,
+    domains: link.domains,
+    houseRules,
+  }
+}
+
+/**
+ * Somebody comes by a link: an invitation goes to the address that they say, made by the link's maker, on whose
+ * rights it is judged. Who is signed in with a confirmed address comes in at once. An address that is here or
+ * invited already is answered alike.
+ */
+export async function comeByLink(
+  parts: Parts,
+  { token, mail: typed }: ComeRequest,
+  account: AccountId | undefined,
+): Promise<CameView> {
+  const { workspace } = findLink(parts, token)
+  const own = account === undefined ? undefined : await accountRow(parts, account)
+  const comer = comerFor(own, typed)
+  const result = await submit(parts.writer, candidates => {
+    const before = candidates.momentOf(workspace)
+    const link = before === undefined ? undefined : openLink(before, parts.secret, token)
+    if (before === undefined || link === undefined) return refused(over)
+    const changeSet = comingBy(parts, before, { link, ...comer })
+    const judged = judge(before, changeSet)
+    if (judged.ok) return ok(writeJudged(parts, { workspace, before, changeSet, judged: judged.value }))
+    const { code } = judged.error.refusal
+    // That the address is known here already is nobody's to learn.
+    if (code === 'already-there') return ok({ value: null, write: async () => {} })
+    return refused(code === 'domain-not-welcome' ? judged.error : over)
+  })
+  if (!result.ok) throw new ProblemError(problemInWords(result.error, unnamed))
+  const moment = momentAt(parts.writer.states, workspace, parts.clock())
+  const invitation = moment === undefined ? undefined : invitationTo(moment, comer.mail)
+  if (!comer.isOwn || account === undefined || moment === undefined || invitation === undefined)
+    return { slug: null, invitation: null }
+  // The house rules are read before one comes in.
+  if (workspaceOf(moment.state).houseRules !== '') return { slug: null, invitation }
+  const { slug } = await acceptMine(parts, { account, invitation, agrees: false })
+  return { slug, invitation: null }
+}
+
+interface Comer {
+  readonly mail: string
+  readonly name: string
+  /** Signed in, with this address, which was shown to be theirs. */
+  readonly isOwn: boolean
+}
+
+function comerFor(own: AccountRow | undefined, typed: string | undefined): Comer {
+  const mail = (typed ?? own?.mail ?? '').trim().toLowerCase()
+  if (mail === '')
+    throw problemOf('bad-input', { faults: [{ at: 'mail', message: 'tell where the invitation goes' }] })
+  const isOwn = own !== undefined && own.provenAt !== null && own.mail === mail
+  return { mail, isOwn, name: isOwn ? own.name : '' }
+}
+
+const over = { refusal: { code: 'link-over' }, edit: null } as const
+
+function comingBy(
+  parts: Parts,
+  { state, at }: Moment,
+  { link, mail, name }: { link: JoinLink; mail: string; name: string },
+): ChangeSet {
+  const offer = offerOf(state, link)
+  const requests = invitingEdits(
+    { ...offer, teams: [...offer.teams], places: offer.places.map(each => ({ ...each })) },
+    { person: 'new:person', mail, name, welcome: link.welcome },
+  )
+  const { invitationDays: linkDays } = workspaceOf(state)
+  const minting = { newId: parts.newId, now: at, made: new Map<string, string>(), linkDays }
+  const use: Edit = { kind: 'link.use', link: link.id, mail }
+  return {
+    author: link.by,
+    reason: `Came by the join link “${link.name}”`,
+    edits: [...requests.map(each => editFrom(each, minting)), use],
+  }
+}
+
+/** Whether somebody who comes by a link would be let in as things are: not where its maker may not give what it offers. */
+export function letsIn(parts: Parts, moment: Moment, link: JoinLink): boolean {
+  if (!isLinkOpen(moment, link)) return false
+  const domains =
+    link.domains.length > 0 ? link.domains : [welcomeDomain(moment.state, offerOf(moment.state, link).as)]
+  return domains.some(
+    domain => judge(moment, comingBy(parts, moment, { link, mail: `somebody@${domain}`, name: '' })).ok,
+  )
+}
+
+function invitationTo({ state }: Moment, mail: string): string | undefined {
+  const person = rowsBy(state.persons, 'mail', mail).find(each => each.status === 'invited')
+  return person === undefined ? undefined : rowsBy(state.invitations, 'person', person.id)[0]?.id
+}
+
+interface Found {
+  readonly workspace: WorkspaceId
+  readonly moment: Moment
+  readonly link: JoinLink
+}
+
+function findLink(parts: Parts, token: string): Found {
+  for (const workspace of parts.writer.states.published.keys()) {
+    const kept = momentAt(parts.writer.states, workspace, parts.clock())
+    const moment = kept === undefined ? undefined : { ...kept, at: parts.clock() }
+    const link = moment === undefined ? undefined : openLink(moment, parts.secret, token)
+    if (moment !== undefined && link !== undefined) return { workspace, moment, link }
+  }
+  throw problemOf('dead-link')
+}
+
+function openLink(moment: Moment, secret: string, token: string): JoinLink | undefined {
+  const link = rowOf(moment.state.joinLinks, idIn(token) as JoinLinkId)
+  return link !== undefined && isTokenOfLink(token, secret, link) && isLinkOpen(moment, link)
+    ? link
+    : undefined
+}

@@ -1,0 +1,24 @@
+import type { PersonId } from '#core/base/ids.ts'
+import { nameOf } from '../../asker.ts'
+import type { NoticeKind } from '../kind.ts'
+
+interface Data {
+  readonly contact: PersonId
+}
+
+/** A guest turns to somebody else from now on. */
+export const contact: NoticeKind<Data> = {
+  kind: 'contact',
+  when: 'I have another contact',
+  find: ({ changes }) =>
+    changes.flatMap(change => {
+      if (change.table !== 'persons' || change.before === null || change.after === null) return []
+      const { contact, status } = change.after
+      const isNew = status === 'active' && contact !== null && contact !== change.before.contact
+      return isNew ? [{ person: change.id, data: { contact } }] : []
+    }),
+  tell: ({ moment, subject }, { contact }) =>
+    subject.person.contact === contact
+      ? { text: `You turn to ${nameOf(moment, contact)} from now on.`, place: null, revision: null }
+      : undefined,
+}

@@ -1,0 +1,156 @@
+import type { PageView } from '#contract/oversight-views.ts'
+import type { PersonView } from '#contract/people-views.ts'
+import type { PeopleQuery } from '#contract/requests.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
+import type { Instant } from '#core/base/instant.ts'
+import { isActive } from '#core/access/subject.ts'
+import { knowsTeam } from '#core/changes/context.ts'
+import type { Person } from '#core/people/person.ts'
+import type { TeamId } from '#core/base/ids.ts'
+import { lastSeenOf } from '../store/visits.ts'
+import type { Parts } from '../parts.ts'
+import type { Asker } from './asker.ts'
+import { callOf, collator, keeperOf, peopleFor, personView } from './people.ts'
+
+/**
+ * The list of people, looked through and sorted on the records; views are made for the page that is asked for
+ * only, so that the first rows of twenty thousand come as fast as those of twenty.
+ */
+export function peopleView(parts: Parts, asker: Asker, query: PeopleQuery): PageView<PersonView> {
+  const found = listed(parts, asker, query)
+  const start = Number(query.from ?? 0)
+  const end = start + pageSize
+  return {
+    revision: asker.moment.state.revision,
+    total: found.length,
+    items: found.slice(start, end).map(person => personView(parts, asker, person)),
+    next: end < found.length ? end : null,
+  }
+}
+
+const pageSize = 100
+
+/** The ids of all that are shown, in the order in which they are. */
+export const peopleIds = (parts: Parts, asker: Asker, query: PeopleQuery): string[] =>
+  listed(parts, asker, query).map(person => person.id)
+
+export function listed(parts: Parts, asker: Asker, query: PeopleQuery): Person[] {
+  const looking: Looking = { parts, asker, now: parts.clock(), keeps: keeperOf(asker) }
+  const tests = testsFor(looking, query)
+  const found = peopleFor(asker).filter(person => tests.every(test => test(person)))
+  const { sort = 'name', down } = query
+  const sign = down === undefined ? 1 : -1
+  const key = sortKeys[sort]
+  const isTold = (person: Person) => !standingSorts.has(sort) || looking.keeps(person)
+  const keyed = found.map(person => ({
+    person,
+    key: isTold(person) ? key(looking, person) : never,
+    name: callOf(person),
+  }))
+  keyed.sort((a, b) => sign * compared(a.key, b.key) || collator.compare(a.name, b.name))
+  return keyed.map(each => each.person)
+}
+
+interface Looking {
+  readonly parts: Parts
+  readonly asker: Asker
+  readonly now: Instant
+  /** Only of those whom the asker looks after is their standing told, in any way. */
+  readonly keeps: (person: Person) => boolean
+}
+
+type Test = (person: Person) => boolean
+
+function testsFor(looking: Looking, query: PeopleQuery): Test[] {
+  const { asker } = looking
+  const { find, as, status, role, team, only } = query
+  const tests: Test[] = []
+  if (as !== undefined) tests.push(person => person.kind === as)
+  if (status !== undefined) tests.push(person => standings[status](looking, person))
+  if (team !== undefined) tests.push(isIn(asker, team as TeamId))
+  const words = (find ?? '').toLowerCase().split(/\s+/).filter(Boolean)
+  if (words.length > 0) tests.push(person => words.every(word => textOf(asker, person).includes(word)))
+  if (role !== undefined) tests.push(person => looking.keeps(person) && holds(asker, person, role))
+  for (const mark of (only ?? '').split(',')) {
+    const fits = marks[mark as Mark] as (typeof marks)[Mark] | undefined
+    if (fits !== undefined) tests.push(person => looking.keeps(person) && fits(looking, person))
+  }
+  return tests
+}
+
+const holds = ({ moment }: Asker, { id }: Person, role: string): boolean =>
+  rowsBy(moment.state.holdings, 'person', id).some(each => each.role === role)
+
+function isIn({ moment, person: reader }: Asker, id: TeamId): Test {
+  const team = rowOf(moment.state.teams, id)
+  if (team === undefined || !knowsTeam(moment, reader, id)) return () => false
+  const people = new Set(rowsBy(moment.state.memberships, 'team', id).map(each => each.person))
+  return ({ id, kind }) => people.has(id) || (team.joining === 'everyone' && kind === 'member')
+}
+
+/** What a person is found by. Teams that the asker does not know of are not among it. */
+function textOf({ moment, person: reader }: Asker, person: Person): string {
+  const { name, mail, handle, title, department } = person
+  const teams = rowsBy(moment.state.memberships, 'person', person.id)
+    .filter(({ team }) => knowsTeam(moment, reader, team))
+    .map(({ team }) => rowOf(moment.state.teams, team)?.name ?? '')
+  return [name, mail, handle === null ? '' : `@${handle}`, title, department, ...teams]
+    .join('\n')
+    .toLowerCase()
+}
+
+const isOverAt = ({ until }: Person, now: Instant) => until !== null && until <= now
+
+const standings: Readonly<
+  Record<NonNullable<PeopleQuery['status']>, (looking: Looking, person: Person) => boolean>
+> = {
+  active: ({ asker }, person) => isActive(asker.moment, person),
+  invited: (_, person) => person.status === 'invited',
+  suspended: (_, person) => person.status === 'suspended',
+  coming: ({ now }, person) => person.status === 'active' && person.from !== null && person.from > now,
+  over: ({ now }, person) => person.status !== 'invited' && isOverAt(person, now),
+}
+
+const day = 86_400_000
+
+/** What stands out about somebody. */
+const marks = {
+  'ends soon': ({ now }: Looking, { until }: Person) =>
+    until !== null && until > now && until - now < 30 * day,
+  'long absent': ({ parts, asker, now }: Looking, person: Person) =>
+    isActive(asker.moment, person) &&
+    now - (lastSeenOf(parts.visits, asker.workspace, person.id) ?? person.joinedAt ?? now) > 30 * day,
+  'dead link': ({ asker, now }: Looking, { id }: Person) =>
+    rowsBy(asker.moment.state.invitations, 'person', id).some(each => each.until <= now),
+  'no contact': ({ asker }: Looking, { kind, contact }: Person) => {
+    const turnedTo = contact === null ? undefined : rowOf(asker.moment.state.persons, contact)
+    return kind === 'guest' && (turnedTo === undefined || !isActive(asker.moment, turnedTo))
+  },
+  'no second step': ({ parts }: Looking, { account }: Person) =>
+    account !== null && !parts.secured.has(account),
+  'not confirmed': ({ parts }: Looking, { account }: Person) =>
+    account !== null && parts.unproven.has(account),
+  'in no team': ({ asker }: Looking, { id }: Person) =>
+    rowsBy(asker.moment.state.memberships, 'person', id).length === 0,
+} satisfies Readonly<Record<string, (looking: Looking, person: Person) => boolean>>
+type Mark = keyof typeof marks
+
+type Key = string | number
+const never = Number.POSITIVE_INFINITY
+
+const sortKeys: Readonly<
+  Record<NonNullable<PeopleQuery['sort']>, (looking: Looking, person: Person) => Key>
+> = {
+  name: (_, person) => callOf(person),
+  mail: (_, { mail }) => mail,
+  joined: (_, { joinedAt }) => joinedAt ?? never,
+  active: ({ parts, asker }, { id }) => -(lastSeenOf(parts.visits, asker.workspace, id) ?? 0),
+  ends: (_, { until }) => until ?? never,
+  status: (_, { status }) => status,
+}
+
+/** What somebody's standing tells is no order for those who may not know it. */
+const standingSorts: ReadonlySet<string> = new Set(['active', 'ends', 'status'])
+
+const compared = (a: Key, b: Key): number =>
+  typeof a === 'string' && typeof b === 'string' ? collator.compare(a, b) : a === b ? 0 : a < b ? -1 : 1

@@ -1,0 +1,184 @@
+import type { FoundPlaceView, MyAccessView, OfferView, ReachedView } from '#contract/people-views.ts'
+import { invitingEdits } from '#contract/inviting.ts'
+import type { OfferRequest } from '#contract/edit-requests.ts'
+import { seatsTaken, takesSeat } from '#core/access/seats.ts'
+import { actionsAt, givenTo } from '#core/access/evaluate.ts'
+import { type Subject, subjectOf, teamsOf } from '#core/access/subject.ts'
+import { what } from '#core/access/who.ts'
+import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { isLive } from '#core/base/instant.ts'
+import { judge } from '#core/changes/judge.ts'
+import { type ActionSet, has, noActions } from '#core/levels/action.ts'
+import { type Privilege, privileges, isPrivilege } from '#core/levels/privilege.ts'
+import { partsOf } from '#core/rules/principal.ts'
+import { momentOf } from '#core/state/moment.ts'
+import type { Person } from '#core/people/person.ts'
+import { applyChanges, type Moment, rootOf, type State, workspaceOf } from '#core/state/state.ts'
+import { type Place, placeOf } from '#core/access/place.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, knowsPerson, nameOf, pathWords, readerAt } from './asker.ts'
+import { problemFrom } from './change-set.ts'
+import { editFrom } from './edits.ts'
+import { holdingView, personTeams } from './people.ts'
+import { mayAskOf } from './questions.ts'
+
+/** Where somebody has access, as far as the asker may be told: each place at which it differs from above. */
+export function reachedView(asker: Asker, id: string): ReachedView[] {
+  const subject = subjectOf(asker.moment, id as PersonId)
+  if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
+  return reachedBy(asker, subject, node => mayAskOf(asker, subject.person.id, node))
+}
+
+/** Places by their name where the asker gives access: what can be offered to somebody. */
+export function placesToOffer(asker: Asker, find: string): FoundPlaceView[] {
+  const { moment, subject } = asker
+  const wanted = find.trim().toLowerCase()
+  const found: FoundPlaceView[] = []
+  for (const node of allRows(moment.state.nodes)) {
+    if (node.parent === null || node.home?.of === 'person' || !node.name.toLowerCase().includes(wanted))
+      continue
+    const place = placeOf(moment, node.id)
+    const actions = place === undefined ? noActions : actionsAt(moment, subject, place)
+    if (place === undefined || !has(actions, 'share')) continue
+    found.push({ id: node.id, name: node.name, path: pathWords(asker, place.path.slice(1)), actions })
+    if (found.length === offeredAtMost) break
+  }
+  return found.sort((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path))
+}
+
+const offeredAtMost = 50
+
+/** One's own roles, teams and places, and by what one has each. */
+export function myAccessView(asker: Asker): MyAccessView {
+  const { moment, subject } = asker
+  const { contact, from, until } = subject.person
+  return {
+    roles: rowsBy(moment.state.holdings, 'person', asker.person)
+      .filter(holding => isLive(holding, moment.at))
+      .map(holding => {
+        const role = rowOf(moment.state.roles, holding.role)
+        return {
+          ...holdingView(asker, holding),
+          note: role?.note ?? '',
+          privileges: [...privileges(...(role?.privileges ?? []).filter(isPrivilege))],
+        }
+      }),
+    teams: personTeams(asker, subject.person),
+    places: reachedBy(asker, subject, () => true),
+    contact: contact === null ? null : { id: contact, name: nameOf(moment, contact) },
+    from,
+    until,
+  }
+}
+
+/** Down the tree, parents first; a place that gives just what the one above gives is counted there. */
+function reachedBy(asker: Asker, subject: Subject, mayTell: (node: NodeId) => boolean): ReachedView[] {
+  const { moment } = asker
+  const root = rootOf(moment.state).id
+  const told = new Map<NodeId, { view: ReachedView; actions: ActionSet }>()
+  const found: { view: ReachedView; alike: number }[] = []
+  const indexOf = new Map<ReachedView, number>()
+  for (const { place, actions } of what(moment, subject, root)) {
+    const { node } = place
+    if (node.id === root || !mayTell(node.id)) continue
+    const above = node.parent === null ? undefined : told.get(node.parent)
+    if (above?.actions === actions) {
+      told.set(node.id, above)
+      const counted = found[indexOf.get(above.view) ?? -1]
+      if (counted !== undefined) counted.alike += 1
+      continue
+    }
+    const view: ReachedView = {
+      id: node.id,
+      name: node.name,
+      kind: node.home === null ? node.kind : 'home',
+      path: pathWords(asker, place.path.slice(1)),
+      actions,
+      through: throughWords(asker, subject, place),
+      alike: 0,
+    }
+    told.set(node.id, { view, actions })
+    indexOf.set(view, found.length)
+    found.push({ view, alike: 0 })
+  }
+  return found.map(({ view, alike }) => ({ ...view, alike })).sort((a, b) => wayTo(a).localeCompare(wayTo(b)))
+}
+
+const wayTo = ({ path, name }: ReachedView) => (path === '' ? name : `${path} › ${name}`)
+
+/** By name, as one of all members, through which team: each once. */
+function throughWords({ moment }: Asker, subject: Subject, { grants }: Place): string[] {
+  const matching = grants.filter(({ grant }) => subject.principals.has(grant.principal))
+  const words = matching
+    .filter(each => has(givenTo(subject, [each]), 'see'))
+    .map(({ grant }) => {
+      const parts = partsOf(grant.principal)
+      if (parts.kind === 'person') return 'by name'
+      if (!('team' in parts)) return 'all members'
+      const name = rowOf(moment.state.teams, parts.team)?.name ?? ''
+      return parts.kind === 'leads' ? `lead of ${name}` : name
+    })
+  return [...new Set(words)]
+}
+
+/** What somebody who takes an offer could see and do, put together as if they were here. */
+export function offerView(parts: Parts, asker: Asker, offer: OfferRequest): OfferView {
+  const before = momentOf(asker.moment.state, parts.clock())
+  const made = new Map<string, string>()
+  const workspace = workspaceOf(before.state)
+  const minting = { newId: parts.newId, now: before.at, made, linkDays: workspace.invitationDays }
+  const mail = `somebody@${welcomeDomain(before.state, offer.as)}`
+  const edits = invitingEdits(offer, { person: 'new:somebody', mail, name: 'Somebody' })
+  const judged = judge(before, {
+    author: asker.person,
+    reason: '',
+    edits: edits.map(each => editFrom(each, minting)),
+  })
+  const bought = workspace.seats
+  if (!judged.ok)
+    return {
+      places: [],
+      privileges: [],
+      role: '',
+      teams: [],
+      seats: { taken: seatsTaken(before), bought, each: 0 },
+      problem: problemFrom(judged.error, asker),
+    }
+  const id = made.get('new:somebody') as PersonId
+  const { moment, subject } = asIfHere(momentOf(judged.value.state, before.at), id)
+  const reader = readerAt(asker.workspace, moment, asker.person) ?? asker
+  return {
+    places: reachedBy(reader, subject, node => mayAskOf(reader, id, node)),
+    ...roleOf(moment, id),
+    teams: teamsOf(moment, subject.person).map(each => rowOf(moment.state.teams, each.team)?.name ?? ''),
+    seats: { taken: seatsTaken(moment), bought, each: takesSeat(moment, subject.person) ? 1 : 0 },
+    problem: null,
+  }
+}
+
+/** A mail domain from which such people may come. */
+export function welcomeDomain(state: State, as: Person['kind']): string {
+  const { guestDomains, memberDomains } = workspaceOf(state)
+  return (as === 'guest' ? guestDomains : memberDomains)[0] ?? 'newcomer.invalid'
+}
+
+function asIfHere({ state, at }: Moment, id: PersonId): { moment: Moment; subject: Subject } {
+  const before = rowOf(state.persons, id)
+  if (before === undefined) throw problemOf('not-found')
+  const after = { ...before, status: 'active', from: null } as const
+  const moment = momentOf(applyChanges(state, [{ table: 'persons', id, before, after }]), at)
+  const subject = subjectOf(moment, id)
+  if (subject === undefined) throw problemOf('not-found')
+  return { moment, subject }
+}
+
+function roleOf({ state }: Moment, person: PersonId): { role: string; privileges: Privilege[] } {
+  const [holding] = rowsBy(state.holdings, 'person', person)
+  const role = holding === undefined ? undefined : rowOf(state.roles, holding.role)
+  return {
+    role: role?.name ?? '',
+    privileges: [...privileges(...(role?.privileges ?? []).filter(isPrivilege))],
+  }
+}

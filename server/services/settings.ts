@@ -1,0 +1,47 @@
+import type { SecuredRoleView, SettingsView } from '#contract/settings-views.ts'
+import { isActive, peopleOf } from '#core/access/subject.ts'
+import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
+import { isLive } from '#core/base/instant.ts'
+import type { Role } from '#core/people/role.ts'
+import { workspaceOf } from '#core/state/state.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, asks, nameOf } from './asker.ts'
+
+/** The settings, for whoever changes some of them. */
+export function settingsView(parts: Parts, asker: Asker): SettingsView {
+  if (!asks(asker, 'edit settings') && !asks(asker, 'security')) throw problemOf('not-found')
+  const { state } = asker.moment
+  const workspace = workspaceOf(state)
+  const roles = allRows(state.roles).sort((a, b) => b.rung - a.rung || a.name.localeCompare(b.name))
+  return {
+    name: workspace.name,
+    timeZone: workspace.timeZone,
+    picture: workspace.picture,
+    defaultRole: workspace.defaultRole,
+    invitationDays: workspace.invitationDays,
+    houseRules: workspace.houseRules,
+    guestCeiling: workspace.guestCeiling,
+    allowsPublishing: workspace.allowsPublishing,
+    memberDomains: workspace.memberDomains,
+    guestDomains: workspace.guestDomains,
+    secondFactorFor: workspace.secondFactorFor,
+    roles: roles.map(role => roleView(parts, asker, role)),
+    guests: [...peopleOf(asker.moment)].filter(person => person.kind === 'guest').length,
+    published: allRows(state.nodes).filter(node => node.web === 'published' && node.binned === null).length,
+  }
+}
+
+function roleView({ secured }: Parts, { moment }: Asker, { id, name }: Role): SecuredRoleView {
+  const people = rowsBy(moment.state.holdings, 'role', id)
+    .filter(holding => isLive(holding, moment.at))
+    .flatMap(holding => rowOf(moment.state.persons, holding.person) ?? [])
+    .filter(person => isActive(moment, person))
+  const without = people.filter(({ account }) => account === null || !secured.has(account))
+  return {
+    id,
+    name,
+    people: people.length,
+    without: without.map(person => ({ id: person.id, name: nameOf(moment, person.id) })),
+  }
+}

@@ -1,0 +1,117 @@
+import type { RequestView } from '#contract/people-views.ts'
+import type { ChannelView, TeamPersonView, TeamView } from '#contract/views.ts'
+import { channelRights } from '#core/access/channels.ts'
+import { actionsAt } from '#core/access/evaluate.ts'
+import { placeOf } from '#core/access/place.ts'
+import { peopleIn } from '#core/access/subject.ts'
+import { allRows, rowsBy } from '#core/base/collection.ts'
+import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
+import { requestOf } from '#core/changes/edits/member.ts'
+import { has, noActions, union } from '#core/levels/action.ts'
+import type { Person, Team } from '#core/people/person.ts'
+import { teamHomeOf } from '#core/state/state.ts'
+import { type Asker, asks, nameOf } from './asker.ts'
+
+/** The teams that the asker knows of. */
+export function teamsView(asker: Asker): TeamView[] {
+  return allRows(asker.moment.state.teams)
+    .filter(team => knowsTeam(asker.moment, asker.person, team.id))
+    .map(team => teamView(asker, team))
+    .sort((a, b) => a.name.localeCompare(b.name))
+}
+
+function teamView(asker: Asker, team: Team): TeamView {
+  const { moment, person } = asker
+  const { id, name, note, picture, joining, welcomesGuests, keptByDirectory, archived } = team
+  const isMine = asker.subject.principals.has(`team:${id}`)
+  const mayManage = leadsTeam(moment, person, id) || asks(asker, 'manage any team')
+  return {
+    id,
+    name,
+    note,
+    picture,
+    joining,
+    welcomesGuests,
+    keptByDirectory,
+    isArchived: archived,
+    home: homeView(asker, team),
+    mayManage,
+    mayJoin: joining === 'open' && !isMine && !asker.subject.isGuest,
+    isMine,
+    ...askingFor(asker, team, isMine),
+    requests: mayManage ? requestsFor(asker, team) : [],
+    channels: channelsView(asker, team),
+    people: isMine || asks(asker, 'view people') ? peopleView(asker, team) : [],
+  }
+}
+
+/** What the asker asked for, and whether they may ask. */
+function askingFor({ moment, person, subject }: Asker, team: Team, isMine: boolean) {
+  const request = requestOf(moment.state, team.id, person)
+  const isByRequest = team.joining === 'request' && !team.keptByDirectory && !team.archived
+  const isWaiting = request !== undefined && request.declined === null
+  return {
+    mayAsk: isByRequest && !isMine && !subject.isGuest && !isWaiting,
+    myRequest:
+      request === undefined
+        ? null
+        : { id: request.id, at: request.at, declined: request.declined?.word ?? null },
+  }
+}
+
+const peopleView = (asker: Asker, team: Team): TeamPersonView[] =>
+  peopleIn(asker.moment, team)
+    .map(({ person, lead }) => ({
+      id: person.id,
+      name: person.name || person.mail,
+      kind: person.kind,
+      status: person.status,
+      lead,
+      until: membershipEnd(asker, team, person),
+    }))
+    .sort((a, b) => Number(b.lead) - Number(a.lead) || a.name.localeCompare(b.name))
+
+/** Those who ask to be let in and have no answer yet, the first first. */
+const requestsFor = ({ moment }: Asker, { id: team }: Team): RequestView[] =>
+  rowsBy(moment.state.requests, 'team', team)
+    .filter(request => request.declined === null)
+    .map(({ id, person, at, word }) => ({
+      id,
+      at,
+      word,
+      person: { id: person, name: nameOf(moment, person) },
+    }))
+    .sort((a, b) => a.at - b.at)
+
+/** The channels that the asker may read. */
+function channelsView({ moment, subject }: Asker, team: Team): ChannelView[] {
+  return rowsBy(moment.state.channels, 'team', team.id)
+    .map(channel => ({ channel, rights: channelRights(moment, subject, channel) }))
+    .filter(({ rights }) => rights.read)
+    .map(({ channel: { id, name, only, archived }, rights }) => ({
+      id,
+      name,
+      isRestricted: only !== null,
+      isArchived: archived,
+      mayPost: rights.post,
+    }))
+    .sort((a, b) => a.name.localeCompare(b.name))
+}
+
+function homeView(asker: Asker, team: Team): TeamView['home'] {
+  const { moment, subject } = asker
+  const home = teamHomeOf(moment.state, team.id)
+  const place = home === undefined ? undefined : placeOf(moment, home.id)
+  const actions = place === undefined ? noActions : actionsAt(moment, subject, place)
+  if (place === undefined || !has(actions, 'see')) return null
+  const levels = (['leads', 'team'] as const).map(who => ({
+    who,
+    actions: place.grants
+      .filter(each => each.grant.principal === `${who}:${team.id}`)
+      .reduce((set, each) => union(set, each.actions), noActions),
+  }))
+  return { id: place.node.id, levels: has(actions, 'share') ? levels : [] }
+}
+
+const membershipEnd = ({ moment }: Asker, team: Team, person: Person) =>
+  rowsBy(moment.state.memberships, 'person', person.id).find(each => each.team === team.id)?.until ?? null

@@ -1,0 +1,50 @@
+import type { RoleView, WorkspaceView } from '#contract/views.ts'
+import { mayUse, powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
+import { allRows } from '#core/base/collection.ts'
+import { allPrivileges } from '#core/levels/privilege.ts'
+import { guestRole } from '#core/people/role.ts'
+import { workspaceOf } from '#core/state/state.ts'
+import { type Asker, asks } from './asker.ts'
+import { keepsPeople } from './people.ts'
+
+export function workspaceView(asker: Asker): WorkspaceView {
+  const { state } = asker.moment
+  const { name, slug, timeZone, picture, defaultRole, guestCeiling } = workspaceOf(state)
+  const { person } = asker.subject
+  return {
+    name,
+    slug,
+    timeZone,
+    picture,
+    revision: state.revision,
+    me: {
+      id: person.id,
+      name: person.name,
+      kind: person.kind,
+      picture: person.picture,
+      privileges: allPrivileges.filter(privilege => asks(asker, privilege)),
+    },
+    ownLevels: allRows(state.levels).map(level => ({
+      id: level.id,
+      name: level.name,
+      actions: level.actions,
+    })),
+    roles: rolesToOffer(asker),
+    defaultRole,
+    guestCeiling,
+    keepsPeople: keepsPeople(asker),
+  }
+}
+
+/** The roles that the asker may give: within rank, and holding nothing that the asker lacks. */
+export function rolesToOffer({ moment, person }: Asker): RoleView[] {
+  const rung = rungFor(moment, person, { privilege: 'assign roles', target: wholeWorkspace })
+  if (rung === undefined) return []
+  const isOwner = mayUse(moment, person, 'own')
+  const held = new Set(powersOf(moment, person).flatMap(power => [...power.privileges]))
+  return allRows(moment.state.roles)
+    .filter(role => role.id !== guestRole && (isOwner || role.rung < rung))
+    .filter(role => role.privileges.every(privilege => held.has(privilege)))
+    .sort((a, b) => a.rung - b.rung)
+    .map(({ id, name, note }) => ({ id, name, note }))
+}

@@ -1,0 +1,216 @@
+import { generate } from 'otplib'
+import { afterEach, beforeEach, describe, expect, test } from 'vitest'
+import type { AccountView, SecondStepView } from '#contract/account-views.ts'
+import type { MailView, SessionView } from '#contract/views.ts'
+import { founded, invite, password, type TestServer, Visitor, welcome } from './tests/client.ts'
+
+/** Getting in: forgotten passwords, the second step, sign-ins, slowed guessing. */
+const next = 'another long secret'
+const problem = (code: string) => ({ type: `urn:noskel:problem:${code}` })
+let server: TestServer
+let owner: Visitor
+
+beforeEach(async () => {
+  ;({ server, owner } = await founded())
+})
+afterEach(() => server.stop())
+
+/** The token of the newest mail to an address that has a link of this kind; waits for the mail. */
+async function linkIn(mail: string, page: string, after = 0): Promise<string> {
+  for (let tries = 0; tries < 100; tries += 1) {
+    const { body } = await owner.get<MailView[]>('/mailbox')
+    const found = body
+      .filter(each => each.to === mail)
+      .flatMap(each => new RegExp(`${page}#(\\S+)`).exec(each.text)?.[1] ?? [])
+    if (found.length > after) return found[0] ?? ''
+    await new Promise(resolve => setTimeout(resolve, 20))
+  }
+  throw new Error(`no link came to ${mail}`)
+}
+
+const signIn = (visitor: Visitor, more: object = {}) =>
+  visitor.enter('/session', { mail: 'mika@test.example', password, ...more })
+
+describe('a forgotten password', () => {
+  test('is chosen anew by a mailed link, which works once and ends every sign-in', async () => {
+    const { visitor } = await welcome(server, owner, { name: 'Mika' })
+    const stranger = new Visitor(server)
+    const known = await stranger.call('POST', '/forgotten', { mail: 'Mika@test.example' })
+    const unknown = await stranger.call('POST', '/forgotten', { mail: 'nobody@test.example' })
+    expect([known.status, known.body]).toEqual([unknown.status, unknown.body])
+    const token = await linkIn('mika@test.example', 'account-link')
+    const use = (more: object) => stranger.call('POST', '/account-links/use', { token, ...more })
+    expect((await use({ password: 'mika' })).body).toMatchObject(problem('weak-password'))
+    expect((await use({ password: next })).status).toBe(204)
+    expect((await use({ password })).body).toMatchObject(problem('dead-link'))
+    expect((await visitor.get('/account')).status).toBe(401)
+    expect((await signIn(stranger)).status).toBe(401)
+    expect((await signIn(stranger, { password: next })).status).toBe(200)
+  })
+
+  test('has a link that dies after an hour, and cannot be made up', async () => {
+    await welcome(server, owner, { name: 'Mika' })
+    const stranger = new Visitor(server)
+    await stranger.call('POST', '/forgotten', { mail: 'mika@test.example' })
+    const token = await linkIn('mika@test.example', 'account-link')
+    const look = (token: string) => stranger.call('POST', '/account-links/look', { token })
+    const forged = `${token.split('.')[0]}.${'A'.repeat(43)}`
+    expect((await look(token)).body).toMatchObject({ purpose: 'password', mail: 'mika@test.example' })
+    expect((await look(forged)).body).toMatchObject(problem('dead-link'))
+    server.time.now += 3_600_001
+    expect((await look(token)).body).toMatchObject(problem('dead-link'))
+  })
+})
+
+test('guessing is slowed for the address, wherever it comes from and whether anybody has it', async () => {
+  await welcome(server, owner, { name: 'Mika' })
+  for (const mail of ['mika@test.example', 'nobody@test.example']) {
+    const tries = []
+    for (let count = 0; count < 6; count += 1)
+      tries.push((await signIn(new Visitor(server), { mail, password: `wrong ${count}` })).status)
+    expect(tries).toEqual([401, 401, 401, 401, 401, 429])
+  }
+  expect((await signIn(new Visitor(server))).body).toMatchObject(problem('too-slow-down'))
+  server.time.now += 60_000
+  expect((await signIn(new Visitor(server))).status).toBe(200)
+})
+
+describe('the second step', () => {
+  const code = async (secret: string) => generate({ secret, epoch: Math.floor(server.time.now / 1000) })
+
+  /** Mika with a second step, and its recovery codes. */
+  async function secured() {
+    const { visitor, id } = await welcome(server, owner, { name: 'Mika' })
+    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', {})
+    expect(step.qr).toMatch(/^data:image\/png;base64,/)
+    const confirmed = await visitor.call<{ codes: string[] }>('POST', '/account/second-step/confirm', {
+      code: await code(step.secret),
+    })
+    return { visitor, id, secret: step.secret, codes: confirmed.body.codes }
+  }
+
+  test('is asked for after the password; each code counts once', async () => {
+    const { secret } = await secured()
+    const visitor = new Visitor(server)
+    expect((await signIn(visitor)).body).toMatchObject(problem('second-step'))
+    expect((await signIn(visitor, { password: 'wrong', code: '000000' })).body).toMatchObject(
+      problem('wrong-sign-in'),
+    )
+    expect((await signIn(visitor, { code: '000000' })).body).toMatchObject(problem('wrong-code'))
+    // The one that set it up is used already.
+    expect((await signIn(visitor, { code: await code(secret) })).body).toMatchObject(problem('wrong-code'))
+    server.time.now += 60_000
+    const fresh = await code(secret)
+    expect((await signIn(visitor, { code: fresh })).status).toBe(200)
+    expect((await signIn(new Visitor(server), { code: fresh })).body).toMatchObject(problem('wrong-code'))
+  })
+
+  test('lets in by each recovery code once where the app is lost, and guessing is slowed', async () => {
+    const { codes } = await secured()
+    expect(new Set(codes).size).toBe(10)
+    const [first = ''] = codes
+    expect((await signIn(new Visitor(server), { code: first.toUpperCase() })).status).toBe(200)
+    expect((await signIn(new Visitor(server), { code: first })).body).toMatchObject(problem('wrong-code'))
+    for (let count = 0; count < 4; count += 1) await signIn(new Visitor(server), { code: '123456' })
+    expect((await signIn(new Visitor(server), { code: '123456' })).body).toMatchObject(
+      problem('too-slow-down'),
+    )
+  })
+
+  test('ends by a link that a helper has sent to the holder’s own address', async () => {
+    const { id } = await secured()
+    const stranger = new Visitor(server)
+    await stranger.call('POST', '/forgotten', { mail: 'mika@test.example' })
+    const plain = await linkIn('mika@test.example', 'account-link')
+    const use = (token: string, chosen: string) =>
+      stranger.call('POST', '/account-links/use', { token, password: chosen, endsSecondStep: true })
+    // A link that anybody can ask for changes the password alone.
+    expect((await use(plain, next)).status).toBe(204)
+    expect((await signIn(stranger, { password: next })).body).toMatchObject(problem('second-step'))
+    expect((await owner.call('POST', `/at/coast/people/${id}/sign-in-link`, {})).status).toBe(204)
+    const token = await linkIn('mika@test.example', 'account-link', 1)
+    expect((await use(token, password)).status).toBe(204)
+    expect((await signIn(stranger)).status).toBe(200)
+  })
+
+  test('is needed where the workspace asks it of a role, and nobody locks themselves out', async () => {
+    const { visitor } = await welcome(server, owner, { name: 'Mika' })
+    const rule = (...roles: string[]) => owner.change({ kind: 'workspace.change', secondFactorFor: roles })
+    expect((await rule('role-owner')).body).toMatchObject(problem('second-step-first'))
+    expect((await rule('role-member')).status).toBe(200)
+    expect((await visitor.get('/at/coast')).body).toMatchObject(problem('second-step-needed'))
+    expect((await visitor.get('/at/coast/people')).body).toMatchObject(problem('second-step-needed'))
+    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', {})
+    await visitor.call('POST', '/account/second-step/confirm', { code: await code(step.secret) })
+    expect((await visitor.get('/at/coast')).status).toBe(200)
+    await visitor.call('POST', '/account/second-step/end', { password })
+    expect((await visitor.get('/at/coast')).body).toMatchObject(problem('second-step-needed'))
+  })
+
+  test('is kept sealed, and survives a restart', async () => {
+    const { secret } = await secured()
+    await server.restart()
+    server.time.now += 60_000
+    expect((await signIn(new Visitor(server))).body).toMatchObject(problem('second-step'))
+    expect((await signIn(new Visitor(server), { code: await code(secret) })).status).toBe(200)
+  })
+})
+
+describe('sign-ins', () => {
+  test('are listed with where they are, and end one by one or all at once', async () => {
+    const { visitor } = await welcome(server, owner, { name: 'Mika' })
+    const [other, third] = [new Visitor(server), new Visitor(server)]
+    await signIn(other)
+    await signIn(third)
+    const { body } = await visitor.get<AccountView>('/account')
+    expect(body.signIns.map(each => each.isThis).sort()).toEqual([false, false, true])
+    expect(JSON.stringify(body)).not.toContain(decodeURIComponent(other.cookie).split(/[:.]/)[1])
+    const { body: seen } = await other.get<AccountView>('/account')
+    const mine = seen.signIns.find(each => each.isThis)?.id
+    expect((await visitor.call('DELETE', `/account/sign-ins/${mine}`)).status).toBe(204)
+    expect((await other.get('/account')).status).toBe(401)
+    expect((await visitor.call('DELETE', '/account/sign-ins')).status).toBe(204)
+    expect((await third.get('/account')).status).toBe(401)
+    expect((await visitor.get('/account')).status).toBe(200)
+  })
+
+  test('end with a new password, but for the one that chose it', async () => {
+    const { visitor } = await welcome(server, owner, { name: 'Mika' })
+    const other = new Visitor(server)
+    await signIn(other)
+    const choose = (now: string) => visitor.call('PUT', '/account/password', { password: now, next })
+    expect((await choose('wrong')).status).toBe(401)
+    expect((await choose(password)).status).toBe(204)
+    expect([(await visitor.get('/account')).status, (await other.get('/account')).status]).toEqual([200, 401])
+  })
+})
+
+test('an account that came by a link passed on by hand is marked until its address is confirmed', async () => {
+  const { body: made } = await owner.change(invite('mika@test.example', { name: 'Mika' }))
+  const id = made.made['new:person'] ?? ''
+  const { body: link } = await owner.call<{ address: string }>(
+    'POST',
+    `/at/coast/people/${id}/invitation-link`,
+    {},
+  )
+  const visitor = new Visitor(server)
+  const token = link.address.split('#')[1]
+  expect((await visitor.enter('/invitations/accept', { token, name: 'Mika', password })).status).toBe(200)
+  const confirmed = async () =>
+    (await owner.get<{ keeping: { isConfirmed: boolean } }>(`/at/coast/people/${id}`)).body.keeping
+      .isConfirmed
+  expect(await confirmed()).toBe(false)
+  // Whoever holds such an account does not get what is sent to the address elsewhere.
+  const { body: other } = await owner.call<{ slug: string }>('POST', '/workspaces', {
+    name: 'Inland',
+    timeZone: 'UTC',
+  })
+  await owner.call('POST', `/at/${other.slug}/changes`, { edits: [invite('mika@test.example')] })
+  const waiting = async () => (await visitor.get<SessionView>('/session')).body.invitations.length
+  expect(await waiting()).toBe(0)
+  await visitor.call('POST', '/account/address', {})
+  await visitor.call('POST', '/account-links/use', {
+    token: await linkIn('mika@test.example', 'account-link'),
+  })
+  expect([await confirmed(), await waiting()]).toEqual([true, 1])
+})
