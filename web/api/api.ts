@@ -8,6 +8,7 @@ import type {
   TextRequest,
 } from '#contract/requests.ts'
 import type { WhyNotView } from '#contract/oversight-views.ts'
+import type { PersonName } from '#contract/people-views.ts'
 import type {
   AccessView,
   AppliedView,
@@ -18,7 +19,6 @@ import type {
   MailView,
   NodeView,
   PathView,
-  PersonView,
   SessionView,
   SumView,
   TeamView,
@@ -52,10 +52,10 @@ const call: BaseQueryFn<Call, unknown, Problem> = async (
       method,
       signal,
       headers: {
-        ...(method === 'GET' ? {} : { 'content-type': 'application/json' }),
+        ...(method === 'GET' ? {} : { 'content-type': typeOf(body) }),
         ...(csrf ? { 'x-noskel-csrf': csrf } : {}),
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: body instanceof Blob ? body : JSON.stringify(body) }),
     })
     if (response.status === 204) return { data: null }
     const answer: unknown = await response.json()
@@ -66,6 +66,9 @@ const call: BaseQueryFn<Call, unknown, Problem> = async (
     return { error: unreachable }
   }
 }
+
+/** Files go as bytes, whatever they say they are: the server looks for itself. */
+const typeOf = (body: unknown) => (body instanceof Blob ? 'application/octet-stream' : 'application/json')
 
 export interface AtNode {
   readonly slug: string
@@ -88,7 +91,7 @@ const ofNode = (rest: string) => ({
 /** One tag for all of a workspace: any change of it can change who sees what anywhere. */
 export const api = createApi({
   baseQuery: call,
-  tagTypes: ['session', 'workspace'],
+  tagTypes: ['session', 'account', 'workspace'],
   endpoints: build => ({
     session: build.query<SessionView, void>({
       query: () => ({ path: '/session' }),
@@ -96,7 +99,7 @@ export const api = createApi({
     }),
     signIn: build.mutation<SessionView, SignInRequest>({
       query: body => post('/session', body),
-      invalidatesTags: ['session', 'workspace'],
+      invalidatesTags: ['session', 'account', 'workspace'],
     }),
     signOut: build.mutation<null, void>({
       query: () => ({ path: '/session', method: 'DELETE' }),
@@ -113,7 +116,7 @@ export const api = createApi({
     }),
     mailbox: build.query<MailView[], void>({ query: () => ({ path: '/mailbox' }) }),
     workspace: build.query<WorkspaceView, string>(ofWorkspace('')),
-    people: build.query<PersonView[], string>(ofWorkspace('/people')),
+    peopleNames: build.query<PersonName[], string>(ofWorkspace('/people/names')),
     teams: build.query<TeamView[], string>(ofWorkspace('/teams')),
     tree: build.query<TreeView, string>(ofWorkspace('/tree')),
     node: build.query<NodeView, AtNode>(ofNode('')),
@@ -156,7 +159,7 @@ export const {
   useAcceptMutation,
   useMailboxQuery,
   useWorkspaceQuery,
-  usePeopleQuery,
+  usePeopleNamesQuery,
   useTeamsQuery,
   useTreeQuery,
   useNodeQuery,

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
-import type { ChangeSetRequest, EditRequest } from '#contract/requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { ChangeSetRequest } from '#contract/requests.ts'
 import type { AppliedView } from '#contract/views.ts'
 import { say } from '../store/said.ts'
 import { useAppDispatch } from '../store/store.ts'

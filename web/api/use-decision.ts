@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { EditRequest } from '#contract/requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { ForeseenView } from '#contract/views.ts'
 import { useChange } from './use-change.ts'
 import { useForesee } from './use-foresee.ts'

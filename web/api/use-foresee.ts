@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
-import type { EditRequest } from '#contract/requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { ForeseenView } from '#contract/views.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { api } from './api.ts'

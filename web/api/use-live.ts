@@ -29,11 +29,13 @@ export function useLive(slug: string, isOpen: boolean): void {
     // From the first event on, not after the last: where others change things all the time it still shows.
     const askAnew = (...tags: ('session' | 'workspace')[]) => {
       for (const tag of tags) waiting.add(tag)
-      gathering ??= setTimeout(() => {
-        gathering = undefined
-        dispatch(api.util.invalidateTags([...waiting]))
-        waiting.clear()
-      }, gatheredFor)
+      gathering ??= setTimeout(ask, gatheredFor)
+    }
+    const ask = () => {
+      clearTimeout(gathering)
+      gathering = undefined
+      if (waiting.size > 0) dispatch(api.util.invalidateTags([...waiting]))
+      waiting.clear()
     }
     const receive = ({ event, id, revision }: Message) => {
       lastId = id
@@ -56,7 +58,8 @@ export function useLive(slug: string, isOpen: boolean): void {
     return () => {
       leaving.abort()
       channel.close()
-      clearTimeout(gathering)
+      // Whoever was just let go is asked for too: it is by that that this ends.
+      ask()
     }
   }, [dispatch, isOpen, slug])
 }

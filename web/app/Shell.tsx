@@ -4,44 +4,66 @@ import { useSessionQuery, useWorkspaceQuery } from '../api/api.ts'
 import { useNoticesQuery } from '../api/oversight.ts'
 import { useAppSelector } from '../store/store.ts'
 import { useLive } from '../api/use-live.ts'
+import type { SessionView, WorkspaceView } from '#contract/views.ts'
+import { type ServerProblem, problemType } from '#contract/problem.ts'
+import { Acts } from './Acts.tsx'
 import { Me } from './Me.tsx'
+import { SecondStepNeeded } from './SecondStepNeeded.tsx'
+import { Switcher } from './Switcher.tsx'
 import { NothingHere } from './NothingHere.tsx'
 
-/** The band along the top with the sections of a workspace, and what is open below it. */
+/** A workspace, once one is signed in and let in; else what stands in its way. */
 export function Shell() {
   const { slug = '' } = useParams()
   const { data: session } = useSessionQuery()
   const isSignedIn = session?.account != null
-  const { data: workspace, isError } = useWorkspaceQuery(slug, { skip: !isSignedIn })
+  // What is current: while another workspace loads, nothing of this one is shown.
+  const { currentData: workspace, isError, error } = useWorkspaceQuery(slug, { skip: !isSignedIn })
   useLive(slug, isSignedIn && workspace !== undefined && !isError)
   useEffect(() => {
     if (workspace !== undefined) document.title = `${workspace.name} · Noskel`
   }, [workspace])
   if (session !== undefined && !isSignedIn)
     return <Navigate to="/sign-in" state={{ then: location.pathname }} replace />
-  if (isError) return <NothingHere />
-  if (session === undefined || workspace === undefined) return null
-  const mayViewPeople = workspace.me.privileges.includes('view people')
+  if (isError) return isType(error, 'second-step-needed') ? <SecondStepNeeded /> : <NothingHere />
+  return session === undefined || workspace === undefined ? null : (
+    <Frame key={slug} session={session} workspace={workspace} />
+  )
+}
+
+interface FrameProps {
+  readonly session: SessionView
+  readonly workspace: WorkspaceView
+}
+
+/** The band along the top with the sections of a workspace, and what is open below it. */
+function Frame({ session, workspace }: FrameProps) {
+  const { privileges, kind } = workspace.me
   return (
     <div className="grid h-dvh grid-rows-[auto_minmax(0,1fr)_auto]">
       <header className="flex min-h-11 items-stretch gap-4 border-b border-base-content px-4">
-        <NavLink to="/" className="flex items-center text-[1.05rem] font-bold">
-          {workspace.name}
-        </NavLink>
+        <Switcher workspace={workspace} session={session} />
         <nav aria-label="Sections" className="flex items-stretch gap-4 border-l border-base-300 pl-4">
           <Section to="content">Content</Section>
-          {mayViewPeople && <Section to="people">People</Section>}
+          {privileges.includes('view people') && <Section to="people">People</Section>}
           <Section to="teams">Teams</Section>
-          {workspace.me.kind === 'member' && <Section to="oversight/history">Oversight</Section>}
+          {kind === 'member' && <Section to="oversight/history">Oversight</Section>}
+          {privileges.some(each => each === 'edit settings' || each === 'security') && (
+            <Section to="settings">Settings</Section>
+          )}
         </nav>
-        <Notices slug={slug} />
-        <Me name={workspace.me.name} kind={workspace.me.kind} isDemo={session.isDemo} />
+        <Notices slug={workspace.slug} />
+        <Acts workspace={workspace} />
+        <Me workspace={workspace} isDemo={session.isDemo} />
       </header>
       <Outlet />
-      <Said slug={slug} />
+      <Said slug={workspace.slug} />
     </div>
   )
 }
+
+const isType = (error: unknown, code: ServerProblem): boolean =>
+  (error as { type?: string } | undefined)?.type === problemType(code)
 
 const Section = ({ to, children }: { readonly to: string; readonly children: string }) => (
   <NavLink

@@ -5,6 +5,7 @@ import { RouterProvider } from 'react-router/dom'
 import { store } from '../store/store.ts'
 import { remember } from '../store/view.ts'
 import '../styles.css'
+import { Dates } from './Dates.tsx'
 import { router } from './routes.tsx'
 import { applyTheme } from './theme.ts'
 
@@ -20,7 +21,9 @@ if (app === null) throw new Error('the page has no place for the app')
 createRoot(app).render(
   <StrictMode>
     <Provider store={store}>
-      <RouterProvider router={router} />
+      <Dates>
+        <RouterProvider router={router} />
+      </Dates>
     </Provider>
   </StrictMode>,
 )

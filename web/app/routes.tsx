@@ -1,27 +1,59 @@
-import { createBrowserRouter, Navigate } from 'react-router'
+import type { ComponentType } from 'react'
+import { createBrowserRouter, Navigate, type RouteObject } from 'react-router'
 import { BinScreen } from '../features/content/BinScreen.tsx'
 import { ContentScreen } from '../features/content/ContentScreen.tsx'
 import { NewHome } from '../features/content/NewHome.tsx'
 import { NodeScreen } from '../features/content/NodeScreen.tsx'
 import { Welcome } from '../features/content/Welcome.tsx'
+import { Workspaces } from '../features/account/Workspaces.tsx'
+import { AccountLink } from '../features/entry/AccountLink.tsx'
+import { Come } from '../features/entry/Come.tsx'
+import { Forgotten } from '../features/entry/Forgotten.tsx'
 import { Join } from '../features/entry/Join.tsx'
 import { SetUp } from '../features/entry/SetUp.tsx'
 import { SignIn } from '../features/entry/SignIn.tsx'
-import { HistoryScreen } from '../features/history/HistoryScreen.tsx'
-import { Mailbox } from '../features/mailbox/Mailbox.tsx'
-import { NoticesScreen } from '../features/notices/NoticesScreen.tsx'
-import { PeopleScreen } from '../features/people/PeopleScreen.tsx'
-import { TeamsScreen } from '../features/teams/TeamsScreen.tsx'
+import { Fault } from './Fault.tsx'
 import { Front } from './Front.tsx'
 import { NothingHere } from './NothingHere.tsx'
 import { Shell } from './Shell.tsx'
 
-export const router = createBrowserRouter([
+/** A screen that is fetched when somebody first goes there: what everybody meets at once comes alone. */
+const screen = (load: () => Promise<ComponentType>) => async () => ({ Component: await load() })
+
+const accountScreen = screen(
+  async () => (await import('../features/account/AccountScreen.tsx')).AccountScreen,
+)
+const historyScreen = screen(
+  async () => (await import('../features/history/HistoryScreen.tsx')).HistoryScreen,
+)
+const mailbox = screen(async () => (await import('../features/mailbox/Mailbox.tsx')).Mailbox)
+const noticesScreen = screen(
+  async () => (await import('../features/notices/NoticesScreen.tsx')).NoticesScreen,
+)
+const directoryScreen = screen(
+  async () => (await import('../features/people/DirectoryScreen.tsx')).DirectoryScreen,
+)
+const importScreen = screen(async () => (await import('../features/people/ImportScreen.tsx')).ImportScreen)
+const inviteScreen = screen(async () => (await import('../features/people/InviteScreen.tsx')).InviteScreen)
+const meScreen = screen(async () => (await import('../features/people/MeScreen.tsx')).MeScreen)
+const people = screen(async () => (await import('../features/people/People.tsx')).People)
+const waysInScreen = screen(async () => (await import('../features/people/WaysInScreen.tsx')).WaysInScreen)
+const settingsScreen = screen(
+  async () => (await import('../features/settings/SettingsScreen.tsx')).SettingsScreen,
+)
+const teamsScreen = screen(async () => (await import('../features/teams/TeamsScreen.tsx')).TeamsScreen)
+
+const pages: RouteObject[] = [
   { path: '/', element: <Front /> },
   { path: '/set-up', element: <SetUp /> },
   { path: '/sign-in', element: <SignIn /> },
   { path: '/join', element: <Join /> },
-  { path: '/mailbox', element: <Mailbox /> },
+  { path: '/come', element: <Come /> },
+  { path: '/forgotten', element: <Forgotten /> },
+  { path: '/account-link', element: <AccountLink /> },
+  { path: '/account', lazy: accountScreen },
+  { path: '/workspaces', element: <Workspaces /> },
+  { path: '/mailbox', lazy: mailbox },
   {
     path: '/at/:slug',
     element: <Shell />,
@@ -37,16 +69,29 @@ export const router = createBrowserRouter([
           { path: ':id', element: <NodeScreen /> },
         ],
       },
-      { path: 'people', element: <PeopleScreen /> },
-      { path: 'people/:id', element: <PeopleScreen /> },
-      { path: 'teams', element: <TeamsScreen /> },
-      { path: 'teams/:id', element: <TeamsScreen /> },
+      { path: 'people', lazy: people },
+      { path: 'people/invite', lazy: inviteScreen },
+      { path: 'people/import', lazy: importScreen },
+      { path: 'people/ways-in', lazy: waysInScreen },
+      { path: 'people/ways-in/:id', lazy: waysInScreen },
+      { path: 'people/directory', lazy: directoryScreen },
+      { path: 'people/directory/:id', lazy: directoryScreen },
+      { path: 'people/:id', lazy: people },
+      { path: 'me', lazy: meScreen },
+      { path: 'settings', lazy: settingsScreen },
+      { path: 'settings/:part', lazy: settingsScreen },
+      { path: 'teams', lazy: teamsScreen },
+      { path: 'teams/:id', lazy: teamsScreen },
       { path: 'oversight', element: <Navigate to="history" replace /> },
-      { path: 'oversight/history', element: <HistoryScreen /> },
-      { path: 'oversight/history/:revision', element: <HistoryScreen /> },
-      { path: 'notices', element: <NoticesScreen /> },
+      { path: 'oversight/history', lazy: historyScreen },
+      { path: 'oversight/history/:revision', lazy: historyScreen },
+      { path: 'notices', lazy: noticesScreen },
       { path: '*', element: <NothingHere /> },
     ],
   },
   { path: '*', element: <NothingHere /> },
+]
+
+export const router = createBrowserRouter([
+  { errorElement: <Fault />, hydrateFallbackElement: <></>, children: pages },
 ])

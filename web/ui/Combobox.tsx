@@ -15,6 +15,8 @@ interface Props {
   /** Said where nothing fits. */
   readonly nobody?: string
   readonly onChoose: (option: Option) => void
+  /** Told what is typed, where the options are looked up elsewhere. */
+  readonly onTyped?: (typed: string) => void
 }
 
 const shownAtMost = 8
@@ -27,6 +29,7 @@ export function Combobox({
   offer,
   nobody = 'Nobody by that name',
   onChoose,
+  onTyped,
 }: Props) {
   const id = useId()
   const [typed, setTyped] = useState('')
@@ -62,6 +65,7 @@ export function Combobox({
         onChange={event => {
           setTyped(event.target.value)
           setActive(0)
+          onTyped?.(event.target.value)
         }}
         onKeyDown={onKeyDown}
         onBlur={() => setTyped('')}

@@ -1,9 +1,10 @@
-import { type ReactNode, useState } from 'react'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
 import type { ForeseenView } from '#contract/views.ts'
 import { BeforeAfter } from './BeforeAfter.tsx'
 import { onSubmit } from './on-submit.ts'
 import { ProblemNote } from './ProblemNote.tsx'
+import { ActOrLeave } from './ActOrLeave.tsx'
 
 interface Props {
   /** What happens, as the button says it. */
@@ -25,7 +26,7 @@ interface Props {
 }
 
 /** An act that changes access: its fields, what it does to whom, then the act itself or leaving it. */
-export const Decision = ({
+export function Decision({
   act,
   foreseen,
   problem,
@@ -35,22 +36,23 @@ export const Decision = ({
   reason,
   onReason,
   children,
-}: Props) => (
-  <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(onAct)}>
-    {children}
-    {foreseen.problem === undefined && <ProblemNote problem={problem} />}
-    <BeforeAfter {...foreseen} />
-    {foreseen.effect !== undefined && <Reason reason={reason} onReason={onReason} />}
-    <div className="flex justify-between gap-2">
-      <button className="btn-act" disabled={isBusy || foreseen.effect === undefined}>
-        {act}
-      </button>
-      <button type="button" className="btn-plain" onClick={onLeave}>
-        Leave it
-      </button>
-    </div>
-  </form>
-)
+}: Props) {
+  const form = useRef<HTMLFormElement>(null)
+  const isSeen = foreseen.effect !== undefined
+  // It opens below what opened it, at times below the edge; it grows once, by its effect.
+  useEffect(() => {
+    form.current?.scrollIntoView({ block: 'nearest' })
+  }, [isSeen])
+  return (
+    <form ref={form} className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(onAct)}>
+      {children}
+      {foreseen.problem === undefined && <ProblemNote problem={problem} />}
+      <BeforeAfter {...foreseen} />
+      {isSeen && <Reason reason={reason} onReason={onReason} />}
+      <ActOrLeave act={act} isDisabled={isBusy || !isSeen} onLeave={onLeave} />
+    </form>
+  )
+}
 
 function Reason({ reason, onReason }: Pick<Props, 'reason' | 'onReason'>) {
   const [isOpen, setOpen] = useState(false)

@@ -1,44 +1,69 @@
-import { throughDay } from '#contract/dates.ts'
+import { createContext, useContext } from 'react'
+
+const shapes = {
+  day: { day: 'numeric', month: 'short' },
+  'day of a year': { day: 'numeric', month: 'short', year: 'numeric' },
+  year: { year: 'numeric' },
+  exact: { dateStyle: 'full', timeStyle: 'long' },
+  time: { hour: '2-digit', minute: '2-digit' },
+  'long day': { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' },
+} as const satisfies Record<string, Intl.DateTimeFormatOptions>
+
+type InWords = (at: number, shape: keyof typeof shapes, timeZone?: string) => string
+
+/** How a reader's dates are written: in their language, and in their time zone where no other is given. */
+export function datesFor(language: string, ownZone?: string): InWords {
+  // Formats are dear to make and asked for in every row.
+  const kept = new Map<string, Intl.DateTimeFormat>()
+  return (at, shape, timeZone = ownZone) => {
+    const key = `${shape} ${timeZone}`
+    const format =
+      kept.get(key) ??
+      new Intl.DateTimeFormat(language, { ...shapes[shape], ...(timeZone === undefined ? {} : { timeZone }) })
+    kept.set(key, format)
+    return format.format(at)
+  }
+}
+
+export const ReadersDates = createContext(datesFor('en-GB'))
+export const useDates = (): InWords => useContext(ReadersDates)
 
 /** The year in which the page was opened is the one that need not be said. */
 const openedAt = Date.now()
 
-const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
-const yearFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
-const exactFormat = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'long' })
+const shortDay = (inWords: InWords, at: number, timeZone?: string): string =>
+  inWords(at, 'year', timeZone) === inWords(openedAt, 'year', timeZone)
+    ? inWords(at, 'day', timeZone)
+    : inWords(at, 'day of a year', timeZone)
 
-/** A day as people say it, in the reader's own time zone, with the exact instant on hover. */
-export function Day({ at }: { readonly at: number }) {
-  const sameYear = new Date(at).getFullYear() === new Date(openedAt).getFullYear()
+/** A day as people say it, in the reader's own time zone or a given one, with the exact instant on hover. */
+export function Day({ at, timeZone }: { readonly at: number; readonly timeZone?: string }) {
+  const inWords = useDates()
   return (
-    <time dateTime={new Date(at).toISOString()} title={exactFormat.format(at)}>
-      {(sameYear ? dayFormat : yearFormat).format(at)}
+    <time dateTime={new Date(at).toISOString()} title={inWords(at, 'exact')}>
+      {shortDay(inWords, at, timeZone)}
     </time>
   )
 }
 
-const timeFormat = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
-const longDayFormat = new Intl.DateTimeFormat('en-GB', {
-  weekday: 'long',
-  day: 'numeric',
-  month: 'long',
-  year: 'numeric',
-})
-
-export const Time = ({ at }: { readonly at: number }) => (
-  <time dateTime={new Date(at).toISOString()} title={exactFormat.format(at)}>
-    {timeFormat.format(at)}
-  </time>
-)
+export function Time({ at }: { readonly at: number }) {
+  const inWords = useDates()
+  return (
+    <time dateTime={new Date(at).toISOString()} title={inWords(at, 'exact')}>
+      {inWords(at, 'time')}
+    </time>
+  )
+}
 
 /** A day as a heading. */
-export const dayName = (at: number): string => longDayFormat.format(at)
+export const LongDay = ({ at }: { readonly at: number }) => useDates()(at, 'long day')
 
 /** An end: the last day that is still included, in the workspace's time zone. */
 export function Through({ until, timeZone }: { readonly until: number; readonly timeZone: string }) {
+  const inWords = useDates()
   return (
-    <time dateTime={new Date(until).toISOString()} title={`ends ${exactFormat.format(until)}`}>
-      through {throughDay(until, timeZone, openedAt)}
+    <time dateTime={new Date(until).toISOString()} title={`ends ${inWords(until, 'exact')}`}>
+      through {shortDay(inWords, until - 1, timeZone)}
     </time>
   )
 }

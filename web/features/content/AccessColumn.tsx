@@ -9,6 +9,7 @@ import { Level } from '../../ui/Gauge.tsx'
 import { countWords } from './count-words.ts'
 import { GivenHere } from './GivenHere.tsx'
 import { Inheritance } from './Inheritance.tsx'
+import { LeavePlace } from './LeavePlace.tsx'
 import { Limits } from './Limits.tsx'
 import { Share } from './Share.tsx'
 import { TwoSentences } from './Welcome.tsx'
@@ -69,9 +70,9 @@ function Known({ access, node, onWhy }: KnownProps) {
     case 'all':
       return <All access={access} node={node} onWhy={onWhy} />
     case 'names':
-      return <Names access={access} onWhy={onWhy} />
+      return <Names access={access} node={node} onWhy={onWhy} />
     case 'own':
-      return <Own access={access} onWhy={onWhy} />
+      return <Own access={access} node={node} onWhy={onWhy} />
   }
 }
 
@@ -111,7 +112,7 @@ function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: '
   )
 }
 
-function Names({ access, onWhy }: Omit<KnownProps<Extract<AccessView, { detail: 'names' }>>, 'node'>) {
+function Names({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: 'names' }>>) {
   return (
     <>
       <Mine actions={access.mine} onWhy={onWhy} />
@@ -124,11 +125,12 @@ function Names({ access, onWhy }: Omit<KnownProps<Extract<AccessView, { detail: 
           </li>
         ))}
       </ul>
+      <LeavePlace node={node} />
     </>
   )
 }
 
-function Own({ access, onWhy }: Omit<KnownProps<Extract<AccessView, { detail: 'own' }>>, 'node'>) {
+function Own({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: 'own' }>>) {
   return (
     <>
       <Mine actions={access.mine} onWhy={onWhy} />
@@ -136,6 +138,7 @@ function Own({ access, onWhy }: Omit<KnownProps<Extract<AccessView, { detail: 'o
         {access.readers === 1 ? 'You alone can read this.' : `${access.readers} people can read this.`}
         {access.contact !== null && ` Turn to ${access.contact} with questions.`}
       </p>
+      <LeavePlace node={node} />
     </>
   )
 }

@@ -1,4 +1,6 @@
+import { Link } from 'react-router'
 import type { ReachView } from '#contract/views.ts'
+import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'
 import type { WhyAbout } from './Why.tsx'
 
@@ -8,30 +10,40 @@ interface Props {
 }
 
 /** Every person who can open the place, with what results for them. */
-export const EverybodyHere = ({ people, onWhy }: Props) => (
-  <ul aria-label="Each person with access">
-    {people.map(person => (
-      <li
-        key={person.id}
-        className="grid grid-cols-[minmax(0,1fr)_7.5rem_auto] items-center gap-2 border-t border-base-300 py-1.5"
-      >
-        <span className="truncate" title={person.name}>
-          {person.name}
-          <span className="quiet text-sm">
-            {person.kind === 'guest' && ' · guest'}
-            {person.status === 'invited' && ' · invited'}
-          </span>
-        </span>
-        <Level actions={person.actions} />
-        <button
-          type="button"
-          className="act text-sm"
-          aria-label={`Why does ${person.name} have this?`}
-          onClick={() => onWhy({ person: person.id })}
+export function EverybodyHere({ people, onWhy }: Props) {
+  const { slug, workspace } = useHere()
+  const mayLook = workspace.me.privileges.includes('view people')
+  return (
+    <ul aria-label="Each person with access">
+      {people.map(person => (
+        <li
+          key={person.id}
+          className="grid grid-cols-[minmax(0,1fr)_7.5rem_auto] items-center gap-2 border-t border-base-300 py-1.5"
         >
-          Why?
-        </button>
-      </li>
-    ))}
-  </ul>
-)
+          <span className="truncate" title={person.name}>
+            {mayLook ? (
+              <Link className="hover:underline" to={`/at/${slug}/people/${person.id}`}>
+                {person.name}
+              </Link>
+            ) : (
+              person.name
+            )}
+            <span className="quiet text-sm">
+              {person.kind === 'guest' && ' · guest'}
+              {person.status === 'invited' && ' · invited'}
+            </span>
+          </span>
+          <Level actions={person.actions} />
+          <button
+            type="button"
+            className="act text-sm"
+            aria-label={`Why does ${person.name} have this?`}
+            onClick={() => onWhy({ person: person.id })}
+          >
+            Why?
+          </button>
+        </li>
+      ))}
+    </ul>
+  )
+}

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { dayOf, endOfDay } from '#contract/dates.ts'
-import type { EditRequest } from '#contract/requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { GrantView, NodeView } from '#contract/views.ts'
 import { type ActionSet, intersect } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'

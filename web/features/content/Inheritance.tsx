@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { EditRequest } from '#contract/requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { AccessView, NodeView } from '#contract/views.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { useDecision } from '../../api/use-decision.ts'

@@ -4,7 +4,7 @@ import type { AccessView, LimitView, NodeView } from '#contract/views.ts'
 import { builtInLevels, levelActions, nameOfActions } from '#core/levels/level.ts'
 import type { ActionSet } from '#core/levels/action.ts'
 import type { Principal } from '#core/rules/principal.ts'
-import { usePeopleQuery, useTeamsQuery } from '../../api/api.ts'
+import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
@@ -147,7 +147,7 @@ function NewLimit({ node, onDone }: { readonly node: NodeView; readonly onDone: 
 
 function WhoChoice({ who, onWho }: { readonly who: Principal; readonly onWho: (who: Principal) => void }) {
   const { slug } = useHere()
-  const { data: people = [] } = usePeopleQuery(slug)
+  const { data: people = [] } = usePeopleNamesQuery(slug)
   const { data: teams = [] } = useTeamsQuery(slug)
   return (
     <select

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { levelActions } from '#core/levels/level.ts'
-import { usePeopleQuery } from '../../api/api.ts'
+import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
@@ -11,7 +11,7 @@ import { onSubmit } from '../../ui/on-submit.ts'
 /** A home that several teams work in, with its first steward. */
 export function NewHome() {
   const { slug, workspace } = useHere()
-  const { data: people = [] } = usePeopleQuery(slug)
+  const { data: people = [] } = usePeopleNamesQuery(slug)
   const { apply, problem, isBusy } = useChange(slug)
   const [name, setName] = useState('')
   const [steward, setSteward] = useState(workspace.me.id)

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { EditRequest } from '#contract/requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView, PathView } from '#contract/views.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import { useGoalsQuery } from '../../api/api.ts'

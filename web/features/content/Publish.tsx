@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { EditRequest } from '#contract/requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView } from '#contract/views.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { Decision } from '../../ui/Decision.tsx'

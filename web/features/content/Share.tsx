@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { NodeView } from '#contract/views.ts'
-import { usePeopleQuery, useTeamsQuery } from '../../api/api.ts'
+import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox, type Option } from '../../ui/Combobox.tsx'
 import { ShareForm, type Receiver } from './ShareForm.tsx'
@@ -8,7 +8,7 @@ import { ShareForm, type Receiver } from './ShareForm.tsx'
 /** Opens a place for somebody: a person, a team, all members, or an address from outside. */
 export function Share({ node }: { readonly node: NodeView }) {
   const { slug, workspace } = useHere()
-  const { data: people = [] } = usePeopleQuery(slug)
+  const { data: people = [] } = usePeopleNamesQuery(slug)
   const { data: teams = [] } = useTeamsQuery(slug)
   const [receiver, setReceiver] = useState<Receiver>()
   if (receiver !== undefined)

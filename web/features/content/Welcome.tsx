@@ -1,8 +1,15 @@
+import { Navigate } from 'react-router'
+import { useTreeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 
 /** Before a place is chosen. */
 export function Welcome() {
-  const { workspace } = useHere()
+  const { slug, workspace } = useHere()
+  const { data: tree } = useTreeQuery(slug)
+  const [only, ...others] = tree?.opened ?? []
+  // A guest who came for one place is led to it.
+  if (workspace.me.kind === 'guest' && only !== undefined && others.length === 0)
+    return <Navigate to={`/at/${slug}/content/${only.id}`} replace />
   return (
     <main className="max-w-xl px-6 py-8">
       <h1 className="mb-3 text-xl font-bold">{workspace.name}</h1>

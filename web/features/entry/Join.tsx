@@ -8,6 +8,9 @@ import { Level } from '../../ui/Gauge.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
+import { HouseRules } from './HouseRules.tsx'
+import { asksForCode } from './second-step.ts'
+import { CodeField } from './SignIn.tsx'
 
 /** Where an invitation's link leads: who invites to what, and the way in. The token stands behind the #. */
 export function Join() {
@@ -61,10 +64,21 @@ function Offered({ invitation: { teams, places } }: { readonly invitation: Invit
 function Acceptance({ token, invitation }: { readonly token: string; readonly invitation: InvitationView }) {
   const [name, setName] = useState(invitation.name)
   const [password, setPassword] = useState('')
+  const [agrees, setAgrees] = useState(false)
+  const [code, setCode] = useState('')
   const [accept, { error, isLoading }] = useAcceptMutation()
+  const [asked, setAsked] = useState(false)
+  const needsCode = asked || asksForCode(error)
+  if (needsCode !== asked) setAsked(needsCode)
   const navigate = useNavigate()
   const submit = async () => {
-    const { data } = await accept({ token, password, ...(invitation.hasAccount ? {} : { name }) })
+    const { data } = await accept({
+      token,
+      password,
+      ...(invitation.hasAccount ? {} : { name }),
+      ...(needsCode ? { code } : {}),
+      ...(invitation.houseRules === '' ? {} : { agrees }),
+    })
     if (data !== undefined) await navigate('/', { replace: true })
   }
   return (
@@ -86,7 +100,9 @@ function Acceptance({ token, invitation }: { readonly token: string; readonly in
         value={password}
         onValue={setPassword}
       />
-      <ProblemNote problem={error as Problem | undefined} />
+      {needsCode && <CodeField code={code} onCode={setCode} />}
+      <HouseRules text={invitation.houseRules} agrees={agrees} onAgrees={setAgrees} />
+      <ProblemNote problem={asksForCode(error) ? undefined : (error as Problem | undefined)} />
       <button className="btn btn-primary" disabled={isLoading}>
         Accept and come in
       </button>

@@ -1,46 +1,84 @@
 import { useState } from 'react'
-import { useLocation, useNavigate } from 'react-router'
+import { Link, useLocation, useNavigate } from 'react-router'
 import type { Problem } from '#contract/problem.ts'
 import { useSignInMutation } from '../../api/api.ts'
 import { Entry } from '../../ui/Entry.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
-import { onSubmit } from '../../ui/on-submit.ts'
+import { asksForCode } from './second-step.ts'
 
 export function SignIn() {
   const [mail, setMail] = useState('')
   const [password, setPassword] = useState('')
+  const [code, setCode] = useState('')
+  const [needsCode, setNeedsCode] = useState(false)
   const [signIn, { error, isLoading }] = useSignInMutation()
   const navigate = useNavigate()
-  const { then } = (useLocation().state ?? {}) as { then?: string }
+  const { then, said } = (useLocation().state ?? {}) as { then?: string; said?: string }
   const submit = async () => {
-    const { data } = await signIn({ mail, password })
+    const { data, error } = await signIn({ mail, password, ...(needsCode ? { code } : {}) })
     if (data !== undefined) await navigate(then ?? '/', { replace: true })
+    else if (asksForCode(error)) setNeedsCode(true)
   }
+  const problem = asksForCode(error) ? undefined : (error as Problem | undefined)
   return (
-    <Entry title="Sign in">
+    <Entry title={needsCode ? 'One step more' : 'Sign in'}>
+      {said !== undefined && !needsCode && (
+        <p className="mb-4 border-l-4 border-primary bg-base-200 px-3 py-2">{said}</p>
+      )}
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
-        <TextField
-          label="Mail address"
-          type="email"
-          autoComplete="username"
-          required
-          value={mail}
-          onValue={setMail}
-        />
-        <TextField
-          label="Password"
-          type="password"
-          autoComplete="current-password"
-          required
-          value={password}
-          onValue={setPassword}
-        />
-        <ProblemNote problem={error as Problem | undefined} />
+        {needsCode ? (
+          <CodeField code={code} onCode={setCode} />
+        ) : (
+          <>
+            <TextField
+              label="Mail address"
+              type="email"
+              autoComplete="username"
+              required
+              value={mail}
+              onValue={setMail}
+            />
+            <TextField
+              label="Password"
+              type="password"
+              autoComplete="current-password"
+              required
+              value={password}
+              onValue={setPassword}
+            />
+          </>
+        )}
+        <ProblemNote problem={problem} />
         <button className="btn btn-primary" disabled={isLoading}>
           Sign in
         </button>
+        {!needsCode && (
+          <Link className="act justify-self-start text-sm" to="/forgotten" state={{ mail }}>
+            I have forgotten my password
+          </Link>
+        )}
       </form>
     </Entry>
   )
 }
+
+export const CodeField = ({
+  code,
+  onCode,
+}: {
+  readonly code: string
+  readonly onCode: (code: string) => void
+}) => (
+  <TextField
+    label="Code"
+    hint="The six digits that your app shows now, or one of your recovery codes."
+    autoComplete="one-time-code"
+    autoFocus
+    required
+    maxLength={40}
+    value={code}
+    onValue={onCode}
+  />
+)

@@ -5,7 +5,7 @@ import { useEntryQuery } from '../../api/oversight.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Differences } from '../../ui/BeforeAfter.tsx'
-import { dayName, Time } from '../../ui/dates.tsx'
+import { LongDay, Time } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 
@@ -29,7 +29,7 @@ export function EntryPanel({ revision, onOpen, onClose }: Props) {
   return (
     <Panel title={entry.author?.name ?? 'The workspace'} onClose={onClose}>
       <p className="quiet mb-2 text-sm">
-        {dayName(entry.at)}, <Time at={entry.at} />
+        <LongDay at={entry.at} />, <Time at={entry.at} />
         {entry.author === null && ' · an end or a start that passed by itself'}
       </p>
       {entry.reason !== '' && <p className="mb-2">“{entry.reason}”</p>}

@@ -1,6 +1,6 @@
 import type { EntryView } from '#contract/oversight-views.ts'
 import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
-import { Day, dayName, Time } from '../../ui/dates.tsx'
+import { Day, Time, useDates } from '../../ui/dates.tsx'
 import { Effect } from './Effect.tsx'
 
 interface Props {
@@ -10,35 +10,39 @@ interface Props {
 }
 
 /** Each day is said once. */
-export const EntryRows = ({ entries, chosen, onChoose }: Props) => (
-  <tbody>
-    {entries.map((entry, index) => {
-      const above = entries[index - 1]
-      const isSameDay = above !== undefined && dayName(above.at) === dayName(entry.at)
-      return (
-        <ChoiceRow
-          key={entry.revision}
-          lead={
-            <span className="flex justify-between gap-3">
-              <span>{!isSameDay && <Day at={entry.at} />}</span>
-              <span className="quiet">
-                <Time at={entry.at} />
+export function EntryRows({ entries, chosen, onChoose }: Props) {
+  const inWords = useDates()
+  return (
+    <tbody>
+      {entries.map((entry, index) => {
+        const above = entries[index - 1]
+        const isSameDay =
+          above !== undefined && inWords(above.at, 'long day') === inWords(entry.at, 'long day')
+        return (
+          <ChoiceRow
+            key={entry.revision}
+            lead={
+              <span className="flex justify-between gap-3">
+                <span>{!isSameDay && <Day at={entry.at} />}</span>
+                <span className="quiet">
+                  <Time at={entry.at} />
+                </span>
               </span>
-            </span>
-          }
-          isWrapping
-          name={<Sentence entry={entry} />}
-          isChosen={String(entry.revision) === chosen}
-          onChoose={() => onChoose(entry.revision)}
-        >
-          <td>
-            <Effect entry={entry} />
-          </td>
-        </ChoiceRow>
-      )
-    })}
-  </tbody>
-)
+            }
+            isWrapping
+            name={<Sentence entry={entry} />}
+            isChosen={String(entry.revision) === chosen}
+            onChoose={() => onChoose(entry.revision)}
+          >
+            <td>
+              <Effect entry={entry} />
+            </td>
+          </ChoiceRow>
+        )
+      })}
+    </tbody>
+  )
+}
 
 const shownFacts = 2
 

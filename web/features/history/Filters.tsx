@@ -1,5 +1,5 @@
 import { X } from 'lucide-react'
-import { useNodeQuery, usePeopleQuery } from '../../api/api.ts'
+import { useNodeQuery, usePeopleNamesQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { FilterWords } from '../../ui/FilterWords.tsx'
@@ -15,7 +15,7 @@ const words = ['everything', 'sharing', 'limits', 'inheritance', 'places', 'team
 /** By act, by person, by place: all that are chosen must fit. */
 export function Filters({ filter, onFilter }: Props) {
   const { slug } = useHere()
-  const { data: people = [] } = usePeopleQuery(slug)
+  const { data: people = [] } = usePeopleNamesQuery(slug)
   const { act, person, place } = filter
   const chosen = people.find(each => each.id === person)
   return (

@@ -62,7 +62,7 @@ function Inbox({ view: { notices, unread } }: { readonly view: NoticesView }) {
 
 function Notice({ notice, onMark }: { readonly notice: NoticeView; readonly onMark: () => void }) {
   const { slug } = useHere()
-  const { text, at, isRead, place, revision } = notice
+  const { text, at, isRead, place, team, revision } = notice
   return (
     <li className="grid grid-cols-[0.75rem_minmax(0,1fr)_auto] items-baseline gap-3 border-t border-base-300 py-2">
       <span aria-hidden className={`size-2 self-center ${isRead ? '' : 'bg-primary'}`} />
@@ -76,6 +76,15 @@ function Notice({ notice, onMark }: { readonly notice: NoticeView; readonly onMa
             onClick={isRead ? undefined : onMark}
           >
             Open {place.name}
+          </Link>
+        )}
+        {team !== null && (
+          <Link
+            className="act text-sm"
+            to={`/at/${slug}/teams/${team.id}`}
+            onClick={isRead ? undefined : onMark}
+          >
+            Open {team.name}
           </Link>
         )}
         {revision !== null && (

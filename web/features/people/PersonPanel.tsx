@@ -1,60 +1,64 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { PersonView } from '#contract/views.ts'
-import { useChange } from '../../api/use-change.ts'
+import type { KeepingView, PersonDetailView } from '#contract/people-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import { usePersonQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
-import { Day, Through } from '../../ui/dates.tsx'
+import { Day } from '../../ui/dates.tsx'
 import { Panel } from '../../ui/Panel.tsx'
+import { Picture, pictureAddress } from '../../ui/Picture.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
-import { Presence } from './PeopleTable.tsx'
+import { Presence } from './columns.tsx'
+import { Contact } from './Contact.tsx'
+import { OpenInvitation } from './OpenInvitation.tsx'
+import { PersonPlaces } from './PersonPlaces.tsx'
+import { PersonTeams } from './PersonTeams.tsx'
+import { Profile } from './Profile.tsx'
 import { Roles } from './Roles.tsx'
+import { SigningIn } from './SigningIn.tsx'
 import { Standing } from './Standing.tsx'
 
-/** One person: who they are here, in which teams, and what became of their invitation. */
-export function PersonPanel({
-  person,
-  onClose,
-}: {
-  readonly person: PersonView
+/** One person with everything: who they are, what they hold, where they have what and why, and what can be done. */
+export function PersonPanel({ id, onClose }: { readonly id: string; readonly onClose: () => void }) {
+  const { slug } = useHere()
+  const { data: person, error } = usePersonQuery({ slug, id })
+  if (error !== undefined)
+    return (
+      <Panel title="Nobody" onClose={onClose}>
+        <ProblemNote problem={error as Problem} />
+      </Panel>
+    )
+  return person === undefined ? (
+    <Panel title="…" onClose={onClose}>
+      <p className="quiet">Looking …</p>
+    </Panel>
+  ) : (
+    <Everything key={person.id} person={person} onClose={onClose} />
+  )
+}
+
+interface Props {
+  readonly person: PersonDetailView
   readonly onClose: () => void
-}) {
-  const { slug, workspace } = useHere()
+}
+
+function Everything({ person, onClose }: Props) {
+  const { slug } = useHere()
   return (
     <Panel title={person.name} onClose={onClose}>
-      <dl className="grid grid-cols-[6rem_1fr] gap-y-2">
-        <dt className="quiet">Address</dt>
-        <dd className="break-words">{person.mail}</dd>
-        <dt className="quiet">Is here as</dt>
-        <dd>{person.kind}</dd>
-        {person.title !== '' && (
-          <>
-            <dt className="quiet">Does</dt>
-            <dd>{person.title}</dd>
-          </>
-        )}
-        <dt className="quiet">Roles</dt>
-        <dd>
-          <Roles person={person} />
-        </dd>
-        <dt className="quiet">Time here</dt>
-        <dd>
-          <Presence person={person} timeZone={workspace.timeZone} />
-        </dd>
-        <dt className="quiet">Teams</dt>
-        <dd>
-          {person.teams.length === 0 && <span className="quiet">none</span>}
-          {person.teams.map(team => (
-            <Link key={team.id} className="act block py-0.5" to={`/at/${slug}/teams/${team.id}`}>
-              {team.name}
-              {team.lead && ' (lead)'}
-            </Link>
-          ))}
-        </dd>
-      </dl>
-      {person.invitation !== null && (
-        <OpenInvitation person={person} invitation={person.invitation} onClose={onClose} />
+      <About person={person} />
+      {person.keeping?.invitation != null && (
+        <OpenInvitation
+          person={person}
+          keeping={person.keeping}
+          invitation={person.keeping.invitation}
+          onClose={onClose}
+        />
       )}
-      <Standing person={person} />
+      <PersonTeams person={person} />
+      <PersonPlaces person={person} />
+      <SigningIn person={person} />
+      {person.status !== 'invited' && <Standing person={person} />}
       <p className="mt-5 border-t border-base-300 pt-3">
         <Link className="act" to={`/at/${slug}/oversight/history?person=${person.id}`}>
           What {person.name} did, and what was done about them
@@ -64,61 +68,98 @@ export function PersonPanel({
   )
 }
 
-interface Open {
-  readonly person: PersonView
-  readonly invitation: NonNullable<PersonView['invitation']>
-  readonly onClose: () => void
+function About({ person }: { readonly person: PersonDetailView }) {
+  const { slug, workspace } = useHere()
+  const [isEditing, setEditing] = useState(false)
+  const mayDescribe = person.keeping?.may.includes('describe') === true || person.id === workspace.me.id
+  if (isEditing) return <Profile person={person} onDone={() => setEditing(false)} />
+  return (
+    <div className="flex gap-4">
+      <Picture name={person.name} src={pictureAddress(slug, person.picture)} size={52} />
+      <dl className="grid min-w-0 grow grid-cols-[5.5rem_minmax(0,1fr)] gap-x-2 gap-y-1.5">
+        <Told person={person} />
+        {person.keeping !== null && <Kept person={person} keeping={person.keeping} />}
+        {person.kind === 'guest' && (
+          <Line term="Turns to">
+            <Contact person={person} />
+          </Line>
+        )}
+        {mayDescribe && (
+          <dd className="col-start-2">
+            <button type="button" className="act text-sm" onClick={() => setEditing(true)}>
+              Change the profile
+            </button>
+          </dd>
+        )}
+      </dl>
+    </div>
+  )
 }
 
-function OpenInvitation({ person, invitation, onClose }: Open) {
-  const { slug, workspace } = useHere()
-  const { apply, problem, isBusy } = useChange(slug)
-  const [openedAt] = useState(Date.now)
-  const isDead = invitation.until <= openedAt
-  const mayInvite = workspace.me.privileges.includes(
-    person.kind === 'guest' ? 'invite guests' : 'invite members',
-  )
-  const withdraw = async () => {
-    const { applied } = await apply(
-      [{ kind: 'invitation.withdraw', person: person.id }],
-      `The invitation of ${person.name} is withdrawn.`,
-    )
-    if (applied !== undefined) onClose()
-  }
+/** What people tell of themselves. */
+function Told({ person }: { readonly person: PersonDetailView }) {
+  const { kind, mail, handle, formerHandles, title, department, country, keeping } = person
+  const told = [
+    ['Title', title],
+    [kind === 'guest' ? 'From' : 'Department', department],
+    ['Country', country],
+  ] as const
   return (
-    <section className="mt-5 border-t border-base-content pt-3">
-      <h3 className="mb-1 font-bold">Invitation</h3>
-      <p className="mb-3">
-        Invited by {invitation.by}, <Day at={invitation.at} />. The link{' '}
-        {isDead ? (
-          'has ended.'
-        ) : (
-          <>
-            works <Through until={invitation.until} timeZone={workspace.timeZone} />.
-          </>
+    <>
+      <Line term="Address">
+        <span className="break-words">{mail}</span>
+        {keeping?.isConfirmed === false && (
+          <span className="block text-sm text-warning">not confirmed by a mail</span>
         )}
-      </p>
-      {mayInvite && (
-        <div className="flex gap-2">
-          <button
-            type="button"
-            className="btn-plain"
-            disabled={isBusy}
-            onClick={() =>
-              void apply(
-                [{ kind: 'invitation.renew', person: person.id }],
-                `A new invitation is on its way to ${person.mail}.`,
-              )
-            }
-          >
-            Send it anew
-          </button>
-          <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void withdraw()}>
-            Withdraw it
-          </button>
-        </div>
+      </Line>
+      {handle !== null && (
+        <Line term="Handle">
+          @{handle}
+          {formerHandles.length > 0 && (
+            <span className="quiet text-sm"> earlier {formerHandles.map(each => `@${each}`).join(', ')}</span>
+          )}
+        </Line>
       )}
-      <ProblemNote problem={problem} />
-    </section>
+      {told.map(
+        ([term, text]) =>
+          text !== '' && (
+            <Line key={term} term={term}>
+              {text}
+            </Line>
+          ),
+      )}
+    </>
   )
 }
+
+/** What who looks after people knows of them. */
+function Kept({ person, keeping }: { readonly person: PersonDetailView; readonly keeping: KeepingView }) {
+  const { timeZone } = useHere().workspace
+  return (
+    <>
+      <Line term="Kind">
+        {person.kind}
+        {!keeping.takesSeat && person.kind === 'member' && <span className="quiet"> · takes no seat</span>}
+      </Line>
+      <Line term="Role">
+        <Roles person={person} keeping={keeping} />
+      </Line>
+      <Line term="Time here">
+        <Presence person={person} timeZone={timeZone} />
+        {keeping.lastActive !== null && (
+          <span className="quiet">
+            {' '}
+            · last active <Day at={keeping.lastActive} />
+          </span>
+        )}
+      </Line>
+    </>
+  )
+}
+
+const Line = ({ term, children }: { readonly term: string; readonly children: React.ReactNode }) => (
+  <>
+    <dt className="quiet">{term}</dt>
+    <dd className="min-w-0">{children}</dd>
+  </>
+)

@@ -1,25 +1,30 @@
 import { useState } from 'react'
-import type { EditRequest } from '#contract/requests.ts'
-import type { HoldingView, PersonView } from '#contract/views.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { HoldingView, KeepingView, PersonView } from '#contract/people-views.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
 
 /** The roles that somebody holds; given and taken by those who assign roles, each as far as they may. */
-export function Roles({ person }: { readonly person: PersonView }) {
+interface Props {
+  readonly person: PersonView
+  readonly keeping: KeepingView
+}
+
+export function Roles({ person, keeping }: Props) {
   const [taken, setTaken] = useState<HoldingView>()
   const [isGiving, setGiving] = useState(false)
-  const mayAssign = person.may.includes('assign')
+  const mayAssign = keeping.may.includes('assign')
   return (
     <>
       <ul>
-        {person.roles.map(holding => (
+        {keeping.roles.map(holding => (
           <li key={holding.id} className="flex items-baseline justify-between gap-2 py-0.5">
             <span>
               {holding.name}
               {holding.over !== null && <span className="quiet"> over {holding.over}</span>}
             </span>
-            {mayAssign && person.roles.length > 1 && (
+            {mayAssign && keeping.roles.length > 1 && (
               <button
                 type="button"
                 className="act text-sm"
@@ -35,7 +40,7 @@ export function Roles({ person }: { readonly person: PersonView }) {
       {taken !== undefined && (
         <Taking key={taken.id} person={person} holding={taken} onDone={() => setTaken(undefined)} />
       )}
-      {mayAssign && person.kind === 'member' && !isGiving && (
+      {mayAssign && person.kind === 'member' && person.status !== 'invited' && !isGiving && (
         <button type="button" className="act text-sm" onClick={() => setGiving(true)}>
           Give another role
         </button>
@@ -58,7 +63,9 @@ function Taking({ person, holding, onDone }: Part & { readonly holding: HoldingV
 
 function Giving({ person, onDone }: Part) {
   const { workspace } = useHere()
-  const held = new Set(person.roles.filter(each => each.over === null).map(each => each.role))
+  const held = new Set(
+    (person.keeping?.roles ?? []).filter(each => each.over === null).map(each => each.role),
+  )
   const offered = workspace.roles.filter(role => !held.has(role.id))
   const [chosen, setChosen] = useState(offered[0]?.id)
   const role = offered.find(each => each.id === chosen)

@@ -1,11 +1,12 @@
 import { useState } from 'react'
 import { dayOf, endOfDay } from '#contract/dates.ts'
-import type { EditRequest } from '#contract/requests.ts'
-import type { PersonView } from '#contract/views.ts'
-import { usePeopleQuery } from '../../api/api.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { PersonView } from '#contract/people-views.ts'
+import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
+import { Leaving } from './Leaving.tsx'
 
 type Act = 'suspend' | 'end' | 'turn' | 'remove'
 
@@ -38,18 +39,21 @@ export function Standing({ person }: { readonly person: PersonView }) {
   )
 }
 
-const offersFor = ({ may }: PersonView): Act[] => [
-  ...(may.includes('suspend') ? (['suspend', 'end'] as const) : []),
-  ...(may.includes('turn') ? (['turn'] as const) : []),
-  ...(may.includes('remove') ? (['remove'] as const) : []),
-]
+const offersFor = ({ keeping }: PersonView): Act[] => {
+  const may = keeping?.may ?? []
+  return [
+    ...(may.includes('suspend') ? (['suspend', 'end'] as const) : []),
+    ...(may.includes('turn') ? (['turn'] as const) : []),
+    ...(may.includes('remove') ? (['remove'] as const) : []),
+  ]
+}
 
-function wordFor(act: Act, { kind, status, until }: PersonView): string {
+function wordFor(act: Act, { kind, status, keeping }: PersonView): string {
   switch (act) {
     case 'suspend':
       return status === 'suspended' ? 'Bring back …' : 'Suspend …'
     case 'end':
-      return until === null ? 'Set an end …' : 'Change the end …'
+      return keeping?.until == null ? 'Set an end …' : 'Change the end …'
     case 'turn':
       return kind === 'member' ? 'Make a guest …' : 'Make a member …'
     case 'remove':
@@ -73,7 +77,8 @@ function Suspend({ person: { id, name, status }, onDone }: ActProps) {
   )
 }
 
-function End({ person: { id, name, until }, onDone }: ActProps) {
+function End({ person: { id, name, keeping }, onDone }: ActProps) {
+  const until = keeping?.until ?? null
   const { timeZone } = useHere().workspace
   const [through, setThrough] = useState(until === null ? '' : dayOf(until - 1, timeZone))
   const edit: EditRequest = {
@@ -102,7 +107,7 @@ function End({ person: { id, name, until }, onDone }: ActProps) {
 
 function Turn({ person: { id, name, kind }, onDone }: ActProps) {
   const { slug } = useHere()
-  const { data: people = [] } = usePeopleQuery(slug)
+  const { data: people = [] } = usePeopleNamesQuery(slug)
   const [taker, setTaker] = useState('')
   const as = kind === 'member' ? 'guest' : 'member'
   const edit: EditRequest = { kind: 'person.turn', person: id, as, taker: taker === '' ? null : taker }
@@ -129,16 +134,4 @@ function Turn({ person: { id, name, kind }, onDone }: ActProps) {
   )
 }
 
-function Remove({ person: { id, name }, onDone }: ActProps) {
-  const edit: EditRequest = { kind: 'person.remove', person: id }
-  const decision = useDecision([edit], `${name} is removed.`, onDone)
-  return (
-    <Decision act={`Remove ${name}`} onLeave={onDone} {...decision}>
-      <p className="text-sm">
-        Their roles, teams and access end for good; what they made stays. To come back, they are invited anew.
-      </p>
-    </Decision>
-  )
-}
-
-const deciding = { suspend: Suspend, end: End, turn: Turn, remove: Remove }
+const deciding = { suspend: Suspend, end: End, turn: Turn, remove: Leaving }

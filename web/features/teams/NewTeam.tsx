@@ -1,8 +1,8 @@
 import { useState } from 'react'
-import type { EditRequest } from '#contract/requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import { levelActions } from '#core/levels/level.ts'
 import type { Team } from '#core/people/person.ts'
-import { usePeopleQuery } from '../../api/api.ts'
+import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'
@@ -138,7 +138,7 @@ function Joining({ plan, onPlan }: PlanPart) {
 
 function LeadChoice({ lead, onLead }: { readonly lead: string; readonly onLead: (lead: string) => void }) {
   const { slug } = useHere()
-  const { data: people = [] } = usePeopleQuery(slug)
+  const { data: people = [] } = usePeopleNamesQuery(slug)
   const members = people.filter(person => person.kind === 'member' && person.status === 'active')
   return (
     <label>

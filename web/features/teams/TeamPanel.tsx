@@ -5,6 +5,8 @@ import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { joiningWords } from './joining.ts'
+import { Asking, Requests } from './Requests.tsx'
+import { TeamSettings } from './TeamSettings.tsx'
 import { Deciding, joining, TeamPeople } from './TeamPeople.tsx'
 
 /** One team: what it is for, its home, its people, and what its leads may do with them. */
@@ -20,7 +22,7 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
       <p className="quiet mb-3 text-sm">
         {joiningWords[team.joining].means} {team.welcomesGuests ? 'Guests may be in it.' : 'No guests in it.'}
       </p>
-      <div className="mb-4 flex items-center gap-3">
+      <div className="mb-4 flex items-center gap-3 empty:hidden">
         {team.home !== null && (
           <Link className="btn-plain" to={`/at/${slug}/content/${team.home.id}`}>
             Open its home
@@ -32,11 +34,13 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
           </button>
         )}
       </div>
+      <Asking team={team} />
+      <Requests team={team} />
       {isJoining && team.mayJoin && <Join team={team} onDone={() => setJoining(false)} />}
       <HomeLevels team={team} />
       <Channels team={team} />
       <TeamPeople team={team} />
-      {team.mayManage && <Archiving team={team} />}
+      {team.mayManage && <Managing team={team} />}
     </Panel>
   )
 }
@@ -70,8 +74,31 @@ const Channels = ({ team: { channels } }: { readonly team: TeamView }) =>
     </section>
   )
 
-function Archiving({ team }: { readonly team: TeamView }) {
-  const [isOpen, setOpen] = useState(false)
+type Managed = 'settings' | 'archive'
+
+/** What its leads do with the team itself. */
+function Managing({ team }: { readonly team: TeamView }) {
+  const [open, setOpen] = useState<Managed>()
+  const close = () => setOpen(undefined)
+  return (
+    <section className="mt-5 border-t border-base-content pt-3">
+      {open === undefined && (
+        <div className="flex gap-2">
+          <button type="button" className="btn-plain" onClick={() => setOpen('settings')}>
+            Change the team …
+          </button>
+          <button type="button" className="btn-plain" onClick={() => setOpen('archive')}>
+            {team.isArchived ? 'Bring it back …' : 'Archive it …'}
+          </button>
+        </div>
+      )}
+      {open === 'settings' && <TeamSettings team={team} onDone={close} />}
+      {open === 'archive' && <Archiving team={team} onDone={close} />}
+    </section>
+  )
+}
+
+function Archiving({ team, onDone }: { readonly team: TeamView; readonly onDone: () => void }) {
   const { id, name, isArchived } = team
   const act = {
     person: '',
@@ -79,17 +106,7 @@ function Archiving({ team }: { readonly team: TeamView }) {
     act: isArchived ? `Bring ${name} back` : `Archive ${name}`,
     said: isArchived ? `${name} is back.` : `${name} is archived.`,
   } as const
-  return (
-    <section className="mt-5 border-t border-base-content pt-3">
-      {isOpen ? (
-        <Deciding act={act} onDone={() => setOpen(false)} />
-      ) : (
-        <button type="button" className="btn-plain" onClick={() => setOpen(true)}>
-          {isArchived ? 'Bring it back …' : 'Archive it …'}
-        </button>
-      )}
-    </section>
-  )
+  return <Deciding act={act} onDone={onDone} />
 }
 
 /** What the team's people may do in its home; shown to those who share there. */

@@ -1,12 +1,14 @@
 import { useState } from 'react'
-import type { EditRequest } from '#contract/requests.ts'
+import { Link } from 'react-router'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { TeamPersonView, TeamView } from '#contract/views.ts'
-import { usePeopleQuery } from '../../api/api.ts'
+import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Through } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { AddMany } from './AddMany.tsx'
 
 /** An act that is about to be decided: whom it is about, and what it is. */
 interface Act {
@@ -24,6 +26,8 @@ interface Part {
 /** Who is in a team, and what its leads may do about it: each act with what it opens and closes first. */
 export function TeamPeople({ team }: { readonly team: TeamView }) {
   const [act, onAct] = useState<Act>()
+  const [isMany, setMany] = useState(false)
+  const mayFill = team.mayManage && !team.keptByDirectory && team.joining !== 'everyone'
   const leads = team.people.filter(person => person.lead && person.status === 'active').length
   const isNew = act !== undefined && !team.people.some(person => person.id === act.person)
   return (
@@ -36,7 +40,13 @@ export function TeamPeople({ team }: { readonly team: TeamView }) {
           One lead alone: name a second, so that somebody can stand in.
         </p>
       )}
-      {team.mayManage && <AddPerson team={team} onAct={onAct} />}
+      {mayFill && <AddPerson team={team} onAct={onAct} />}
+      {mayFill && !isMany && (
+        <button type="button" className="act mt-1 text-sm" onClick={() => setMany(true)}>
+          Add several: ticked, pasted, from another team
+        </button>
+      )}
+      {isMany && <AddMany team={team} onDone={() => setMany(false)} />}
       {isNew && <Deciding key={act.act} act={act} onDone={() => onAct(undefined)} />}
       <ul className="mt-2">
         {team.people.map(person => (
@@ -69,7 +79,7 @@ export const joining = (team: TeamView, person: string): EditRequest => ({
 
 function AddPerson({ team, onAct }: Part) {
   const { slug } = useHere()
-  const { data: people = [] } = usePeopleQuery(slug)
+  const { data: people = [] } = usePeopleNamesQuery(slug)
   const inTeam = new Set(team.people.map(person => person.id))
   const options = people
     .filter(person => !inTeam.has(person.id) && (person.kind === 'member' || team.welcomesGuests))
@@ -96,11 +106,16 @@ function AddPerson({ team, onAct }: Part) {
 }
 
 function TeamPerson({ person, team, onAct }: Part & { readonly person: TeamPersonView }) {
-  const { workspace } = useHere()
+  const { slug, workspace } = useHere()
   return (
     <div className="flex items-baseline justify-between gap-3">
       <span className="min-w-0">
-        <span className={person.lead ? 'font-bold' : ''}>{person.name}</span>
+        <Link
+          className={`hover:underline ${person.lead ? 'font-bold' : ''}`}
+          to={`/at/${slug}/people/${person.id}`}
+        >
+          {person.name}
+        </Link>
         <span className="quiet text-sm">
           {person.lead && ' · lead'}
           {person.kind === 'guest' && ' · guest'}

@@ -1,0 +1,91 @@
+import type {
+  AccountLinkView,
+  AccountView,
+  RecoveryCodesView,
+  SecondStepView,
+} from '#contract/account-views.ts'
+import type { CameView, JoinLinkOfferView } from '#contract/people-views.ts'
+import type {
+  AccountRequest,
+  ComeRequest,
+  NewPasswordRequest,
+  NewWorkspaceRequest,
+  UseLinkRequest,
+} from '#contract/requests.ts'
+import { api, post } from './api.ts'
+
+/** What belongs to the holder of an account, and the ways in before one is signed in. */
+export const account = api.injectEndpoints({
+  endpoints: build => ({
+    account: build.query<AccountView, void>({
+      query: () => ({ path: '/account' }),
+      providesTags: ['account'],
+    }),
+    changeAccount: build.mutation<AccountView, AccountRequest>({
+      query: body => ({ path: '/account', method: 'PUT', body }),
+      invalidatesTags: ['account', 'session'],
+    }),
+    changePassword: build.mutation<null, NewPasswordRequest>({
+      query: body => ({ path: '/account/password', method: 'PUT', body }),
+      invalidatesTags: ['account'],
+    }),
+    confirmAddress: build.mutation<null, void>({ query: () => post('/account/address', {}) }),
+    beginSecondStep: build.mutation<SecondStepView, void>({
+      query: () => post('/account/second-step', {}),
+    }),
+    confirmSecondStep: build.mutation<RecoveryCodesView, string>({
+      query: code => post('/account/second-step/confirm', { code }),
+      invalidatesTags: ['account', 'workspace'],
+    }),
+    endSecondStep: build.mutation<null, string>({
+      query: password => post('/account/second-step/end', { password }),
+      invalidatesTags: ['account', 'workspace'],
+    }),
+    /** One sign-in, or all but this one. */
+    endSignIns: build.mutation<null, string | null>({
+      query: id => ({ path: `/account/sign-ins${id === null ? '' : `/${id}`}`, method: 'DELETE' }),
+      invalidatesTags: ['account', 'session'],
+    }),
+    acceptMine: build.mutation<{ slug: string }, { id: string; agrees: boolean }>({
+      query: ({ id, agrees }) => post(`/account/invitations/${id}`, { agrees }),
+      invalidatesTags: ['session', 'workspace'],
+    }),
+    makeWorkspace: build.mutation<{ slug: string }, NewWorkspaceRequest>({
+      query: body => post('/workspaces', body),
+      invalidatesTags: ['session'],
+    }),
+    forgotten: build.mutation<null, string>({ query: mail => post('/forgotten', { mail }) }),
+    accountLink: build.query<AccountLinkView, string>({
+      query: token => post('/account-links/look', { token }),
+    }),
+    useAccountLink: build.mutation<null, UseLinkRequest>({
+      query: body => post('/account-links/use', body),
+      invalidatesTags: ['session', 'account'],
+    }),
+    joinLink: build.query<JoinLinkOfferView, string>({
+      query: token => post('/join-links/look', { token }),
+    }),
+    come: build.mutation<CameView, ComeRequest>({
+      query: body => post('/join-links/come', body),
+      invalidatesTags: ['session', 'workspace'],
+    }),
+  }),
+})
+
+export const {
+  useAccountQuery,
+  useChangeAccountMutation,
+  useChangePasswordMutation,
+  useConfirmAddressMutation,
+  useBeginSecondStepMutation,
+  useConfirmSecondStepMutation,
+  useEndSecondStepMutation,
+  useEndSignInsMutation,
+  useAcceptMineMutation,
+  useMakeWorkspaceMutation,
+  useForgottenMutation,
+  useAccountLinkQuery,
+  useUseAccountLinkMutation,
+  useJoinLinkQuery,
+  useComeMutation,
+} = account

@@ -1,0 +1,19 @@
+import { Link } from 'react-router'
+import { Entry } from '../ui/Entry.tsx'
+
+/** Shown where a page could not be drawn: our fault, and nothing of it was changed. */
+export const Fault = () => (
+  <Entry title="This page could not be shown">
+    <p className="mb-4">
+      Something went wrong on our side. Nothing was changed; what you typed elsewhere is kept.
+    </p>
+    <p className="flex gap-5">
+      <button type="button" className="btn-act" onClick={() => location.reload()}>
+        Load it again
+      </button>
+      <Link className="act self-center" to="/" reloadDocument>
+        Go to the start
+      </Link>
+    </p>
+  </Entry>
+)

@@ -1,0 +1,151 @@
+import { useState } from 'react'
+import type { AccountView, SecondStepView } from '#contract/account-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import {
+  useBeginSecondStepMutation,
+  useConfirmSecondStepMutation,
+  useEndSecondStepMutation,
+} from '../../api/account.ts'
+import { Copy } from '../../ui/Copy.tsx'
+import { Day } from '../../ui/dates.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
+
+/** A code from an app besides the password: set up, used up and switched off here. */
+export function SecondStep({ account: { secondStep } }: { readonly account: AccountView }) {
+  const [codes, setCodes] = useState<readonly string[]>()
+  return (
+    <section aria-label="Second step">
+      <h2 className="mb-2 border-b border-base-300 pb-1 font-bold">Second step at sign-in</h2>
+      {codes !== undefined && <RecoveryCodes codes={codes} onDone={() => setCodes(undefined)} />}
+      {codes === undefined && secondStep === null && <SettingUp onCodes={setCodes} />}
+      {codes === undefined && secondStep !== null && <InUse secondStep={secondStep} />}
+    </section>
+  )
+}
+
+function SettingUp({ onCodes }: { readonly onCodes: (codes: readonly string[]) => void }) {
+  const [begin, { data, error, isLoading }] = useBeginSecondStepMutation()
+  if (data !== undefined) return <Showing step={data} onCodes={onCodes} />
+  return (
+    <>
+      <p className="mb-3">
+        With it nobody comes in by your password alone: an app on your phone shows a code that is asked for
+        too.
+      </p>
+      <ProblemNote problem={error as Problem | undefined} />
+      <button type="button" className="btn-act" disabled={isLoading} onClick={() => void begin()}>
+        Set it up
+      </button>
+    </>
+  )
+}
+
+interface ShowingProps {
+  readonly step: SecondStepView
+  readonly onCodes: (codes: readonly string[]) => void
+}
+
+function Showing({ step, onCodes }: ShowingProps) {
+  const [code, setCode] = useState('')
+  const [confirm, { error, isLoading }] = useConfirmSecondStepMutation()
+  const submit = async () => {
+    const { data } = await confirm(code)
+    if (data !== undefined) onCodes(data.codes)
+  }
+  return (
+    <form className="grid gap-3" onSubmit={onSubmit(submit)}>
+      <p>Read this with the app that is to show the codes, or type the key into it.</p>
+      <img
+        src={step.qr}
+        width={180}
+        height={180}
+        alt="The key as a picture for the app"
+        className="bg-white"
+      />
+      <Copy label="The key" text={step.secret} />
+      <TextField
+        label="The code that it shows now"
+        autoComplete="one-time-code"
+        inputMode="numeric"
+        required
+        maxLength={10}
+        value={code}
+        onValue={setCode}
+      />
+      <ProblemNote problem={error as Problem | undefined} />
+      <button className="btn-act justify-self-start" disabled={isLoading}>
+        Ask for it from now on
+      </button>
+    </form>
+  )
+}
+
+function RecoveryCodes({
+  codes,
+  onDone,
+}: {
+  readonly codes: readonly string[]
+  readonly onDone: () => void
+}) {
+  return (
+    <>
+      <p className="mb-2">
+        <strong>Keep these recovery codes.</strong> Each lets you in once if the app is lost. They are not
+        shown again.
+      </p>
+      <ul aria-label="Recovery codes" className="mb-3 grid grid-cols-2 gap-x-6 font-mono">
+        {codes.map(code => (
+          <li key={code}>{code}</li>
+        ))}
+      </ul>
+      <button type="button" className="btn-plain" onClick={onDone}>
+        I have kept them
+      </button>
+    </>
+  )
+}
+
+function InUse({ secondStep }: { readonly secondStep: NonNullable<AccountView['secondStep']> }) {
+  const [password, setPassword] = useState('')
+  const [isEnding, setEnding] = useState(false)
+  const [end, { error, isLoading }] = useEndSecondStepMutation()
+  return (
+    <>
+      <p className="mb-3">
+        In use since <Day at={secondStep.since} />.{' '}
+        <span className={secondStep.recoveryCodesLeft < 3 ? 'text-warning' : ''}>
+          {secondStep.recoveryCodesLeft === 1
+            ? '1 recovery code is left.'
+            : `${secondStep.recoveryCodesLeft} recovery codes are left.`}
+        </span>{' '}
+        To get new ones, switch it off and set it up again.
+      </p>
+      {isEnding ? (
+        <form
+          className="grid gap-3"
+          onSubmit={onSubmit(async () => {
+            await end(password)
+          })}
+        >
+          <TextField
+            label="Your password"
+            type="password"
+            autoComplete="current-password"
+            required
+            value={password}
+            onValue={setPassword}
+          />
+          <ProblemNote problem={error as Problem | undefined} />
+          <ActOrLeave act="Switch it off" isDisabled={isLoading} onLeave={() => setEnding(false)} />
+        </form>
+      ) : (
+        <button type="button" className="btn-plain" onClick={() => setEnding(true)}>
+          Switch it off …
+        </button>
+      )}
+    </>
+  )
+}

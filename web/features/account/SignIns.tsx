@@ -1,0 +1,60 @@
+import type { AccountView } from '#contract/account-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import { useEndSignInsMutation } from '../../api/account.ts'
+import { Day, Time } from '../../ui/dates.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+
+/** Where one is signed in, and the way to end it. */
+export function SignIns({ account: { signIns } }: { readonly account: AccountView }) {
+  const [end, { error, isLoading }] = useEndSignInsMutation()
+  return (
+    <section aria-label="Sign-ins" className="mt-8">
+      <div className="flex items-end justify-between border-b border-base-300 pb-1">
+        <h2 className="font-bold">Where you are signed in</h2>
+        {signIns.length > 1 && (
+          <button type="button" className="act text-sm" disabled={isLoading} onClick={() => void end(null)}>
+            End all others
+          </button>
+        )}
+      </div>
+      <table className="sheet">
+        <thead>
+          <tr>
+            <th scope="col">At</th>
+            <th scope="col">Since</th>
+            <th scope="col">Last used</th>
+            <th scope="col">
+              <span className="sr-only">End it</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {signIns.map(({ id, at, since, lastUsed, isThis }) => (
+            <tr key={id}>
+              <td>
+                {at}
+                {isThis && <strong> · this one</strong>}
+              </td>
+              <td>{since === null ? '' : <Moment at={since} />}</td>
+              <td>{lastUsed === null ? 'just now' : <Moment at={lastUsed} />}</td>
+              <td className="text-right">
+                {!isThis && (
+                  <button type="button" className="act" disabled={isLoading} onClick={() => void end(id)}>
+                    End it
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <ProblemNote problem={error as Problem | undefined} />
+    </section>
+  )
+}
+
+const Moment = ({ at }: { readonly at: number }) => (
+  <>
+    <Day at={at} />, <Time at={at} />
+  </>
+)

@@ -1,0 +1,94 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { AccountLinkView } from '#contract/account-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import { useAccountLinkQuery, useUseAccountLinkMutation } from '../../api/account.ts'
+import { Entry } from '../../ui/Entry.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+
+/** Where a link out of a mail leads: to a new password, or to confirming the address. */
+export function AccountLink() {
+  const [token] = useState(() => location.hash.slice(1))
+  const { data: link, error } = useAccountLinkQuery(token)
+  if (error !== undefined)
+    return (
+      <Entry title="A link out of a mail">
+        <ProblemNote problem={error as Problem} />
+      </Entry>
+    )
+  if (link === undefined) return null
+  return link.purpose === 'address' ? (
+    <Confirming token={token} mail={link.mail} />
+  ) : (
+    <NewPassword token={token} link={link} />
+  )
+}
+
+function Confirming({ token, mail }: { readonly token: string; readonly mail: string }) {
+  const [confirm, { error, isLoading }] = useUseAccountLinkMutation()
+  const navigate = useNavigate()
+  const submit = async () => {
+    const { error } = await confirm({ token })
+    if (error === undefined) await navigate('/', { replace: true })
+  }
+  return (
+    <Entry title="Is this your address?">
+      <form className="grid gap-4" onSubmit={onSubmit(submit)}>
+        <p>
+          You came by a mail to <strong>{mail}</strong>.
+        </p>
+        <ProblemNote problem={error as Problem | undefined} />
+        <button className="btn btn-primary" disabled={isLoading}>
+          It is mine
+        </button>
+      </form>
+    </Entry>
+  )
+}
+
+function NewPassword({ token, link }: { readonly token: string; readonly link: AccountLinkView }) {
+  const [password, setPassword] = useState('')
+  const [endsSecondStep, setEnds] = useState(false)
+  const [open, { error, isLoading }] = useUseAccountLinkMutation()
+  const navigate = useNavigate()
+  const submit = async () => {
+    const { error } = await open({ token, password, endsSecondStep })
+    const said = 'Your new password counts. You are signed out everywhere: sign in with it.'
+    if (error === undefined) await navigate('/sign-in', { replace: true, state: { said } })
+  }
+  return (
+    <Entry title="Choose a new password">
+      <form className="grid gap-4" onSubmit={onSubmit(submit)}>
+        <p>
+          For <strong>{link.mail}</strong>. Every sign-in of yours ends with it, at all devices.
+        </p>
+        <TextField
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          hint="At least 12 characters. A few words in a row do well."
+          required
+          value={password}
+          onValue={setPassword}
+        />
+        {link.purpose === 'sign-in' && link.hasSecondStep && (
+          <label className="flex items-start gap-2">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm mt-0.5 border-base-content/60"
+              checked={endsSecondStep}
+              onChange={event => setEnds(event.target.checked)}
+            />
+            <span>I have lost my second step and its recovery codes: end it. I can set up a new one.</span>
+          </label>
+        )}
+        <ProblemNote problem={error as Problem | undefined} />
+        <button className="btn btn-primary" disabled={isLoading}>
+          Take this password
+        </button>
+      </form>
+    </Entry>
+  )
+}

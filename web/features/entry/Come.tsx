@@ -1,0 +1,92 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { JoinLinkOfferView } from '#contract/people-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import { useComeMutation, useJoinLinkQuery } from '../../api/account.ts'
+import { useSessionQuery } from '../../api/api.ts'
+import { Through } from '../../ui/dates.tsx'
+import { Entry } from '../../ui/Entry.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+
+/** Where a join link leads: an invitation goes to the address that one gives, or one is in at once. */
+export function Come() {
+  const [token] = useState(() => location.hash.slice(1))
+  const { data: offer, error } = useJoinLinkQuery(token)
+  const { data: session } = useSessionQuery()
+  if (error !== undefined)
+    return (
+      <Entry title="A join link">
+        <ProblemNote problem={error as Problem} />
+      </Entry>
+    )
+  if (offer === undefined || session === undefined) return null
+  return <Coming token={token} offer={offer} own={session.account?.mail} />
+}
+
+interface Props {
+  readonly token: string
+  readonly offer: JoinLinkOfferView
+  /** The address of whoever is signed in. */
+  readonly own: string | undefined
+}
+
+function Coming({ token, offer, own }: Props) {
+  const [mail, setMail] = useState(own ?? '')
+  const [come, { error, isLoading, data }] = useComeMutation()
+  const navigate = useNavigate()
+  const submit = async () => {
+    const { data } = await come({ token, mail })
+    if (data?.slug != null) await navigate(`/at/${data.slug}`, { replace: true })
+    else if (data?.invitation != null) await navigate('/workspaces', { replace: true })
+  }
+  return (
+    <Entry title={`Join ${offer.workspace}`}>
+      <p className="mb-3">
+        <strong>{offer.by}</strong> lets people come in as <strong>{offer.as}s</strong>
+        {offer.role !== null && `, with the role ${offer.role}`}
+        {offered(offer)}.
+        {offer.until !== null && (
+          <>
+            {' '}
+            Your time there would last <Through until={offer.until} timeZone="UTC" />.
+          </>
+        )}
+      </p>
+      {data !== undefined ? (
+        <p role="status" className="border-l-4 border-primary bg-base-200 px-3 py-2">
+          Look into your mail: the way in is sent to {mail}, if it is not there already.
+        </p>
+      ) : (
+        <form className="grid gap-4" onSubmit={onSubmit(submit)}>
+          <TextField
+            label="Your mail address"
+            type="email"
+            autoComplete="username"
+            required
+            hint={
+              offer.domains.length > 0
+                ? `An address of ${offer.domains.join(' or ')}.`
+                : 'The invitation goes there.'
+            }
+            value={mail}
+            onValue={setMail}
+          />
+          <ProblemNote problem={error as Problem | undefined} />
+          <button className="btn btn-primary" disabled={isLoading}>
+            {own !== undefined && own === mail ? 'Come in' : 'Send me the invitation'}
+          </button>
+        </form>
+      )}
+    </Entry>
+  )
+}
+
+function offered({ teams, places }: JoinLinkOfferView): string {
+  const parts = [
+    ...(teams === 0 ? [] : [teams === 1 ? 'a team' : `${teams} teams`]),
+    ...(places === 0 ? [] : [places === 1 ? 'a place' : `${places} places`]),
+  ]
+  return parts.length === 0 ? '' : `, and into ${parts.join(' and ')}`
+}

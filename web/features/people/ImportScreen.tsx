@@ -1,0 +1,292 @@
+import { type DragEvent, useState } from 'react'
+import { stringify } from 'csv-stringify/browser/esm/sync'
+import { harmless } from '#contract/cells.ts'
+import type { ImportedRowView } from '#contract/people-views.ts'
+import { type ImportField, importFields } from '#contract/requests.ts'
+import { useHere } from '../../api/use-here.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { tableIn } from '../../workers/client.ts'
+import type { Table } from '../../workers/table.ts'
+import { fieldWord, type Mapping, mappingFor, rowFrom, withCell } from './import-columns.ts'
+import { ImportTable } from './ImportTable.tsx'
+import { emptyOffer, offerOf } from './offer.ts'
+import { OfferForm } from './OfferForm.tsx'
+import { PeopleHead } from './PeopleHead.tsx'
+import { type Importing, type Judging, type Outcome, useImporting, useJudging } from './use-import.ts'
+
+interface Opened {
+  readonly file: string
+  readonly table: Table
+  readonly mapping: Mapping
+}
+
+/** A table of people: its columns matched, each row judged and mended where it stands, then brought in. */
+export function ImportScreen() {
+  const { workspace } = useHere()
+  const [opened, setOpened] = useState<Opened>()
+  const [refused, setRefused] = useState<string>()
+  const [offer, setOffer] = useState(emptyOffer)
+  const importing = useImporting()
+  const take = async (file: File | undefined) => {
+    if (file === undefined) return
+    const read = await tableIn(file)
+    importing.forget()
+    setRefused('refused' in read ? read.refused : undefined)
+    setOpened('table' in read ? openedAs(file.name, read.table) : undefined)
+  }
+  const judged = useJudging(
+    opened?.mapping.includes('mail') === true
+      ? {
+          rows: opened.table.rows.map(cells => rowFrom(cells, opened.mapping)),
+          offer: offerOf(offer, workspace.timeZone),
+          welcome: offer.welcome === '' ? null : offer.welcome,
+        }
+      : undefined,
+  )
+  return (
+    <main className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] px-4 pt-3">
+      <PeopleHead />
+      <div className="grid min-h-0 grid-cols-[20rem_minmax(0,1fr)]">
+        <section
+          aria-label="The table"
+          className="min-h-0 overflow-y-auto border-r border-base-300 pr-5 pb-4"
+        >
+          <h2 className="mb-2 text-lg font-bold">Bring in a table</h2>
+          <Drop onFile={file => void take(file)} file={opened?.file} />
+          {refused !== undefined && (
+            <p role="alert" className="mt-2 border-l-4 border-error bg-base-200 px-3 py-2">
+              {refused}
+            </p>
+          )}
+          {opened !== undefined && (
+            <>
+              <Columns opened={opened} onMapping={mapping => setOpened({ ...opened, mapping })} />
+              <h3 className="mt-4 mb-2 font-bold">What newcomers get besides</h3>
+              <OfferForm offer={offer} onOffer={setOffer} />
+            </>
+          )}
+        </section>
+        {opened === undefined ? (
+          <Explained />
+        ) : (
+          <Rows opened={opened} onOpened={setOpened} judged={judged} importing={importing} />
+        )}
+      </div>
+    </main>
+  )
+}
+
+const openedAs = (file: string, table: Table): Opened => ({ file, table, mapping: mappingFor(table.heads) })
+
+interface RowsProps {
+  readonly opened: Opened
+  readonly onOpened: (opened: Opened) => void
+  readonly judged: Judging
+  readonly importing: Importing
+}
+
+const Rows = ({ opened, onOpened, judged, importing }: RowsProps) => (
+  <section aria-label="Rows" className="flex min-h-0 min-w-0 flex-col pl-5">
+    <ProblemNote problem={judged.problem} />
+    <ImportTable
+      table={opened.table}
+      mapping={opened.mapping}
+      judged={judged.rows}
+      outcomes={importing.outcomes}
+      onCell={cell =>
+        onOpened({ ...opened, table: { ...opened.table, rows: withCell(opened.table.rows, cell) } })
+      }
+    />
+    <Foot opened={opened} rows={judged.rows} isJudging={judged.isJudging} importing={importing} />
+  </section>
+)
+
+const delimiterWords: Readonly<Record<string, string>> = {
+  ',': 'commas',
+  ';': 'semicolons',
+  '\t': 'tabs',
+  '|': 'bars',
+}
+
+function Drop({
+  onFile,
+  file,
+}: {
+  readonly onFile: (file: File | undefined) => void
+  readonly file: string | undefined
+}) {
+  const [isOver, setOver] = useState(false)
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault()
+    setOver(false)
+    onFile(event.dataTransfer.files[0])
+  }
+  return (
+    <label
+      className={`block cursor-pointer border-2 border-dashed px-4 py-5 text-center focus-within:outline-2 focus-within:outline-primary ${isOver ? 'border-primary bg-base-200' : 'border-base-content/40'}`}
+      onDragOver={event => {
+        event.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={onDrop}
+    >
+      {file === undefined ? (
+        <>
+          Drop a CSV file here, or <span className="act">choose one</span>
+        </>
+      ) : (
+        <>
+          <strong className="break-words">{file}</strong> · <span className="act">another one</span>
+        </>
+      )}
+      <input
+        type="file"
+        className="sr-only"
+        aria-label="CSV file"
+        accept=".csv,.tsv,.txt,text/csv"
+        onChange={event => {
+          onFile(event.target.files?.[0])
+          event.target.value = ''
+        }}
+      />
+    </label>
+  )
+}
+
+const Explained = () => (
+  <section className="max-w-xl pl-8">
+    <p className="mb-3">
+      As spreadsheets write it: with commas, semicolons or tabs, in whichever encoding. One column has to be
+      the mail address; these are known by their names, or matched by hand:
+    </p>
+    <p className="mb-3 font-semibold">{importFields.map(fieldWord).join(' · ')}</p>
+    <p className="mb-3">
+      Every row is judged before anything is done. Newcomers are invited. Of people who are here only what
+      differs is changed; an empty cell changes nothing, teams and roles are added and never taken. The same
+      file again changes nothing.
+    </p>
+  </section>
+)
+
+interface ColumnsProps {
+  readonly opened: Opened
+  readonly onMapping: (mapping: Mapping) => void
+}
+
+/** Which column is what; each field is taken from one column at most. */
+function Columns({ opened: { table, mapping }, onMapping }: ColumnsProps) {
+  const set = (column: number, field: ImportField | null) =>
+    onMapping(mapping.map((each, index) => (index === column ? field : each === field ? null : each)))
+  return (
+    <fieldset>
+      <p className="quiet mt-1 mb-3 text-sm">
+        {table.rows.length} rows, read as {table.encoding}, cut at{' '}
+        {delimiterWords[table.delimiter] ?? table.delimiter}
+      </p>
+      <legend className="sr-only">Columns</legend>
+      {!mapping.includes('mail') && (
+        <p className="mb-2 text-sm text-error">Say which column holds the mail address.</p>
+      )}
+      {mapping.map((field, column) => (
+        <label key={column} className="mb-1 grid grid-cols-2 items-center gap-2">
+          <span className={`truncate ${field === null ? 'quiet' : ''}`} title={table.heads[column]}>
+            {table.heads[column] || `column ${column + 1}`}
+          </span>
+          <select
+            className="choice"
+            aria-label={`Column ${table.heads[column] || column + 1}`}
+            value={field ?? ''}
+            onChange={event =>
+              set(column, event.target.value === '' ? null : (event.target.value as ImportField))
+            }
+          >
+            <option value="">left aside</option>
+            {importFields.map(each => (
+              <option key={each} value={each}>
+                {fieldWord(each)}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+    </fieldset>
+  )
+}
+
+interface FootProps {
+  readonly opened: Opened
+  readonly rows: readonly ImportedRowView[]
+  readonly isJudging: boolean
+  readonly importing: Importing
+}
+
+function Foot({ opened, rows, isJudging, importing }: FootProps) {
+  const { progress, outcomes, start, stop } = importing
+  const count = (verdict: ImportedRowView['verdict']) => rows.filter(row => row.verdict === verdict).length
+  const todo = count('new') + count('changes')
+  if (progress !== undefined)
+    return (
+      <div className="flex items-center gap-4 border-t border-base-content py-3">
+        <progress className="progress grow" value={progress.done} max={progress.of} aria-label="Brought in" />
+        <span className="tabular-nums" role="status">
+          {progress.done} of {progress.of}
+        </span>
+        <button type="button" className="btn-plain" onClick={stop}>
+          Stop here
+        </button>
+      </div>
+    )
+  return (
+    <div className="flex items-center justify-between gap-4 border-t border-base-content py-3">
+      {outcomes === undefined ? (
+        <p role="status">
+          {isJudging
+            ? 'Judging the rows …'
+            : `${count('new')} new, ${count('changes')} to change, ${count('as it is')} as they are, ${count('wrong')} wrong`}
+        </p>
+      ) : (
+        <Done opened={opened} outcomes={outcomes} />
+      )}
+      <button
+        type="button"
+        className="btn btn-primary"
+        disabled={isJudging || todo === 0}
+        onClick={() => void start(rows, opened.file)}
+      >
+        {todo === 0 ? 'Nothing to bring in' : `Bring in ${todo === 1 ? '1 row' : `${todo} rows`}`}
+      </button>
+    </div>
+  )
+}
+
+function Done({ opened, outcomes }: { readonly opened: Opened; readonly outcomes: readonly Outcome[] }) {
+  const done = outcomes.filter(outcome => outcome === 'done').length
+  const refused = outcomes.filter(outcome => typeof outcome === 'object').length
+  const save = () => {
+    const rows = outcomes.map((outcome, index) =>
+      [...(opened.table.rows[index] ?? []), outcomeWords(outcome)].map(harmless),
+    )
+    const csv = stringify([[...opened.table.heads, 'What happened'], ...rows], {
+      bom: true,
+      record_delimiter: 'windows',
+    })
+    const address = URL.createObjectURL(new Blob([csv], { type: 'text/csv' }))
+    const link = document.createElement('a')
+    link.href = address
+    link.download = `${opened.file.replace(/\.[^.]*$/, '')}, result.csv`
+    link.click()
+    URL.revokeObjectURL(address)
+  }
+  return (
+    <p role="status">
+      {done} brought in{refused > 0 && `, ${refused} refused`}.{' '}
+      <button type="button" className="act" onClick={save}>
+        Take out what happened to each row
+      </button>
+    </p>
+  )
+}
+
+export const outcomeWords = (outcome: Outcome): string =>
+  typeof outcome === 'object' ? `refused: ${outcome.refused}` : outcome

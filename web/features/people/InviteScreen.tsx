@@ -1,0 +1,170 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { OfferRequest } from '#contract/edit-requests.ts'
+import { invitingEdits } from '#contract/inviting.ts'
+import type { AddressView } from '#contract/people-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextArea } from '../../ui/TextArea.tsx'
+import { Tick } from '../../ui/Tick.tsx'
+import { isInvitable, Judged, useJudged } from './Judged.tsx'
+import { LookThrough, useOfferView } from './LookThrough.tsx'
+import { emptyOffer, type OfferDraft, offerOf } from './offer.ts'
+import { OfferForm } from './OfferForm.tsx'
+import { PeopleHead } from './PeopleHead.tsx'
+import { useDraft } from './use-draft.ts'
+
+interface Draft {
+  readonly text: string
+  readonly offer: OfferDraft
+  readonly message: string
+  readonly isByHand: boolean
+}
+
+/** So many edits go in one change set at most. */
+const editsAtOnce = 1500
+
+/** Who → what they get → what they will see → sent: all on one screen, nothing before it is seen. */
+export function InviteScreen() {
+  const { slug, workspace } = useHere()
+  const navigate = useNavigate()
+  const [draft, setDraft, drop] = useDraft<Draft>(`invite ${slug}`, {
+    text: '',
+    message: '',
+    isByHand: false,
+    offer: {
+      ...emptyOffer,
+      as: workspace.me.privileges.includes('invite members') ? 'member' : 'guest',
+    },
+  })
+  const { text, offer, message, isByHand } = draft
+  const request = offerOf(offer, workspace.timeZone)
+  const { addresses, isCurrent } = useJudged(text, offer.as)
+  const good = addresses.filter(isInvitable)
+  const { send, problem, sent } = useSending()
+  const submit = async () => {
+    const welcome = offer.welcome === '' ? null : offer.welcome
+    const sets = good.map(({ mail, name }, index) =>
+      invitingEdits(request, { person: `new:p${index}`, mail, name, message, welcome, mailed: !isByHand }),
+    )
+    if (!(await send(sets, isByHand))) return
+    drop()
+    await navigate(`/at/${slug}/people?status=invited`)
+  }
+  return (
+    <main className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] px-4 pt-3">
+      <PeopleHead />
+      <form
+        className="grid min-h-0 grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)_minmax(0,1.1fr)]"
+        onSubmit={onSubmit(submit)}
+      >
+        <Who text={text} onText={text => setDraft({ ...draft, text })} addresses={addresses} />
+        <section
+          aria-label="What they get"
+          className="grid min-h-0 content-start gap-4 overflow-y-auto border-x border-base-300 px-5 pb-4"
+        >
+          <h2 className="text-lg font-bold">What they get</h2>
+          <OfferForm offer={offer} onOffer={offer => setDraft({ ...draft, offer })} />
+          <TextArea
+            label="A word to them"
+            rows={2}
+            maxLength={2000}
+            value={message}
+            onValue={message => setDraft({ ...draft, message })}
+          />
+          <Tick isOn={isByHand} onTick={isByHand => setDraft({ ...draft, isByHand })}>
+            Send no mails: I pass the links on by hand
+          </Tick>
+        </section>
+        <Looked offer={request} count={good.length} isJudged={isCurrent} sent={sent} problem={problem} />
+      </form>
+    </main>
+  )
+}
+
+interface WhoProps {
+  readonly text: string
+  readonly onText: (text: string) => void
+  readonly addresses: readonly AddressView[]
+}
+
+const Who = ({ text, onText, addresses }: WhoProps) => (
+  <section aria-label="Who" className="grid min-h-0 content-start gap-2 overflow-y-auto pr-5 pb-4">
+    <h2 className="text-lg font-bold">Who</h2>
+    <TextArea
+      label="Mail addresses"
+      rows={5}
+      placeholder="One or many: with commas, in lines, Name <address>"
+      value={text}
+      onValue={onText}
+    />
+    <Judged addresses={addresses} onMeant={({ mail, meant }) => onText(text.replace(mail, meant ?? mail))} />
+  </section>
+)
+
+interface LookedProps {
+  readonly offer: OfferRequest
+  readonly count: number
+  /** Whether the addresses are judged as they stand now. */
+  readonly isJudged: boolean
+  /** How many were sent so far, while they are. */
+  readonly sent: number | undefined
+  readonly problem: Problem | undefined
+}
+
+/** What they will see, and the act: usable once it is known what it does. */
+function Looked({ offer, count, isJudged, sent, problem }: LookedProps) {
+  const view = useOfferView(offer)
+  const isReady = sent === undefined && isJudged && count > 0 && view !== undefined && view.problem === null
+  return (
+    <section
+      aria-label="What they will see"
+      className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] pl-5"
+    >
+      <h2 className="mb-2 text-lg font-bold">What they will see and do</h2>
+      <div className="min-h-0 overflow-y-auto" tabIndex={0} role="region" aria-label="Looked through">
+        <LookThrough view={view} count={Math.max(count, 1)} />
+      </div>
+      <div className="grid gap-2 border-t border-base-content py-3">
+        <ProblemNote problem={problem} />
+        <button className="btn btn-primary" disabled={!isReady}>
+          {sent === undefined ? inviteWords(count) : `${sent} of ${count} invited …`}
+        </button>
+      </div>
+    </section>
+  )
+}
+
+const inviteWords = (count: number) =>
+  count === 0 ? 'Invite' : `Invite ${count === 1 ? '1 person' : `${count} people`}`
+
+type Edits = ReturnType<typeof invitingEdits>
+
+/** Sends invitations in as many change sets as they need, and tells how far it has come. */
+function useSending() {
+  const { slug } = useHere()
+  const { apply, problem } = useChange(slug)
+  const [sent, setSent] = useState<number>()
+  const send = async (people: readonly Edits[], isByHand: boolean): Promise<boolean> => {
+    const count = people.length
+    const [first] = people
+    const together = Math.max(1, Math.floor(editsAtOnce / (first?.length ?? 1)))
+    setSent(0)
+    for (let index = 0; index < people.length; index += together) {
+      const part = people.slice(index, index + together)
+      const said = `${count === 1 ? 'One invitation is' : `${count} invitations are`} ${isByHand ? 'ready to be passed on' : 'on the way'}.`
+      const { applied } = await apply(part.flat(), said)
+      if (applied === undefined) {
+        setSent(undefined)
+        return false
+      }
+      setSent(index + part.length)
+    }
+    setSent(undefined)
+    return true
+  }
+  return { send, problem, sent }
+}

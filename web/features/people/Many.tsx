@@ -1,0 +1,326 @@
+import { useState } from 'react'
+import { endOfDay } from '#contract/dates.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { PersonName } from '#contract/people-views.ts'
+import type { TeamView } from '#contract/views.ts'
+import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
+import { queryOf } from '../../api/people.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { Panel } from '../../ui/Panel.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { Tick } from '../../ui/Tick.tsx'
+import type { Selection } from './selection.ts'
+import { useFilter } from './use-filter.ts'
+
+/** Acts on many people at once: each with what it does first. */
+const acts = {
+  team: 'Put into a team …',
+  role: 'Give a role …',
+  end: 'Set an end …',
+  renew: 'Send anew …',
+  withdraw: 'Withdraw …',
+  suspend: 'Suspend …',
+  resume: 'Bring back …',
+  remove: 'Remove …',
+} as const
+export type ManyAct = keyof typeof acts
+
+interface BarProps {
+  readonly selection: Selection
+  readonly act: ManyAct | undefined
+  readonly onAct: (act: ManyAct | undefined) => void
+}
+
+/** What stands below the list: how many are selected, and what can be done with them. */
+export function ManyBar({ selection, act, onAct }: BarProps) {
+  const { slug, workspace } = useHere()
+  const { filter } = useFilter()
+  const { privileges } = workspace.me
+  const mayInvite = privileges.some(each => each === 'invite members' || each === 'invite guests')
+  const offered = (Object.keys(acts) as ManyAct[]).filter(each => {
+    if (each === 'renew' || each === 'withdraw') return mayInvite
+    if (each === 'role') return privileges.includes('assign roles')
+    if (each === 'remove') return privileges.includes('remove')
+    return each === 'team' || privileges.includes('suspend')
+  })
+  return (
+    <div
+      role="toolbar"
+      aria-label="With those who are selected"
+      className="-mx-4 flex min-h-10 flex-wrap items-center gap-x-4 gap-y-1 border-t border-base-300 bg-base-200 px-4 py-1.5 text-sm"
+    >
+      {selection.ids.size === 0 ? (
+        <span className="quiet">
+          Tick people to do something with several at once; with Shift a whole range.
+        </span>
+      ) : (
+        <>
+          <strong className="tabular-nums">{selection.ids.size} selected</strong>
+          {offered.map(each => (
+            <button
+              key={each}
+              type="button"
+              className={`act ${each === act ? 'font-bold' : ''}`}
+              aria-expanded={each === act}
+              onClick={() => onAct(each === act ? undefined : each)}
+            >
+              {acts[each]}
+            </button>
+          ))}
+          <button type="button" className="act" onClick={selection.clear}>
+            Select nobody
+          </button>
+        </>
+      )}
+      <a className="act ml-auto" href={`/api/at/${slug}/people.csv?${queryOf(filter)}`} download>
+        Take the list out as CSV
+      </a>
+    </div>
+  )
+}
+
+interface Props {
+  readonly act: ManyAct
+  readonly ids: ReadonlySet<string>
+  readonly onClose: () => void
+  readonly onDone: () => void
+}
+
+export function Many({ act, ids, onClose, onDone }: Props) {
+  const { slug } = useHere()
+  const { data: names = [] } = usePeopleNamesQuery(slug)
+  const people = names.filter(({ id }) => ids.has(id))
+  const meant = people.filter(fits[act])
+  const passed = people.length - meant.length
+  const Form = forms[act]
+  return (
+    <Panel title={acts[act].replace(' …', '')} onClose={onClose}>
+      <p className="mb-2">
+        {peopleWord(meant.length)}: <span className="quiet">{listed(meant)}</span>
+      </p>
+      {passed > 0 && (
+        <p className="mb-2 text-sm text-warning">
+          {peopleWord(passed)} of those selected {passed === 1 ? 'is' : 'are'} passed over: {passedWords[act]}
+          .
+        </p>
+      )}
+      {meant.length > 0 && <Form people={meant} onLeave={onClose} onDone={onDone} />}
+    </Panel>
+  )
+}
+
+const isHere = ({ status }: PersonName) => status === 'active'
+const isInvited = ({ status }: PersonName) => status === 'invited'
+const isSuspended = ({ status }: PersonName) => status === 'suspended'
+
+const fits: Readonly<Record<ManyAct, (person: PersonName) => boolean>> = {
+  team: () => true,
+  role: ({ kind }) => kind === 'member',
+  end: () => true,
+  renew: isInvited,
+  withdraw: isInvited,
+  suspend: isHere,
+  resume: isSuspended,
+  remove: person => !isInvited(person),
+}
+
+const passedWords: Readonly<Record<ManyAct, string>> = {
+  team: '',
+  role: 'guests hold no role but Guest',
+  end: '',
+  renew: 'only the invited have an invitation',
+  withdraw: 'only the invited have an invitation',
+  suspend: 'only who is here can be suspended',
+  resume: 'only the suspended come back',
+  remove: 'the invited have not come in; withdraw their invitation',
+}
+
+const peopleWord = (count: number) => (count === 1 ? '1 person' : `${count} people`)
+
+function listed(people: readonly PersonName[]): string {
+  const names = people.slice(0, 8).map(person => person.name)
+  return people.length > 8 ? `${names.join(', ')} and ${people.length - 8} more` : names.join(', ')
+}
+
+interface FormProps {
+  readonly people: readonly PersonName[]
+  readonly onLeave: () => void
+  readonly onDone: () => void
+}
+
+interface DecidingProps extends FormProps {
+  readonly edits: readonly EditRequest[]
+  readonly act: string
+  readonly said: string
+  readonly children?: React.ReactNode
+}
+
+function Deciding({ edits, act, said, onLeave, onDone, children }: DecidingProps) {
+  const decision = useDecision(edits, said, onDone)
+  return (
+    <Decision act={act} onLeave={onLeave} {...decision}>
+      {children}
+    </Decision>
+  )
+}
+
+const simple = (verb: string, done: string, edit: (person: string) => EditRequest) =>
+  function Simple(props: FormProps) {
+    const who = peopleWord(props.people.length)
+    return (
+      <Deciding
+        {...props}
+        edits={props.people.map(({ id }) => edit(id))}
+        act={`${verb} ${who}`}
+        said={`${who} ${done}.`}
+      />
+    )
+  }
+
+function IntoTeam({ people, ...props }: FormProps) {
+  const { slug } = useHere()
+  const { data: teams = [] } = useTeamsQuery(slug)
+  const offered = teams.filter(team => team.mayManage && team.joining !== 'everyone' && !team.keptByDirectory)
+  const [to, setTo] = useState('')
+  const [from, setFrom] = useState('')
+  const team = offered.find(each => each.id === to)
+  const left = offered.find(each => each.id === from)
+  const edits = team === undefined ? [] : movesInto(people, team, left)
+  const options = offered.map(({ id, name }) => ({ value: id, name }))
+  const choices = (
+    <>
+      <Choice
+        label="Into the team"
+        value={to}
+        options={[{ value: '', name: 'Choose one' }, ...options]}
+        onValue={setTo}
+      />
+      <Choice
+        label="And out of"
+        value={from}
+        options={[
+          { value: '', name: 'none: they stay where they are' },
+          ...options.filter(each => each.value !== to),
+        ]}
+        onValue={setFrom}
+      />
+    </>
+  )
+  if (team === undefined) return <div className="mt-2 grid gap-3 bg-base-200 p-3">{choices}</div>
+  if (edits.length === 0)
+    return (
+      <div className="mt-2 grid gap-3 bg-base-200 p-3">
+        {choices}
+        <p>All of them are in {team.name} already.</p>
+      </div>
+    )
+  const coming = edits.filter(edit => edit.kind === 'member.add').length
+  return (
+    <Deciding
+      {...props}
+      people={people}
+      edits={edits}
+      act={left === undefined ? `Put ${peopleWord(coming)} into ${team.name}` : `Move them into ${team.name}`}
+      said={`${peopleWord(coming)} came into ${team.name}.`}
+    >
+      {choices}
+    </Deciding>
+  )
+}
+
+function movesInto(people: readonly PersonName[], to: TeamView, from: TeamView | undefined): EditRequest[] {
+  const isIn = (team: TeamView, { id }: PersonName) => team.people.some(each => each.id === id)
+  return [
+    ...people
+      .filter(person => !isIn(to, person))
+      .map(
+        ({ id: person }) =>
+          ({ kind: 'member.add', team: to.id, person, lead: false, from: null, until: null }) as const,
+      ),
+    ...(from === undefined ? [] : people.filter(person => isIn(from, person))).map(
+      ({ id: person }) => ({ kind: 'member.take', team: from?.id ?? '', person }) as const,
+    ),
+  ]
+}
+
+function GiveRole({ people, ...props }: FormProps) {
+  const { workspace } = useHere()
+  const [chosen, setChosen] = useState(workspace.roles[0]?.id ?? '')
+  const role = workspace.roles.find(each => each.id === chosen)
+  if (role === undefined) return <p>There is no role that you may give.</p>
+  return (
+    <Deciding
+      {...props}
+      people={people}
+      edits={people.map(({ id: person }) => ({
+        kind: 'role.give',
+        person,
+        role: role.id,
+        scope: { over: 'workspace' },
+        from: null,
+        until: null,
+      }))}
+      act={`Give ${role.name} to ${peopleWord(people.length)}`}
+      said={`${peopleWord(people.length)} hold ${role.name} now.`}
+    >
+      <Choice
+        label="Role"
+        value={chosen}
+        options={workspace.roles.map(({ id, name }) => ({ value: id, name }))}
+        onValue={setChosen}
+      />
+      <p className="text-sm">{role.note}</p>
+    </Deciding>
+  )
+}
+
+function SetEnd({ people, ...props }: FormProps) {
+  const { timeZone } = useHere().workspace
+  const [through, setThrough] = useState('')
+  const [isOpen, setOpen] = useState(false)
+  const until = isOpen || through === '' ? null : endOfDay(through, timeZone)
+  const fields = (
+    <>
+      <TextField label="Their last day" type="date" disabled={isOpen} value={through} onValue={setThrough} />
+      <Tick isOn={isOpen} onTick={setOpen}>
+        No end at all
+      </Tick>
+    </>
+  )
+  if (!isOpen && through === '') return <div className="mt-2 grid gap-3 bg-base-200 p-3">{fields}</div>
+  return (
+    <Deciding
+      {...props}
+      people={people}
+      edits={people.map(({ id: person }) => ({ kind: 'person.end', person, until }))}
+      act={
+        until === null
+          ? `Let ${peopleWord(people.length)} stay`
+          : `Set the end for ${peopleWord(people.length)}`
+      }
+      said={`The end of ${peopleWord(people.length)} is set.`}
+    >
+      {fields}
+    </Deciding>
+  )
+}
+
+const forms: Readonly<Record<ManyAct, (props: FormProps) => React.ReactNode>> = {
+  team: IntoTeam,
+  role: GiveRole,
+  end: SetEnd,
+  renew: simple('Send anew to', 'get their invitation anew', person => ({
+    kind: 'invitation.renew',
+    person,
+  })),
+  withdraw: simple('Withdraw the invitation of', 'are not invited any more', person => ({
+    kind: 'invitation.withdraw',
+    person,
+  })),
+  suspend: simple('Suspend', 'are suspended', person => ({ kind: 'person.suspend', person })),
+  resume: simple('Bring back', 'are back', person => ({ kind: 'person.resume', person })),
+  remove: simple('Remove', 'are removed', person => ({ kind: 'person.remove', person })),
+}

@@ -1,0 +1,188 @@
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import type { MyAccessView } from '#contract/people-views.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
+import { useMyAccessQuery, usePersonQuery } from '../../api/people.ts'
+import { api } from '../../api/api.ts'
+import { useAppDispatch } from '../../store/store.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day, Through } from '../../ui/dates.tsx'
+import { Picture, pictureAddress } from '../../ui/Picture.tsx'
+import { privilegeWords } from '../../ui/privilege-words.ts'
+import { Reached } from '../../ui/Reached.tsx'
+import { Leaving } from './Leaving.tsx'
+import { PlaceSum } from './PlaceSum.tsx'
+import { Profile } from './Profile.tsx'
+
+/** Oneself in this workspace: how one is called, and all that one may do, with where each piece comes from. */
+export function MeScreen() {
+  const { slug, workspace } = useHere()
+  const { data: access } = useMyAccessQuery(slug)
+  if (access === undefined) return null
+  return (
+    <main className="min-h-0 overflow-y-auto px-6 py-4">
+      <h1 className="mb-4 text-xl font-bold">
+        {workspace.me.name} in {workspace.name}
+      </h1>
+      <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[22rem_minmax(0,1fr)]">
+        <div>
+          <Mine />
+          <Held access={access} />
+          <LeaveWorkspace />
+        </div>
+        <section aria-label="My places">
+          <h2 className="mb-1 text-lg font-bold">My places</h2>
+          <p className="quiet mb-2 text-sm">
+            Grants add up. Limits cap. Each place that differs from what it stands in, with what it comes by.
+          </p>
+          {access.places.length === 0 && <p>Nothing is opened for you yet.</p>}
+          <Reached
+            label="My places"
+            places={access.places}
+            nameOf={place => (
+              <Link className="act" to={`/at/${slug}/content/${place.id}`}>
+                {place.name}
+              </Link>
+            )}
+            sumOf={place => <PlaceSum place={place.id} person={workspace.me.id} />}
+          />
+        </section>
+      </div>
+    </main>
+  )
+}
+
+function Mine() {
+  const { slug, workspace } = useHere()
+  const { data: me } = usePersonQuery({ slug, id: workspace.me.id })
+  const [isEditing, setEditing] = useState(false)
+  if (me === undefined) return null
+  if (isEditing) return <Profile person={me} onDone={() => setEditing(false)} />
+  return (
+    <section aria-label="My profile" className="flex gap-4">
+      <Picture name={me.name} src={pictureAddress(slug, me.picture)} size={60} />
+      <div className="min-w-0">
+        <p className="font-semibold">
+          {me.name}
+          {me.handle !== null && <span className="quiet font-normal"> @{me.handle}</span>}
+        </p>
+        <p>
+          {[...new Set([me.title, me.department, me.country])].filter(Boolean).join(' · ') || (
+            <span className="quiet">No title yet</span>
+          )}
+        </p>
+        <p className="quiet break-words">{me.mail}</p>
+        <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1.5 text-sm">
+          <button type="button" className="act" onClick={() => setEditing(true)}>
+            Change the profile
+          </button>
+          <Link className="act" to="/account">
+            Account and sign-in
+          </Link>
+          <Link className="act" to={`/at/${slug}/notices`}>
+            What I am told
+          </Link>
+        </p>
+      </div>
+    </section>
+  )
+}
+
+function Held({ access }: { readonly access: MyAccessView }) {
+  const { slug, workspace } = useHere()
+  const { roles, teams, contact, from, until } = access
+  return (
+    <>
+      <section aria-label="My roles" className="mt-6">
+        <h2 className="mb-1 text-lg font-bold">My roles</h2>
+        {roles.map(role => (
+          <div key={role.id} className="border-t border-base-300 py-2">
+            <p className="font-semibold">
+              {role.name}
+              {role.over !== null && <span className="quiet font-normal"> over {role.over}</span>}
+            </p>
+            <May privileges={role.privileges} />
+          </div>
+        ))}
+      </section>
+      <section aria-label="My teams" className="mt-4">
+        <h2 className="mb-1 text-lg font-bold">My teams</h2>
+        {teams.length === 0 && <p className="quiet">You are in no team.</p>}
+        {teams.map(team => (
+          <p key={team.id} className="border-t border-base-300 py-1">
+            <Link className="act" to={`/at/${slug}/teams/${team.id}`}>
+              {team.name}
+            </Link>
+            {team.lead && ', which you lead'}
+            {team.isForAll && <span className="quiet"> · all members are in it</span>}
+          </p>
+        ))}
+      </section>
+      {(contact !== null || until !== null || from !== null) && (
+        <section aria-label="My time here" className="mt-4">
+          <h2 className="mb-1 text-lg font-bold">My time here</h2>
+          {contact !== null && <p>You turn to {contact.name}.</p>}
+          {from !== null && (
+            <p>
+              It began on <Day at={from} timeZone={workspace.timeZone} />.
+            </p>
+          )}
+          {until !== null && (
+            <p>
+              It lasts <Through until={until} timeZone={workspace.timeZone} />.
+            </p>
+          )}
+        </section>
+      )}
+    </>
+  )
+}
+
+/** Leaving the workspace is an act of its own: leaving a team or a place is done there. */
+function LeaveWorkspace() {
+  const { slug, workspace } = useHere()
+  const { data: me } = usePersonQuery({ slug, id: workspace.me.id })
+  const [isOpen, setOpen] = useState(false)
+  const dispatch = useAppDispatch()
+  const navigate = useNavigate()
+  const onDone = () => {
+    dispatch(api.util.invalidateTags(['session']))
+    void navigate('/workspaces')
+  }
+  if (me === undefined) return null
+  return (
+    <section aria-label="Leaving" className="mt-6 border-t border-base-content pt-3">
+      {isOpen ? (
+        <Leaving person={me} onDone={onDone} onLeave={() => setOpen(false)} />
+      ) : (
+        <button type="button" className="btn-plain" onClick={() => setOpen(true)}>
+          Leave {workspace.name} …
+        </button>
+      )}
+    </section>
+  )
+}
+
+const shownAtFirst = 6
+
+/** What a role lets one do: the first few, and the rest when it is asked for. */
+function May({ privileges }: { readonly privileges: readonly Privilege[] }) {
+  const [isOpen, setOpen] = useState(false)
+  if (privileges.length === 0) return <p className="text-sm">Only what was opened for you.</p>
+  const shown = isOpen ? privileges : privileges.slice(0, shownAtFirst)
+  return (
+    <>
+      <p className="text-sm">You may</p>
+      <ul className="list-disc pl-5 text-sm">
+        {shown.map(each => (
+          <li key={each}>{privilegeWords[each]}</li>
+        ))}
+      </ul>
+      {privileges.length > shownAtFirst && (
+        <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {isOpen ? 'Fewer' : `and ${privileges.length - shownAtFirst} more`}
+        </button>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,171 @@
+import { useState } from 'react'
+import { useLocation } from 'react-router'
+import { dayOf, endOfDay } from '#contract/dates.ts'
+import type { InvitedView, KeepingView, PersonView } from '#contract/people-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import { useInvitationLinkMutation } from '../../api/people.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
+import { Copy } from '../../ui/Copy.tsx'
+import { Day, Through } from '../../ui/dates.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextArea } from '../../ui/TextArea.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
+
+interface Props {
+  readonly person: PersonView
+  readonly keeping: KeepingView
+  readonly invitation: InvitedView
+  readonly onClose: () => void
+}
+
+/** What was offered to somebody who has not come in yet: sent anew, passed on, changed, withdrawn. */
+export function OpenInvitation({ person, keeping, invitation, onClose }: Props) {
+  const { workspace } = useHere()
+  const [openedAt] = useState(Date.now)
+  const isDead = invitation.until <= openedAt
+  return (
+    <section aria-label="Invitation" className="mt-5 border-t border-base-content pt-3">
+      <h3 className="mb-1 font-bold">Invitation</h3>
+      <p className="mb-2">
+        Invited by {invitation.by}, <Day at={invitation.at} />. The link{' '}
+        {isDead ? (
+          <span className="text-warning">has ended.</span>
+        ) : (
+          <>
+            works <Through until={invitation.until} timeZone={workspace.timeZone} />.
+          </>
+        )}
+      </p>
+      {keeping.may.includes('invite') && (
+        <Acts person={person} keeping={keeping} invitation={invitation} isDead={isDead} onClose={onClose} />
+      )}
+    </section>
+  )
+}
+
+function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readonly isDead: boolean }) {
+  const { slug } = useHere()
+  const { apply, problem, isBusy } = useChange(slug)
+  const [askLink, link] = useInvitationLinkMutation()
+  const { state } = useLocation() as { readonly state: { readonly isChangingInvitation?: boolean } | null }
+  const [isChanging, setChanging] = useState(state?.isChangingInvitation === true)
+  const renew = () =>
+    apply(
+      [{ kind: 'invitation.renew', person: person.id }],
+      `A new invitation is on its way to ${person.mail}.`,
+    )
+  const withdraw = async () => {
+    const said = `The invitation of ${person.name} is withdrawn.`
+    const { applied } = await apply([{ kind: 'invitation.withdraw', person: person.id }], said)
+    if (applied !== undefined) onClose()
+  }
+  return (
+    <>
+      <div className="flex flex-wrap gap-2">
+        <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void renew()}>
+          Send it anew
+        </button>
+        {!isDead && keeping.may.includes('hand on') && (
+          <button type="button" className="btn-plain" onClick={() => void askLink({ slug, id: person.id })}>
+            Copy its link
+          </button>
+        )}
+        <button
+          type="button"
+          className="btn-plain"
+          aria-expanded={isChanging}
+          onClick={() => setChanging(!isChanging)}
+        >
+          Change it …
+        </button>
+        <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void withdraw()}>
+          Withdraw it
+        </button>
+      </div>
+      {link.data !== undefined && <ByHand address={link.data.address} />}
+      {isChanging && (
+        <Changing
+          person={person}
+          keeping={keeping}
+          invitation={invitation}
+          onDone={() => setChanging(false)}
+        />
+      )}
+      <ProblemNote problem={problem ?? (link.error as Problem | undefined)} />
+    </>
+  )
+}
+
+const ByHand = ({ address }: { readonly address: string }) => (
+  <div className="mt-2 bg-base-200 p-3">
+    <Copy label="Link of the invitation" text={address} />
+    <p className="quiet mt-1 text-sm">
+      Whoever holds it can come in. Until they confirm their address by a mail, they are marked here.
+    </p>
+  </div>
+)
+
+interface ChangingProps {
+  readonly person: PersonView
+  readonly keeping: KeepingView
+  readonly invitation: InvitedView
+  readonly onDone: () => void
+}
+
+function Changing({ person, keeping, invitation, onDone }: ChangingProps) {
+  const { slug, workspace } = useHere()
+  const { timeZone, roles } = workspace
+  const { apply, problem, isBusy } = useChange(slug)
+  const [first] = keeping.roles
+  const [role, setRole] = useState(first?.role ?? '')
+  const [through, setThrough] = useState(keeping.until === null ? '' : dayOf(keeping.until - 1, timeZone))
+  const [message, setMessage] = useState(invitation.message)
+  const submit = async () => {
+    const { applied } = await apply(
+      [
+        {
+          kind: 'invitation.change',
+          person: person.id,
+          until: through === '' ? null : endOfDay(through, timeZone),
+          message,
+          ...(role === first?.role || person.kind === 'guest' ? {} : { role }),
+        },
+      ],
+      `What ${person.name} is offered is changed.`,
+    )
+    if (applied !== undefined) onDone()
+  }
+  const isOffered = roles.some(each => each.id === role)
+  return (
+    <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
+      {person.kind === 'member' && (
+        <Choice
+          label="Role"
+          value={role}
+          options={[
+            ...(isOffered ? [] : [{ value: role, name: first?.name ?? '' }]),
+            ...roles.map(({ id, name }) => ({ value: id, name })),
+          ]}
+          onValue={setRole}
+        />
+      )}
+      <TextField
+        label="Their time here ends after"
+        type="date"
+        hint="Leave empty for no end."
+        value={through}
+        onValue={setThrough}
+      />
+      <TextArea label="A word to them" value={message} onValue={setMessage} rows={2} />
+      <p className="quiet text-sm">
+        Teams are changed below, places where they stand. The link goes on working.
+      </p>
+      <ProblemNote problem={problem} />
+      <ActOrLeave act="Change the offer" isDisabled={isBusy} onLeave={onDone} />
+    </form>
+  )
+}

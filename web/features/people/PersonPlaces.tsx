@@ -1,0 +1,37 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { PersonView } from '#contract/people-views.ts'
+import { useReachQuery } from '../../api/people.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Reached } from '../../ui/Reached.tsx'
+import { PlaceSum } from './PlaceSum.tsx'
+
+/** Every place that somebody reaches with the level, and why, as far as one may be told. */
+export function PersonPlaces({ person }: { readonly person: PersonView }) {
+  const { slug } = useHere()
+  const [isOpen, setOpen] = useState(false)
+  const { data: places } = useReachQuery({ slug, id: person.id }, { skip: person.status === 'invited' })
+  if (places === undefined || person.status === 'invited') return null
+  const shown = isOpen ? places : places.slice(0, 5)
+  return (
+    <section aria-label="Places" className="mt-5 border-t border-base-content pt-3">
+      <h3 className="mb-1 font-bold">Places</h3>
+      {places.length === 0 && <p className="quiet">Nothing that you may be told of.</p>}
+      <Reached
+        label={`Places of ${person.name}`}
+        places={shown}
+        nameOf={place => (
+          <Link className="act" to={`/at/${slug}/content/${place.id}`}>
+            {place.name}
+          </Link>
+        )}
+        sumOf={place => <PlaceSum place={place.id} person={person.id} />}
+      />
+      {places.length > 5 && (
+        <button type="button" className="act text-sm" onClick={() => setOpen(!isOpen)}>
+          {isOpen ? 'Fewer' : `All ${places.length}`}
+        </button>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,11 @@
+import { useSumQuery } from '../../api/api.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Sum } from '../../ui/Sum.tsx'
+
+/** The sum behind what somebody may do at a place; it is told to those who share there, and about oneself. */
+export function PlaceSum({ place, person }: { readonly place: string; readonly person: string }) {
+  const { slug, workspace } = useHere()
+  const { data: sum, isError } = useSumQuery({ slug, id: place, person })
+  if (isError) return <p className="quiet text-sm">The sum is told to those who share there.</p>
+  return sum === undefined ? null : <Sum sum={sum} timeZone={workspace.timeZone} />
+}

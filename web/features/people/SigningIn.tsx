@@ -1,0 +1,68 @@
+import { useState } from 'react'
+import type { PersonDetailView } from '#contract/people-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import { useEndTheirSignInsMutation, useSignInLinkMutation } from '../../api/people.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day } from '../../ui/dates.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+
+/** Where somebody is signed in, and helping them to get in again. Their account stays theirs. */
+export function SigningIn({ person }: { readonly person: PersonDetailView }) {
+  const { slug } = useHere()
+  const [send, sending] = useSignInLinkMutation()
+  const [end, ending] = useEndTheirSignInsMutation()
+  const [said, setSaid] = useState('')
+  const { signIns, keeping, id, mail } = person
+  if (signIns === null || keeping?.may.includes('reset sign-in') !== true) return null
+  const act = async (run: () => Promise<{ error?: unknown }>, done: string) => {
+    const { error } = await run()
+    setSaid(error === undefined ? done : '')
+  }
+  return (
+    <section aria-label="Signing in" className="mt-5 border-t border-base-content pt-3">
+      <h3 className="mb-1 font-bold">Signing in</h3>
+      <p className="quiet mb-1 text-sm">
+        {keeping.hasSecondStep ? 'With a second step.' : 'Without a second step.'}{' '}
+        {signIns.length === 0 && 'Signed in nowhere now.'}
+      </p>
+      <ul>
+        {signIns.map(({ at, lastUsed }, index) => (
+          <li key={index} className="flex justify-between border-t border-base-300 py-1">
+            {at}
+            {lastUsed !== null && (
+              <span className="quiet">
+                used <Day at={lastUsed} />
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="btn-plain"
+          disabled={sending.isLoading}
+          onClick={() =>
+            void act(() => send({ slug, id }), `A link to a new password is on its way to ${mail}.`)
+          }
+        >
+          Mail them a way in
+        </button>
+        {signIns.length > 0 && (
+          <button
+            type="button"
+            className="btn-plain"
+            disabled={ending.isLoading}
+            onClick={() => void act(() => end({ slug, id }), 'They are signed out everywhere.')}
+          >
+            Sign them out everywhere
+          </button>
+        )}
+      </div>
+      <p role="status" className="mt-1 text-sm">
+        {said}
+      </p>
+      <ProblemNote problem={(sending.error ?? ending.error) as Problem | undefined} />
+    </section>
+  )
+}

@@ -1,0 +1,144 @@
+import { useNavigate, useParams } from 'react-router'
+import type { JoinLinkView, WelcomeSetView } from '#contract/people-views.ts'
+import { useWaysInQuery } from '../../api/people.ts'
+import { useHere } from '../../api/use-here.ts'
+import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
+import { Through } from '../../ui/dates.tsx'
+import { JoinLinkPanel, NewJoinLink } from './JoinLinkPanel.tsx'
+import { PeopleHead } from './PeopleHead.tsx'
+import { NewWelcomeSet, WelcomeSetPanel } from './WelcomeSetPanel.tsx'
+
+/** How people come in besides an invitation that is written for them: welcome sets, and links to be passed on. */
+export function WaysInScreen() {
+  const { slug } = useHere()
+  const { id } = useParams()
+  const navigate = useNavigate()
+  const { data } = useWaysInQuery(slug)
+  const open = (target = '') =>
+    void navigate(`/at/${slug}/people/ways-in${target === '' ? '' : `/${target}`}`)
+  if (data === undefined) return null
+  const set = data.welcomeSets.find(each => each.id === id)
+  const link = data.joinLinks.find(each => each.id === id)
+  const hasPanel = set !== undefined || link !== undefined || id === 'new-set' || id === 'new-link'
+  return (
+    <div className={`grid min-h-0 ${hasPanel ? 'grid-cols-[minmax(0,1fr)_29rem]' : ''}`}>
+      <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
+        <PeopleHead />
+        <Heading word="Welcome sets" act="Make a welcome set" onAct={() => open('new-set')}>
+          What people of one sort get, under a name: for invitations, links and tables.
+        </Heading>
+        <WelcomeSets sets={data.welcomeSets} chosen={id} onChoose={open} />
+        <Heading word="Join links" act="Make a join link" onAct={() => open('new-link')}>
+          People come by them with their own address. A link gives what its maker may give when somebody
+          comes.
+        </Heading>
+        <JoinLinks links={data.joinLinks} chosen={id} onChoose={open} />
+      </main>
+      {set !== undefined && <WelcomeSetPanel key={set.id} set={set} onClose={() => open()} />}
+      {link !== undefined && <JoinLinkPanel key={link.id} link={link} onClose={() => open()} />}
+      {id === 'new-set' && <NewWelcomeSet onClose={() => open()} onMade={open} />}
+      {id === 'new-link' && <NewJoinLink onClose={() => open()} onMade={open} />}
+    </div>
+  )
+}
+
+interface HeadingProps {
+  readonly word: string
+  readonly act: string
+  readonly onAct: () => void
+  readonly children: string
+}
+
+const Heading = ({ word, act, onAct, children }: HeadingProps) => (
+  <div className="mt-4 mb-1 flex items-end justify-between gap-4">
+    <div>
+      <h2 className="text-lg font-bold">{word}</h2>
+      <p className="quiet text-sm">{children}</p>
+    </div>
+    <button type="button" className="btn-plain shrink-0" onClick={onAct}>
+      {act}
+    </button>
+  </div>
+)
+
+interface Choosing {
+  readonly chosen: string | undefined
+  readonly onChoose: (id: string) => void
+}
+
+const kindWords = { member: 'members', guest: 'guests' } as const
+
+function WelcomeSets({ sets, chosen, onChoose }: Choosing & { readonly sets: readonly WelcomeSetView[] }) {
+  const { timeZone } = useHere().workspace
+  if (sets.length === 0)
+    return <p className="py-3">None yet. A set saves putting the same things together each time.</p>
+  return (
+    <table className="sheet">
+      <thead>
+        <tr>
+          <th scope="col">Name</th>
+          <th scope="col">For</th>
+          <th scope="col">Gives</th>
+          <th scope="col">Time here</th>
+          <th scope="col">In use</th>
+        </tr>
+      </thead>
+      <tbody>
+        {sets.map(({ id, name, note, offer, invited, links }) => (
+          <ChoiceRow key={id} name={name} isChosen={id === chosen} onChoose={() => onChoose(id)}>
+            <td>
+              {kindWords[offer.as]}
+              {note !== '' && <span className="quiet block text-sm">{note}</span>}
+            </td>
+            <td>
+              {listed(countWords(offer.teams.length, 'team'), countWords(offer.places.length, 'place'))}
+            </td>
+            <td>{offer.until === null ? 'no end' : <Through until={offer.until} timeZone={timeZone} />}</td>
+            <td>
+              {listed(invited.length === 0 ? '' : `${invited.length} invited`, countWords(links, 'link'))}
+            </td>
+          </ChoiceRow>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+const countWords = (count: number, word: string) =>
+  count === 0 ? '' : count === 1 ? `1 ${word}` : `${count} ${word}s`
+
+const listed = (...words: readonly string[]) => words.filter(Boolean).join(', ') || 'nothing'
+
+function JoinLinks({ links, chosen, onChoose }: Choosing & { readonly links: readonly JoinLinkView[] }) {
+  const { timeZone } = useHere().workspace
+  if (links.length === 0) return <p className="py-3">None. Nobody comes in without being invited by name.</p>
+  return (
+    <table className="sheet">
+      <thead>
+        <tr>
+          <th scope="col">Name</th>
+          <th scope="col">Made by</th>
+          <th scope="col">Addresses</th>
+          <th scope="col">Came</th>
+          <th scope="col">Works</th>
+        </tr>
+      </thead>
+      <tbody>
+        {links.map(({ id, name, by, domains, used, most, until, isOpen, letsIn }) => (
+          <ChoiceRow key={id} name={name} isChosen={id === chosen} onChoose={() => onChoose(id)}>
+            <td>{by}</td>
+            <td>{domains.length === 0 ? 'any' : domains.join(', ')}</td>
+            <td>{most === null ? used : `${used} of ${most}`}</td>
+            <td>
+              {letsIn ? (
+                <Through until={until} timeZone={timeZone} />
+              ) : (
+                <span className="text-warning">{isOpen ? 'lets nobody in' : 'not any more'}</span>
+              )}
+            </td>
+          </ChoiceRow>
+        ))}
+      </tbody>
+    </table>
+  )
+}

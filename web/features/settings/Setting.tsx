@@ -1,0 +1,77 @@
+import { type ReactNode, useState } from 'react'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { Decision } from '../../ui/Decision.tsx'
+
+interface Props {
+  readonly title: string
+  /** What it does, and to whom. */
+  readonly does: ReactNode
+  /** How it is now. */
+  readonly now: ReactNode
+  /** What changes it; `undefined` while nothing is changed. */
+  readonly edit: Omit<Extract<EditRequest, { kind: 'workspace.change' }>, 'kind'> | undefined
+  readonly act: string
+  readonly onLeave: () => void
+  readonly children: ReactNode
+}
+
+/** One setting: how it is, what it does to whom, and the act that changes it, with its effect first. */
+export function Setting({ title, does, now, edit, act, onLeave, children }: Props) {
+  const [isOpen, setOpen] = useState(false)
+  const close = () => {
+    setOpen(false)
+    onLeave()
+  }
+  return (
+    <section aria-label={title} className="border-t border-base-content py-4">
+      <div className="flex items-start justify-between gap-6">
+        <div className="min-w-0">
+          <h3 className="font-bold">{title}</h3>
+          <p className="quiet mb-1 text-sm">{does}</p>
+          <div>{now}</div>
+        </div>
+        {!isOpen && (
+          <button
+            type="button"
+            className="btn-plain shrink-0"
+            aria-label={`Change: ${title}`}
+            onClick={() => setOpen(true)}
+          >
+            Change …
+          </button>
+        )}
+      </div>
+      {isOpen && edit === undefined && (
+        <div className="mt-2 grid gap-3 bg-base-200 p-3">
+          {children}
+          <button type="button" className="btn-plain justify-self-end" onClick={close}>
+            Leave it
+          </button>
+        </div>
+      )}
+      {isOpen && edit !== undefined && (
+        <Changing title={title} edit={edit} act={act} onLeave={close}>
+          {children}
+        </Changing>
+      )}
+    </section>
+  )
+}
+
+interface ChangingProps {
+  readonly title: string
+  readonly edit: Omit<Extract<EditRequest, { kind: 'workspace.change' }>, 'kind'>
+  readonly act: string
+  readonly onLeave: () => void
+  readonly children: ReactNode
+}
+
+function Changing({ title, edit, act, onLeave, children }: ChangingProps) {
+  const decision = useDecision([{ kind: 'workspace.change', ...edit }], `${title}: changed.`, onLeave)
+  return (
+    <Decision act={act} onLeave={onLeave} {...decision}>
+      {children}
+    </Decision>
+  )
+}

@@ -1,0 +1,65 @@
+import { NavLink, useParams } from 'react-router'
+import type { SettingsView } from '#contract/settings-views.ts'
+import { Link } from 'react-router'
+import { useSettingsQuery } from '../../api/people.ts'
+import { useHere } from '../../api/use-here.ts'
+import { ComingIn } from './ComingIn.tsx'
+import { Guests } from './Guests.tsx'
+import { Publishing } from './Publishing.tsx'
+import { SignInRules } from './SignInRules.tsx'
+import { TheWorkspace } from './TheWorkspace.tsx'
+
+interface Part {
+  readonly key: string
+  readonly word: string
+  readonly needs: 'edit settings' | 'security'
+  readonly Form: (props: { readonly settings: SettingsView }) => React.ReactNode
+}
+
+const parts: readonly Part[] = [
+  { key: 'workspace', word: 'The workspace', needs: 'edit settings', Form: TheWorkspace },
+  { key: 'coming-in', word: 'Coming in', needs: 'edit settings', Form: ComingIn },
+  { key: 'sign-in', word: 'Signing in', needs: 'security', Form: SignInRules },
+  { key: 'guests', word: 'Guests and addresses', needs: 'security', Form: Guests },
+  { key: 'publishing', word: 'Publishing', needs: 'security', Form: Publishing },
+]
+
+/** The settings: each says what it does and to whom, and shows its effect where it changes access. */
+export function SettingsScreen() {
+  const { slug, workspace } = useHere()
+  const { part } = useParams()
+  const { data: settings } = useSettingsQuery(slug)
+  const offered = parts.filter(({ needs }) => workspace.me.privileges.includes(needs))
+  const chosen = offered.find(({ key }) => key === part) ?? offered[0]
+  if (settings === undefined || chosen === undefined) return null
+  const { Form } = chosen
+  return (
+    <main className="grid min-h-0 grid-cols-[15rem_minmax(0,1fr)]">
+      <div className="border-r border-base-300 px-4 pt-3">
+        <h1 className="mb-3 text-xl font-bold">Settings</h1>
+        <nav aria-label="Settings" className="grid">
+          {offered.map(({ key, word }) => (
+            <NavLink
+              key={key}
+              to={`/at/${slug}/settings/${key}`}
+              className={`border-t border-base-300 py-2 ${key === chosen.key ? 'font-bold shadow-[inset_3px_0_0_var(--color-primary)] pl-3' : 'pl-3'}`}
+            >
+              {word}
+            </NavLink>
+          ))}
+        </nav>
+        <p className="mt-5 text-sm">
+          <Link className="act" to={`/at/${slug}/oversight/history?act=workspace`}>
+            Who changed what of this
+          </Link>
+        </p>
+      </div>
+      <div className="min-h-0 overflow-y-auto px-8 pt-3 pb-8">
+        <h2 className="mb-4 text-lg font-bold">{chosen.word}</h2>
+        <div className="max-w-2xl">
+          <Form key={chosen.key} settings={settings} />
+        </div>
+      </div>
+    </main>
+  )
+}

@@ -1,0 +1,157 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { RequestView } from '#contract/people-views.ts'
+import type { TeamView } from '#contract/views.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
+
+/** Those who ask to be let in: each decided in one act, with what it opens first. */
+export function Requests({ team }: { readonly team: TeamView }) {
+  if (team.requests.length === 0) return null
+  return (
+    <section aria-label="Requests" className="mb-4 border-y border-base-content py-2">
+      <h3 className="mb-1 font-bold">
+        {team.requests.length === 1 ? '1 asks to be let in' : `${team.requests.length} ask to be let in`}
+      </h3>
+      <ul>
+        {team.requests.map(request => (
+          <Request key={request.id} team={team} request={request} />
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function Request({ team, request }: { readonly team: TeamView; readonly request: RequestView }) {
+  const { slug } = useHere()
+  const [answer, setAnswer] = useState<'in' | 'declined'>()
+  const { person, at, word } = request
+  return (
+    <li className="border-t border-base-300 py-1.5">
+      <div className="flex items-baseline justify-between gap-3">
+        <span>
+          <Link className="act font-semibold" to={`/at/${slug}/people/${person.id}`}>
+            {person.name}
+          </Link>
+          <span className="quiet text-sm">
+            , <Day at={at} />
+          </span>
+          {word !== '' && <span className="block text-sm">“{word}”</span>}
+        </span>
+        <span className="flex shrink-0 gap-3 text-sm">
+          <button
+            type="button"
+            className="act"
+            aria-label={`Let in: ${person.name}`}
+            onClick={() => setAnswer('in')}
+          >
+            Let in
+          </button>
+          <button
+            type="button"
+            className="act"
+            aria-label={`Decline: ${person.name}`}
+            onClick={() => setAnswer('declined')}
+          >
+            Decline
+          </button>
+        </span>
+      </div>
+      {answer === 'in' && <LettingIn team={team} request={request} onDone={() => setAnswer(undefined)} />}
+      {answer === 'declined' && (
+        <Declining team={team} request={request} onDone={() => setAnswer(undefined)} />
+      )}
+    </li>
+  )
+}
+
+interface Answering {
+  readonly team: TeamView
+  readonly request: RequestView
+  readonly onDone: () => void
+}
+
+function LettingIn({ team, request: { id, person }, onDone }: Answering) {
+  const edit = { kind: 'request.answer', request: id, accepted: true, word: '' } as const
+  const decision = useDecision([edit], `${person.name} is in ${team.name} now.`, onDone)
+  return <Decision act={`Let ${person.name} in`} onLeave={onDone} {...decision} />
+}
+
+function Declining({ team, request: { id, person }, onDone }: Answering) {
+  const { slug } = useHere()
+  const [word, setWord] = useState('')
+  const { apply, problem, isBusy } = useChange(slug)
+  const submit = async () => {
+    const { applied } = await apply(
+      [{ kind: 'request.answer', request: id, accepted: false, word }],
+      `${person.name} is not let into ${team.name}.`,
+    )
+    if (applied !== undefined) onDone()
+  }
+  return (
+    <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
+      <TextField label={`A word to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <ProblemNote problem={problem} />
+      <ActOrLeave act="Decline" isDisabled={isBusy} onLeave={onDone} />
+    </form>
+  )
+}
+
+/** Asking to be let in oneself, and what became of it. */
+export function Asking({ team }: { readonly team: TeamView }) {
+  const { slug } = useHere()
+  const [isOpen, setOpen] = useState(false)
+  const [word, setWord] = useState('')
+  const { apply, problem, isBusy } = useChange(slug)
+  const { myRequest, mayAsk, name } = team
+  const ask = async () => {
+    const { applied } = await apply(
+      [{ kind: 'request.make', team: team.id, word }],
+      `You asked to join ${name}.`,
+    )
+    if (applied !== undefined) setOpen(false)
+  }
+  const takeBack = () =>
+    myRequest === null
+      ? Promise.resolve()
+      : apply(
+          [{ kind: 'request.withdraw', request: myRequest.id }],
+          `You do not ask to join ${name} any more.`,
+        )
+  return (
+    <>
+      {myRequest !== null && myRequest.declined === null && (
+        <p className="mb-3">
+          You asked to join on <Day at={myRequest.at} />; a lead decides.{' '}
+          <button type="button" className="act" disabled={isBusy} onClick={() => void takeBack()}>
+            Take it back
+          </button>
+        </p>
+      )}
+      {myRequest?.declined != null && (
+        <p className="mb-3 text-warning">
+          Your request was declined{myRequest.declined === '' ? '.' : `: “${myRequest.declined}”`}
+        </p>
+      )}
+      {mayAsk && !isOpen && (
+        <button type="button" className="btn-act mb-4" onClick={() => setOpen(true)}>
+          Ask to join …
+        </button>
+      )}
+      {isOpen && mayAsk && (
+        <form className="mb-4 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(ask)}>
+          <TextField label="A word to its leads" maxLength={1000} value={word} onValue={setWord} />
+          <ActOrLeave act={`Ask to join ${name}`} isDisabled={isBusy} onLeave={() => setOpen(false)} />
+        </form>
+      )}
+      <ProblemNote problem={problem} />
+    </>
+  )
+}

@@ -1,0 +1,19 @@
+import type { Read } from './read-table.ts'
+import { mostBytes } from './limits.ts'
+
+/** Reads a file as a table in a worker. What is too large is refused before it is read. */
+export async function tableIn(file: File): Promise<Read> {
+  if (file.size > mostBytes)
+    return { refused: `This file has ${Math.round(file.size / 1e6)} MB; a table of people has 20 at most.` }
+  const bytes = await file.arrayBuffer()
+  const worker = new Worker(new URL('./read-table.ts', import.meta.url), { type: 'module' })
+  try {
+    return await new Promise<Read>(resolve => {
+      worker.onmessage = ({ data }: MessageEvent<Read>) => resolve(data)
+      worker.onerror = () => resolve({ refused: 'This file cannot be read.' })
+      worker.postMessage(bytes, [bytes])
+    })
+  } finally {
+    worker.terminate()
+  }
+}

@@ -1,0 +1,115 @@
+import { CsvError, parse } from 'csv-parse/browser/esm/sync'
+import { mostBytes, mostRows } from './limits.ts'
+
+/** A table as a spreadsheet wrote it: its first row as heads, then rows of cells. */
+export interface Table {
+  readonly heads: readonly string[]
+  readonly rows: readonly (readonly string[])[]
+  /** How it was read, as told to whoever brought it. */
+  readonly encoding: string
+  readonly delimiter: string
+}
+
+/** Why a file is no table, in words. */
+export class NoTable extends Error {}
+
+/** Reads bytes as spreadsheets write them: whichever delimiter, encoding, line end. Throws `NoTable` on anything else. */
+export function readTable(bytes: Uint8Array): Table {
+  refuseOthers(bytes)
+  const { text, encoding } = decoded(bytes)
+  if (text.includes('\0')) throw new NoTable('This file holds bytes that no text has. Save the table as CSV.')
+  const hint = /^sep=(.)\r?\n/.exec(text)
+  const body = hint === null ? text : text.slice(hint[0].length)
+  const delimiter = hint?.[1] ?? delimiterOf(body)
+  const [heads = [], ...rows] = allRecords(body, delimiter)
+  if (heads.length === 0) throw new NoTable('This file is empty.')
+  if (rows.length === 0) throw new NoTable('This file has one row only: heads, and nobody below them.')
+  if (rows.length > mostRows)
+    throw new NoTable(`This file has ${rows.length} rows. Bring in at most ${mostRows} at once.`)
+  const width = Math.max(heads.length, ...rows.map(row => row.length))
+  const named = Array.from({ length: width }, (_, index) => (heads[index] ?? '').trim())
+  return { heads: named, rows, encoding, delimiter }
+}
+
+/** What begins like these is known not to be text. */
+const others: readonly (readonly [begins: readonly number[], instead: string])[] = [
+  [
+    [0x50, 0x4b],
+    'This is a workbook or a zip. Save the table as CSV from the spreadsheet, and bring in that.',
+  ],
+  [[0xd0, 0xcf, 0x11, 0xe0], 'This is an old workbook. Save the table as CSV from the spreadsheet.'],
+  [[0x89, 0x50, 0x4e, 0x47], 'This is a picture, not a table.'],
+  [[0xff, 0xd8, 0xff], 'This is a picture, not a table.'],
+  [[0x47, 0x49, 0x46], 'This is a picture, not a table.'],
+  [[0x25, 0x50, 0x44, 0x46], 'This is a PDF, not a table.'],
+  [[0x1f, 0x8b], 'This file is packed. Unpack it first.'],
+]
+
+function refuseOthers(bytes: Uint8Array): void {
+  if (bytes.length > mostBytes)
+    throw new NoTable(`This file has ${Math.round(bytes.length / 1e6)} MB; a table of people has 20 at most.`)
+  for (const [begins, instead] of others)
+    if (begins.every((byte, index) => bytes[index] === byte)) throw new NoTable(instead)
+}
+
+/** By its byte-order mark; without one UTF-8 if it is that throughout, else what spreadsheets wrote before it. */
+function decoded(bytes: Uint8Array): { readonly text: string; readonly encoding: string } {
+  const as = (encoding: string, isFatal = false) => ({
+    text: new TextDecoder(encoding, { fatal: isFatal }).decode(bytes),
+    encoding: encoding.toUpperCase(),
+  })
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return as('utf-16le')
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return as('utf-16be')
+  const sample = bytes.subarray(0, 400)
+  const zeros = sample.filter(byte => byte === 0).length
+  if (zeros > sample.length / 4) return as(sample[1] === 0 ? 'utf-16le' : 'utf-16be')
+  try {
+    return as('utf-8', true)
+  } catch {
+    return as('windows-1252')
+  }
+}
+
+const delimiters = [';', ',', '\t', '|'] as const
+
+/** The one that cuts the first records into most columns, as evenly as can be. */
+function delimiterOf(text: string): string {
+  const scored = delimiters.map(delimiter => {
+    const widths = widthsBy(text, delimiter)
+    const [width = 1] = widths
+    const even = widths.filter(each => each === width).length / Math.max(widths.length, 1)
+    return { delimiter, score: width > 1 ? even * 100 + width : 0 }
+  })
+  const [best] = scored.sort((a, b) => b.score - a.score)
+  return best === undefined || best.score === 0 ? ',' : best.delimiter
+}
+
+/** None where the delimiter makes no table at all: quotes it leaves open, above all. */
+function widthsBy(text: string, delimiter: string): number[] {
+  try {
+    return records(text, delimiter, 20).map(row => row.length)
+  } catch {
+    return []
+  }
+}
+
+function allRecords(text: string, delimiter: string): string[][] {
+  try {
+    return records(text, delimiter)
+  } catch (error) {
+    if (!(error instanceof CsvError)) throw error
+    const line = typeof error.lines === 'number' ? ` near line ${error.lines}` : ''
+    throw new NoTable(`A quoted cell${line} never ends. Mend it in the spreadsheet, and save again.`)
+  }
+}
+
+const records = (text: string, delimiter: string, to: number | null = null): string[][] =>
+  parse(text, {
+    delimiter,
+    to,
+    bom: true,
+    relax_column_count: true,
+    relax_quotes: true,
+    skip_empty_lines: true,
+    skip_records_with_empty_values: true,
+  })
