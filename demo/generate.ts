@@ -8,7 +8,8 @@ import { atRevision, emptyState, type Moment, type State } from '#core/state/sta
 import { idOf, personId, workdaysAgo } from './ids.ts'
 import { placeId, planContent } from './plan-content.ts'
 import { planEveryday } from './everyday.ts'
-import { planPeople } from './plan-people.ts'
+import { handleOf, planPeople } from './plan-people.ts'
+import { planWaysIn } from './plan-ways-in.ts'
 import { planRoles } from './plan-roles.ts'
 import { planTeams } from './plan-teams.ts'
 import type { LatePlan, Plan } from './plan.ts'
@@ -72,9 +73,14 @@ export function generateDemo(now: Instant): { readonly sets: readonly Made[]; re
 }
 
 const plansOf = (now: Instant): (Plan | LatePlan)[] =>
-  [...planPeople(now), ...planTeams(), ...planRoles(), ...planContent(now), ...planEveryday()].sort(
-    (a, b) => b.day - a.day,
-  )
+  [
+    ...planPeople(now),
+    ...planTeams(),
+    ...planRoles(),
+    ...planWaysIn(now),
+    ...planContent(now),
+    ...planEveryday(),
+  ].sort((a, b) => b.day - a.day)
 
 const founding = (at: Instant) =>
   ({
@@ -89,6 +95,7 @@ const founding = (at: Instant) =>
       account: idOf('account', founder.key),
       holding: idOf('holding', founder.key),
       name: founder.name,
+      handle: handleOf(founder.name),
       mail: mailOf(founder.key),
       folder: idOf('node', 'private', founder.key),
       grant: idOf('grant', 'private', founder.key),

@@ -11,9 +11,10 @@ import type {
 } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { levelActions } from '#core/levels/level.ts'
-import type { Person, Team } from '#core/people/person.ts'
+import { blankProfile, type Person, type Team } from '#core/people/person.ts'
 import { builtInRoles, guestRole, memberRole, ownerRole } from '#core/people/role.ts'
 import type { Principal } from '#core/rules/principal.ts'
+import { usualPolicies } from '#core/rules/workspace.ts'
 import type { RecordChange, Rows, TableName } from '#core/state/state.ts'
 import { type ContentNode, kindsWithin, type NodeKind } from '#core/tree/node.ts'
 import { createRandom, type Random } from './random.ts'
@@ -97,11 +98,7 @@ const workspace = (now: Instant): Rows['workspaces'] => ({
   slug: 'large',
   timeZone: 'Europe/London',
   madeAt: now - 300 * day,
-  guestCeiling: levelActions('Editor'),
-  allowsPublishing: true,
-  defaultRole: memberRole,
-  seats: null,
-  suspendedHoldSeats: true,
+  ...usualPolicies,
 })
 
 /** Names repeat with a number behind them. */
@@ -119,11 +116,12 @@ const personAt = ({ now }: Making, index: number): Person => ({
   account: index === 0 ? largeOwner.account : null,
   name: numbered(personNames, index),
   mail: index === 0 ? largeOwner.mail : `p${index}@large.example`,
-  title: '',
+  ...blankProfile,
   kind: isGuest(index) ? 'guest' : 'member',
   status: index % 50 === 49 ? 'suspended' : 'active',
   contact: isGuest(index) ? personId(0) : null,
   joinedAt: now - 300 * day,
+  agreedAt: null,
   from: null,
   until: index % 40 === 39 ? now + (index % 90) * day : null,
 })
@@ -132,6 +130,7 @@ const teamAt = ({ now }: Making, index: number): Team => ({
   id: teamId(index),
   name: numbered(teamNames, index),
   note: '',
+  picture: null,
   joining: index % 5 === 4 ? 'open' : 'request',
   welcomesGuests: index % 2 === 0,
   archived: index % 60 === 59,

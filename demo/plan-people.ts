@@ -1,7 +1,9 @@
 import type { Instant } from '#core/base/instant.ts'
+import { freeHandle } from '#core/changes/edits/handle.ts'
+import { emptyState } from '#core/state/state.ts'
 import { daysAgo, idOf, inDays, personId } from './ids.ts'
 import { edit, type Plan } from './plan.ts'
-import { type DemoPerson, founder, mailOf, people } from './scenario/people.ts'
+import { type DemoPerson, founder, mailOf, people, profiles } from './scenario/people.ts'
 
 /** Everybody is invited; half a day later those who came in accept and say what they do. Some leave again. */
 export const planPeople = (now: Instant): Plan[] => [
@@ -29,11 +31,15 @@ function leaving({ key, suspended, removed }: DemoPerson): Plan[] {
       : [{ ...suspended, author: suspended.by, edits: [edit('person.suspend', { person })] }]),
     ...(removed === undefined
       ? []
-      : [{ ...removed, author: removed.by, edits: [edit('person.remove', { person })] }]),
+      : [{ ...removed, author: removed.by, edits: [edit('person.remove', { person, contact: null })] }]),
   ]
 }
 
-const describing = (key: string, title: string) => edit('person.describe', { person: personId(key), title })
+const describing = (key: string, title: string) =>
+  edit('person.describe', { person: personId(key), title, ...profiles[key] })
+
+/** As the core makes it of a name that nobody else has. */
+export const handleOf = (name: string): string => freeHandle(emptyState, name)
 
 const inviting = (person: DemoPerson, now: Instant) =>
   edit('person.invite', {
@@ -45,7 +51,11 @@ const inviting = (person: DemoPerson, now: Instant) =>
     as: person.as,
     role: person.role ?? null,
     scope: { over: 'workspace' },
+    from: null,
     until: inDays(now, person.until),
+    profile: {},
+    mailed: true,
+    welcome: person.welcome === undefined ? null : idOf('welcome', person.welcome),
     linkUntil: daysAgo(now, person.day - 14),
     message: person.message ?? '',
   })
@@ -55,6 +65,8 @@ const accepting = (person: DemoPerson) =>
     person: personId(person.key),
     account: idOf('account', person.key),
     name: person.name,
+    handle: handleOf(person.name),
+    agrees: true,
     folder: idOf('node', 'private', person.key),
     grant: idOf('grant', 'private', person.key),
   })

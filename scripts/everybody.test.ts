@@ -81,15 +81,17 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     return body
   }
 
-  for (const path of ['', '/people', '/teams', '/tree', '/bin', '/notices', `/diff?from=0&to=${now}`])
+  for (const path of ['', '/people', '/people/names', '/teams', '/tree', '/bin', '/notices', '/ways-in'])
     await ask(path)
+  for (const path of ['/me/access', '/settings', '/places?find=', `/diff?from=0&to=${now}`]) await ask(path)
   for (let next: number | null = 1e8; next !== null;) {
     const part = (await ask(`/history?before=${next}`)) as HistoryView
     for (const { revision } of partOf(part.entries, turn, 10)) await ask(`/history/${revision}`)
     next = part.next
   }
   const people = allRows(moment.state.persons).map(each => each.id)
-  for (const each of partOf(people, turn, 10)) await ask(`/people/${each}/places`)
+  for (const each of partOf(people, turn, 10))
+    for (const part of ['', '/places', '/reach', '/leaving']) await ask(`/people/${each}${part}`)
   for (const { id, kind } of partOf(nodes, turn, 24)) {
     const other = people[id.length % people.length] ?? person
     const parts = ['', '/children', '/access', '/text', '/people', '/exceptions', '/goals']

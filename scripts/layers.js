@@ -39,7 +39,17 @@ const within = [
   { target: 'web/features', from: 'web/app' },
 ]
 
-const features = ['content', 'entry', 'history', 'mailbox', 'notices', 'people', 'teams']
+const features = [
+  'account',
+  'content',
+  'entry',
+  'history',
+  'mailbox',
+  'notices',
+  'people',
+  'settings',
+  'teams',
+]
 
 const pathsOf = names => names.map(name => `./${name}`)
 

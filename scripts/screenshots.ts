@@ -1,5 +1,6 @@
-import { mkdirSync, writeFileSync } from 'node:fs'
-import { resolve } from 'node:path'
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { startDemo } from '../e2e/server.ts'
 import { Visitor } from '../e2e/visitor.ts'
@@ -100,16 +101,53 @@ const shots: readonly Shot[] = [
     path: `${at}/content/node-sites-north-spit-access-notes`,
     sees: 'Who else has access',
   },
-  { name: 'people', who: owner, path: `${at}/people/person-oskar`, sees: 'Withdraw it' },
+  { name: 'people', who: owner, path: `${at}/people?as=member`, sees: 'Last active' },
+  {
+    name: 'person',
+    who: owner,
+    path: `${at}/people/person-sefa?as=guest`,
+    sees: 'Turns to',
+    act: async visitor => {
+      await visitor.press('Why: Access Notes')
+      await visitor.sees('by name, set here')
+    },
+  },
   {
     name: 'invite',
     who: owner,
     path: `${at}/people/invite`,
     sees: 'A word to them',
     act: async visitor => {
-      await visitor.fill('Mail addresses', 'Fenna Wilde <fenna@marram.example>, aino@marram.example, jon@')
-      await visitor.tick('Bird Counts')
+      await visitor.paste(
+        'Mail addresses',
+        'Fenna Wilde <fenna@marram.example>, aino@marram.example; kit@maram.example\njon@',
+      )
+      await visitor.choose('Welcome set', 'Winter helpers')
+      await visitor.sees('seats would be taken')
     },
+  },
+  {
+    name: 'import',
+    who: owner,
+    path: `${at}/people/import`,
+    theme: 'dark',
+    sees: 'choose one',
+    act: async visitor => {
+      await visitor.upload('CSV file', tableFile())
+      await visitor.sees('2 new')
+    },
+  },
+  {
+    name: 'ways-in',
+    who: owner,
+    path: `${at}/people/ways-in/link-helpers-day`,
+    sees: 'Nobody has come by it yet.',
+  },
+  {
+    name: 'me',
+    who: 'aino@marram.example',
+    path: `${at}/me`,
+    sees: 'My places',
   },
   {
     name: 'history',
@@ -129,8 +167,24 @@ const shots: readonly Shot[] = [
     theme: 'dark',
     sees: 'Tell me when',
   },
-  { name: 'teams', who: owner, path: `${at}/teams/team-birds`, sees: 'One lead alone' },
+  { name: 'teams', who: owner, path: `${at}/teams/team-birds`, sees: '1 asks to be let in' },
 ]
+
+/** A table as somebody might keep it, with a row that has to be mended. */
+function tableFile(): string {
+  const file = join(mkdtempSync(join(tmpdir(), 'noskel-shots-')), 'spring volunteers.csv')
+  const rows = [
+    'Mail;Name;Title;Team;Last day;Car',
+    'fenna@marram.example;Fenna Wilde;Season volunteer;Volunteers;30.9.2027;yes',
+    'aino@marram.example;Aino Vuori;Ornithologist, ringer;;;no',
+    'jon@marram;Jon Harrow;Season volunteer;Volunteers;30.9.2027;no',
+    'kit@marram.example;Kit Low;Season volunteer;Beach crew;;no',
+    'lou@marram.example;Lou Sand;Season volunteer;Volunteers;30.9.2027;yes',
+    'wren@marram.example;Wren Castellan;Volunteer;;;no',
+  ]
+  writeFileSync(file, rows.join('\r\n'))
+  return file
+}
 
 const wanted = process.argv.slice(2)
 mkdirSync(folder, { recursive: true })

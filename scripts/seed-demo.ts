@@ -10,7 +10,10 @@ import { noticesOf } from '#server/services/notices/write.ts'
 import type { NoticeRow } from '#server/store/tables.ts'
 import { hashOf } from '#server/services/password.ts'
 import { rowOfEntry } from '#server/services/record.ts'
+import { newAccountRow } from '#server/store/accounts.ts'
 import { writeRecords } from '#server/store/tables.ts'
+import { noteSeen } from '#server/store/visits.ts'
+import type { AccountId } from '#core/base/ids.ts'
 import { differences } from '#core/impact/impact.ts'
 import { workspaceOf } from '#core/state/state.ts'
 
@@ -23,8 +26,10 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
     const workspace = workspaceOf(state).id
     const passwordHash = await hashOf(demoPassword)
     await tables.database.transaction({ type: Transaction.TYPES.IMMEDIATE }, async transaction => {
-      const accounts = demoAccounts.map(account => ({ ...account, passwordHash, madeAt: now }))
-      await tables.accounts.bulkCreate(accounts, { transaction })
+      const accounts = demoAccounts.map(account =>
+        newAccountRow({ ...account, id: account.id as AccountId, passwordHash, madeAt: now, provenAt: now }),
+      )
+      await tables.accounts.bulkCreate(accounts as never, { transaction })
       for (const set of sets) {
         const { touching } = set
         await writeRecords(tables, { workspace, changes: touching.changes, transaction })
@@ -44,6 +49,9 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
       }))
       await tables.texts.bulkCreate(texts, { transaction })
     })
+    // Somebody was here last when they last did something.
+    for (const { author: who, after } of sets)
+      if (who !== theWorkspace) noteSeen(parts.visits, { workspace, who, at: after.at })
   }
   await close()
 }

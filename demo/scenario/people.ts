@@ -21,6 +21,8 @@ export interface DemoPerson {
   readonly suspended?: { readonly day: number; readonly by: string; readonly reason: string }
   readonly removed?: { readonly day: number; readonly by: string; readonly reason: string }
   readonly message?: string
+  /** The welcome set that they are invited with. */
+  readonly welcome?: string
 }
 
 export const founder = { key: 'ilse', name: 'Ilse Brandt', title: 'Survey director' }
@@ -124,7 +126,11 @@ const guests: readonly DemoPerson[] = [
 ]
 
 const invited: readonly DemoPerson[] = [
-  member(['oskar', 'Oskar Lindow', '', 6], { isInvited: true, message: 'Welcome to the winter counts!' }),
+  member(['oskar', 'Oskar Lindow', '', 6], {
+    isInvited: true,
+    message: 'Welcome to the winter counts!',
+    welcome: 'winter-counts',
+  }),
   member(['maud', 'Maud Ferrier', '', 77], { isInvited: true }),
   member(['severin', 'Severin Kell', '', 71], { isInvited: true }),
   guest(['bram', 'Bram Ostler', '', 3], 'noor', {
@@ -153,6 +159,44 @@ const guestDomains: Readonly<Record<string, string>> = {
   una: 'harrow-farm.example',
   dorian: 'lightbox.example',
 }
+
+/** What people tell of themselves besides; a guest's department is the organisation. */
+export const profiles: Readonly<Record<string, { readonly department?: string; readonly country?: string }>> =
+  {
+    ilse: { department: 'Office', country: 'Germany' },
+    tomas: { department: 'Wardens', country: 'Germany' },
+    noor: { department: 'Office' },
+    wiebke: { department: 'Office', country: 'Netherlands' },
+    gesa: { department: 'Office' },
+    ilka: { department: 'Office' },
+    tamsin: { department: 'Office', country: 'United Kingdom' },
+    aino: { department: 'Science', country: 'Finland' },
+    maren: { department: 'Science' },
+    hedvig: { department: 'Science', country: 'Sweden' },
+    yara: { department: 'Science', country: 'United Kingdom' },
+    oren: { department: 'Science' },
+    bastian: { department: 'Science' },
+    davit: { department: 'Science', country: 'Georgia' },
+    pilar: { department: 'Science', country: 'Spain' },
+    piran: { department: 'Wardens', country: 'United Kingdom' },
+    amadi: { department: 'Wardens' },
+    mercy: { department: 'Wardens', country: 'Nigeria' },
+    joss: { department: 'Boats', country: 'United Kingdom' },
+    ravi: { department: 'Boats' },
+    finlo: { department: 'Boats' },
+    lotte: { department: 'Data', country: 'Denmark' },
+    edda: { department: 'Liaison' },
+    sefa: { department: 'Lund estate', country: 'Denmark' },
+    aldous: { department: 'Lund estate' },
+    rosamund: { department: 'Coast fund' },
+    henrik: { department: 'County', country: 'Netherlands' },
+    greer: { department: 'Highline drones' },
+    ottoline: { department: 'Sediment laboratory' },
+    casimir: { department: 'Sediment laboratory' },
+    bridie: { department: 'Neighbouring trust' },
+    leif: { department: 'Neighbouring trust', country: 'Norway' },
+    una: { department: 'Harrow farm' },
+  }
 
 /** Everybody in the demo signs in with it. */
 export const demoPassword = 'sea-holly-and-marram'
