@@ -55,7 +55,7 @@ test('the history tells who did what and why, is filtered, and undoes with its o
   await owner.sees('put Sunniva Berg into Bird Counts · “Winter counts”')
   await owner.press('limits')
   await owner.sees('limited All guests to Commenter on Permits and Consents')
-  expect(await owner.reads()).not.toContain('Nest Locations')
+  await owner.misses('Nest Locations')
   await owner.press('everything')
   await owner.pick('By or about somebody', 'Davit Orbel')
   await owner.sees('by or about Davit Orbel')

@@ -48,13 +48,19 @@ export class Visitor {
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text)
   }
 
+  /** A long text at once, as from the clipboard. */
+  async paste(label: string, text: string): Promise<void> {
+    await this.put('HTMLTextAreaElement', await this.field(label), text)
+  }
+
+  /** A file, chosen in a field for files. */
+  async upload(label: string, path: string): Promise<void> {
+    await (await this.field(label)).sendKeys(path)
+  }
+
   /** A day, as it is stored: the browser's own order of day and month does not matter. */
   async fillDay(label: string, day: string): Promise<void> {
-    const field = await this.field(label)
-    const set = `const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set
-      set.call(arguments[0], arguments[1])
-      arguments[0].dispatchEvent(new Event('input', { bubbles: true }))`
-    await this.driver.executeScript(set, field, day)
+    await this.put('HTMLInputElement', await this.field(label), day)
   }
 
   async choose(label: string, option: string): Promise<void> {
@@ -73,8 +79,17 @@ export class Visitor {
     await (await this.field(label)).sendKeys(Key.ENTER)
   }
 
+  /** A button, or what opens and shuts something, by all that it says. */
   async press(button: string): Promise<void> {
-    await this.act(`//button[normalize-space()=${quoted(button)} or @aria-label=${quoted(button)}]`)
+    const name = quoted(button)
+    await this.act(
+      `//*[self::button or self::summary or self::input[@type='checkbox']][normalize-space()=${name} or @aria-label=${name}]`,
+    )
+  }
+
+  /** A row of a list, by what stands in one of its cells. */
+  async pressCell(text: string): Promise<void> {
+    await this.act(`//td[normalize-space()=${quoted(text)}]`)
   }
 
   /** A button by a part of what it says: a row of a list, say. */
@@ -95,6 +110,15 @@ export class Visitor {
     )
   }
 
+  /** Waits until a text is not there any more. */
+  async misses(text: string): Promise<void> {
+    await this.driver.wait(
+      async () => !(await this.reads()).includes(text),
+      patience,
+      `“${text}” is still there`,
+    )
+  }
+
   async reads(): Promise<string> {
     return this.driver.executeScript<string>('return document.body.innerText')
   }
@@ -107,6 +131,14 @@ export class Visitor {
         .filter(each => each.impact === 'serious' || each.impact === 'critical')
         .map(each => each.id + ': ' + each.nodes.map(node => node.target + ' ' + node.failureSummary).join('; '))))`
     return this.driver.executeAsyncScript<string[]>(run)
+  }
+
+  /** Sets what a field holds, so that React hears of it. */
+  private async put(kind: string, field: WebElement, value: string): Promise<void> {
+    const set = `const set = Object.getOwnPropertyDescriptor(${kind}.prototype, 'value').set
+      set.call(arguments[0], arguments[1])
+      arguments[0].dispatchEvent(new Event('input', { bubbles: true }))`
+    await this.driver.executeScript(set, field, value)
   }
 
   private find(xpath: string): Promise<WebElement> {

@@ -1,0 +1,267 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import type { Visitor } from './visitor.ts'
+import { dayAhead } from './days.ts'
+
+/** How people come in: forty at once, by a table, from the outside, by a link. */
+const at = '/at/marram-coast-survey'
+const newPassword = 'tern and plover and knot'
+const begin = dayAhead(90)
+let demo: OwnerOfDemo
+let owner: Visitor
+let stranger: Visitor
+const files = mkdtempSync(join(tmpdir(), 'noskel-tables-'))
+
+beforeAll(async () => {
+  demo = await ownerOfDemo()
+  owner = demo.owner
+  stranger = await demo.arrive()
+})
+
+afterAll(async () => {
+  rmSync(files, { recursive: true, force: true })
+  await demo.leave()
+})
+
+/** The link in the newest mail to an address, in the demo's mailbox. */
+async function linkFor(visitor: Visitor, mail: string): Promise<string> {
+  await visitor.open('/mailbox')
+  await visitor.sees(mail)
+  await visitor.pressRow(mail)
+  return visitor.driver.executeScript<string>(`return document.querySelector('article a').href`)
+}
+
+describe('forty people before the season', () => {
+  const many = Array.from(
+    { length: 36 },
+    (_, index) => `Helper ${index + 1} <helper${index + 1}@marram.example>`,
+  )
+  const mixed = [
+    many.slice(0, 12).join(', '),
+    many.slice(12, 24).join(';'),
+    many.slice(24).join('\n'),
+    'kit@marram.example KIT@marram.example',
+    'lou@maram.example',
+    'aino@marram.example; anton@marram.example; petra@marram.example; oskar@marram.example, nobody@',
+  ].join('\n')
+
+  test('each address is judged at once, and a slip is mended by one press', async () => {
+    await owner.open(`${at}/people/invite`)
+    await owner.paste('Mail addresses', mixed)
+    await owner.sees('39 to invite, 5 passed over')
+    for (const verdict of [
+      'here already',
+      'suspended',
+      'removed earlier',
+      'invited already',
+      'twice in the list',
+    ])
+      await owner.sees(verdict)
+    await owner.sees('not an address')
+    await owner.press('Take lou@marram.example')
+    await owner.misses('maram')
+  })
+
+  test('what they get is put together by a welcome set, and looked through before it is sent', async () => {
+    await owner.choose('Welcome set', 'Winter helpers')
+    await owner.sees('Season Plan')
+    await owner.sees('seats would be taken: there are not enough.')
+    expect(await owner.barriers()).toEqual([])
+    // Nothing typed is lost on the way to somewhere else and back.
+    await owner.open(`${at}/people`)
+    await owner.open(`${at}/people/invite`)
+    await owner.sees('39 to invite')
+    await owner.tick('Guests')
+    await owner.pick('A place to open for them', 'Tide Safety')
+    await owner.choose('Level at Tide Safety', 'Commenter')
+    await owner.fillDay('Their first day', begin.day)
+    await owner.fillDay('Their last day', dayAhead(310).day)
+    await owner.fill('A word to them', 'See you on the beach.')
+    await owner.sees('They take no seat.')
+    await owner.sees('nothing beyond what is opened for them.')
+    await owner.sees('Commenter')
+    await owner.press('Invite 39 people')
+    await owner.sees('39 invitations are on the way.')
+    await owner.sees('helper1@marram.example')
+  })
+
+  test('the mails are there, and the row of an invited person has all that can be done about it', async () => {
+    await linkFor(stranger, 'helper36@marram.example')
+    await stranger.sees('See you on the beach.')
+    await stranger.sees(`Your time there begins on ${begin.words}`)
+    await owner.open(`${at}/people?status=invited&find=helper35`)
+    await owner.press('Withdraw: Helper 35')
+    await owner.sees('The invitation of Helper 35 is withdrawn.')
+    await owner.open(`${at}/people?status=invited&find=helper36`)
+    await owner.press('Send anew: Helper 36')
+    await owner.sees('A new invitation is on its way to helper36@marram.example.')
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Change: Helper 36')
+    await owner.press('Copy its link')
+    await owner.sees('Whoever holds it can come in.')
+    await owner.fillDay('Their time here ends after', dayAhead(340).day)
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Change the offer')
+    await owner.sees('What Helper 36 is offered is changed.')
+    await owner.press('Send it anew')
+    await owner.sees('A new invitation is on its way')
+    await owner.press('Withdraw it')
+    await owner.sees('The invitation of Helper 36 is withdrawn.')
+  })
+})
+
+describe('a table', () => {
+  const rows = [
+    'Adresse;Name;Title;Teams;Colour',
+    'ada@marram.example;Ada Lowe;"Ringer; first year";Volunteers;red',
+    'aino@marram.example;Aino Vuori;Ornithologist and ringer;;',
+    'ben@marram;Ben Holm;;;',
+  ]
+
+  test('is read, matched by hand, mended where it is wrong, brought in, and does nothing again', async () => {
+    const file = join(files, 'people.csv')
+    writeFileSync(file, Buffer.from(`\ufeff${rows.join('\r\n')}`, 'utf16le'))
+    await owner.open(`${at}/people/import`)
+    await owner.upload('CSV file', file)
+    await owner.sees('3 rows, read as UTF-16LE, cut at semicolons')
+    await owner.sees('Say which column holds the mail address.')
+    await owner.choose('Column Adresse', 'Mail')
+    await owner.sees('1 new, 1 to change, 0 as they are, 1 wrong')
+    await owner.sees('title: Ornithologist becomes Ornithologist and ringer.')
+    await owner.fill('Mail, row 4', 'ben@marram.example')
+    await owner.sees('2 new, 1 to change')
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Bring in 3 rows')
+    await owner.sees('3 brought in.')
+    await owner.upload('CSV file', file)
+    await owner.sees('Say which column holds the mail address.')
+    await owner.choose('Column Adresse', 'Mail')
+    await owner.sees('2 as they are, 1 wrong')
+  })
+
+  test('that is none is refused kindly', async () => {
+    const file = join(files, 'people.png')
+    writeFileSync(file, Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a]))
+    await owner.upload('CSV file', file)
+    await owner.sees('This is a picture, not a table.')
+  })
+})
+
+describe('from the outside', () => {
+  test('an address typed at a place comes in as its guest, and sees that place and nothing else', async () => {
+    await owner.open(`${at}/content/node-tide-safety`)
+    await owner.pick('Open this for somebody', 'skipper@nextport.example')
+    await owner.sees('a guest for this place alone')
+    await owner.sees('a member of the workspace')
+    await owner.press('Invite and give Reader')
+    await owner.sees('once they accept')
+    await stranger.open(await linkFor(stranger, 'skipper@nextport.example'))
+    await stranger.sees('invites you as a guest')
+    await stranger.fill('Your name', 'Skip Larsen')
+    await stranger.fill('Password', newPassword)
+    await stranger.tick('I accept the house rules')
+    await stranger.press('Accept and come in')
+    await stranger.sees('Sign out')
+    await stranger.sees('Tide Safety')
+    expect(await stranger.reads()).not.toMatch(/Sites|Season Plan|People|Settings/)
+    await stranger.open(`${at}/me`)
+    await stranger.sees('You turn to Ilse Brandt.')
+    expect(await stranger.barriers()).toEqual([])
+  })
+
+  test('all guests stand in one list with what they reach; one is extended, gets another contact, becomes a member', async () => {
+    await owner.open(`${at}/people?as=guest&find=skip`)
+    await owner.sees('Tide Safety')
+    await owner.pressCell('Skip Larsen')
+    await owner.press('Somebody else')
+    await owner.pick('Whom Skip Larsen turns to', 'Wiebke Aalders')
+    await owner.sees('Skip Larsen turns to Wiebke Aalders from now on.')
+    const end = dayAhead(190)
+    await owner.press('Set an end …')
+    await owner.fillDay('Last day of Skip Larsen', end.day)
+    await owner.press('Set the end')
+    await owner.sees(`through ${end.words}`)
+    await owner.press('Make a member …')
+    await owner.press('Make Skip Larsen a member')
+    await owner.sees('Skip Larsen is a member now.')
+  })
+
+  test('somebody with an account makes a workspace of their own, and another joins it and switches', async () => {
+    const aino = await demo.welcome('aino@marram.example')
+    await aino.open('/workspaces')
+    await aino.press('Make another workspace …')
+    await aino.fill('Name of the workspace', 'Night Herons')
+    await aino.press('Make the workspace')
+    await aino.sees('Kept to me')
+    await aino.open('/at/night-herons/people/invite')
+    await aino.paste('Mail addresses', 'ilse@marram.example')
+    await aino.press('Invite 1 person')
+    await aino.sees('One invitation is on the way.')
+    await owner.open('/workspaces')
+    await owner.sees('invites you to Night Herons')
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Come in')
+    await owner.sees('Kept to me')
+    expect(await owner.reads()).not.toMatch(/Marram|Sites/)
+    await owner.press('Night Herons')
+    await owner.follow('Marram Coast Survey')
+    await owner.sees('Season Plan')
+  })
+
+  test('a welcome set shows what a change of it does, and who else’s link holds it fast', async () => {
+    await owner.open(`${at}/people/ways-in`)
+    await owner.pressCell('Lab visitors')
+    await owner.sees('For whom it is')
+    await owner.pick('A place to open for them', 'Tide Safety')
+    await owner.choose('Level at Tide Safety', 'Commenter')
+    await owner.sees('Tide Safety: nothing becomes Commenter')
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Keep the changes')
+    await owner.sees('The welcome set Lab visitors is changed.')
+    await owner.sees('2 places')
+    // The link is Ilse’s, and gives by her rights.
+    const wiebke = await demo.welcome('wiebke@marram.example')
+    await wiebke.open(`${at}/people/ways-in`)
+    await wiebke.pressCell('Winter helpers')
+    await wiebke.sees('Somebody else’s join link offers this set')
+    expect(await wiebke.barriers()).toEqual([])
+    await wiebke.press('Delete the set')
+    await wiebke.sees('This welcome set is in use.')
+    // Whoever held the link of an invitation would come in as that person.
+    await owner.open(`${at}/people?status=invited&find=bram`)
+    await owner.sees('Copy link')
+    await wiebke.open(`${at}/people?status=invited&find=bram`)
+    await wiebke.sees('Send anew')
+    await wiebke.misses('Copy link')
+  })
+
+  test('by a join link one gives an address, and the way in comes by mail', async () => {
+    await owner.open(`${at}/people/ways-in/new-link`)
+    await owner.fill('Name', 'College visit')
+    await owner.fill('Only addresses of', 'college.example')
+    await owner.fill('At most, people', '5')
+    await owner.tick('Volunteers')
+    await owner.sees('In Volunteers')
+    expect(await owner.barriers()).toEqual([])
+    await owner.press('Make the link')
+    await owner.sees('Nobody has come by it yet.')
+    const link = await (await owner.field('The link to pass on')).getAttribute('value')
+    const visitor = await demo.arrive()
+    await visitor.open(link ?? '')
+    await visitor.sees('Ilse Brandt lets people come in as members, and into a team')
+    await visitor.fill('Your mail address', 'x@elsewhere.example')
+    await visitor.press('Send me the invitation')
+    await visitor.sees('Members come with an address of college.example only.')
+    await visitor.fill('Your mail address', 'rosa@college.example')
+    await visitor.press('Send me the invitation')
+    await visitor.sees('Look into your mail')
+    expect(await visitor.barriers()).toEqual([])
+    await visitor.open(await linkFor(visitor, 'rosa@college.example'))
+    await visitor.sees('Join Marram Coast Survey')
+    await visitor.sees('Volunteers')
+    await owner.sees('1 came by it.')
+  })
+})
