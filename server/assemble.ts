@@ -93,13 +93,16 @@ export async function startServer(environment: Environment): Promise<Running> {
     isReady: () => ready,
   })
   const server = createServer(app)
+  // Longer than proxies and browsers keep a connection idle: they end it, so no request meets a shut one.
+  server.keepAliveTimeout = 75_000
   await listen(server, config)
   const stop = async () => {
     ready = false
     const closed = new Promise(resolve => server.close(resolve))
     closeStreams(parts.hub)
-    server.closeIdleConnections()
+    const idling = setInterval(() => server.closeIdleConnections(), 50)
     await closed
+    clearInterval(idling)
     stopClockwork(clockwork)
     await stopOutbox(outbox)
     clearInterval(noting)

@@ -110,7 +110,25 @@ test('what is judged is accepted as it stands, does what it says, and does nothi
         if (/boats/i.test(row.teams ?? '')) expect(teams).toContain('Boats')
       }
     }),
-    { numRuns: 60, endOnFailure: true },
+    {
+      numRuns: 60,
+      endOnFailure: true,
+      // Two who are here are given the same new handle.
+      examples: [
+        [
+          [
+            { mail: 'p0@test.example', handle: 'first' },
+            { mail: 'p1@test.example', handle: 'second' },
+          ],
+        ],
+        [
+          [
+            { mail: 'p0@test.example', handle: 'bo.2' },
+            { mail: 'p1@test.example', handle: 'bo.2' },
+          ],
+        ],
+      ],
+    },
   )
   expect(seen).toEqual(new Set(['new', 'changes', 'as it is', 'wrong']))
 })

@@ -135,6 +135,7 @@ function known(reading: Reading, row: ImportRow, person: Person): ImportedRowVie
   if (read.as !== undefined && read.as !== person.kind)
     faults.push(`Is a ${person.kind}: who becomes a ${read.as} is decided one by one.`)
   if (faults.length > 0) return wrong(...faults)
+  if (row.handle !== undefined) reading.taken.add(row.handle)
   return {
     verdict: changes.length === 0 ? 'as it is' : 'changes',
     says: [
