@@ -11,6 +11,13 @@ export function endOfDay(day: string, timeZone: string): Instant {
   return nextDay - offsetAt(guess, timeZone)
 }
 
+/** The first instant of the next calendar month there: when the next period of what is paid by the month begins. */
+export function nextMonth(now: Instant, timeZone: string): Instant {
+  const [year, month] = dayOf(now, timeZone).split('-').map(Number)
+  const lastDay = new Date(Date.UTC(year ?? 0, month ?? 1, 0)).toISOString().slice(0, 10)
+  return endOfDay(lastDay, timeZone)
+}
+
 /** The calendar day in a time zone, as YYYY-MM-DD. */
 export function dayOf(at: Instant, timeZone: string): string {
   return new Intl.DateTimeFormat('en-CA', {

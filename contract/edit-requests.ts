@@ -31,6 +31,11 @@ const scope = Type.Union([
   Type.Object({ over: kind('team'), team: id }, strict),
 ])
 
+const roleWanted = Type.Union([
+  Type.Object({ role: id }, strict),
+  Type.Object({ privilege: Type.Union(allPrivileges.map(each => kind(each))) }, strict),
+])
+
 /** What is not a handle is refused in words, by the core. */
 const handle = text(60, 1)
 const profile = Type.Object(
@@ -234,9 +239,22 @@ const edits = {
     free: Type.Optional(Type.Boolean()),
   },
   'role.delete': { role: id },
+  'role.ask': { wants: roleWanted, word: text(1000) },
+  'role.unask': { request: id },
+  'role.answer': {
+    request: id,
+    word: text(1000),
+    gives: orNull(Type.Object({ role: id, scope, until: orNull(instant) }, strict)),
+  },
+  'handover.offer': { to: id, keeps: id, word: text(1000) },
+  'handover.withdraw': { handover: id },
+  'handover.answer': { handover: id, accepted: Type.Boolean() },
+  'look.begin': { look: id, through: orNull(id), word: text(500) },
   'seats.change': {
     seats: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 1_000_000 }))),
     suspendedHoldSeats: Type.Optional(Type.Boolean()),
+    /** At once, if nothing is said. */
+    when: Type.Optional(Type.Union([kind('now'), kind('next period')])),
   },
   'column.create': {
     column: id,

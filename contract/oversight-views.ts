@@ -24,6 +24,8 @@ export interface NoticeView {
   readonly text: string
   readonly place: PlaceName | null
   readonly team: PlaceName | null
+  /** A page of the workspace where something can be done about it. */
+  readonly to: { readonly name: string; readonly path: string } | null
   /** The entry of the history that it is about. */
   readonly revision: number | null
 }

@@ -3,6 +3,7 @@ import type { Privilege } from '#core/levels/privilege.ts'
 import type { Person } from '#core/people/person.ts'
 import type { EditRequest, OfferRequest } from './edit-requests.ts'
 import type { Problem } from './problem.ts'
+import type { HandoverView, LookView } from './role-views.ts'
 import type { PathView, PlaceName } from './views.ts'
 
 /** People as lists, profiles and offers tell of them. */
@@ -87,8 +88,21 @@ export interface PersonDetailView extends PersonView {
   /** Handles that lead here too. */
   readonly formerHandles: readonly string[]
   readonly agreedAt: Instant | null
+  /** What their roles let them do, each with where it comes from; to themselves and to whoever looks after them. */
+  readonly powers: readonly PowerView[] | null
   /** Sign-ins, to whoever may reset them. */
   readonly signIns: readonly { readonly at: string; readonly lastUsed: Instant | null }[] | null
+}
+
+/** One privilege of somebody, and the roles it comes from, with over whom each is held. */
+export interface PowerView {
+  readonly privilege: Privilege
+  readonly from: readonly {
+    readonly role: string
+    readonly over: string | null
+    /** It has no effect over that scope. */
+    readonly isAsleep: boolean
+  }[]
 }
 
 /** A place where somebody has access, and by what: those below that have just the same are counted, not listed. */
@@ -110,7 +124,13 @@ export interface MyAccessView {
   readonly roles: readonly (HoldingView & {
     readonly note: string
     readonly privileges: readonly Privilege[]
+    /** Those that have no effect over what it is held over. */
+    readonly asleep: readonly Privilege[]
   })[]
+  /** Owners who offer to hand the workspace over to one. */
+  readonly handovers: readonly HandoverView[]
+  /** Who looked through one's eyes, the newest first. */
+  readonly looks: readonly LookView[]
   readonly teams: readonly PersonTeamView[]
   readonly places: readonly ReachedView[]
   readonly contact: PlaceName | null

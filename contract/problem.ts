@@ -1,3 +1,4 @@
+import type { Privilege } from '#core/levels/privilege.ts'
 import type { ForeseenView } from './views.ts'
 import type { RefusalCode } from '#core/changes/refusal.ts'
 
@@ -8,13 +9,15 @@ export interface Problem {
   readonly status: number
   /** What would work instead. */
   readonly detail: string
+  /** The privilege that was lacking: it can be asked for. */
+  readonly lacks?: Privilege
   /** For a change set: the edit that was refused, counted from 0. */
   readonly edit?: number
-  /** For input that does not fit: where, and what is wrong there. */
   /** For a change set that would now do something else than its author saw: what it would do. */
   readonly effect?: ForeseenView
   /** What others did meanwhile, as far as the author may know it. */
   readonly meanwhile?: readonly string[]
+  /** For input that does not fit: where, and what is wrong there. */
   readonly faults?: readonly { readonly at: string; readonly message: string }[]
 }
 
@@ -108,6 +111,11 @@ export const serverProblems = {
     title: 'This password is too easy to guess.',
     detail: 'Use at least 12 characters that are not a well-known password.',
   },
+  'look-over': {
+    status: 403,
+    title: 'This look is over.',
+    detail: 'Begin another one, with a reason.',
+  },
   'already-set-up': {
     status: 409,
     title: 'This Noskel has its workspace already.',
@@ -169,6 +177,9 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'kept-by-directory': 403,
   'has-steward': 409,
   private: 403,
+  'not-asked-for': 422,
+  'handover-over': 409,
+  'say-why': 422,
   'nothing-to-undo': 409,
   'never-undone': 422,
 }

@@ -11,7 +11,7 @@ export const changeSetRequest = Type.Object(
     reason: Type.Optional(text(500)),
     /** What its author saw that it would do. */
     seen: Type.Optional(text(100)),
-    edits: Type.Array(editRequest, { minItems: 1, maxItems: 2000 }),
+    edits: Type.Array(editRequest, { minItems: 1, maxItems: 12_000 }),
   },
   strict,
 )
@@ -144,6 +144,8 @@ const oneOf = <V extends string>(...values: readonly V[]) => Type.Union(values.m
 export const peopleQuery = Type.Object(
   {
     find: Type.Optional(text(200)),
+    /** Only those whom the asker looks after. */
+    kept: Type.Optional(kind('1')),
     as: Type.Optional(oneOf('member', 'guest')),
     status: Type.Optional(oneOf('active', 'invited', 'suspended', 'coming', 'over')),
     role: Type.Optional(id),
@@ -198,6 +200,9 @@ export const importRequest = Type.Object(
 )
 export type ImportRow = Partial<Record<ImportField, string>>
 export type ImportRequest = Static<typeof importRequest>
+
+/** The outline below a place, or from the top. */
+export const outlineQuery = Type.Object({ node: Type.Optional(id) }, strict)
 
 /** Places to offer, by a part of their name. */
 export const placesQuery = Type.Object({ find: text(200) }, strict)

@@ -268,6 +268,22 @@ export interface ForeseenAt {
   readonly columns: readonly ColumnDifferenceView[]
   /** Places with a difference that the author shares in but cannot see. */
   readonly hiddenPlaces: number
+  /** What people may do in the workspace, as far as the author may know of their roles. */
+  readonly powers: readonly PowerDifferenceView[]
+}
+
+/** What somebody may do more and no longer in the workspace, over whom. */
+export interface PowerDifferenceView {
+  readonly person: PlaceName
+  /** The highest rung of their roles; 0 for none. */
+  readonly rungBefore: number
+  readonly rungAfter: number
+  readonly parts: readonly {
+    /** `null` for the whole workspace. */
+    readonly over: string | null
+    readonly gains: readonly Privilege[]
+    readonly loses: readonly Privilege[]
+  }[]
 }
 
 export interface ColumnDifferenceView {

@@ -7,7 +7,7 @@ import { type DemoRole, ownLevel, roles, seats } from './scenario/roles.ts'
 
 /** The workspace's own roles and level, and how many seats it has bought. */
 export const planRoles = (): Plan[] => [
-  { day: seats.day, author: seats.by, edits: [edit('seats.change', { seats: seats.bought })] },
+  { day: seats.day, author: seats.by, edits: [edit('seats.change', { seats: seats.bought, from: null })] },
   ...roles.flatMap(planRole),
   {
     day: ownLevel.day,

@@ -1,14 +1,16 @@
 import { rowOf, rowsBy } from '../base/collection.ts'
 import type { PersonId, TeamId } from '../base/ids.ts'
 import { isLive } from '../base/instant.ts'
-import { isPrivilege, type Privilege, privileges, type PrivilegeSet } from '../levels/privilege.ts'
+import type { RoleId } from '../base/ids.ts'
+import { isAsleep, isPrivilege, type Privilege, privileges } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
 import type { Moment } from '../state/state.ts'
 import { subjectOf } from './subject.ts'
 
-/** What one role gives a person: its privileges, how high it ranks, over whom. */
+/** What one role gives a person: the privileges that have effect over its scope, how high it ranks, over whom. */
 export interface Power {
-  readonly privileges: PrivilegeSet
+  readonly role: RoleId
+  readonly privileges: ReadonlySet<Privilege>
   readonly rung: number
   readonly scope: Scope
 }
@@ -20,20 +22,21 @@ export type Target =
 export const wholeWorkspace: Target = { over: 'workspace' }
 
 /** None for somebody who is not active. */
-export function powersOf(moment: Moment, person: PersonId): Power[] {
-  if (subjectOf(moment, person)?.isActive !== true) return []
+export const powersOf = (moment: Moment, person: PersonId): Power[] =>
+  subjectOf(moment, person)?.isActive === true ? powersAsIfActive(moment, person) : []
+
+/** The same for somebody who is not here yet. */
+export function powersAsIfActive(moment: Moment, person: PersonId): Power[] {
   return rowsBy(moment.state.holdings, 'person', person)
     .filter(holding => isLive(holding, moment.at))
     .flatMap(holding => {
       const role = rowOf(moment.state.roles, holding.role)
       if (role === undefined) return []
-      return [
-        {
-          privileges: privileges(...role.privileges.filter(isPrivilege)),
-          rung: role.rung,
-          scope: holding.scope,
-        },
-      ]
+      const { scope } = holding
+      const awake = [...privileges(...role.privileges.filter(isPrivilege))].filter(
+        each => !isAsleep(each, scope.over),
+      )
+      return [{ role: role.id, privileges: new Set(awake), rung: role.rung, scope }]
     })
 }
 

@@ -23,3 +23,6 @@ export type RequestId = Id<'request'>
 export type WelcomeSetId = Id<'welcome set'>
 export type JoinLinkId = Id<'join link'>
 export type PictureId = Id<'picture'>
+export type RoleRequestId = Id<'role request'>
+export type HandoverId = Id<'handover'>
+export type LookId = Id<'look'>

@@ -11,6 +11,8 @@ export interface Leading {
   readonly leavers: ReadonlySet<PersonId>
   /** Who came into which team, or asks anew. */
   readonly joined: ReadonlySet<string>
+  /** Who was given a role. */
+  readonly given: ReadonlySet<PersonId>
   readonly hasTeam: boolean
   /** Places that are no more. */
   readonly gone: ReadonlySet<NodeId>
@@ -29,6 +31,11 @@ export function leadingIn(changes: readonly RecordChange[]): Leading {
     people: new Set(persons.map(change => change.id)),
     leavers: new Set(persons.filter(isTurned).map(change => change.id)),
     joined: new Set(made.map(change => joinKey(change.after))),
+    given: new Set(
+      of('holdings').flatMap(({ before, after }) =>
+        before === null && after !== null ? [after.person] : [],
+      ),
+    ),
     hasTeam: of('teams').length > 0,
     gone: new Set(nodes.filter(change => change.after === null).map(change => change.id)),
     folders: new Set(nodes.filter(change => homeIn(change) === 'person').map(change => change.id)),
@@ -42,7 +49,7 @@ const isBreak = ({ before, after }: NodeChange): boolean =>
 const joinKey = (row: { readonly team?: TeamId; readonly person?: PersonId } | null): string =>
   `${row?.team ?? ''} ${row?.person ?? ''}`
 
-const isTurned = ({ before, after }: Extract<RecordChange, { table: 'persons' }>): boolean =>
+export const isTurned = ({ before, after }: Extract<RecordChange, { table: 'persons' }>): boolean =>
   before !== null && after !== null && (before.kind !== after.kind || after.status === 'removed')
 
 /** Whether a record only goes along with what others of its change set tell. */
@@ -66,6 +73,14 @@ const along: Along = {
   requests: (change, { joined, leavers }) =>
     change.after === null &&
     (leavers.has(rowIn(change)?.person as PersonId) || joined.has(joinKey(rowIn(change)))),
+  roleRequests: (change, { leavers, given }) =>
+    change.after === null &&
+    (leavers.has(rowIn(change)?.person as PersonId) || given.has(rowIn(change)?.person as PersonId)),
+  handovers: (change, { leavers, given }) =>
+    change.after === null &&
+    [change.before?.from, change.before?.to].some(
+      each => each !== undefined && (leavers.has(each) || given.has(each)),
+    ),
   joinLinks: (change, { people }) => change.before?.used !== change.after?.used && people.size > 0,
   memberships: (change, { leavers }) =>
     change.after === null && leavers.has(rowIn(change)?.person as PersonId),
@@ -110,6 +125,8 @@ export const rowIn = ({ before, after }: RecordChange) =>
     readonly parent?: NodeId | null
     readonly board?: NodeId
     readonly principal?: Principal
+    readonly to?: PersonId
+    readonly through?: PersonId | null
   } | null
 
 /** The person or team that a principal names. */

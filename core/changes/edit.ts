@@ -8,19 +8,14 @@ import type {
   ChangeInvitation,
   ChangeLevel,
   ChangeMember,
-  ChangeRole,
-  ChangeSeats,
   ChangeTeam,
   ChangeWorkspace,
   CreateChannel,
   CreateLevel,
-  CreateRole,
   CreateTeam,
   DeleteLevel,
-  DeleteRole,
   DescribePerson,
   EndPerson,
-  GiveRole,
   InvitePerson,
   MakeRequest,
   RemovePerson,
@@ -28,7 +23,6 @@ import type {
   ResumePerson,
   SuspendPerson,
   TakeMember,
-  TakeRole,
   TurnPerson,
   WithdrawInvitation,
   WithdrawRequest,
@@ -57,6 +51,21 @@ import type {
   SetWeb,
   UndoChangeSet,
 } from './intents/places.ts'
+import type {
+  AnswerHandover,
+  AnswerRoleRequest,
+  AskForRole,
+  BeginLook,
+  ChangeRole,
+  ChangeSeats,
+  CreateRole,
+  DeleteRole,
+  GiveRole,
+  OfferHandover,
+  TakeBackRoleRequest,
+  TakeRole,
+  WithdrawHandover,
+} from './intents/roles.ts'
 import type {
   ChangeJoinLink,
   ChangeWelcomeSet,
@@ -134,5 +143,12 @@ export type Edit =
   | ChangeJoinLink
   | WithdrawJoinLink
   | UseJoinLink
+  | AskForRole
+  | TakeBackRoleRequest
+  | AnswerRoleRequest
+  | OfferHandover
+  | WithdrawHandover
+  | AnswerHandover
+  | BeginLook
 
 export type EditKind = Edit['kind']

@@ -4,7 +4,17 @@ import type { RecordChange } from '../state/state.ts'
 import { goesAlong, leadingIn, rowIn, subjectIn } from './along.ts'
 
 /** What kind of thing was done: what a history is looked through by. */
-export const acts = ['sharing', 'limits', 'inheritance', 'places', 'teams', 'people', 'workspace'] as const
+export const acts = [
+  'sharing',
+  'limits',
+  'inheritance',
+  'places',
+  'teams',
+  'people',
+  'roles',
+  'looking',
+  'workspace',
+] as const
 export type Act = (typeof acts)[number]
 
 /** One thing that a change set did, and whom and what it is about: who may read it hangs on these. */
@@ -65,6 +75,11 @@ function aboutOf(change: RecordChange): About | undefined {
     case 'persons':
       return { act: 'people', person: change.id }
     case 'holdings':
+    case 'roleRequests':
+    case 'handovers':
+    case 'looks':
+    case 'roles':
+      return aboutRoles(change)
     case 'handles':
     case 'invitations':
       return { act: 'people', person }
@@ -73,7 +88,14 @@ function aboutOf(change: RecordChange): About | undefined {
     case 'welcomeSets':
     case 'joinLinks':
       return { act: 'workspace' }
-    case 'roles':
-      return (change.after ?? change.before)?.builtIn === true ? undefined : { act: 'workspace' }
   }
+}
+
+/** What is about roles, and looking by the privilege that one gives. */
+function aboutRoles(change: RecordChange): About | undefined {
+  const { person, to, through } = rowIn(change) ?? {}
+  if (change.table === 'looks') return { act: 'looking', person: through ?? undefined }
+  if (change.table === 'handovers') return { act: 'roles', person: to }
+  const isBuiltIn = change.table === 'roles' && (change.after ?? change.before)?.builtIn === true
+  return isBuiltIn ? undefined : { act: 'roles', person }
 }

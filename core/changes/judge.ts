@@ -33,6 +33,9 @@ import { removePerson } from './edits/leaving.ts'
 import { recoverAccess } from './edits/recover.ts'
 import { changeRole, createRole, deleteRole } from './edits/role-made.ts'
 import { changeSeats } from './edits/seats.ts'
+import { answerHandover, offerHandover, withdrawHandover } from './edits/handover.ts'
+import { beginLook } from './edits/look.ts'
+import { answerRoleRequest, askForRole, takeBackRoleRequest } from './edits/role-request.ts'
 import { turnPerson } from './edits/turn.ts'
 import { theWorkspace } from './passing.ts'
 import type { Guard, Whole } from './guards/guard.ts'
@@ -139,6 +142,13 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'link.change': changeJoinLink,
   'link.withdraw': withdrawJoinLink,
   'link.use': takeJoinLink,
+  'role.ask': askForRole,
+  'role.unask': takeBackRoleRequest,
+  'role.answer': answerRoleRequest,
+  'handover.offer': offerHandover,
+  'handover.withdraw': withdrawHandover,
+  'handover.answer': answerHandover,
+  'look.begin': beginLook,
 }
 
 const guards: readonly Guard[] = [seats, guests, ownerLeft, recovered, moveGains, ownRaise, stewardLeft]

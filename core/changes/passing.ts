@@ -5,7 +5,14 @@ import { type Table, valuesOf } from '../base/table.ts'
 import type { Membership, Person } from '../people/person.ts'
 import type { Grant } from '../rules/entry.ts'
 import { momentOf, nextAfter, nextBound, type Sorted, sortedOnce } from '../state/moment.ts'
-import { applyChanges, type Moment, type RecordChange, type State, type TableName } from '../state/state.ts'
+import {
+  applyChanges,
+  type Moment,
+  type RecordChange,
+  type State,
+  type TableName,
+  workspaceOf,
+} from '../state/state.ts'
 import { deletionOf } from './edits/delete.ts'
 import type { Touching } from './touched.ts'
 
@@ -45,9 +52,10 @@ export function nearingIn(state: State, since: Instant, until: Instant): Nearing
   return nearing
 }
 
-/** The next instant after `since` at which something starts, ends, or has lain in the bin for long enough. */
+/** The next instant after `since` at which something starts, ends, other seats count, or the bin is emptied of something. */
 function nextPassing(state: State, since: Instant): Instant {
-  let next = nextBound(state, since)
+  const plannedAt = workspaceOf(state).seatsNext?.from ?? Number.POSITIVE_INFINITY
+  let next = Math.min(nextBound(state, since), plannedAt > since ? plannedAt : Number.POSITIVE_INFINITY)
   for (const { binned } of rowsBy(state.nodes, 'bin', 'bin')) {
     const at = (binned?.at ?? 0) + binTime
     if (at > since && at < next) next = at
@@ -107,11 +115,19 @@ function passingAt({ state, at }: Moment): Passing {
         touched.push({ table, id: row.id, before: row, after: table === 'persons' ? row : null } as never)
       else if (row.from === at) touched.push({ table, id: row.id, before: row, after: row } as never)
     }
-  touched.push(...leavingBin(state, at))
+  touched.push(...leavingBin(state, at), ...withSeatsPlanned(state, at))
   const next = applyChanges(state, touched)
   // The last instant before: what ends now still counted then, what begins now did not yet.
   const touching = { changes: touched, before: momentOf(state, at - 1), after: momentOf(next, at) }
   return { at, state: next, changes: touched, touching }
+}
+
+function withSeatsPlanned(state: State, at: Instant): RecordChange[] {
+  const before = workspaceOf(state)
+  const { seatsNext } = before
+  if (seatsNext === null || seatsNext.from > at) return []
+  const after = { ...before, seats: seatsNext.seats, seatsNext: null }
+  return [{ table: 'workspaces', id: before.id, before, after }]
 }
 
 /** Once each, though one lies in another: what ends with it (grants, limits) is not told twice. */

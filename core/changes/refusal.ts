@@ -33,7 +33,17 @@ export type Refusal =
   | { readonly code: 'limits-only' }
   | {
       readonly code: 'already-there'
-      readonly what: 'person' | 'membership' | 'break' | 'role' | 'kind' | 'handle' | 'request' | 'id'
+      readonly what:
+        | 'person'
+        | 'membership'
+        | 'break'
+        | 'role'
+        | 'role request'
+        | 'handover'
+        | 'kind'
+        | 'handle'
+        | 'request'
+        | 'id'
     }
   | { readonly code: 'invitation-over' }
   | { readonly code: 'link-over' }
@@ -53,6 +63,9 @@ export type Refusal =
   | { readonly code: 'kept-by-directory'; readonly team: TeamId }
   | { readonly code: 'has-steward'; readonly node: NodeId }
   | { readonly code: 'private' }
+  | { readonly code: 'not-asked-for' }
+  | { readonly code: 'handover-over' }
+  | { readonly code: 'say-why' }
   | { readonly code: 'nothing-to-undo' }
   | { readonly code: 'never-undone' }
 
@@ -73,3 +86,4 @@ export type Unknown =
   | 'request'
   | 'welcome set'
   | 'link'
+  | 'handover'

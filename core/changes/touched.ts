@@ -55,6 +55,10 @@ function peopleTouchedBy(
     case 'channels':
     case 'handles':
     case 'requests':
+    case 'roles':
+    case 'roleRequests':
+    case 'handovers':
+    case 'looks':
     case 'welcomeSets':
     case 'joinLinks':
       return []
@@ -130,6 +134,9 @@ function topsOf(state: State, change: RecordChange): NodeId[] {
     case 'joinLinks':
     case 'requests':
     case 'roles':
+    case 'roleRequests':
+    case 'handovers':
+    case 'looks':
     case 'welcomeSets':
       return []
   }

@@ -10,10 +10,10 @@ import {
   type RecordChange,
   type State,
   type TableName,
-  workspaceOf,
 } from '../state/state.ts'
 import type { UndoChangeSet } from './intents/places.ts'
 import { membershipOf } from './edits/member.ts'
+import { isRoleUsed } from './edits/role-made.ts'
 
 /** Why a part of a change set is not taken back. */
 export type WhyLeft = 'changed since' | 'over' | 'in use' | 'gone'
@@ -163,6 +163,17 @@ function refersTo({ table, after }: RecordChange): readonly (readonly [TableName
         ['teams', after.team],
         ['persons', after.person],
       ]
+    case 'roleRequests':
+      return [
+        ['persons', after.person],
+        ...('role' in after.wants ? [['roles', after.wants.role] as const] : []),
+      ]
+    case 'handovers':
+      return [
+        ['persons', after.from],
+        ['persons', after.to],
+        ['roles', after.keeps],
+      ]
     case 'joinLinks':
       return after.welcome === null ? [] : [['welcomeSets', after.welcome]]
     case 'columns':
@@ -197,6 +208,7 @@ function isNeeded(state: State, { table, id }: RecordChange, written: readonly N
           ...rowsBy(state.holdings, 'person', id),
           ...rowsBy(state.invitations, 'person', id),
           ...rowsBy(state.requests, 'person', id),
+          ...rowsBy(state.roleRequests, 'person', id),
           ...rowsBy(state.handles, 'person', id),
         ].length > 0 || isNamed(state, [`person:${id}`])
       )
@@ -209,7 +221,7 @@ function isNeeded(state: State, { table, id }: RecordChange, written: readonly N
         isNamed(state, [`team:${id}`, `leads:${id}`])
       )
     case 'roles':
-      return workspaceOf(state).defaultRole === id || allRows(state.holdings).some(each => each.role === id)
+      return isRoleUsed(state, id)
     case 'levels':
       return allRows(state.grants).some(each => each.gives === id)
     case 'welcomeSets':

@@ -10,6 +10,7 @@ import { isSame } from '../base/same.ts'
 import { momentOf } from '../state/moment.ts'
 import type { Moment } from '../state/state.ts'
 import { type ColumnDifference, columnDifferences } from '../access/column-differences.ts'
+import { type PowerDifference, powerDifferences, powerInstants, peopleWithPowers } from './powers.ts'
 
 /** What one person has at one place without a change set and with it. */
 export interface Difference {
@@ -25,6 +26,8 @@ export interface ImpactAt {
   readonly differences: readonly Difference[]
   /** The same for restricted columns of boards. */
   readonly columns: readonly ColumnDifference[]
+  /** What people may do in the workspace. */
+  readonly powers: readonly PowerDifference[]
 }
 
 /**
@@ -34,13 +37,16 @@ export interface ImpactAt {
  */
 export function impact(whole: Touching): ImpactAt[] {
   const reach = reachOf(whole)
+  const powerful = peopleWithPowers(whole)
   const found: ImpactAt[] = []
-  for (const at of instantsOf(whole, reach)) {
+  const instants = new Set([...instantsOf(whole, reach), ...powerInstants(whole, powerful)])
+  for (const at of [...instants].sort((a, b) => a - b)) {
     const was = momentOf(whole.before.state, at)
     const will = momentOf(whole.after.state, at)
     const next = {
       differences: differencesIn(reach, was, will),
       columns: columnDifferences(reach, was, will),
+      powers: powerDifferences(powerful, was, will),
     }
     const last = found.at(-1)
     if (last === undefined || !isSame({ ...last, ...next }, last)) found.push({ at, ...next })

@@ -63,4 +63,54 @@ export function privileges(...names: readonly Privilege[]): PrivilegeSet {
 
 export const everyPrivilege = privileges(...allPrivileges)
 
+/** The largest closed set within `held` that lacks `dropped`: whatever needs it goes too. */
+export const withoutPrivilege = (held: readonly Privilege[], dropped: Privilege): PrivilegeSet =>
+  privileges(...held.filter(each => !privileges(each).has(dropped)))
+
+/** How privileges stand together where people choose among them; each is in one group. */
+export const privilegeGroups = {
+  People: [
+    'view people',
+    'invite members',
+    'invite guests',
+    'edit profiles',
+    'reset sign-in',
+    'suspend',
+    'remove',
+    'assign roles',
+  ],
+  Roles: ['view roles', 'edit roles', 'edit levels'],
+  Teams: ['create teams', 'create homes', 'manage any team', 'archive any team'],
+  Channels: ['create channels', 'moderate', 'address everyone'],
+  Content: ['edit templates', 'recover access', 'see storage'],
+  Oversight: [
+    'see the outline',
+    'check access',
+    'see as',
+    'run reviews',
+    'read the history',
+    'export reports',
+  ],
+  Workspace: ['edit settings', 'security', 'directory', 'view seats', 'change seats', 'own'],
+} as const satisfies Record<string, readonly Privilege[]>
+export type PrivilegeGroup = keyof typeof privilegeGroups
+
+/** Over what a role is held. */
+export type ScopeKind = 'workspace' | 'team' | 'guests'
+
+/** Privileges that mean something over some people only, and over which; all others need the whole workspace. */
+const narrow: { readonly [P in Privilege]?: readonly ScopeKind[] } = {
+  'view people': ['team', 'guests'],
+  'invite guests': ['guests'],
+  'edit profiles': ['team', 'guests'],
+  'reset sign-in': ['team', 'guests'],
+  suspend: ['team', 'guests'],
+  remove: ['team', 'guests'],
+  'assign roles': ['team'],
+}
+
+/** Whether a privilege has no effect where its role is held over such a scope. */
+export const isAsleep = (privilege: Privilege, over: ScopeKind): boolean =>
+  over !== 'workspace' && narrow[privilege]?.includes(over) !== true
+
 export const isPrivilege = (name: string): name is Privilege => Object.hasOwn(needs, name)

@@ -1,4 +1,5 @@
-import type { RoleId } from '../base/ids.ts'
+import type { PersonId, RoleId } from '../base/ids.ts'
+import type { Instant } from '../base/instant.ts'
 import { everyPrivilege, type Privilege, privileges, type PrivilegeSet } from '../levels/privilege.ts'
 
 /** A name for a set of privileges, with a rank. Holding one never opens content. */
@@ -14,6 +15,9 @@ export interface Role {
   readonly builtIn: boolean
   /** Whoever holds free roles alone takes no seat; guests never do. */
   readonly free: boolean
+  /** When and by whom it was made; `null` for the built-in ones. */
+  readonly madeAt: Instant | null
+  readonly madeBy: PersonId | null
 }
 
 export const ownerRole = 'role-owner' as RoleId
@@ -24,16 +28,15 @@ const administrator = [...everyPrivilege].filter(
   privilege => privilege !== 'own' && privilege !== 'change seats',
 )
 
-const builtIn = (
-  role: Omit<Role, 'callable' | 'builtIn' | 'privileges' | 'id' | 'free'>,
-  held: PrivilegeSet,
-): Role => ({
+const builtIn = (role: Pick<Role, 'name' | 'rung' | 'note'>, held: PrivilegeSet): Role => ({
   ...role,
   id: `role-${role.name.toLowerCase().replaceAll(' ', '-')}` as RoleId,
   privileges: [...held],
   callable: false,
   builtIn: true,
   free: false,
+  madeAt: null,
+  madeBy: null,
 })
 
 /** Locked in every workspace, with the same ids in each: ids of roles are only unique within a workspace. */

@@ -19,6 +19,8 @@ export interface Workspace {
   readonly defaultRole: RoleId
   /** How many members there can be; `null` for as many as one likes. */
   readonly seats: number | null
+  /** How many there are from the next period on, if that is another number. */
+  readonly seatsNext: { readonly seats: number | null; readonly from: Instant } | null
   /** Whether somebody suspended keeps the seat. */
   readonly suspendedHoldSeats: boolean
   readonly picture: PictureId | null
@@ -39,6 +41,7 @@ export const usualPolicies: Omit<Workspace, 'id' | 'name' | 'slug' | 'timeZone' 
   allowsPublishing: true,
   defaultRole: memberRole,
   seats: null,
+  seatsNext: null,
   suspendedHoldSeats: true,
   picture: null,
   memberDomains: [],

@@ -13,6 +13,7 @@ import type { OwnLevel } from '../levels/level.ts'
 import type { Channel } from '../rules/channel.ts'
 import type { Handle, Holding, Invitation, JoinRequest, Membership, Person, Team } from '../people/person.ts'
 import type { JoinLink, WelcomeSet } from '../rules/offer.ts'
+import type { Handover, Look, RoleRequest } from '../people/asking.ts'
 import type { Role } from '../people/role.ts'
 import type { Grant, Limit } from '../rules/entry.ts'
 import type { Workspace } from '../rules/workspace.ts'
@@ -36,6 +37,9 @@ export interface Rows {
   teams: Team
   memberships: Membership
   requests: JoinRequest
+  roleRequests: RoleRequest
+  handovers: Handover
+  looks: Look
   channels: Channel
   nodes: ContentNode
   columns: BoardColumn
@@ -59,6 +63,9 @@ export const tableNames = [
   'teams',
   'memberships',
   'requests',
+  'roleRequests',
+  'handovers',
+  'looks',
   'channels',
   'nodes',
   'columns',
@@ -79,6 +86,9 @@ const indexed = {
   teams: { joining: row => row.joining },
   memberships: { person: row => row.person, team: row => row.team },
   requests: { team: row => row.team, person: row => row.person },
+  roleRequests: { person: row => row.person },
+  handovers: {},
+  looks: { through: row => row.through, by: row => row.by },
   channels: { team: row => row.team },
   nodes: {
     parent: row => row.parent ?? 'none',

@@ -13,6 +13,7 @@ const usual: { readonly [K in Edit['kind']]?: object } = {
   'person.invite': { from: null, profile: {}, welcome: null, mailed: true },
   'invitation.accept': { handle: null, agrees: false },
   'person.remove': { contact: null },
+  'seats.change': { from: null },
 }
 
 export const edit = (kind: Edit['kind'], fields: object) => ({ kind, ...usual[kind], ...fields }) as Edit

@@ -11,6 +11,7 @@ import type {
 } from '../base/ids.ts'
 import { always, type Instant } from '../base/instant.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
+import type { Privilege } from '../levels/privilege.ts'
 import { blankProfile, type Membership, type Person, type Scope, type Team } from '../people/person.ts'
 import { builtInRoles } from '../people/role.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
@@ -41,6 +42,21 @@ export const person = (id: string, more: Partial<Person> = {}): Part =>
     agreedAt: null,
     ...always,
     ...more,
+  })
+
+/** A role of the workspace's own: `role-` and its name. */
+export const role = (name: string, rung: number, ...privileges: readonly Privilege[]): Part =>
+  part('roles', {
+    id: `role-${name}` as RoleId,
+    name,
+    note: '',
+    rung,
+    privileges,
+    callable: false,
+    builtIn: false,
+    free: false,
+    madeAt: 0,
+    madeBy: 'owner' as PersonId,
   })
 
 export const holding = (id: string, role: string, scope: Scope = { over: 'workspace' }): Part =>

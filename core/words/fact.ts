@@ -3,7 +3,7 @@ import type { NodeId, RoleId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import type { Fact } from '../changes/fact.ts'
 import type { Channel } from '../rules/channel.ts'
-import type { Holding, JoinRequest, Membership, Person, Team } from '../people/person.ts'
+import type { JoinRequest, Membership, Person, Team } from '../people/person.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { RecordChange } from '../state/state.ts'
@@ -11,6 +11,7 @@ import type { BoardColumn } from '../rules/column.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
 import type { Naming } from './refusal.ts'
+import { handoverWords, holdingWords, lookWords, roleRequestWords, roleWords } from './role-fact.ts'
 
 /** Names for telling what was done; whoever tells a fact has made sure that it may be named. */
 export interface FactNaming extends Naming {
@@ -50,6 +51,12 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
       return levelWords(change, naming)
     case 'roles':
       return roleWords(change)
+    case 'roleRequests':
+      return roleRequestWords(change, naming)
+    case 'handovers':
+      return handoverWords(change, naming)
+    case 'looks':
+      return lookWords(change, naming)
     case 'columns':
       return columnWords(change, naming)
     case 'channels':
@@ -224,14 +231,6 @@ function timeWords(
     : `let ${who}’s time here end with ${naming.through(after.until)}`
 }
 
-function holdingWords({ before, after }: Of<'holdings'>, naming: FactNaming): string {
-  const row = (after ?? before) as Holding
-  const who = personNamed(row.person, naming)
-  const role = naming.role(row.role)
-  if (before === null) return `gave ${who} the role ${role}${lasting(row, naming)}`
-  return after === null ? `took the role ${role} from ${who}` : `let begin that ${who} holds the role ${role}`
-}
-
 function statusWords(before: Person, after: Person, who: string): string {
   if (before.status === 'invited') return 'came in'
   if (after.status === 'removed') return `removed ${who} from the workspace`
@@ -256,14 +255,6 @@ function teamWords({ before, after }: Of<'teams'>): string {
     : `renamed the team ${before.name} to ${after.name}`
 }
 
-function roleWords({ before, after }: Of<'roles'>): string {
-  if (before === null) return `made the role ${after?.name ?? ''}`
-  if (after === null) return `deleted the role ${before.name}`
-  return before.name === after.name
-    ? `changed the role ${after.name}`
-    : `renamed the role ${before.name} to ${after.name}`
-}
-
 function requestWords({ before, after }: Of<'requests'>, naming: FactNaming): string {
   const row = (after ?? before) as JoinRequest
   const team = naming.team(row.team) ?? 'a team that is no more'
@@ -283,14 +274,15 @@ function madeWords(what: string, { before, after }: Of<'welcomeSets'> | Of<'join
 function workspaceWords({ before, after }: Of<'workspaces'>, naming: FactNaming): string {
   if (before === null || after === null) return 'created the workspace'
   const acts = settings.flatMap(({ field, words }) =>
-    isSame(before[field], after[field]) ? [] : [words(after, naming)],
+    isSame(before[field], after[field]) ? [] : [words(after, naming, before)],
   )
-  return acts.join(', ') || 'changed the settings of the workspace'
+  return acts.filter(Boolean).join(', ') || 'changed the settings of the workspace'
 }
 
 interface Setting {
   readonly field: keyof Workspace
-  readonly words: (after: Workspace, naming: FactNaming) => string
+  /** Empty where another setting tells it. */
+  readonly words: (after: Workspace, naming: FactNaming, before: Workspace) => string
 }
 
 const domainWords = (domains: readonly string[]) => (domains.length === 0 ? 'anywhere' : domains.join(', '))
@@ -314,6 +306,13 @@ const settings: readonly Setting[] = [
   {
     field: 'seats',
     words: ({ seats }) => (seats === null ? 'took the end off the seats' : `set the seats to ${seats}`),
+  },
+  {
+    field: 'seatsNext',
+    words: ({ seatsNext, seats }, { since }, before) => {
+      if (seatsNext === null) return before.seats === seats ? 'took back the seats that were planned' : ''
+      return `planned ${seatsNext.seats ?? 'any number of'} seats to begin ${since(seatsNext.from)}`
+    },
   },
   {
     field: 'suspendedHoldSeats',

@@ -1,6 +1,8 @@
 import { type ActionSet, beyond } from '../levels/action.ts'
 import { theWeb } from '../access/public.ts'
 import { nameOfActions } from '../levels/level.ts'
+import type { Privilege } from '../levels/privilege.ts'
+import { privilegesListed } from './privilege.ts'
 
 /** One person at one place, before and after; whatever names the two. */
 export interface Told {
@@ -54,4 +56,43 @@ function whatOf(verb: 'gain' | 'lose', told: readonly Told[]): string {
   if (lost) return 'all access'
   const [only] = names
   return names.size === 1 && only !== undefined && verb === 'gain' ? only : 'access'
+}
+
+/** What somebody may do more and no longer over some people; whatever names them. */
+export interface ToldPower {
+  readonly person: string
+  /** Over whom; `null` for the whole workspace. */
+  readonly over: string | null
+  readonly gains: readonly Privilege[]
+  readonly loses: readonly Privilege[]
+}
+
+/** “3 people may now invite members over the people of Boats; 1 person may no longer suspend people.” */
+export function powersInWords(told: readonly ToldPower[]): string {
+  const parts = [
+    ...powerSentences('may now', told, each => each.gains),
+    ...powerSentences('may no longer', told, each => each.loses),
+  ]
+  return parts.length === 0 ? '' : `${parts.join('; ')}.`
+}
+
+/** One sentence for all who gain, or lose, just the same. */
+function powerSentences(
+  verb: string,
+  told: readonly ToldPower[],
+  namesOf: (each: ToldPower) => readonly Privilege[],
+): string[] {
+  const groups = new Map<string, { people: Set<string>; one: ToldPower }>()
+  for (const one of told) {
+    if (namesOf(one).length === 0) continue
+    const key = `${one.over ?? ''}|${namesOf(one).join()}`
+    const group = groups.get(key) ?? { people: new Set(), one }
+    group.people.add(one.person)
+    groups.set(key, group)
+  }
+  return [...groups.values()].map(({ people, one }) => {
+    const who = people.size === 1 ? '1 person' : `${people.size} people`
+    const over = one.over === null ? '' : ` over ${one.over}`
+    return `${who} ${verb} ${privilegesListed(namesOf(one))}${over}`
+  })
 }

@@ -42,6 +42,7 @@ const missing: Readonly<Record<Unknown, string>> = {
   channel: 'There is no such channel that you know of.',
   request: 'There is no such request that waits for you.',
   'welcome set': 'There is no such welcome set.',
+  handover: 'That offer is not there any more.',
   link: 'There is no such link.',
 }
 
@@ -188,6 +189,21 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
         title: 'This lies in somebody’s private folder.',
         instead: 'It stays theirs; nobody recovers access to it.',
       }
+    case 'not-asked-for':
+      return {
+        title: 'This role over this scope is not what was asked for.',
+        instead: 'Choose a role that holds it where it has effect, or decline the request.',
+      }
+    case 'handover-over':
+      return {
+        title: 'Whoever offered this is no owner any more.',
+        instead: 'Ask one of the owners to name you.',
+      }
+    case 'say-why':
+      return {
+        title: 'What only a privilege shows is looked at with a reason.',
+        instead: 'Say why you look; it stands in the history.',
+      }
     case 'nothing-to-undo':
       return {
         title: 'Nothing of this is left that could be undone.',
@@ -246,6 +262,14 @@ const alreadyThere = {
     instead: 'Choose another one; a handle never changes hands.',
   },
   request: { title: 'You have asked already.', instead: 'A lead of the team decides; you can take it back.' },
+  'role request': {
+    title: 'You hold or asked for this already.',
+    instead: 'Whoever may give it decides; you can take your request back.',
+  },
+  handover: {
+    title: 'You have offered to hand the workspace over already.',
+    instead: 'Withdraw that offer first.',
+  },
   kind: { title: 'They are that already.', instead: 'Look again; nothing was changed.' },
   id: { title: 'This was done already.', instead: 'Look again; nothing was changed.' },
 }

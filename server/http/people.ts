@@ -90,7 +90,7 @@ export function aroundPeopleRoutes(parts: Parts, asker: (request: Request) => As
     response.json(placesToOffer(asker(request), find))
   })
   router.get('/me/access', (request, response) => {
-    response.json(myAccessView(asker(request)))
+    response.json(myAccessView(parts, asker(request)))
   })
   router.get('/teams', (request, response) => {
     response.json(teamsView(asker(request)))

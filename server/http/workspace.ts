@@ -14,6 +14,7 @@ import { checked } from './check.ts'
 import { oversightRoutes } from './oversight.ts'
 import { aroundPeopleRoutes, peopleRoutes } from './people.ts'
 import { questionRoutes } from './questions.ts'
+import { roleRoutes } from './roles.ts'
 import { accountOf } from './session.ts'
 
 /** Everything within a workspace. Who is asking is settled first, in one place, for every route. */
@@ -74,6 +75,7 @@ export function workspaceRoutes(parts: Parts): Router {
     questionRoutes(parts, asker),
     peopleRoutes(parts, asker),
     aroundPeopleRoutes(parts, asker),
+    roleRoutes(parts, asker),
   )
   return router
 }

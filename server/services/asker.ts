@@ -1,7 +1,7 @@
 import type { AccountId, NodeId, WorkspaceId } from '#core/base/ids.ts'
 import { actionsAt, heldBeforeStates } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
-import { mayUse } from '#core/access/powers.ts'
+import { mayUse, rungFor } from '#core/access/powers.ts'
 import { type Subject, subjectOf } from '#core/access/subject.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { isLive } from '#core/base/instant.ts'
@@ -96,7 +96,17 @@ export const pathWords = (asker: Asker, ancestors: readonly ContentNode[]): stri
 
 /** Members know their colleagues; a guest knows itself and whom it turns to. */
 export function knowsPerson(asker: Asker, person: PersonId): boolean {
-  return asks(asker, 'view people') || person === asker.person || person === asker.subject.person.contact
+  if (person === asker.person || person === asker.subject.person.contact) return true
+  return asks(asker, 'view people') || seesOver(asker, person)
+}
+
+/** Whether the asker sees people over a scope that the person is in. */
+function seesOver({ moment, person: asker }: Asker, id: PersonId): boolean {
+  const person = rowOf(moment.state.persons, id)
+  if (person === undefined) return false
+  const teams = rowsBy(moment.state.memberships, 'person', id).map(each => each.team)
+  const target = { over: person.kind, teams } as const
+  return rungFor(moment, asker, { privilege: 'view people', target }) !== undefined
 }
 
 /** The names that the asker may read in a refusal. */

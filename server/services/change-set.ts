@@ -1,14 +1,15 @@
 import { Op } from 'sequelize'
+import { nextMonth } from '#contract/dates.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import { type Problem, problemType, refusalStatus } from '#contract/problem.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import type { ChangeSet, Refused } from '#core/changes/judge.ts'
 import { type Naming, refusalInWords } from '#core/words/refusal.ts'
-import { type RecordChange, workspaceOf } from '#core/state/state.ts'
+import { type RecordChange, type State, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { type Asker, namingFor } from './asker.ts'
-import { editFrom } from './edits.ts'
+import { editFrom, type Minting } from './edits.ts'
 import { entryToUndo } from './history.ts'
 import type { Written } from './notices/kind.ts'
 import { checkPictures } from './pictures.ts'
@@ -24,8 +25,7 @@ export interface Meant {
 /** The change set that a request means. */
 export async function changeSetFrom(parts: Parts, asker: Asker, request: ChangeSetRequest): Promise<Meant> {
   const made = new Map<string, string>()
-  const { invitationDays: linkDays } = workspaceOf(asker.moment.state)
-  const minting = { newId: parts.newId, now: parts.clock(), made, linkDays }
+  const minting = mintingFor(parts, asker.moment.state, made)
   await checkPictures(parts, asker, request)
   const edits: Edit[] = []
   let undone: Written['undone'] = null
@@ -40,6 +40,12 @@ export async function changeSetFrom(parts: Parts, asker: Asker, request: ChangeS
     edits.push({ kind: 'undo', revision, changes: records, written: await written(parts, asker, records) })
   }
   return { changeSet: { author: asker.person, reason: request.reason ?? '', edits }, made, undone }
+}
+
+export function mintingFor({ newId, clock }: Parts, state: State, made: Map<string, string>): Minting {
+  const { invitationDays: linkDays, timeZone } = workspaceOf(state)
+  const now = clock()
+  return { newId, now, made, linkDays, nextPeriod: () => nextMonth(now, timeZone) }
 }
 
 /** The places made by these changes that have a text. */
@@ -67,5 +73,6 @@ export function problemInWords({ refusal, edit }: Refused, naming: Naming): Prob
     status: refusalStatus[refusal.code],
     detail: instead,
   }
-  return edit === null ? problem : { ...problem, edit }
+  const lacks = refusal.code === 'privilege-missing' ? { lacks: refusal.privilege } : {}
+  return { ...problem, ...lacks, ...(edit === null ? {} : { edit }) }
 }

@@ -15,6 +15,8 @@ export interface Minting {
   readonly made: Map<string, string>
   /** For how many days the link of an invitation works. */
   readonly linkDays: number
+  /** When the next period of what is paid by the month begins. */
+  readonly nextPeriod: () => Instant
 }
 
 /** Gives every `new:x` its id and fills in what only the server decides. */
@@ -45,8 +47,6 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
     case 'request.answer':
     case 'member.add':
       return { ...own, membership: fresh() } as Edit
-    case 'role.give':
-      return { ...own, holding: fresh() } as Edit
     case 'grant.add':
       return { ...own, grant: fresh(), gives: givesFrom(own.gives) } as Edit
     case 'grant.change':
@@ -73,6 +73,27 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
       return { ...own, holding: fresh(), folder: fresh(), grant: fresh() } as Edit
     case 'access.recover':
       return { ...own, grant: fresh() } as unknown as Edit
+    default:
+      return roleEdit(own, minting)
+  }
+}
+
+/** Edits about roles, ownership and seats; any other is as it came in. */
+function roleEdit(own: EditRequest, { newId, nextPeriod }: Minting): Edit {
+  switch (own.kind) {
+    case 'role.ask':
+      return { ...own, request: newId() } as Edit
+    case 'role.give':
+    case 'role.answer':
+      return { ...own, holding: newId() } as Edit
+    case 'handover.offer':
+      return { ...own, handover: newId() } as Edit
+    case 'handover.answer':
+      return { ...own, holding: newId(), kept: newId() } as Edit
+    case 'seats.change': {
+      const { when = 'now', ...seats } = own
+      return { ...seats, from: when === 'now' ? null : nextPeriod() }
+    }
     default:
       return own as Edit
   }

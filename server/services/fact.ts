@@ -34,6 +34,10 @@ export function mayReadFact(reader: Asker, fact: Fact, author: PersonId): boolea
 export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
   const { place, person, team, act } = fact
   if (act === 'workspace') return asks(reader, 'read the history')
+  // What the outline shows is nobody's in particular; roles are known to who sees roles, or is concerned.
+  if (act === 'looking' && person === null) return isOwn || asks(reader, 'read the history')
+  if (act === 'roles' && person === null)
+    return isOwn || asks(reader, 'read the history') || asks(reader, 'view roles')
   const sharesThere = place !== null && holdsAt(reader, place, 'share')
   const parts: [TableName, string | null, (id: never) => boolean][] = [
     ['nodes', place, id => isPlaceKnown(reader, id) || stoodInKnown(reader, fact)],

@@ -1,26 +1,28 @@
 import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { ChangeSetRequest } from '#contract/requests.ts'
-import type { ForeseenAt, ForeseenView, PathView, PlaceName } from '#contract/views.ts'
+import type { ForeseenAt, ForeseenView, PathView, PlaceName, PowerDifferenceView } from '#contract/views.ts'
 import type { ColumnDifference } from '#core/access/column-differences.ts'
 import { checkColumn } from '#core/access/columns.ts'
 import { check } from '#core/access/evaluate.ts'
 import { rowOf } from '#core/base/collection.ts'
-import type { ColumnId, NodeId } from '#core/base/ids.ts'
+import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { knownUndoing } from '#core/changes/edits/undo.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import { type ChangeSet, judge, type Judged, wholeOf } from '#core/changes/judge.ts'
 import type { WhyLeft } from '#core/changes/undo.ts'
 import { type Difference, impact, type ImpactAt } from '#core/impact/impact.ts'
+import type { PowerDifference } from '#core/impact/powers.ts'
 import { has } from '#core/levels/action.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { type Moment, pathOf, type RecordChange, rootOf, type State } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
-import { type Asker, readerAt } from './asker.ts'
+import { type Asker, asks, nameOf, readerAt } from './asker.ts'
 import { columnDifferenceView, differenceView, inOrder } from './difference.ts'
 import { changeSetFrom, problemFrom } from './change-set.ts'
 import { factView, mayReadFact } from './fact.ts'
+import { keeperOf, overWords } from './people.ts'
 
 /** Judges a change set without applying it, and tells its author what it would do. */
 export async function foresee(parts: Parts, asker: Asker, request: ChangeSetRequest): Promise<ForeseenView> {
@@ -59,8 +61,18 @@ export function foreseenBy(
   }
 }
 
+/** Never opens or closes a place. */
+const besidePlaces: ReadonlySet<RecordChange['table']> = new Set([
+  'roles',
+  'holdings',
+  'roleRequests',
+  'handovers',
+  'looks',
+])
+
 /** Changes at places where the author shares: nothing that they do is beyond the author's knowledge. */
 function isWithinShared(asker: Asker, after: Moment, { table, ...change }: RecordChange): boolean {
+  if (besidePlaces.has(table)) return true
   if (table !== 'nodes' && table !== 'grants' && table !== 'limits' && table !== 'columns') return false
   const row = (change.after ?? change.before) as { readonly node?: NodeId; readonly board?: NodeId } | null
   const node = table === 'nodes' ? (change.id as NodeId) : (row?.node ?? row?.board)
@@ -81,7 +93,7 @@ function digestOf(told: readonly ForeseenAt[], made: ReadonlyMap<string, string>
   const columnOf = ({ id, name }: PlaceName) =>
     names.get(id) ??
     (rowOf(before.columns, id as ColumnId) === undefined ? JSON.stringify(['new', name]) : id)
-  const plain = told.map(({ at, differences, columns, hiddenPlaces }, index) => [
+  const plain = told.map(({ at, differences, columns, powers, hiddenPlaces }, index) => [
     index === 0 ? 'now' : at,
     hiddenPlaces,
     differences
@@ -94,6 +106,7 @@ function digestOf(told: readonly ForeseenAt[], made: ReadonlyMap<string, string>
         [person.id, columnOf(column), placeOf(place), before, after].join(' '),
       )
       .sort(),
+    powers.map(({ person, ...power }) => JSON.stringify([names.get(person.id) ?? person.id, power])).sort(),
   ])
   return createHash('sha256').update(JSON.stringify(plain)).digest('base64url')
 }
@@ -123,7 +136,7 @@ const whyLeft: Readonly<Record<WhyLeft, string>> = {
  * A difference is told where the author shares, before or after, or where it is the author's own. Where
  * the author shares above a place that is hidden, the place is counted and not named.
  */
-function foreseenAt(asker: Asker, after: Moment, { at, differences, columns }: ImpactAt): ForeseenAt {
+function foreseenAt(asker: Asker, after: Moment, { at, differences, columns, powers }: ImpactAt): ForeseenAt {
   const known = differences.filter(each => maySeeDifference(asker, after, each))
   const hidden = new Set(
     differences
@@ -137,8 +150,29 @@ function foreseenAt(asker: Asker, after: Moment, { at, differences, columns }: I
       .filter(each => maySeeColumn(asker, after, each))
       .map(each => columnDifferenceView(after, asker, each)),
     hiddenPlaces: hidden.size,
+    powers: powers
+      .filter(each => maySeePowers(asker, after, each.person))
+      .map(each => powerDifferenceView(asker, after, each)),
   }
 }
+
+/** One's own, of those whom the author looks after, or of all for who sees roles. */
+function maySeePowers(asker: Asker, after: Moment, id: PersonId): boolean {
+  if (id === asker.person || asks(asker, 'view roles')) return true
+  const person = rowOf(asker.moment.state.persons, id) ?? rowOf(after.state.persons, id)
+  return person !== undefined && keeperOf(asker)(person)
+}
+
+const powerDifferenceView = (
+  asker: Asker,
+  after: Moment,
+  { person, rungBefore, rungAfter, parts }: PowerDifference,
+): PowerDifferenceView => ({
+  person: { id: person, name: nameOf(after, person) },
+  rungBefore,
+  rungAfter,
+  parts: parts.map(({ scope, gains, loses }) => ({ over: overWords(asker, scope), gains, loses })),
+})
 
 /** An instant at which only what is hidden changes is passed over: it would tell that something ends there. */
 const withoutRepeats = (told: readonly ForeseenAt[]): ForeseenAt[] =>

@@ -17,7 +17,7 @@ import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import { accountRow } from './account.ts'
 import { nameOf } from './asker.ts'
-import { problemInWords } from './change-set.ts'
+import { mintingFor, problemInWords } from './change-set.ts'
 import { writeJudged } from './change.ts'
 import { editFrom } from './edits.ts'
 import { acceptMine, unnamed } from './invitation.ts'
@@ -105,8 +105,7 @@ function comingBy(
     { ...offer, teams: [...offer.teams], places: offer.places.map(each => ({ ...each })) },
     { person: 'new:person', mail, name, welcome: link.welcome },
   )
-  const { invitationDays: linkDays } = workspaceOf(state)
-  const minting = { newId: parts.newId, now: at, made: new Map<string, string>(), linkDays }
+  const minting = { ...mintingFor(parts, state, new Map()), now: at }
   const use: Edit = { kind: 'link.use', link: link.id, mail }
   return {
     author: link.by,

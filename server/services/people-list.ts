@@ -3,6 +3,7 @@ import type { PersonView } from '#contract/people-views.ts'
 import type { PeopleQuery } from '#contract/requests.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { Instant } from '#core/base/instant.ts'
+import { takesSeat } from '#core/access/seats.ts'
 import { isActive } from '#core/access/subject.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import type { Person } from '#core/people/person.ts'
@@ -63,8 +64,9 @@ type Test = (person: Person) => boolean
 
 function testsFor(looking: Looking, query: PeopleQuery): Test[] {
   const { asker } = looking
-  const { find, as, status, role, team, only } = query
+  const { find, kept, as, status, role, team, only } = query
   const tests: Test[] = []
+  if (kept !== undefined) tests.push(looking.keeps)
   if (as !== undefined) tests.push(person => person.kind === as)
   if (status !== undefined) tests.push(person => standings[status](looking, person))
   if (team !== undefined) tests.push(isIn(asker, team as TeamId))
@@ -130,6 +132,7 @@ const marks = {
     account !== null && !parts.secured.has(account),
   'not confirmed': ({ parts }: Looking, { account }: Person) =>
     account !== null && parts.unproven.has(account),
+  'takes a seat': ({ asker }: Looking, person: Person) => takesSeat(asker.moment, person),
   'in no team': ({ asker }: Looking, { id }: Person) =>
     rowsBy(asker.moment.state.memberships, 'person', id).length === 0,
 } satisfies Readonly<Record<string, (looking: Looking, person: Person) => boolean>>

@@ -6,9 +6,11 @@ import type {
   PersonName,
   PersonTeamView,
   PersonView,
+  PowerView,
 } from '#contract/people-views.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
+import { isLive } from '#core/base/instant.ts'
 import { actionsAsIfActive } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { powersOf } from '#core/access/powers.ts'
@@ -18,16 +20,14 @@ import { knowsTeam } from '#core/changes/context.ts'
 import { lacksHandingOn, lacksInviting } from '#core/changes/edits/invitation.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
 import { has } from '#core/levels/action.ts'
-import type { Privilege } from '#core/levels/privilege.ts'
+import { allPrivileges, isAsleep, isPrivilege, type Privilege, privileges } from '#core/levels/privilege.ts'
 import type { Holding, Person, Scope } from '#core/people/person.ts'
-import { teamPrincipal } from '#core/rules/principal.ts'
 import { pathOf } from '#core/state/state.ts'
 import type { PlaceName } from '#contract/views.ts'
 import { lastSeenOf, signInsOf } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
-import { principalName } from './principal.ts'
 import { mayAskOf } from './questions.ts'
 import { deviceOf, publicId } from './sign-ins.ts'
 
@@ -63,11 +63,17 @@ export function keeperOf(asker: Asker): (person: Person) => boolean {
     (teams.size > 0 && rowsBy(memberships, 'person', person.id).some(each => teams.has(each.team)))
 }
 
-/** Whom the asker finds in lists: who is here, and whoever else the asker looks after, the invited too. */
+/**
+ * Whom the asker finds in lists: who is here, and whoever else the asker looks after, the invited too. Who sees people
+ * of a scope only finds those.
+ */
 export function peopleFor(asker: Asker): Person[] {
-  if (!asks(asker, 'view people')) throw problemOf('not-found')
+  const seesAll = asks(asker, 'view people')
+  if (!seesAll && !keepsPeople(asker)) throw problemOf('not-found')
   const keeps = keeperOf(asker)
-  return [...peopleOf(asker.moment)].filter(person => keeps(person) || isActive(asker.moment, person))
+  return [...peopleOf(asker.moment)].filter(
+    person => keeps(person) || (seesAll && isActive(asker.moment, person)),
+  )
 }
 
 export const callOf = ({ name, mail }: Person): string => name || mail
@@ -80,7 +86,7 @@ export const namesView = (asker: Asker): PersonName[] =>
 
 export const collator = new Intl.Collator('en')
 
-const nameView = (person: Person): PersonName => {
+export const nameView = (person: Person): PersonName => {
   const { id, mail, kind, status } = person
   return { id, name: callOf(person), mail, kind, status }
 }
@@ -206,15 +212,17 @@ function actsOver({ person: author, moment }: Asker, person: Person): PersonAct[
 }
 
 export function holdingView(asker: Asker, { id, role, scope, until }: Holding): HoldingView {
-  const { state } = asker.moment
-  const team = scope.over === 'team' ? principalName(asker, teamPrincipal(scope.team)).name : null
-  return {
-    id,
-    role,
-    name: rowOf(state.roles, role)?.name ?? '',
-    over: scope.over === 'guests' ? 'guests' : team,
-    until,
-  }
+  const name = rowOf(asker.moment.state.roles, role)?.name ?? ''
+  return { id, role, name, over: overWords(asker, scope), until }
+}
+
+/** Over whom a role is held, in words; `null` for the whole workspace. */
+export function overWords({ moment, person }: Asker, scope: Scope): string | null {
+  if (scope.over === 'workspace') return null
+  if (scope.over === 'guests') return 'guests'
+  return knowsTeam(moment, person, scope.team)
+    ? (rowOf(moment.state.teams, scope.team)?.name ?? '')
+    : 'a team'
 }
 
 /** One person by id or by a handle that they have or had. */
@@ -232,8 +240,32 @@ export async function personDetail(parts: Parts, asker: Asker, id: string): Prom
       .map(each => each.id)
       .filter(each => each !== person.handle),
     agreedAt: view.keeping === null ? null : person.agreedAt,
+    powers: powersFor(asker, view),
     signIns: mayReset && person.account !== null ? await signInsFor(parts, person) : null,
   }
+}
+
+/** What the roles of somebody let them do, each privilege with where it comes from; to who may know their roles. */
+function powersFor(asker: Asker, { id, keeping }: PersonView): PowerView[] | null {
+  const { moment } = asker
+  if (keeping === null && id !== asker.person) return null
+  const held = rowsBy(moment.state.holdings, 'person', id)
+    .filter(holding => isLive(holding, moment.at))
+    .flatMap(({ role: roleId, scope }) => {
+      const role = rowOf(moment.state.roles, roleId)
+      if (role === undefined) return []
+      return [{ role: role.name, scope, privileges: privileges(...role.privileges.filter(isPrivilege)) }]
+    })
+  return allPrivileges.flatMap(privilege => {
+    const from = held
+      .filter(each => each.privileges.has(privilege))
+      .map(({ role, scope }) => ({
+        role,
+        over: overWords(asker, scope),
+        isAsleep: isAsleep(privilege, scope.over),
+      }))
+    return from.length === 0 ? [] : [{ privilege, from }]
+  })
 }
 
 /** Guests look at themselves and at whom they turn to. */

@@ -13,6 +13,7 @@ import { holding, now } from '#core/tests/world.ts'
 import { anyWorld, personIds } from '#core/tests/worlds.ts'
 import { type Asker, readerAt } from './asker.ts'
 import { leavingView } from './leaving.ts'
+import type { Parts } from '../parts.ts'
 import { myAccessView, reachedView } from './reach.ts'
 
 /** What is told of reaching and leaving, held against asking place by place, in random workspaces. */
@@ -34,7 +35,7 @@ test('one’s own list of places stands for just what one may do at each', () =>
     fc.property(anyWorld, fc.constantFrom(...personIds), (state, who) => {
       const moment = momentOf(state, now)
       if (subjectOf(moment, who as PersonId)?.isActive !== true) return
-      const { places } = myAccessView(askerIn(moment, who))
+      const { places } = myAccessView({ clock: () => now } as Parts, askerIn(moment, who))
       const seen = placesOf(state).filter(({ id }) => has(check(moment, who as PersonId, id), 'see'))
       expect(places.reduce((sum, { alike }) => sum + 1 + alike, 0)).toBe(seen.length)
       for (const { id } of seen)

@@ -10,7 +10,7 @@ import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
 import { judge } from '#core/changes/judge.ts'
 import { type ActionSet, has, noActions } from '#core/levels/action.ts'
-import { type Privilege, privileges, isPrivilege } from '#core/levels/privilege.ts'
+import { isAsleep, isPrivilege, type Privilege, privileges } from '#core/levels/privilege.ts'
 import { partsOf } from '#core/rules/principal.ts'
 import { momentOf } from '#core/state/moment.ts'
 import type { Person } from '#core/people/person.ts'
@@ -19,8 +19,10 @@ import { type Place, placeOf } from '#core/access/place.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, knowsPerson, nameOf, pathWords, readerAt } from './asker.ts'
-import { problemFrom } from './change-set.ts'
+import { mintingFor, problemFrom } from './change-set.ts'
 import { editFrom } from './edits.ts'
+import { lookView } from './look.ts'
+import { handoverView } from './owners.ts'
 import { holdingView, personTeams } from './people.ts'
 import { mayAskOf } from './questions.ts'
 
@@ -51,7 +53,7 @@ export function placesToOffer(asker: Asker, find: string): FoundPlaceView[] {
 const offeredAtMost = 50
 
 /** One's own roles, teams and places, and by what one has each. */
-export function myAccessView(asker: Asker): MyAccessView {
+export function myAccessView(parts: Parts, asker: Asker): MyAccessView {
   const { moment, subject } = asker
   const { contact, from, until } = subject.person
   return {
@@ -59,12 +61,20 @@ export function myAccessView(asker: Asker): MyAccessView {
       .filter(holding => isLive(holding, moment.at))
       .map(holding => {
         const role = rowOf(moment.state.roles, holding.role)
+        const held = [...privileges(...(role?.privileges ?? []).filter(isPrivilege))]
         return {
           ...holdingView(asker, holding),
           note: role?.note ?? '',
-          privileges: [...privileges(...(role?.privileges ?? []).filter(isPrivilege))],
+          privileges: held,
+          asleep: held.filter(each => isAsleep(each, holding.scope.over)),
         }
       }),
+    handovers: allRows(moment.state.handovers)
+      .filter(each => each.to === asker.person)
+      .map(each => handoverView(asker, each)),
+    looks: rowsBy(moment.state.looks, 'through', asker.person)
+      .sort((a, b) => b.at - a.at)
+      .map(each => lookView(parts, asker, each)),
     teams: personTeams(asker, subject.person),
     places: reachedBy(asker, subject, () => true),
     contact: contact === null ? null : { id: contact, name: nameOf(moment, contact) },
@@ -109,7 +119,7 @@ function reachedBy(asker: Asker, subject: Subject, mayTell: (node: NodeId) => bo
 const wayTo = ({ path, name }: ReachedView) => (path === '' ? name : `${path} › ${name}`)
 
 /** By name, as one of all members, through which team: each once. */
-function throughWords({ moment }: Asker, subject: Subject, { grants }: Place): string[] {
+export function throughWords({ moment }: Asker, subject: Subject, { grants }: Place): string[] {
   const matching = grants.filter(({ grant }) => subject.principals.has(grant.principal))
   const words = matching
     .filter(each => has(givenTo(subject, [each]), 'see'))
@@ -128,7 +138,7 @@ export function offerView(parts: Parts, asker: Asker, offer: OfferRequest): Offe
   const before = momentOf(asker.moment.state, parts.clock())
   const made = new Map<string, string>()
   const workspace = workspaceOf(before.state)
-  const minting = { newId: parts.newId, now: before.at, made, linkDays: workspace.invitationDays }
+  const minting = mintingFor(parts, before.state, made)
   const mail = `somebody@${welcomeDomain(before.state, offer.as)}`
   const edits = invitingEdits(offer, { person: 'new:somebody', mail, name: 'Somebody' })
   const judged = judge(before, {

@@ -21,6 +21,7 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     allowsPublishing: 'boolean',
     defaultRole: 'text',
     seats: 'number',
+    seatsNext: 'json',
     suspendedHoldSeats: 'boolean',
     picture: 'text',
     memberDomains: 'json',
@@ -39,6 +40,8 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     callable: 'boolean',
     builtIn: 'boolean',
     free: 'boolean',
+    madeAt: 'number',
+    madeBy: 'text',
   },
   persons: {
     id: 'text',
@@ -72,6 +75,16 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     offer: 'json',
   },
   requests: { id: 'text', team: 'text', person: 'text', at: 'number', word: 'text', declined: 'json' },
+  roleRequests: {
+    id: 'text',
+    person: 'text',
+    wants: 'json',
+    at: 'number',
+    word: 'text',
+    declined: 'json',
+  },
+  handovers: { id: 'text', from: 'text', to: 'text', at: 'number', word: 'text', keeps: 'text' },
+  looks: { id: 'text', by: 'text', through: 'text', at: 'number', until: 'number', word: 'text' },
   holdings: { id: 'text', person: 'text', role: 'text', scope: 'json', ...span },
   invitations: {
     id: 'text',

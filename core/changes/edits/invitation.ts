@@ -1,4 +1,4 @@
-import { rowOf, rowsBy } from '../../base/collection.ts'
+import { allRows, rowOf, rowsBy } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { everyAction } from '../../levels/action.ts'
@@ -152,6 +152,10 @@ export function hangingOn(state: State, person: Person): RecordChange[] {
     ...rowsBy(state.limits, 'principal', principal).map(each => gone('limits', each)),
     ...rowsBy(state.memberships, 'person', person.id).map(each => gone('memberships', each)),
     ...rowsBy(state.requests, 'person', person.id).map(each => gone('requests', each)),
+    ...rowsBy(state.roleRequests, 'person', person.id).map(each => gone('roleRequests', each)),
+    ...allRows(state.handovers)
+      .filter(each => each.from === person.id || each.to === person.id)
+      .map(each => gone('handovers', each)),
     ...rowsBy(state.invitations, 'person', person.id).map(each => gone('invitations', each)),
     ...rowsBy(state.holdings, 'person', person.id).map(each => gone('holdings', each)),
   ]

@@ -2,9 +2,11 @@ import { rowOf } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { isSame } from '../../base/same.ts'
 import type { Holding, JoinRequest, Membership, Person, Team } from '../../people/person.ts'
+import type { Handover, RoleRequest } from '../../people/asking.ts'
 import type { JoinLink } from '../../rules/offer.ts'
 import { guestRole } from '../../people/role.ts'
 import type { Limit } from '../../rules/entry.ts'
+import type { Workspace } from '../../rules/workspace.ts'
 import { type RecordChange, workspaceOf } from '../../state/state.ts'
 import type { ContentNode } from '../../tree/node.ts'
 import {
@@ -23,6 +25,7 @@ import { lacksGrantChange } from './grant.ts'
 import { lacksInviting } from './invitation.ts'
 import { lacksRoleFor } from './role.ts'
 import { lacksRoleChange } from './role-made.ts'
+import { lacksDeciding } from './role-request.ts'
 import { lacksWithdrawingLink, offerOf } from './join-link.ts'
 import { lacksLimitChange } from './limit.ts'
 import { lacksTaking } from './member.ts'
@@ -31,6 +34,7 @@ import { lacksInBin } from './node-state.ts'
 import { lacksDescribing, lacksOver } from './person.ts'
 import { lacksAnswering } from './request.ts'
 import { lacksKeeping, lacksOffering } from './welcome-set.ts'
+import { isSetting, neededFor } from './workspace.ts'
 
 /**
  * What a change of one record needs that comes without an edit of its own kind: the same as that edit
@@ -57,7 +61,7 @@ export function lacksRecordChange(context: Context, change: RecordChange): Refus
     case 'levels':
       return lacksPrivilege(context, 'edit levels')
     case 'workspaces':
-      return lacksWorkspace(context, change)
+      return lacksWorkspace(context, change.before, change.after)
     case 'roles':
       return lacksRoleChange(context, change.before, change.after)
     case 'columns':
@@ -68,6 +72,12 @@ export function lacksRecordChange(context: Context, change: RecordChange): Refus
       return lacksHandle(context, (change.after ?? change.before)?.person)
     case 'requests':
       return lacksRequest(context, change.before ?? change.after)
+    case 'roleRequests':
+      return lacksRoleRequest(context, change.before ?? change.after)
+    case 'handovers':
+      return lacksHandover(context, change.before ?? change.after)
+    case 'looks':
+      return { code: 'never-undone' }
     case 'welcomeSets':
       return lacksKeeping(context, change.before ?? change.after ?? undefined, change.after?.offer)
     case 'joinLinks':
@@ -101,6 +111,12 @@ const isInvited = (context: Context, id: PersonId) => {
 const lacksRequest = (context: Context, request: JoinRequest | null): Refusal | undefined =>
   request === null || request.person === context.author ? undefined : lacksAnswering(context, request.id)
 
+const lacksHandover = (context: Context, handover: Handover | null): Refusal | undefined =>
+  handover?.from === context.author ? lacksPrivilege(context, 'own') : { code: 'unknown', what: 'handover' }
+
+const lacksRoleRequest = (context: Context, request: RoleRequest | null): Refusal | undefined =>
+  request === null || request.person === context.author ? undefined : lacksDeciding(context, request.id)
+
 /** What one made oneself comes back as it was; a link is never another's to widen. */
 function lacksLinkChange(context: Context, ...[before, after]: Change<JoinLink>): Refusal | undefined {
   if (after === null) return lacksWithdrawingLink(context, before ?? undefined)
@@ -112,20 +128,14 @@ function lacksLinkChange(context: Context, ...[before, after]: Change<JoinLink>)
 const lacksTeamChange = (context: Context, ...[before, after]: Change<Team>): Refusal | undefined =>
   before === null || after === null ? lacksPrivilege(context, 'create teams') : lacksTeam(context, before.id)
 
-const lacksWorkspace = (
-  context: Context,
-  change: Extract<RecordChange, { table: 'workspaces' }>,
-): Refusal | undefined =>
-  lacksPrivilege(context, 'edit settings') ??
-  lacksPrivilege(context, 'security') ??
-  lacksSeats(context, change)
-
-function lacksSeats(
-  context: Context,
-  { before, after }: Extract<RecordChange, { table: 'workspaces' }>,
-): Refusal | undefined {
-  const isSame = before?.seats === after?.seats && before?.suspendedHoldSeats === after?.suspendedHoldSeats
-  return isSame ? undefined : lacksPrivilege(context, 'change seats')
+/** Each setting that differs needs what changing it needs. */
+function lacksWorkspace(context: Context, ...[before, after]: Change<Workspace>): Refusal | undefined {
+  if (before === null || after === null) return lacksPrivilege(context, 'own')
+  const fields = Object.keys(after) as (keyof Workspace)[]
+  const needed = fields
+    .filter(field => !isSame(before[field], after[field]))
+    .map(field => (isSetting(field) ? neededFor[field] : 'change seats'))
+  return [...new Set(needed)].flatMap(privilege => lacksPrivilege(context, privilege) ?? [])[0]
 }
 
 /** The invited go and come back by inviting; who may invite them changes what they are offered. */

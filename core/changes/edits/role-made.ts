@@ -1,21 +1,23 @@
-import { allRows, rowOf } from '../../base/collection.ts'
+import { allRows, rowOf, rowsBy } from '../../base/collection.ts'
+import type { RoleId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { rungFor, wholeWorkspace } from '../../access/powers.ts'
 import { isPrivilege, type Privilege, privileges } from '../../levels/privilege.ts'
 import type { Role } from '../../people/role.ts'
-import { workspaceOf } from '../../state/state.ts'
+import { type State, workspaceOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { gone } from './delete.ts'
 import { lacksPrivileges } from './invite.ts'
 
 /** Roles of the workspace's own, made and changed below one's own rank and of privileges that one holds. */
 export const createRole: EditRule<EditOf<'role.create'>> = {
   kind: 'role.create',
-  lacks: (context, edit) => lacksRoleChange(context, null, made(edit)),
+  lacks: (context, edit) => lacksRoleChange(context, null, made(context, edit)),
   apply: (context, edit) =>
     isTaken(context.now.state, 'roles', edit.role)
       ? refused({ code: 'already-there', what: 'id' })
-      : ok([{ table: 'roles', id: edit.role, before: null, after: made(edit) }]),
+      : ok([{ table: 'roles', id: edit.role, before: null, after: made(context, edit) }]),
 }
 
 export const changeRole: EditRule<EditOf<'role.change'>> = {
@@ -44,19 +46,35 @@ export const deleteRole: EditRule<EditOf<'role.delete'>> = {
     const { state } = context.now
     const before = rowOf(state.roles, edit.role)
     if (before === undefined) return refused({ code: 'unknown', what: 'role' })
-    const isHeld = allRows(state.holdings).some(each => each.role === before.id)
-    return isHeld || workspaceOf(state).defaultRole === before.id
-      ? refused({ code: 'in-use', what: 'role' })
-      : ok([{ table: 'roles', id: before.id, before, after: null }])
+    if (isRoleUsed(state, before.id)) return refused({ code: 'in-use', what: 'role' })
+    const asked = allRows(state.roleRequests).filter(
+      each => 'role' in each.wants && each.wants.role === before.id,
+    )
+    return ok([...asked.map(each => gone('roleRequests', each)), gone('roles', before)])
   },
+}
+
+/** Held by somebody, given to new members, offered by a way in, asked for a second step, or kept after a handover. */
+export function isRoleUsed(state: State, id: RoleId): boolean {
+  const { defaultRole, secondFactorFor } = workspaceOf(state)
+  const offers = [...allRows(state.welcomeSets), ...allRows(state.joinLinks)]
+  return (
+    defaultRole === id ||
+    secondFactorFor.includes(id) ||
+    rowsBy(state.holdings, 'role', id).length > 0 ||
+    offers.some(each => each.offer.role === id) ||
+    allRows(state.handovers).some(each => each.keeps === id)
+  )
 }
 
 const closed = (names: readonly Privilege[]): readonly Privilege[] => [
   ...privileges(...names.filter(isPrivilege)),
 ]
 
-function made({ role: id, name, note, rung, privileges, callable, free }: EditOf<'role.create'>): Role {
-  return { id, name, note, rung, privileges: closed(privileges), callable, free, builtIn: false }
+function made({ author, now }: Context, edit: EditOf<'role.create'>): Role {
+  const { role: id, name, note, rung, callable, free } = edit
+  const by = { madeAt: now.at, madeBy: author, builtIn: false }
+  return { id, name, note, rung, privileges: closed(edit.privileges), callable, free, ...by }
 }
 
 const changed = (before: Role, edit: EditOf<'role.change'>): Role => ({

@@ -1,17 +1,27 @@
-import { ok } from '../../base/result.ts'
+import { ok, refused } from '../../base/result.ts'
+import type { Workspace } from '../../rules/workspace.ts'
 import { workspaceOf } from '../../state/state.ts'
 import { type EditOf, type EditRule, lacksPrivilege } from '../context.ts'
 
-/** How many seats there are, and whether suspended people keep theirs. */
+/** How many seats there are, at once or from the next period on, and whether suspended people keep theirs. */
 export const changeSeats: EditRule<EditOf<'seats.change'>> = {
   kind: 'seats.change',
   lacks: context => lacksPrivilege(context, 'change seats'),
-  apply: (context, edit) => {
-    const before = workspaceOf(context.now.state)
-    const seats = edit.seats === undefined ? before.seats : edit.seats
+  apply: ({ now }, edit) => {
+    const before = workspaceOf(now.state)
+    if (edit.from !== null && edit.from <= now.at) return refused({ code: 'end-in-past' })
     const { suspendedHoldSeats = before.suspendedHoldSeats } = edit
-    return ok([
-      { table: 'workspaces', id: before.id, before, after: { ...before, seats, suspendedHoldSeats } },
-    ])
+    const after: Workspace = { ...before, ...seatsIn(before, edit), suspendedHoldSeats }
+    return ok([{ table: 'workspaces', id: before.id, before, after }])
   },
+}
+
+/** What is bought at once takes the place of what was planned; planning what there is takes a plan back. */
+function seatsIn(
+  before: Workspace,
+  { seats, from }: EditOf<'seats.change'>,
+): Pick<Workspace, 'seats' | 'seatsNext'> {
+  if (seats === undefined) return { seats: before.seats, seatsNext: before.seatsNext }
+  if (from === null) return { seats, seatsNext: null }
+  return { seats: before.seats, seatsNext: seats === before.seats ? null : { seats, from } }
 }

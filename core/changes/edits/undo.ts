@@ -48,6 +48,7 @@ function rightsOf(context: Context, changes: readonly RecordChange[]) {
  * and who left the workspace are gone; what a member's private folder became is not made private again.
  */
 export const isForGood = ({ table, before, after }: RecordChange): boolean =>
+  table === 'looks' ||
   (table === 'workspaces' && before === null) ||
   (table === 'nodes' && after === null && before?.binned != null) ||
   (table === 'persons' && before !== null && after !== null && isOtherPerson(before, after))

@@ -10,7 +10,7 @@ import { lacksRole } from './invite.ts'
 type Setting = Exclude<keyof EditOf<'workspace.change'>, 'kind'>
 
 /** Settings are for whoever edits settings; what guests can have, who may come in and how one signs in is security. */
-const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
+export const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
   name: 'edit settings',
   timeZone: 'edit settings',
   picture: 'edit settings',
@@ -23,6 +23,8 @@ const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
   guestDomains: 'security',
   secondFactorFor: 'security',
 }
+
+export const isSetting = (field: string): field is Setting => Object.hasOwn(neededFor, field)
 
 export const changeWorkspace: EditRule<EditOf<'workspace.change'>> = {
   kind: 'workspace.change',

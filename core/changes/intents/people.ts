@@ -17,11 +17,10 @@ import type {
 } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import type { ActionSet } from '../../levels/action.ts'
-import type { Privilege } from '../../levels/privilege.ts'
 import type { Person, Scope, Team } from '../../people/person.ts'
 import type { Principal } from '../../rules/principal.ts'
 
-/** What can be done about people, teams, channels, roles and the workspace itself. */
+/** What can be done about people, teams, channels and the workspace itself. */
 
 export interface InvitePerson {
   readonly kind: 'person.invite'
@@ -239,21 +238,6 @@ export interface AnswerRequest {
   readonly word: string
 }
 
-export interface GiveRole {
-  readonly kind: 'role.give'
-  readonly holding: HoldingId
-  readonly person: PersonId
-  readonly role: RoleId
-  readonly scope: Scope
-  readonly from: Instant | null
-  readonly until: Instant | null
-}
-
-export interface TakeRole {
-  readonly kind: 'role.take'
-  readonly holding: HoldingId
-}
-
 export interface RemovePerson {
   readonly kind: 'person.remove'
   readonly person: PersonId
@@ -272,39 +256,6 @@ export interface TurnPerson {
   readonly grant: GrantId
   /** Who takes over the private folder of a member that becomes a guest; without one it goes to the bin. */
   readonly taker: PersonId | null
-}
-
-export interface CreateRole {
-  readonly kind: 'role.create'
-  readonly role: RoleId
-  readonly name: string
-  readonly note: string
-  readonly rung: number
-  readonly privileges: readonly Privilege[]
-  readonly callable: boolean
-  readonly free: boolean
-}
-
-export interface ChangeRole {
-  readonly kind: 'role.change'
-  readonly role: RoleId
-  readonly name?: string | undefined
-  readonly note?: string | undefined
-  readonly rung?: number | undefined
-  readonly privileges?: readonly Privilege[] | undefined
-  readonly callable?: boolean | undefined
-  readonly free?: boolean | undefined
-}
-
-export interface DeleteRole {
-  readonly kind: 'role.delete'
-  readonly role: RoleId
-}
-
-export interface ChangeSeats {
-  readonly kind: 'seats.change'
-  readonly seats?: number | null | undefined
-  readonly suspendedHoldSeats?: boolean | undefined
 }
 
 export interface CreateChannel {

@@ -6,24 +6,9 @@ import type { Privilege } from '../../levels/privilege.ts'
 import { momentOf } from '../../state/moment.ts'
 import type { State } from '../../state/state.ts'
 import { after, edit, levelOf, refusal, steward } from '../judging.ts'
-import { grant, holding, node, now, type Part, person, world } from '../world.ts'
+import { grant, holding, node, now, person, world, role } from '../world.ts'
 
 /** Workspace roles: separate from content, and no way up through them. */
-
-const role = (id: string, rung: number, ...privileges: Privilege[]) =>
-  ({
-    table: 'roles',
-    row: {
-      id: `role-${id}`,
-      name: id,
-      note: '',
-      rung,
-      privileges,
-      callable: false,
-      builtIn: false,
-      free: false,
-    },
-  }) as unknown as Part
 
 const cast = [
   person('admin'),

@@ -23,7 +23,9 @@ export async function noticesView(parts: Parts, asker: Asker): Promise<NoticesVi
   })) as unknown as NoticeRow[]
   const notices = rows.flatMap(({ id, kind, at, data, readAt }) => {
     const told = kindOf(kind)?.tell(asker, JSON.parse(data))
-    return told === undefined ? [] : [{ id, kind, at, isRead: readAt !== null, team: null, ...told }]
+    return told === undefined
+      ? []
+      : [{ id, kind, at, isRead: readAt !== null, team: null, to: null, ...told }]
   })
   const chosen = await choicesOf(parts, { workspace, people: [person] })
   return {

@@ -3,6 +3,7 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Nearing } from '#core/changes/passing.ts'
 import type { Difference } from '#core/impact/impact.ts'
 import type { Moment, RecordChange } from '#core/state/state.ts'
+import type { NoticeView } from '#contract/oversight-views.ts'
 import type { PlaceName } from '#contract/views.ts'
 import type { Asker } from '../asker.ts'
 
@@ -31,6 +32,8 @@ export interface Told {
   readonly text: string
   readonly place: PlaceName | null
   readonly team?: PlaceName
+  /** Where in the workspace something can be done about it. */
+  readonly to?: NoticeView['to']
   /** The entry of the history that it is about. */
   readonly revision: number | null
 }

@@ -5,6 +5,14 @@ import { contact } from './kinds/contact.ts'
 import { ending } from './kinds/ending.ts'
 import { opened } from './kinds/opened.ts'
 import { answered, asked } from './kinds/requests.ts'
+import {
+  handoverAnswered,
+  handoverOffered,
+  lookedThrough,
+  roleAnswered,
+  roleAsked,
+  roleHeld,
+} from './kinds/roles.ts'
 import { undone } from './kinds/undone.ts'
 
 /** Every kind of notice, in the order in which people choose. A new kind is a file and a line here. */
@@ -18,6 +26,12 @@ export const noticeKinds = [
   asked,
   answered,
   contact,
+  roleAsked,
+  roleAnswered,
+  roleHeld,
+  handoverOffered,
+  handoverAnswered,
+  lookedThrough,
 ] as unknown as readonly NoticeKind[]
 
 export const kindOf = (name: string): NoticeKind | undefined => noticeKinds.find(each => each.kind === name)

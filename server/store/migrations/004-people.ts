@@ -1,4 +1,4 @@
-import { QueryTypes, type Sequelize } from 'sequelize'
+import { completeHistory } from './history.ts'
 import type { Migration } from './list.ts'
 
 const deferred = 'DEFERRABLE INITIALLY DEFERRED'
@@ -73,35 +73,10 @@ const added: Readonly<Record<string, object>> = {
   },
 }
 
-interface Kept {
-  readonly table: string
-  readonly before: object | null
-  readonly after: object | null
-}
-
 export const people: Migration = {
   name: '004-people',
   up: async database => {
     for (const statement of statements) await database.query(statement)
-    await completeHistory(database)
+    await completeHistory(database, added)
   },
-}
-
-async function completeHistory(database: Sequelize): Promise<void> {
-  const rows = await database.query<{ workspace: string; revision: number; changes: string }>(
-    'SELECT workspace, revision, changes FROM "changeSets"',
-    { type: QueryTypes.SELECT },
-  )
-  for (const { workspace, revision, changes } of rows) {
-    const kept = JSON.parse(changes) as Kept[]
-    if (!kept.some(each => each.table in added)) continue
-    const complete = kept.map(each => {
-      const fields = added[each.table]
-      const withFields = (row: object | null) => (row === null ? null : { ...row, ...fields })
-      return { ...each, before: withFields(each.before), after: withFields(each.after) }
-    })
-    await database.query('UPDATE "changeSets" SET changes = ? WHERE workspace = ? AND revision = ?', {
-      replacements: [JSON.stringify(complete), workspace, revision],
-    })
-  }
 }

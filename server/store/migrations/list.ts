@@ -3,6 +3,7 @@ import { first } from './001-first.ts'
 import { historyAndNotices } from './002-history-notices.ts'
 import { placesAndPeople } from './003-places-people.ts'
 import { people } from './004-people.ts'
+import { roles } from './005-roles.ts'
 
 export interface Migration {
   readonly name: string
@@ -10,4 +11,4 @@ export interface Migration {
 }
 
 /** In the order in which they run. What has landed is never edited: a change of the tables is a new one. */
-export const migrations: readonly Migration[] = [first, historyAndNotices, placesAndPeople, people]
+export const migrations: readonly Migration[] = [first, historyAndNotices, placesAndPeople, people, roles]

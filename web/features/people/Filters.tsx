@@ -23,6 +23,7 @@ const marks = [
   { value: 'no second step', word: 'No second step' },
   { value: 'not confirmed', word: 'Address not confirmed' },
   { value: 'in no team', word: 'In no team' },
+  { value: 'takes a seat', word: 'Takes a seat' },
 ] as const
 
 /** Words that combine: each narrows what is shown; pressed again it lets go. */
@@ -31,7 +32,7 @@ export function Filters() {
   const only = (filter.only ?? '').split(',').filter(Boolean)
   const toggle = (mark: string) =>
     set({ only: (only.includes(mark) ? only.filter(each => each !== mark) : [...only, mark]).join(',') })
-  const isFiltered = Object.keys(filter).some(key => key !== 'sort' && key !== 'down')
+  const isFiltered = Object.keys(filter).some(key => key !== 'sort' && key !== 'down' && key !== 'kept')
   return (
     <div className="mb-2 grid gap-y-1.5 text-[0.95rem]">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1.5">

@@ -5,7 +5,7 @@ import { useOfferMutation } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { Reached } from '../../ui/Reached.tsx'
-import { privilegeWords } from '../../ui/privilege-words.ts'
+import { privilegeWords } from '#core/words/privilege.ts'
 
 /** What somebody who takes this offer could see and do, asked anew a moment after it changes. */
 export function useOfferView(offer: OfferRequest): OfferView | undefined {

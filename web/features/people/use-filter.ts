@@ -12,12 +12,14 @@ export function useFilter(): {
   readonly set: (part: { readonly [K in FilterKey]?: string | undefined }) => void
 } {
   const [params, setParams] = useSearchParams()
-  const filter = Object.fromEntries(
+  const said = Object.fromEntries(
     keys.flatMap(key => (params.get(key) ? [[key, params.get(key)]] : [])),
   ) as Filter
+  // Colleagues whom one does not look after stand in the directory.
+  const filter: Filter = { ...said, kept: '1' }
   const set = (part: { readonly [K in FilterKey]?: string | undefined }) => {
     const next = Object.fromEntries(
-      Object.entries({ ...filter, ...part }).filter(([, value]) => value !== undefined && value !== ''),
+      Object.entries({ ...said, ...part }).filter(([, value]) => value !== undefined && value !== ''),
     ) as Record<string, string>
     setParams(next, { replace: true })
   }

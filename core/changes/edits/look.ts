@@ -1,0 +1,28 @@
+import { rungFor, wholeWorkspace } from '../../access/powers.ts'
+import { isActive } from '../../access/subject.ts'
+import { rowOf } from '../../base/collection.ts'
+import { ok, refused } from '../../base/result.ts'
+import { type Look, lookTime } from '../../people/asking.ts'
+import { type EditOf, type EditRule, isTaken } from '../context.ts'
+
+/**
+ * Begins to look at what only a privilege shows: through somebody's eyes, or at the outline. It says why, stands in
+ * the history, and ends by itself after a while.
+ */
+export const beginLook: EditRule<EditOf<'look.begin'>> = {
+  kind: 'look.begin',
+  lacks: ({ before, author }, { through }) => {
+    const privilege = through === null ? 'see the outline' : 'see as'
+    const rung = rungFor(before, author, { privilege, target: wholeWorkspace })
+    return rung === undefined ? { code: 'privilege-missing', privilege } : undefined
+  },
+  apply: ({ now, author }, { look: id, through, word }) => {
+    if (isTaken(now.state, 'looks', id)) return refused({ code: 'already-there', what: 'id' })
+    const person = through === null ? undefined : rowOf(now.state.persons, through)
+    if (through !== null && (person === undefined || !isActive(now, person) || through === author))
+      return refused({ code: 'unknown', what: 'person' })
+    if (word.trim() === '') return refused({ code: 'say-why' })
+    const after: Look = { id, by: author, through, at: now.at, until: now.at + lookTime, word }
+    return ok([{ table: 'looks', id, before: null, after }])
+  },
+}

@@ -1,0 +1,112 @@
+import type { HandoverId, HoldingId, LookId, PersonId, RoleId, RoleRequestId } from '../../base/ids.ts'
+import type { Instant } from '../../base/instant.ts'
+import type { Privilege } from '../../levels/privilege.ts'
+import type { RoleWanted } from '../../people/asking.ts'
+import type { Scope } from '../../people/person.ts'
+
+/** What can be done about roles, ownership, seats, and looking by privilege. */
+
+export interface GiveRole {
+  readonly kind: 'role.give'
+  readonly holding: HoldingId
+  readonly person: PersonId
+  readonly role: RoleId
+  readonly scope: Scope
+  readonly from: Instant | null
+  readonly until: Instant | null
+}
+
+export interface TakeRole {
+  readonly kind: 'role.take'
+  readonly holding: HoldingId
+}
+
+export interface CreateRole {
+  readonly kind: 'role.create'
+  readonly role: RoleId
+  readonly name: string
+  readonly note: string
+  readonly rung: number
+  readonly privileges: readonly Privilege[]
+  readonly callable: boolean
+  readonly free: boolean
+}
+
+export interface ChangeRole {
+  readonly kind: 'role.change'
+  readonly role: RoleId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+  readonly rung?: number | undefined
+  readonly privileges?: readonly Privilege[] | undefined
+  readonly callable?: boolean | undefined
+  readonly free?: boolean | undefined
+}
+
+export interface DeleteRole {
+  readonly kind: 'role.delete'
+  readonly role: RoleId
+}
+
+export interface AskForRole {
+  readonly kind: 'role.ask'
+  readonly request: RoleRequestId
+  readonly wants: RoleWanted
+  readonly word: string
+}
+
+export interface TakeBackRoleRequest {
+  readonly kind: 'role.unask'
+  readonly request: RoleRequestId
+}
+
+/** Gives what was asked for, by a role over a scope, or declines it. */
+export interface AnswerRoleRequest {
+  readonly kind: 'role.answer'
+  readonly request: RoleRequestId
+  readonly word: string
+  readonly gives: {
+    readonly role: RoleId
+    readonly scope: Scope
+    readonly until: Instant | null
+  } | null
+  readonly holding: HoldingId
+}
+
+/** An Owner offers another member to be Owner instead. */
+export interface OfferHandover {
+  readonly kind: 'handover.offer'
+  readonly handover: HandoverId
+  readonly to: PersonId
+  readonly keeps: RoleId
+  readonly word: string
+}
+
+export interface WithdrawHandover {
+  readonly kind: 'handover.withdraw'
+  readonly handover: HandoverId
+}
+
+export interface AnswerHandover {
+  readonly kind: 'handover.answer'
+  readonly handover: HandoverId
+  readonly accepted: boolean
+  /** Ids for the role that the new Owner gets and the one that the earlier one keeps. */
+  readonly holding: HoldingId
+  readonly kept: HoldingId
+}
+
+export interface ChangeSeats {
+  readonly kind: 'seats.change'
+  readonly seats?: number | null | undefined
+  readonly suspendedHoldSeats?: boolean | undefined
+  /** From when on there are that many: `null` for at once. */
+  readonly from: Instant | null
+}
+
+export interface BeginLook {
+  readonly kind: 'look.begin'
+  readonly look: LookId
+  readonly through: PersonId | null
+  readonly word: string
+}

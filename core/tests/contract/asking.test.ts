@@ -1,0 +1,212 @@
+import { describe, expect, test } from 'vitest'
+import { mayUse } from '../../access/powers.ts'
+import { allRows, rowOf } from '../../base/collection.ts'
+import type { HandoverId, PersonId, RoleRequestId } from '../../base/ids.ts'
+import { decidersOf } from '../../changes/edits/role-request.ts'
+import { passingsOf } from '../../changes/passing.ts'
+import { lookTime } from '../../people/asking.ts'
+import { momentOf } from '../../state/moment.ts'
+import { type State, workspaceOf } from '../../state/state.ts'
+import { after, edit, refusal } from '../judging.ts'
+import { holding, member, now, person, team, world, role } from '../world.ts'
+
+/** What waits for another’s word: roles that are asked for, ownership that is offered; and seats, and looking. */
+
+const state = world(
+  person('admin'),
+  holding('admin', 'role-administrator'),
+  person('p'),
+  holding('p', 'role-member'),
+  person('q'),
+  holding('q', 'role-member'),
+  person('g', { kind: 'guest' }),
+  team('t'),
+  member('t', 'p'),
+  person('assigner'),
+  holding('assigner', 'role-assigner', { over: 'team', team: 't' as never }),
+  role('assigner', 50, 'assign roles', 'suspend'),
+  role('keeper', 30, 'suspend'),
+  role('settler', 30, 'edit settings'),
+)
+const asking = (wants: object) => edit('role.ask', { request: 'r', wants, word: 'For the season' })
+const answering = (gives: object | null) =>
+  edit('role.answer', {
+    request: 'r',
+    holding: 'h new',
+    word: 'No',
+    gives: gives === null ? null : { until: null, ...gives },
+  })
+const everything = { over: 'workspace' }
+const overT = { over: 'team', team: 't' }
+
+describe('a role that is asked for', () => {
+  const asked = after(state, 'p', asking({ privilege: 'suspend' }))
+  const deciders = (of: State) => {
+    const request = rowOf(of.roleRequests, 'r' as RoleRequestId)
+    return request === undefined ? [] : decidersOf(momentOf(of, now), request).sort()
+  }
+
+  test('is asked for by members, once, by what it lets one do; by its name where one sees roles', () => {
+    expect(refusal(state, 'g', asking({ privilege: 'suspend' }))).toMatchObject({ rule: 'no role' })
+    expect(refusal(state, 'p', asking({ role: 'role-keeper' }))).toEqual({ code: 'unknown', what: 'role' })
+    expect(refusal(state, 'admin', asking({ role: 'role-keeper' }))).toBe('allowed')
+    expect(refusal(state, 'admin', asking({ privilege: 'suspend' }))).toMatchObject({ code: 'already-there' })
+    expect(
+      refusal(asked, 'p', edit('role.ask', { request: 'r2', wants: { privilege: 'suspend' }, word: '' })),
+    ).toMatchObject({
+      what: 'role request',
+    })
+  })
+
+  test('reaches those who could give it, over what they may', () => {
+    expect(deciders(asked)).toEqual(['admin', 'assigner', 'owner'])
+    expect(deciders(after(state, 'q', asking({ privilege: 'suspend' })))).toEqual(['admin', 'owner'])
+    expect(deciders(after(state, 'p', asking({ privilege: 'change seats' })))).toEqual(['owner'])
+  })
+
+  test('is given as it was asked for, within rank and scope, and is gone then', () => {
+    expect(refusal(asked, 'assigner', answering({ role: 'role-keeper', scope: everything }))).toMatchObject({
+      code: 'privilege-missing',
+    })
+    expect(refusal(asked, 'admin', answering({ role: 'role-settler', scope: everything }))).toEqual({
+      code: 'not-asked-for',
+    })
+    expect(refusal(asked, 'q', answering(null))).toEqual({ code: 'unknown', what: 'request' })
+    const given = after(asked, 'assigner', answering({ role: 'role-keeper', scope: overT }))
+    expect([allRows(given.roleRequests), given.holdings.rows.size > asked.holdings.rows.size]).toEqual([
+      [],
+      true,
+    ])
+  })
+
+  test('stays with its answer when it is declined, and can be asked for again', () => {
+    const declined = after(asked, 'admin', answering(null))
+    expect(rowOf(declined.roleRequests, 'r' as RoleRequestId)?.declined).toMatchObject({
+      by: 'admin',
+      word: 'No',
+    })
+    expect(refusal(declined, 'admin', answering({ role: 'role-keeper', scope: everything }))).toMatchObject({
+      code: 'unknown',
+    })
+    const again = after(
+      declined,
+      'p',
+      edit('role.ask', { request: 'r2', wants: { privilege: 'suspend' }, word: '' }),
+    )
+    expect(allRows(again.roleRequests).map(each => [each.id, each.declined])).toEqual([['r2', null]])
+    expect(allRows(after(again, 'p', edit('role.unask', { request: 'r2' })).roleRequests)).toEqual([])
+    expect(refusal(again, 'q', edit('role.unask', { request: 'r2' }))).toMatchObject({ code: 'unknown' })
+  })
+})
+
+describe('handing over', () => {
+  const offer = edit('handover.offer', { handover: 'h', to: 'p', keeps: 'role-administrator', word: '' })
+  const taking = (accepted: boolean) =>
+    edit('handover.answer', { handover: 'h', accepted, holding: 'h1', kept: 'h2' })
+  const offered = after(state, 'owner', offer)
+  const owns = (of: State, who: string) => mayUse(momentOf(of, now), who as PersonId, 'own')
+
+  test('is offered by owners to members, and takes the other’s assent', () => {
+    expect(refusal(state, 'admin', offer)).toMatchObject({ privilege: 'own' })
+    for (const to of ['g', 'owner', 'nobody'])
+      expect(refusal(state, 'owner', { ...offer, to } as never)).toMatchObject({ code: 'unknown' })
+    expect([owns(offered, 'owner'), owns(offered, 'p')]).toEqual([true, false])
+    expect(refusal(offered, 'q', taking(true))).toEqual({ code: 'unknown', what: 'handover' })
+    const taken = after(offered, 'p', taking(true))
+    expect([
+      owns(taken, 'owner'),
+      owns(taken, 'p'),
+      mayUse(momentOf(taken, now), 'owner' as PersonId, 'security'),
+    ]).toEqual([false, true, true])
+    const declined = after(offered, 'p', taking(false))
+    expect([owns(declined, 'owner'), rowOf(declined.handovers, 'h' as HandoverId)]).toEqual([true, undefined])
+  })
+
+  test('gives by the right of who offers it, as that is when it is taken', () => {
+    const second = after(
+      offered,
+      'owner',
+      edit('role.give', {
+        holding: 'second',
+        person: 'q',
+        role: 'role-owner',
+        scope: everything,
+        from: null,
+        until: null,
+      }),
+    )
+    const without = after(second, 'q', edit('role.take', { holding: 'owner role-owner' }))
+    expect(refusal(without, 'p', taking(true))).toEqual({ code: 'handover-over' })
+  })
+
+  test('the last owner cannot go by any other way', () => {
+    const ways = [
+      edit('role.take', { holding: 'owner role-owner' }),
+      edit('person.remove', { person: 'owner' }),
+      edit('person.suspend', { person: 'owner' }),
+      edit('person.end', { person: 'owner', until: now + 5 }),
+    ]
+    const turned = { as: 'guest', holding: 'x', folder: 'f', grant: 'gr', taker: null }
+    expect(refusal(state, 'owner', edit('person.turn', { person: 'owner', ...turned }))).not.toBe('allowed')
+    for (const way of ways)
+      expect([way.kind, refusal(state, 'owner', way)]).toMatchObject([way.kind, { code: 'no-owner-left' }])
+  })
+})
+
+test('seats that are planned count from their day on, and a plan is taken back', () => {
+  const start = after(state, 'owner', edit('seats.change', { seats: 9 }))
+  const planned = after(start, 'owner', edit('seats.change', { seats: 7, from: now + 10 }))
+  expect(workspaceOf(planned)).toMatchObject({ seats: 9, seatsNext: { seats: 7, from: now + 10 } })
+  const [passing] = passingsOf(planned, now, now + 20)
+  expect(passing?.at).toBe(now + 10)
+  expect(workspaceOf(passing?.state ?? planned)).toMatchObject({ seats: 7, seatsNext: null })
+  const back = after(planned, 'owner', edit('seats.change', { seats: 9, from: now + 10 }))
+  expect([workspaceOf(back).seatsNext, passingsOf(back, now, now + 20)]).toEqual([null, []])
+  expect(refusal(start, 'owner', edit('seats.change', { seats: 7, from: now }))).toEqual({
+    code: 'end-in-past',
+  })
+  expect(refusal(start, 'admin', edit('seats.change', { seats: 99 }))).toMatchObject({
+    privilege: 'change seats',
+  })
+})
+
+test('one looks by a privilege, with a reason, for a while, and it is never undone', () => {
+  const look = (through: string | null, word = 'A complaint') =>
+    edit('look.begin', { look: 'l', through, word })
+  expect(refusal(state, 'p', look('q'))).toEqual({ code: 'privilege-missing', privilege: 'see as' })
+  expect(refusal(state, 'p', look(null))).toEqual({ code: 'privilege-missing', privilege: 'see the outline' })
+  expect(refusal(state, 'admin', look('p', ' '))).toEqual({ code: 'say-why' })
+  expect(refusal(state, 'admin', look('admin'))).toMatchObject({ code: 'unknown' })
+  const looked = after(state, 'admin', look('p'))
+  const [row] = allRows(looked.looks)
+  expect(row).toMatchObject({ by: 'admin', through: 'p', until: now + lookTime })
+  const change = { table: 'looks', id: 'l', before: null, after: row }
+  expect(refusal(looked, 'owner', edit('undo', { revision: 1, changes: [change], written: [] }))).toEqual({
+    code: 'never-undone',
+  })
+})
+
+test('a role that anything stands on is not deleted; requests for it go with it', () => {
+  const asked = after(
+    state,
+    'admin',
+    edit('role.ask', { request: 'r', wants: { role: 'role-settler' }, word: '' }),
+  )
+  const gone = after(asked, 'owner', edit('role.delete', { role: 'role-settler' }))
+  expect(allRows(gone.roleRequests)).toEqual([])
+  const uses = [
+    edit('workspace.change', { secondFactorFor: ['role-settler'] }),
+    edit('welcome.create', {
+      welcome: 'w',
+      name: 'W',
+      note: '',
+      offer: { as: 'member', role: 'role-settler', teams: [], places: [], from: null, until: null },
+    }),
+    edit('handover.offer', { handover: 'h', to: 'p', keeps: 'role-settler', word: '' }),
+  ]
+  for (const use of uses)
+    expect([
+      use.kind,
+      refusal(after(state, 'owner', use), 'owner', edit('role.delete', { role: 'role-settler' })),
+    ]).toEqual([use.kind, { code: 'in-use', what: 'role' }])
+})

@@ -1,0 +1,92 @@
+import { isSame } from '../base/same.ts'
+import type { Privilege } from '../levels/privilege.ts'
+import type { Handover, Look, RoleRequest, RoleWanted } from '../people/asking.ts'
+import type { Holding, Scope } from '../people/person.ts'
+import type { Role } from '../people/role.ts'
+import type { RecordChange } from '../state/state.ts'
+import type { FactNaming } from './fact.ts'
+import { privilegesListed, privilegeWords } from './privilege.ts'
+
+/** What was done about roles, ownership and looking, told after its author's name. */
+
+type Of<T extends RecordChange['table']> = Extract<RecordChange, { table: T }>
+
+const personNamed = (person: Holding['person'], naming: FactNaming) => naming.person(person) ?? 'somebody'
+
+/** “ over the people of Volunteers”; nothing for the whole workspace. */
+function overWords(scope: Scope, naming: FactNaming): string {
+  if (scope.over === 'workspace') return ''
+  return scope.over === 'guests'
+    ? ' over guests'
+    : ` over the people of ${naming.team(scope.team) ?? 'a team that is no more'}`
+}
+
+export function holdingWords({ before, after }: Of<'holdings'>, naming: FactNaming): string {
+  const row = (after ?? before) as Holding
+  const who = personNamed(row.person, naming)
+  const role = `the role ${naming.role(row.role)}${overWords(row.scope, naming)}`
+  const end = row.until === null ? '' : ` through ${naming.through(row.until)}`
+  if (before === null) return `gave ${who} ${role}${end}`
+  return after === null ? `took ${role} from ${who}` : `let begin that ${who} holds ${role}`
+}
+
+export function roleWords({ before, after }: Of<'roles'>): string {
+  if (before === null) {
+    const { name = '', privileges = [] } = after ?? {}
+    const may = privileges.length === 0 ? '' : `, which may ${privilegesListed(privileges)}`
+    return `made the role ${name}${may}`
+  }
+  if (after === null) return `deleted the role ${before.name}`
+  const acts = [
+    ...(before.name === after.name ? [] : [`renamed the role ${before.name} to ${after.name}`]),
+    ...privilegeActs(before, after),
+    ...(before.rung === after.rung ? [] : [`moved the role ${after.name} ${directionOf(before, after)}`]),
+  ]
+  return acts.join(', ') || `changed the role ${after.name}`
+}
+
+const directionOf = (before: Role, after: Role) =>
+  `${after.rung > before.rung ? 'up' : 'down'} from rung ${before.rung} to ${after.rung}`
+
+function privilegeActs(before: Role, after: Role): string[] {
+  const more = missingIn(before.privileges, after.privileges)
+  const fewer = missingIn(after.privileges, before.privileges)
+  return [
+    ...(more.length === 0 ? [] : [`let the role ${after.name} ${privilegesListed(more)}`]),
+    ...(fewer.length === 0 ? [] : [`let the role ${after.name} no longer ${privilegesListed(fewer)}`]),
+  ]
+}
+
+const missingIn = (held: readonly Privilege[], other: readonly Privilege[]) =>
+  other.filter(each => !held.includes(each))
+
+export function roleRequestWords({ before, after }: Of<'roleRequests'>, naming: FactNaming): string {
+  const row = (after ?? before) as RoleRequest
+  const wanted = wantedInWords(row.wants, naming)
+  if (before === null) return `asked for ${wanted}`
+  const who = personNamed(row.person, naming)
+  if (after === null) return `closed ${who}’s request for ${wanted}`
+  return isSame(after.declined, null)
+    ? `opened ${who}’s request for ${wanted} again`
+    : `declined ${who}’s request for ${wanted}`
+}
+
+export const wantedInWords = (wants: RoleWanted, naming: Pick<FactNaming, 'role'>): string =>
+  'role' in wants
+    ? `the role ${naming.role(wants.role)}`
+    : `a role that may ${privilegeWords[wants.privilege]}`
+
+export function handoverWords({ before, after }: Of<'handovers'>, naming: FactNaming): string {
+  const row = (after ?? before) as Handover
+  const who = personNamed(row.to, naming)
+  return before === null
+    ? `offered to hand the workspace over to ${who}`
+    : `let go of the offer to hand the workspace over to ${who}`
+}
+
+export function lookWords({ before, after }: Of<'looks'>, naming: FactNaming): string {
+  const { through } = (after ?? before) as Look
+  return through === null
+    ? 'looked at the outline of all places'
+    : `looked through the eyes of ${personNamed(through, naming)}`
+}

@@ -1,0 +1,42 @@
+import { type Request, Router } from 'express'
+import { idParams, outlineQuery } from '#contract/requests.ts'
+import type { Parts } from '../parts.ts'
+import type { Asker } from '../services/asker.ts'
+import { lookedView, looksView } from '../services/looks.ts'
+import { ownersView } from '../services/owners.ts'
+import { roleRequestsView } from '../services/role-requests.ts'
+import { holdersView, rolesToGive, rolesView } from '../services/roles.ts'
+import { seatsView } from '../services/seats.ts'
+import { checked } from './check.ts'
+
+/** Roles and who holds them, what is asked for about them, owners, seats, and looking by privilege. */
+export function roleRoutes(parts: Parts, asker: (request: Request) => Asker): Router {
+  const router = Router({ mergeParams: true })
+  const id = (request: Request) => checked(idParams, request.params).id
+  router.get('/roles', (request, response) => {
+    response.json(rolesView(asker(request)))
+  })
+  router.get('/roles/:id/holders', (request, response) => {
+    response.json(holdersView(asker(request), id(request)))
+  })
+  router.get('/people/:id/roles-to-give', (request, response) => {
+    response.json(rolesToGive(asker(request), id(request)))
+  })
+  router.get('/role-requests', (request, response) => {
+    response.json(roleRequestsView(asker(request)))
+  })
+  router.get('/owners', (request, response) => {
+    response.json(ownersView(asker(request)))
+  })
+  router.get('/seats', async (request, response) => {
+    response.json(await seatsView(parts, asker(request)))
+  })
+  router.get('/looks', (request, response) => {
+    response.json(looksView(parts, asker(request)))
+  })
+  router.get('/looks/:id', async (request, response) => {
+    const { node } = checked(outlineQuery, request.query)
+    response.json(await lookedView(parts, asker(request), { id: id(request), node }))
+  })
+  return router
+}

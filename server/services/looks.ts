@@ -1,0 +1,174 @@
+import type { LookedPlaceView, LookedView, LooksView } from '#contract/role-views.ts'
+import { actionsAt } from '#core/access/evaluate.ts'
+import { placeOf } from '#core/access/place.ts'
+import { mayUse } from '#core/access/powers.ts'
+import { isActive, peopleOf } from '#core/access/subject.ts'
+import { allRows, rowOf } from '#core/base/collection.ts'
+import type { LookId, NodeId, PersonId } from '#core/base/ids.ts'
+import { noActions } from '#core/levels/action.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
+import type { Look } from '#core/people/asking.ts'
+import { childrenOf, pathOf, rootOf } from '#core/state/state.ts'
+import type { ContentNode } from '#core/tree/node.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, asks, knowsPerson, mayOutline, maySee, nameOf, readerAt } from './asker.ts'
+import { lookView } from './look.ts'
+import { collator, nameView } from './people.ts'
+import { throughWords } from './reach.ts'
+import { textView } from './text.ts'
+
+const looking: readonly Privilege[] = ['see the outline', 'see as']
+
+/** Who may look at what only a privilege shows, and who did: everything to those who read the history. */
+export function looksView(parts: Parts, asker: Asker): LooksView {
+  const [mayOutline, maySeeAs] = looking.map(each => asks(asker, each))
+  const readsAll = asks(asker, 'read the history')
+  if (mayOutline !== true && maySeeAs !== true && !readsAll) throw problemOf('not-found')
+  const { moment, person } = asker
+  const people = [...peopleOf(moment)].filter(each => isActive(moment, each) && knowsPerson(asker, each.id))
+  return {
+    maySeeAs: maySeeAs === true,
+    mayOutline: mayOutline === true,
+    people:
+      maySeeAs === true
+        ? people
+            .filter(each => each.id !== person)
+            .map(nameView)
+            .sort((a, b) => collator.compare(a.name, b.name))
+        : [],
+    holders: people
+      .flatMap(({ id }) => {
+        const held = looking.filter(each => mayUse(moment, id, each))
+        return held.length === 0 ? [] : [{ person: { id, name: nameOf(moment, id) }, privileges: held }]
+      })
+      .sort((a, b) => collator.compare(a.person.name, b.person.name)),
+    looks: allRows(moment.state.looks)
+      .filter(each => readsAll || each.by === person)
+      .sort((a, b) => b.at - a.at)
+      .slice(0, 200)
+      .map(each => lookView(parts, asker, each)),
+  }
+}
+
+interface Looking {
+  readonly asker: Asker
+  readonly look: Look
+  /** Who is looked through; nobody for the outline. */
+  readonly eyes: Asker | undefined
+}
+
+/** A look of the asker's own that is not over, by a privilege that the asker still holds. */
+function openLook({ clock }: Parts, asker: Asker, id: string): Looking {
+  const look = rowOf(asker.moment.state.looks, id as LookId)
+  if (look?.by !== asker.person) throw problemOf('not-found')
+  const privilege = look.through === null ? 'see the outline' : 'see as'
+  if (look.until <= clock() || !asks(asker, privilege)) throw problemOf('look-over')
+  const eyes = look.through === null ? undefined : eyesOf(asker, look.through)
+  return { asker, look, eyes }
+}
+
+function eyesOf(asker: Asker, id: PersonId): Asker {
+  const eyes = readerAt(asker.workspace, asker.moment, id)
+  if (eyes?.subject.isActive !== true) throw problemOf('look-over')
+  return eyes
+}
+
+/** One place of the tree as a look shows it, with what is in it; the top without a place. */
+export async function lookedView(
+  parts: Parts,
+  asker: Asker,
+  { id, node }: { readonly id: string; readonly node: string | undefined },
+): Promise<LookedView> {
+  const looking = openLook(parts, asker, id)
+  const { state } = asker.moment
+  const look = lookView(parts, asker, looking.look)
+  if (node === undefined) {
+    const tops = topsOf(looking)
+    return {
+      look,
+      place: null,
+      children: tops.map(each => placeView(looking, each)),
+      more: privateOf(looking),
+    }
+  }
+  const place = rowOf(state.nodes, node as NodeId)
+  if (place === undefined || !isShown(looking, place)) throw problemOf('not-found')
+  const children = childrenOf(state, place.id).filter(each => isShown(looking, each))
+  return {
+    look,
+    place: {
+      ...placeView(looking, place),
+      through: throughOf(looking, place),
+      text: await textOfBoth(parts, looking, place),
+    },
+    children: children.map(each => placeView(looking, each)),
+    more: 0,
+  }
+}
+
+/** Only what both may see; to who may outline, the title is enough. Nothing in the bin, and the root is no place. */
+function isShown({ asker, eyes }: Looking, node: ContentNode): boolean {
+  if (node.parent === null) return false
+  const mayKnow = maySee(asker, node.id) || mayOutline(asker, node.id)
+  const isBinned = pathOf(asker.moment.state, node.id).some(each => each.binned !== null)
+  return mayKnow && !isBinned && (eyes === undefined || maySee(eyes, node.id))
+}
+
+/** What stands at the top of the tree as it is shown: its parent is not. Costs what the tree costs for a person's eyes. */
+function topsOf(looking: Looking): ContentNode[] {
+  const { state } = looking.asker.moment
+  const homes = childrenOf(state, rootOf(state).id)
+  if (looking.eyes === undefined) return homes.filter(each => isShown(looking, each))
+  return shownBelow(looking, homes)
+}
+
+/** Walks down until something is shown. */
+function shownBelow(looking: Looking, nodes: readonly ContentNode[]): ContentNode[] {
+  const { state } = looking.asker.moment
+  return nodes.flatMap(node =>
+    isShown(looking, node) ? [node] : shownBelow(looking, childrenOf(state, node.id)),
+  )
+}
+
+/** Private folders, which the outline counts and does not open. */
+function privateOf({ asker: { moment }, eyes }: Looking): number {
+  if (eyes !== undefined) return 0
+  return childrenOf(moment.state, rootOf(moment.state).id).filter(each => each.home?.of === 'person').length
+}
+
+function placeView(looking: Looking, node: ContentNode): LookedPlaceView {
+  const { asker, eyes } = looking
+  const { state } = asker.moment
+  const above = pathOf(state, node.id).slice(1)
+  return {
+    id: node.id,
+    name: node.name,
+    kind: node.kind,
+    home: node.home?.of ?? null,
+    path: above
+      .filter(each => isShown(looking, each))
+      .map(each => each.name)
+      .toReversed()
+      .join(' › '),
+    hasChildren: childrenOf(state, node.id).some(each => isShown(looking, each)),
+    isBroken: node.broken !== null,
+    actions: eyes === undefined ? null : actionsFor(eyes, node.id),
+  }
+}
+
+function actionsFor({ moment, subject }: Asker, node: NodeId): number {
+  const place = placeOf(moment, node)
+  return place === undefined ? noActions : actionsAt(moment, subject, place)
+}
+
+function throughOf({ eyes }: Looking, node: ContentNode): string[] {
+  const place = eyes === undefined ? undefined : placeOf(eyes.moment, node.id)
+  return eyes === undefined || place === undefined ? [] : throughWords(eyes, eyes.subject, place)
+}
+
+/** Content only where both may read it; never in the outline. */
+async function textOfBoth(parts: Parts, { asker, eyes }: Looking, node: ContentNode): Promise<string | null> {
+  if (eyes === undefined || node.kind !== 'page' || !maySee(asker, node.id)) return null
+  return (await textView(parts, asker, node.id)).text
+}

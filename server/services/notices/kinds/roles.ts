@@ -1,0 +1,140 @@
+import { rowOf } from '#core/base/collection.ts'
+import type { HandoverId, LookId, PersonId, RoleId, RoleRequestId } from '#core/base/ids.ts'
+import { decidersOf } from '#core/changes/edits/role-request.ts'
+import type { RoleRequest } from '#core/people/asking.ts'
+import type { RecordChange } from '#core/state/state.ts'
+import { factNaming } from '../../fact.ts'
+import { wantedInWords } from '#core/words/role-fact.ts'
+import { nameOf } from '../../asker.ts'
+import { whoDid } from '../words.ts'
+import type { NoticeKind, Written } from '../kind.ts'
+
+type Of<T extends RecordChange['table']> = Extract<RecordChange, { table: T }>
+const changesOf = <T extends RecordChange['table']>({ changes }: Written, table: T) =>
+  changes.filter(change => change.table === table) as Of<T>[]
+
+const quoted = (word: string) => (word === '' ? '' : `: “${word}”`)
+
+/** Somebody asks for a role that one may give. */
+export const roleAsked: NoticeKind<{ readonly request: RoleRequestId }> = {
+  kind: 'role asked',
+  when: 'somebody asks for a role that I may give',
+  find: written =>
+    changesOf(written, 'roleRequests').flatMap(({ before, after }) =>
+      before === null && after !== null
+        ? decidersOf(written.after, after).map(person => ({ person, data: { request: after.id } }))
+        : [],
+    ),
+  tell: (reader, { request: id }) => {
+    const request = rowOf(reader.moment.state.roleRequests, id)
+    if (request?.declined !== null) return undefined
+    const who = nameOf(reader.moment, request.person)
+    const text = `${who} asks for ${wantedInWords(request.wants, factNaming(reader))}${quoted(request.word)}.`
+    return { text, place: null, to: { name: 'Decide', path: 'roles/asked' }, revision: null }
+  },
+}
+
+interface Answered {
+  readonly by: PersonId
+  readonly wants: RoleRequest['wants']
+  /** `null` for what was given. */
+  readonly declined: string | null
+}
+
+/** What one asked for was given or declined. */
+export const roleAnswered: NoticeKind<Answered> = {
+  kind: 'role answered',
+  when: 'a role that I asked for is given or declined',
+  find: written =>
+    changesOf(written, 'roleRequests').flatMap(({ before, after }) => {
+      if (before === null || before.declined !== null || before.person === written.author) return []
+      const declined = after?.declined?.word ?? null
+      return [{ person: before.person, data: { by: written.author, wants: before.wants, declined } }]
+    }),
+  tell: (reader, { by, wants, declined }) => {
+    const wanted = wantedInWords(wants, factNaming(reader))
+    const text =
+      declined === null
+        ? `${whoDid(reader, by)} gave you what you asked for: ${wanted}.`
+        : `${whoDid(reader, by)} declined your request for ${wanted}${quoted(declined)}.`
+    return { text, place: null, to: { name: 'What you may do', path: 'me' }, revision: null }
+  },
+}
+
+interface Held {
+  readonly by: PersonId
+  readonly role: RoleId
+  readonly isGiven: boolean
+}
+
+/** Another person gave one a role, or took it. */
+export const roleHeld: NoticeKind<Held> = {
+  kind: 'role held',
+  when: 'I am given a role or lose one',
+  find: written =>
+    changesOf(written, 'holdings').flatMap(({ before, after }) => {
+      const holding = after ?? before
+      const isHere =
+        holding !== null && rowOf(written.after.state.persons, holding.person)?.status === 'active'
+      if (!isHere || holding.person === written.author || (before === null) === (after === null)) return []
+      return [
+        { person: holding.person, data: { by: written.author, role: holding.role, isGiven: after !== null } },
+      ]
+    }),
+  tell: (reader, { by, role, isGiven }) => {
+    const name = rowOf(reader.moment.state.roles, role)?.name ?? 'a role that is no more'
+    const text = isGiven
+      ? `${whoDid(reader, by)} gave you the role ${name}.`
+      : `${whoDid(reader, by)} took the role ${name} from you.`
+    return { text, place: null, to: { name: 'What you may do', path: 'me' }, revision: null }
+  },
+}
+
+/** An Owner offers one to be Owner instead. */
+export const handoverOffered: NoticeKind<{ readonly handover: HandoverId }> = {
+  kind: 'handover offered',
+  when: 'an owner offers to hand the workspace over to me',
+  find: written =>
+    changesOf(written, 'handovers').flatMap(({ before, after }) =>
+      before === null && after !== null ? [{ person: after.to, data: { handover: after.id } }] : [],
+    ),
+  tell: (reader, { handover: id }) => {
+    const handover = rowOf(reader.moment.state.handovers, id)
+    if (handover === undefined) return undefined
+    const text = `${nameOf(reader.moment, handover.from)} offers to hand the workspace over to you${quoted(handover.word)}.`
+    return { text, place: null, to: { name: 'Decide', path: 'me' }, revision: null }
+  },
+}
+
+/** What one offered was taken or declined. */
+export const handoverAnswered: NoticeKind<{ readonly to: PersonId; readonly isTaken: boolean }> = {
+  kind: 'handover answered',
+  when: 'my offer to hand the workspace over is answered',
+  find: written =>
+    changesOf(written, 'handovers').flatMap(({ before, after }) => {
+      if (before === null || after !== null || written.author !== before.to) return []
+      const isTaken = changesOf(written, 'holdings').some(each => each.after?.person === before.to)
+      return [{ person: before.from, data: { to: before.to, isTaken } }]
+    }),
+  tell: (reader, { to, isTaken }) => ({
+    text: `${whoDid(reader, to)} ${isTaken ? 'is owner instead of you now' : 'does not take the workspace over'}.`,
+    place: null,
+    revision: null,
+  }),
+}
+
+/** Somebody looks through one's eyes. */
+export const lookedThrough: NoticeKind<{ readonly look: LookId }> = {
+  kind: 'looked through',
+  when: 'somebody looks through my eyes',
+  find: written =>
+    changesOf(written, 'looks').flatMap(({ after }) =>
+      after === null || after.through === null ? [] : [{ person: after.through, data: { look: after.id } }],
+    ),
+  tell: (reader, { look: id }) => {
+    const look = rowOf(reader.moment.state.looks, id)
+    if (look === undefined) return undefined
+    const text = `${whoDid(reader, look.by)} looked at the tree through your eyes${quoted(look.word)}.`
+    return { text, place: null, to: { name: 'Who looked', path: 'me' }, revision: null }
+  },
+}

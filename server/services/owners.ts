@@ -1,0 +1,37 @@
+import type { HandoverView, OwnersView } from '#contract/role-views.ts'
+import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
+import type { Handover } from '#core/people/asking.ts'
+import { guestRole, ownerRole } from '#core/people/role.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, asks, nameOf } from './asker.ts'
+import { collator, nameView } from './people.ts'
+
+/** The owners and what they have offered, for owners. */
+export function ownersView(asker: Asker): OwnersView {
+  if (!asks(asker, 'own')) throw problemOf('not-found')
+  const { state } = asker.moment
+  return {
+    owners: rowsBy(state.holdings, 'role', ownerRole)
+      .flatMap(holding => rowOf(state.persons, holding.person) ?? [])
+      .filter(person => person.status !== 'removed')
+      .map(nameView)
+      .sort((a, b) => collator.compare(a.name, b.name)),
+    handovers: allRows(state.handovers).map(each => handoverView(asker, each)),
+    roles: allRows(state.roles)
+      .filter(role => role.id !== ownerRole && role.id !== guestRole)
+      .sort((a, b) => b.rung - a.rung)
+      .map(({ id, name }) => ({ id, name })),
+  }
+}
+
+export const handoverView = (
+  { moment }: Asker,
+  { id, from, to, at, word, keeps }: Handover,
+): HandoverView => ({
+  id,
+  from: { id: from, name: nameOf(moment, from) },
+  to: { id: to, name: nameOf(moment, to) },
+  at,
+  word,
+  keeps: rowOf(moment.state.roles, keeps)?.name ?? '',
+})

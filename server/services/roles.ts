@@ -1,0 +1,160 @@
+import type { HolderView, RoleDetailView, RolesView, RoleToGiveView } from '#contract/role-views.ts'
+import { powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
+import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
+import type { PersonId, RoleId } from '#core/base/ids.ts'
+import { isOver } from '#core/base/instant.ts'
+import { knowsTeam } from '#core/changes/context.ts'
+import { lacksOver } from '#core/changes/edits/person.ts'
+import { lacksRoleFor } from '#core/changes/edits/role.ts'
+import { lacksRoleChange } from '#core/changes/edits/role-made.ts'
+import { allPrivileges, isAsleep, isPrivilege, type Privilege, privileges } from '#core/levels/privilege.ts'
+import type { Holding, Person, Scope } from '#core/people/person.ts'
+import { guestRole, type Role } from '#core/people/role.ts'
+import { workspaceOf } from '#core/state/state.ts'
+import { problemOf } from '../problem-error.ts'
+import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
+import { callOf, collator, nameView, overWords } from './people.ts'
+
+/** All roles with who holds them, and what of them the asker may change. */
+export function rolesView(asker: Asker): RolesView {
+  if (!asks(asker, 'view roles')) throw problemOf('not-found')
+  const { moment, person } = asker
+  const below = rungFor(moment, person, { privilege: 'edit roles', target: wholeWorkspace }) ?? null
+  const mine = allPrivileges.flatMap(privilege => {
+    const rung = rungFor(moment, person, { privilege, target: wholeWorkspace })
+    return rung === undefined || privilege === 'own' ? [] : [[privilege, rung] as const]
+  })
+  return {
+    roles: byRung(allRows(moment.state.roles)).map(role => roleView(asker, role)),
+    people: peopleByPrivilege(asker),
+    mine: below === null ? {} : Object.fromEntries(mine),
+    below: asks(asker, 'own') && below !== null ? below + 1 : below,
+  }
+}
+
+const byRung = (roles: readonly Role[]): Role[] =>
+  roles.toSorted((a, b) => b.rung - a.rung || collator.compare(a.name, b.name))
+
+function roleView(asker: Asker, role: Role): RoleDetailView {
+  const { moment, person: author } = asker
+  const { state } = moment
+  const { id, name, note, rung, callable, free, builtIn, madeAt, madeBy } = role
+  const { defaultRole, secondFactorFor } = workspaceOf(state)
+  const offers = [...allRows(state.welcomeSets), ...allRows(state.joinLinks)]
+  const context = { author, before: moment, now: moment }
+  return {
+    id,
+    name,
+    note,
+    rung,
+    privileges: [...privileges(...role.privileges.filter(isPrivilege))],
+    callable,
+    free,
+    builtIn,
+    madeAt,
+    madeBy: madeBy === null || !knowsPerson(asker, madeBy) ? null : nameOf(moment, madeBy),
+    people: new Set(holdersOf(asker, id).map(each => each.person.id)).size,
+    mayChange: lacksRoleChange(context, role, role) === undefined,
+    isDefault: defaultRole === id,
+    asksSecondStep: secondFactorFor.includes(id),
+    waysIn: offers.filter(each => each.offer.role === id).map(each => each.name),
+  }
+}
+
+interface Held {
+  readonly holding: Holding
+  readonly person: Person
+}
+
+/** Who holds a role and has not left; what is over is not held. */
+function holdersOf({ moment }: Asker, role: RoleId): Held[] {
+  return rowsBy(moment.state.holdings, 'role', role).flatMap(holding => {
+    const person = rowOf(moment.state.persons, holding.person)
+    const isHeld = person !== undefined && person.status !== 'removed' && !isOver(holding, moment.at)
+    return isHeld ? [{ holding, person }] : []
+  })
+}
+
+function peopleByPrivilege(asker: Asker): Record<Privilege, number> {
+  const found = new Map<Privilege, Set<PersonId>>(allPrivileges.map(each => [each, new Set()]))
+  for (const role of allRows(asker.moment.state.roles)) {
+    const people = holdersOf(asker, role.id)
+    for (const privilege of privileges(...role.privileges.filter(isPrivilege)))
+      for (const { holding, person } of people)
+        if (!isAsleep(privilege, holding.scope.over)) found.get(privilege)?.add(person.id)
+  }
+  return Object.fromEntries([...found].map(([privilege, people]) => [privilege, people.size])) as Record<
+    Privilege,
+    number
+  >
+}
+
+/** Who holds one role, over whom and until when. */
+export function holdersView(asker: Asker, id: string): HolderView[] {
+  if (!asks(asker, 'view roles') || !asks(asker, 'view people')) throw problemOf('not-found')
+  const role = rowOf(asker.moment.state.roles, id as RoleId)
+  if (role === undefined) throw problemOf('not-found')
+  return holdersOf(asker, role.id)
+    .sort((a, b) => collator.compare(callOf(a.person), callOf(b.person)))
+    .map(({ holding, person }) => ({
+      holding: holding.id,
+      person: nameView(person),
+      scope: holding.scope,
+      over: overWords(asker, holding.scope),
+      from: holding.from,
+      until: holding.until,
+      mayTake: mayAssign(asker, holding, person),
+    }))
+}
+
+function mayAssign({ moment, person: author }: Asker, offered: Holding, person: Person): boolean {
+  return (
+    author === person.id ||
+    lacksRoleFor({ author, before: moment, now: moment }, offered, person) === undefined
+  )
+}
+
+/** The roles that the asker may give to somebody, each with over what, and what of it would have no effect there. */
+export function rolesToGive(asker: Asker, id: string): RoleToGiveView[] {
+  const { moment, person: author } = asker
+  const person = rowOf(moment.state.persons, id as PersonId)
+  const context = { author, before: moment, now: moment }
+  if (person === undefined || lacksOver(context, person.id, 'assign roles') !== undefined)
+    throw problemOf('not-found')
+  const scopes = scopesOf(asker)
+  const given = allRows(moment.state.roles).filter(role => role.id !== guestRole && person.kind === 'member')
+  return byRung(given).flatMap(role => {
+    const held = [...privileges(...role.privileges.filter(isPrivilege))]
+    const fitting = scopes.filter(
+      scope => lacksRoleFor(context, { role: role.id, scope }, person) === undefined,
+    )
+    if (fitting.length === 0) return []
+    return [
+      {
+        id: role.id,
+        name: role.name,
+        note: role.note,
+        privileges: held,
+        scopes: fitting.map(scope => ({
+          scope: scope,
+          name: overWords(asker, scope) ?? 'the whole workspace',
+          asleep: held.filter(each => isAsleep(each, scope.over)),
+        })),
+      },
+    ]
+  })
+}
+
+/** Over what the asker could give roles: everything, or just that over which they hold one. */
+function scopesOf({ moment, person }: Asker): Scope[] {
+  const assigning = powersOf(moment, person).filter(power => power.privileges.has('assign roles'))
+  if (!assigning.some(power => power.scope.over === 'workspace')) return assigning.map(power => power.scope)
+  const teams = allRows(moment.state.teams)
+    .filter(team => !team.archived && knowsTeam(moment, person, team.id))
+    .sort((a, b) => collator.compare(a.name, b.name))
+  return [
+    { over: 'workspace' },
+    { over: 'guests' },
+    ...teams.map(team => ({ over: 'team', team: team.id }) as const),
+  ]
+}
