@@ -11,7 +11,7 @@ export const changeSetRequest = Type.Object(
     reason: Type.Optional(text(500)),
     /** What its author saw that it would do. */
     seen: Type.Optional(text(100)),
-    edits: Type.Array(editRequest, { minItems: 1, maxItems: 12_000 }),
+    edits: Type.Array(editRequest, { minItems: 1, maxItems: 6000 }),
   },
   strict,
 )

@@ -3,12 +3,24 @@ import { idOf, personId, principalOf, teamId } from './ids.ts'
 import { placeId } from './plan-content.ts'
 import { edit, type Plan } from './plan.ts'
 import { founder } from './scenario/people.ts'
-import { type DemoRole, ownLevel, roles, seats } from './scenario/roles.ts'
+import { asked, type DemoRole, looked, ownLevel, roles, seats } from './scenario/roles.ts'
 
 /** The workspace's own roles and level, and how many seats it has bought. */
 export const planRoles = (): Plan[] => [
   { day: seats.day, author: seats.by, edits: [edit('seats.change', { seats: seats.bought, from: null })] },
   ...roles.flatMap(planRole),
+  ...asked.flatMap(planAsked),
+  ...looked.map(({ by, through, word, day }) => ({
+    day,
+    author: by,
+    edits: [
+      edit('look.begin', {
+        look: idOf('look', by, String(day)),
+        through: through === null ? null : personId(through),
+        word,
+      }),
+    ],
+  })),
   {
     day: ownLevel.day,
     author: ownLevel.by,
@@ -37,9 +49,9 @@ export const planRoles = (): Plan[] => [
   },
 ]
 
-function planRole({ key, name, note, rung, privileges, day, held }: DemoRole): Plan[] {
+function planRole({ key, name, note, rung, privileges, callable = false, day, held }: DemoRole): Plan[] {
   const role = idOf('role', key)
-  const making = edit('role.create', { role, name, note, rung, privileges, callable: false, free: false })
+  const making = edit('role.create', { role, name, note, rung, privileges, callable, free: false })
   return [
     { day, author: founder.key, edits: [making] },
     ...held.map(({ by, overTeam, day: since }) => ({
@@ -57,4 +69,21 @@ function planRole({ key, name, note, rung, privileges, day, held }: DemoRole): P
       ],
     })),
   ]
+}
+
+function planAsked({ by, privilege, word, day, declined }: (typeof asked)[number]): Plan[] {
+  const request = idOf('role-request', by, privilege)
+  const answer =
+    declined === undefined
+      ? []
+      : [
+          {
+            day: declined.day,
+            author: declined.by,
+            edits: [
+              edit('role.answer', { request, word: declined.word, gives: null, holding: idOf('unused', by) }),
+            ],
+          },
+        ]
+  return [{ day, author: by, edits: [edit('role.ask', { request, wants: { privilege }, word })] }, ...answer]
 }

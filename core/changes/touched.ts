@@ -152,7 +152,7 @@ const isProfile = ({ before, after }: Extract<RecordChange, { table: 'persons' }
   before.until === after.until &&
   before !== after
 
-const isPolicy = ({ before, after }: Extract<RecordChange, { table: 'workspaces' }>): boolean =>
+export const isPolicy = ({ before, after }: Extract<RecordChange, { table: 'workspaces' }>): boolean =>
   before?.guestCeiling !== after?.guestCeiling || before?.allowsPublishing !== after?.allowsPublishing
 
 /** Every principal that can ever match a person, whenever their memberships begin and end. */

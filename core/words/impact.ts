@@ -73,6 +73,10 @@ export function powersInWords(told: readonly ToldPower[]): string {
     ...powerSentences('may now', told, each => each.gains),
     ...powerSentences('may no longer', told, each => each.loses),
   ]
+  if (parts.length > 4) {
+    const people = new Set(told.map(each => each.person)).size
+    return `What ${people} people may do in the workspace changes, in ${parts.length} ways.`
+  }
   return parts.length === 0 ? '' : `${parts.join('; ')}.`
 }
 

@@ -7,6 +7,8 @@ export interface DemoRole {
   readonly note: string
   readonly rung: number
   readonly privileges: readonly Privilege[]
+  /** Its holders may be called in channels. */
+  readonly callable?: boolean
   readonly day: number
   /** Held over the people of a team, or over the whole workspace. */
   readonly held: readonly { readonly by: string; readonly overTeam?: string; readonly day: number }[]
@@ -30,6 +32,21 @@ export const roles: readonly DemoRole[] = [
     privileges: ['moderate', 'create channels'],
     day: 188,
     held: [{ by: 'tamsin', day: 187 }],
+  },
+  {
+    key: 'warden',
+    name: 'Warden',
+    note: 'Called when something happens on a site.',
+    rung: 25,
+    privileges: ['address everyone'],
+    callable: true,
+    day: 180,
+    held: [
+      { by: 'tomas', day: 180 },
+      { by: 'piran', day: 179 },
+      { by: 'amadi', day: 179 },
+      { by: 'mercy', day: 171 },
+    ],
   },
   {
     key: 'auditor',
@@ -64,3 +81,34 @@ export const ownLevel = {
 } as const
 
 export const seats = { bought: 60, by: 'ilse', day: 240 } as const
+
+/** Who asks for what a privilege lets one do; one was declined. */
+export const asked: readonly {
+  readonly by: string
+  readonly privilege: Privilege
+  readonly word: string
+  readonly day: number
+  readonly declined?: { readonly by: string; readonly word: string; readonly day: number }
+}[] = [
+  {
+    by: 'tamsin',
+    privilege: 'read the history',
+    word: 'To write the yearly report.',
+    day: 60,
+    declined: { by: 'noor', word: 'Lotte takes out what you need.', day: 59 },
+  },
+  {
+    by: 'maren',
+    privilege: 'invite guests',
+    word: 'The lab sends two more people in spring.',
+    day: 3,
+  },
+  { by: 'joss', privilege: 'create homes', word: 'A place for the repair lists.', day: 1 },
+]
+
+/** When an owner or the office looked by a privilege, and why. */
+export const looked = [
+  { by: 'noor', through: 'sefa', word: 'She could not find the access notes.', day: 96 },
+  { by: 'ilse', through: null, word: 'Which homes does nobody use?', day: 41 },
+  { by: 'noor', through: 'henrik', word: 'Does the county see the fees?', day: 12 },
+] as const

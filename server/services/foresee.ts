@@ -11,6 +11,7 @@ import { knownUndoing } from '#core/changes/edits/undo.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import { type ChangeSet, judge, type Judged, wholeOf } from '#core/changes/judge.ts'
 import type { WhyLeft } from '#core/changes/undo.ts'
+import { isPolicy } from '#core/changes/touched.ts'
 import { type Difference, impact, type ImpactAt } from '#core/impact/impact.ts'
 import type { PowerDifference } from '#core/impact/powers.ts'
 import { has } from '#core/levels/action.ts'
@@ -71,8 +72,10 @@ const besidePlaces: ReadonlySet<RecordChange['table']> = new Set([
 ])
 
 /** Changes at places where the author shares: nothing that they do is beyond the author's knowledge. */
-function isWithinShared(asker: Asker, after: Moment, { table, ...change }: RecordChange): boolean {
+function isWithinShared(asker: Asker, after: Moment, change: RecordChange): boolean {
+  const { table } = change
   if (besidePlaces.has(table)) return true
+  if (change.table === 'workspaces' && !isPolicy(change)) return true
   if (table !== 'nodes' && table !== 'grants' && table !== 'limits' && table !== 'columns') return false
   const row = (change.after ?? change.before) as { readonly node?: NodeId; readonly board?: NodeId } | null
   const node = table === 'nodes' ? (change.id as NodeId) : (row?.node ?? row?.board)

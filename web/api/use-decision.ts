@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { ForeseenView } from '#contract/views.ts'
+import type { AppliedView, ForeseenView } from '#contract/views.ts'
 import { useChange } from './use-change.ts'
 import { useForesee } from './use-foresee.ts'
 import { useHere } from './use-here.ts'
@@ -16,7 +16,11 @@ interface Newer {
  * Edits that are about to be decided: what they would do, and the act that does just that. Where it would do
  * something else by then, nothing is done: the new effect is shown, with the one that was seen.
  */
-export function useDecision(edits: readonly EditRequest[], said: string, onDone: () => void) {
+export function useDecision(
+  edits: readonly EditRequest[],
+  said: string,
+  onDone: (applied: AppliedView) => void,
+) {
   const { slug } = useHere()
   const asked = JSON.stringify(edits)
   const [newer, setNewer] = useState<Newer>()
@@ -30,7 +34,7 @@ export function useDecision(edits: readonly EditRequest[], said: string, onDone:
   const onAct = async () => {
     const seen = foreseen.effect?.seen
     const done = await apply(edits, said, { ...(seen === undefined ? {} : { seen }), reason: reason.trim() })
-    if (done.applied !== undefined) onDone()
+    if (done.applied !== undefined) onDone(done.applied)
     else if (done.problem?.effect !== undefined)
       setNewer({ asked, effect: done.problem.effect, earlier: foreseen.effect })
   }

@@ -5,6 +5,7 @@ import { useNoticesQuery } from '../api/oversight.ts'
 import { useAppSelector } from '../store/store.ts'
 import { useLive } from '../api/use-live.ts'
 import type { SessionView, WorkspaceView } from '#contract/views.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
 import { type ServerProblem, problemType } from '#contract/problem.ts'
 import { Acts } from './Acts.tsx'
 import { Me } from './Me.tsx'
@@ -36,21 +37,23 @@ interface FrameProps {
   readonly workspace: WorkspaceView
 }
 
+const opensSettings: ReadonlySet<Privilege> = new Set(['edit settings', 'security', 'view seats', 'own'])
+
 /** The band along the top with the sections of a workspace, and what is open below it. */
 function Frame({ session, workspace }: FrameProps) {
   const { privileges, kind } = workspace.me
+  const { keepsPeople } = workspace
   return (
     <div className="grid h-dvh grid-rows-[auto_minmax(0,1fr)_auto]">
       <header className="flex min-h-11 items-stretch gap-4 border-b border-base-content px-4">
         <Switcher workspace={workspace} session={session} />
         <nav aria-label="Sections" className="flex items-stretch gap-4 border-l border-base-300 pl-4">
           <Section to="content">Content</Section>
-          {privileges.includes('view people') && <Section to="people">People</Section>}
+          {(privileges.includes('view people') || keepsPeople) && <Section to="people">People</Section>}
           <Section to="teams">Teams</Section>
-          {kind === 'member' && <Section to="oversight/history">Oversight</Section>}
-          {privileges.some(each => each === 'edit settings' || each === 'security') && (
-            <Section to="settings">Settings</Section>
-          )}
+          {privileges.includes('view roles') && <Section to="roles">Roles</Section>}
+          {kind === 'member' && <Section to="oversight">Oversight</Section>}
+          {privileges.some(each => opensSettings.has(each)) && <Section to="settings">Settings</Section>}
         </nav>
         <Notices slug={workspace.slug} />
         <Acts workspace={workspace} />

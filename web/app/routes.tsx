@@ -41,6 +41,16 @@ const waysInScreen = screen(async () => (await import('../features/people/WaysIn
 const settingsScreen = screen(
   async () => (await import('../features/settings/SettingsScreen.tsx')).SettingsScreen,
 )
+const rolesScreen = screen(async () => (await import('../features/roles/RolesScreen.tsx')).RolesScreen)
+const privilegesScreen = screen(
+  async () => (await import('../features/roles/PrivilegesScreen.tsx')).PrivilegesScreen,
+)
+const sideBySideScreen = screen(
+  async () => (await import('../features/roles/SideBySideScreen.tsx')).SideBySideScreen,
+)
+const askedScreen = screen(async () => (await import('../features/roles/AskedScreen.tsx')).AskedScreen)
+const looksScreen = screen(async () => (await import('../features/looks/LooksScreen.tsx')).LooksScreen)
+const lookScreen = screen(async () => (await import('../features/looks/LookScreen.tsx')).LookScreen)
 const teamsScreen = screen(async () => (await import('../features/teams/TeamsScreen.tsx')).TeamsScreen)
 
 const pages: RouteObject[] = [
@@ -82,6 +92,15 @@ const pages: RouteObject[] = [
       { path: 'settings/:part', lazy: settingsScreen },
       { path: 'teams', lazy: teamsScreen },
       { path: 'teams/:id', lazy: teamsScreen },
+      { path: 'roles', lazy: rolesScreen },
+      { path: 'roles/privileges', lazy: privilegesScreen },
+      { path: 'roles/privileges/:id', lazy: privilegesScreen },
+      { path: 'roles/side-by-side', lazy: sideBySideScreen },
+      { path: 'roles/asked', lazy: askedScreen },
+      { path: 'roles/:id', lazy: rolesScreen },
+      { path: 'oversight/looks', lazy: looksScreen },
+      { path: 'oversight/looks/:look', lazy: lookScreen },
+      { path: 'oversight/looks/:look/:node', lazy: lookScreen },
       { path: 'oversight', element: <Navigate to="history" replace /> },
       { path: 'oversight/history', lazy: historyScreen },
       { path: 'oversight/history/:revision', lazy: historyScreen },

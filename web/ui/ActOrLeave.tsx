@@ -7,7 +7,7 @@ interface Props {
 
 /** The foot of a form: the act itself, or leaving it. */
 export const ActOrLeave = ({ act, isDisabled, onLeave }: Props) => (
-  <div className="flex justify-between gap-2">
+  <div className="flex flex-wrap justify-between gap-2">
     <button className="btn-act" disabled={isDisabled}>
       {act}
     </button>

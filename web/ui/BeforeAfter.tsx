@@ -1,8 +1,9 @@
 import { useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
-import type { DifferenceView, ForeseenAt, ForeseenView } from '#contract/views.ts'
+import type { DifferenceView, ForeseenAt, ForeseenView, PowerDifferenceView } from '#contract/views.ts'
 import type { ActionSet } from '#core/levels/action.ts'
-import { impactInWords } from '#core/words/impact.ts'
+import { impactInWords, powersInWords } from '#core/words/impact.ts'
+import { privilegesListed } from '#core/words/privilege.ts'
 import { Day } from './dates.tsx'
 import { FilterWords } from './FilterWords.tsx'
 import { Level } from './Gauge.tsx'
@@ -80,9 +81,77 @@ function Moment({ moment, isNow, isWhole }: MomentProps) {
       </p>
       {isOpen && <LookThrough differences={moment.differences} />}
       <Columns columns={moment.columns} />
+      <Powers powers={moment.powers} />
     </div>
   )
 }
+
+/** What people may do in the workspace from then on: one line, and behind it everybody. */
+function Powers({ powers }: Pick<ForeseenAt, 'powers'>) {
+  const [isOpen, setOpen] = useState(false)
+  const told = powers.flatMap(({ person, parts }) => parts.map(part => ({ person: person.id, ...part })))
+  const moved = powers.filter(each => each.rungBefore !== each.rungAfter)
+  if (powers.length === 0) return null
+  return (
+    <div className="mt-1 text-sm">
+      <p>
+        {powersInWords(told)} {rungsInWords(moved)}{' '}
+        <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {isOpen ? 'Fewer names' : 'Who?'}
+        </button>
+      </p>
+      {isOpen && (
+        <ul tabIndex={0} aria-label="What people may do" className="mt-1 max-h-72 overflow-y-auto">
+          {powers.map(each => (
+            <PowersOfOne key={each.person.id} power={each} />
+          ))}
+        </ul>
+      )}
+    </div>
+  )
+}
+
+function rungsInWords(moved: readonly PowerDifferenceView[]): string {
+  const count = (of: number, where: string) =>
+    of === 0 ? [] : [of === 1 ? `1 person ranks ${where}` : `${of} people rank ${where}`]
+  const up = moved.filter(each => each.rungAfter > each.rungBefore).length
+  const parts = [...count(up, 'higher'), ...count(moved.length - up, 'lower')]
+  return parts.length === 0 ? '' : `${parts.join('; ')}.`
+}
+
+const PowersOfOne = ({
+  power: { person, parts, rungBefore, rungAfter },
+}: {
+  readonly power: PowerDifferenceView
+}) => (
+  <li className="border-t border-base-300 py-1.5">
+    <strong>{person.name}</strong>
+    {rungBefore !== rungAfter && (
+      <span className="quiet">
+        {' '}
+        rung {rungBefore} → {rungAfter}
+      </span>
+    )}
+    {parts.map(({ over, gains, loses }) => (
+      <div key={over ?? ''}>
+        {gains.length > 0 && (
+          <p>
+            may now {privilegesListed(gains, 40)}
+            {overWords(over)}
+          </p>
+        )}
+        {loses.length > 0 && (
+          <p>
+            may no longer {privilegesListed(loses, 40)}
+            {overWords(over)}
+          </p>
+        )}
+      </div>
+    ))}
+  </li>
+)
+
+const overWords = (over: string | null) => (over === null ? '' : ` over ${over}`)
 
 const columnWords = { none: 'does not see', see: 'sees', edit: 'edits' } as const
 
@@ -126,7 +195,9 @@ const toldOf = (differences: readonly DifferenceView[]) =>
     after: after as ActionSet,
   }))
 
-function sentenceOf({ moment: { differences, hiddenPlaces }, isNow, isWhole }: MomentProps): string {
+function sentenceOf({ moment: { differences, hiddenPlaces, powers }, isNow, isWhole }: MomentProps): string {
+  if (differences.length === 0 && hiddenPlaces === 0 && isWhole && powers.length > 0)
+    return 'No place opens or closes for anybody.'
   const hidden = `${placesWord(hiddenPlaces)} that you cannot see`
   if (differences.length > 0)
     return (

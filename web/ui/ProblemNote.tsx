@@ -1,12 +1,22 @@
+import { Link, useParams } from 'react-router'
 import type { Problem } from '#contract/problem.ts'
 
 /** What was refused, why, and what would work. Announced at once. */
 export function ProblemNote({ problem }: { readonly problem: Problem | undefined }) {
+  const { slug } = useParams()
   if (problem === undefined) return null
   return (
     <div role="alert" className="border-l-4 border-error bg-base-200 px-3 py-2">
       <p className="font-semibold">{problem.title}</p>
       <p className="quiet text-sm">{problem.detail}</p>
+      {problem.lacks !== undefined && slug !== undefined && (
+        <Link
+          className="act text-sm"
+          to={`/at/${slug}/roles/asked?privilege=${encodeURIComponent(problem.lacks)}`}
+        >
+          Ask for it
+        </Link>
+      )}
       {problem.meanwhile !== undefined && (
         <>
           <p className="mt-1 text-sm font-semibold">Meanwhile</p>

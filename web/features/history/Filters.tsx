@@ -10,7 +10,18 @@ interface Props {
   readonly onFilter: (filter: HistoryFilter) => void
 }
 
-const words = ['everything', 'sharing', 'limits', 'inheritance', 'places', 'teams', 'people'] as const
+const words = [
+  'everything',
+  'sharing',
+  'limits',
+  'inheritance',
+  'places',
+  'teams',
+  'people',
+  'roles',
+  'looking',
+  'workspace',
+] as const
 
 /** By act, by person, by place: all that are chosen must fit. */
 export function Filters({ filter, onFilter }: Props) {

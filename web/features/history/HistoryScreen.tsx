@@ -2,27 +2,30 @@ import { useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { useHistoryQuery } from '../../api/oversight.ts'
 import { useHere } from '../../api/use-here.ts'
+import { OversightHead } from '../../ui/OversightHead.tsx'
 import { EntryPanel } from './EntryPanel.tsx'
 import { EntryRows } from './EntryRows.tsx'
 import { Filters } from './Filters.tsx'
 import { type HistoryFilter, filterIn, paramsOf } from './filter.ts'
 
+const looking: ReadonlySet<string> = new Set(['see as', 'see the outline', 'read the history'])
+
 /** What was done here, by whom and why, with what it did; the chosen entry at the right. */
 export function HistoryScreen() {
-  const { slug } = useHere()
+  const { slug, workspace } = useHere()
   const { revision } = useParams()
   const [params, setParams] = useSearchParams()
   const navigate = useNavigate()
   const filter = filterIn(params)
+  const mayLook = workspace.me.privileges.some(each => looking.has(each))
   const open = (target: string) =>
     void navigate({ pathname: `/at/${slug}/oversight/history${target}`, search: params.toString() })
   return (
     <div className={`grid min-h-0 ${revision === undefined ? '' : 'grid-cols-[minmax(0,1fr)_25rem]'}`}>
       <main className="min-h-0 overflow-y-auto px-4 py-3">
-        <div className="mb-3 flex flex-wrap items-center gap-x-6 gap-y-2">
-          <h1 className="text-xl font-bold">History</h1>
+        <OversightHead hasLooks={mayLook}>
           <Filters filter={filter} onFilter={next => setParams(paramsOf(next))} />
-        </div>
+        </OversightHead>
         <Entries
           key={params.toString()}
           filter={filter}

@@ -62,7 +62,7 @@ function Inbox({ view: { notices, unread } }: { readonly view: NoticesView }) {
 
 function Notice({ notice, onMark }: { readonly notice: NoticeView; readonly onMark: () => void }) {
   const { slug } = useHere()
-  const { text, at, isRead, place, team, revision } = notice
+  const { text, at, isRead, place, team, to, revision } = notice
   return (
     <li className="grid grid-cols-[0.75rem_minmax(0,1fr)_auto] items-baseline gap-3 border-t border-base-300 py-2">
       <span aria-hidden className={`size-2 self-center ${isRead ? '' : 'bg-primary'}`} />
@@ -85,6 +85,11 @@ function Notice({ notice, onMark }: { readonly notice: NoticeView; readonly onMa
             onClick={isRead ? undefined : onMark}
           >
             Open {team.name}
+          </Link>
+        )}
+        {to !== null && (
+          <Link className="act text-sm" to={`/at/${slug}/${to.path}`} onClick={isRead ? undefined : onMark}>
+            {to.name}
           </Link>
         )}
         {revision !== null && (

@@ -19,9 +19,9 @@ const marks = [
   { value: 'ends soon', word: 'Ends soon' },
   { value: 'long absent', word: 'Long absent' },
   { value: 'dead link', word: 'Link has ended' },
-  { value: 'no contact', word: 'Guest without contact' },
+  { value: 'no contact', word: 'Without contact' },
   { value: 'no second step', word: 'No second step' },
-  { value: 'not confirmed', word: 'Address not confirmed' },
+  { value: 'not confirmed', word: 'Not confirmed' },
   { value: 'in no team', word: 'In no team' },
   { value: 'takes a seat', word: 'Takes a seat' },
 ] as const

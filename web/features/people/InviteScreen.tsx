@@ -15,7 +15,7 @@ import { LookThrough, useOfferView } from './LookThrough.tsx'
 import { emptyOffer, type OfferDraft, offerOf } from './offer.ts'
 import { OfferForm } from './OfferForm.tsx'
 import { PeopleHead } from './PeopleHead.tsx'
-import { useDraft } from './use-draft.ts'
+import { useDraft } from '../../ui/use-draft.ts'
 
 interface Draft {
   readonly text: string

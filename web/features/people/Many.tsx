@@ -5,13 +5,13 @@ import type { PersonName } from '#contract/people-views.ts'
 import type { TeamView } from '#contract/views.ts'
 import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
 import { queryOf } from '../../api/people.ts'
-import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
-import { Decision } from '../../ui/Decision.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
+import { Deciding, type FormProps, peopleWord } from './ManyForm.tsx'
+import { GiveRole } from './ManyRoles.tsx'
 import type { Selection } from './selection.ts'
 import { useFilter } from './use-filter.ts'
 
@@ -39,12 +39,14 @@ export function ManyBar({ selection, act, onAct }: BarProps) {
   const { slug, workspace } = useHere()
   const { filter } = useFilter()
   const { privileges } = workspace.me
+  const { data: teams = [] } = useTeamsQuery(slug)
+  const mayFill = teams.some(team => team.mayManage)
   const mayInvite = privileges.some(each => each === 'invite members' || each === 'invite guests')
   const offered = (Object.keys(acts) as ManyAct[]).filter(each => {
     if (each === 'renew' || each === 'withdraw') return mayInvite
     if (each === 'role') return privileges.includes('assign roles')
     if (each === 'remove') return privileges.includes('remove')
-    return each === 'team' || privileges.includes('suspend')
+    return each === 'team' ? mayFill : privileges.includes('suspend')
   })
   return (
     <div
@@ -138,33 +140,9 @@ const passedWords: Readonly<Record<ManyAct, string>> = {
   remove: 'the invited have not come in; withdraw their invitation',
 }
 
-const peopleWord = (count: number) => (count === 1 ? '1 person' : `${count} people`)
-
 function listed(people: readonly PersonName[]): string {
   const names = people.slice(0, 8).map(person => person.name)
   return people.length > 8 ? `${names.join(', ')} and ${people.length - 8} more` : names.join(', ')
-}
-
-interface FormProps {
-  readonly people: readonly PersonName[]
-  readonly onLeave: () => void
-  readonly onDone: () => void
-}
-
-interface DecidingProps extends FormProps {
-  readonly edits: readonly EditRequest[]
-  readonly act: string
-  readonly said: string
-  readonly children?: React.ReactNode
-}
-
-function Deciding({ edits, act, said, onLeave, onDone, children }: DecidingProps) {
-  const decision = useDecision(edits, said, onDone)
-  return (
-    <Decision act={act} onLeave={onLeave} {...decision}>
-      {children}
-    </Decision>
-  )
 }
 
 const simple = (verb: string, done: string, edit: (person: string) => EditRequest) =>
@@ -244,37 +222,6 @@ function movesInto(people: readonly PersonName[], to: TeamView, from: TeamView |
       ({ id: person }) => ({ kind: 'member.take', team: from?.id ?? '', person }) as const,
     ),
   ]
-}
-
-function GiveRole({ people, ...props }: FormProps) {
-  const { workspace } = useHere()
-  const [chosen, setChosen] = useState(workspace.roles[0]?.id ?? '')
-  const role = workspace.roles.find(each => each.id === chosen)
-  if (role === undefined) return <p>There is no role that you may give.</p>
-  return (
-    <Deciding
-      {...props}
-      people={people}
-      edits={people.map(({ id: person }) => ({
-        kind: 'role.give',
-        person,
-        role: role.id,
-        scope: { over: 'workspace' },
-        from: null,
-        until: null,
-      }))}
-      act={`Give ${role.name} to ${peopleWord(people.length)}`}
-      said={`${peopleWord(people.length)} hold ${role.name} now.`}
-    >
-      <Choice
-        label="Role"
-        value={chosen}
-        options={workspace.roles.map(({ id, name }) => ({ value: id, name }))}
-        onValue={setChosen}
-      />
-      <p className="text-sm">{role.note}</p>
-    </Deciding>
-  )
 }
 
 function SetEnd({ people, ...props }: FormProps) {

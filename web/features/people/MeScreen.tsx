@@ -1,16 +1,15 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { MyAccessView } from '#contract/people-views.ts'
-import type { Privilege } from '#core/levels/privilege.ts'
 import { useMyAccessQuery, usePersonQuery } from '../../api/people.ts'
 import { api } from '../../api/api.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day, Through } from '../../ui/dates.tsx'
 import { Picture, pictureAddress } from '../../ui/Picture.tsx'
-import { privilegeWords } from '#core/words/privilege.ts'
 import { Reached } from '../../ui/Reached.tsx'
 import { Leaving } from './Leaving.tsx'
+import { Handovers, Looks, May } from './MyRoles.tsx'
 import { PlaceSum } from './PlaceSum.tsx'
 import { Profile } from './Profile.tsx'
 
@@ -26,8 +25,10 @@ export function MeScreen() {
       </h1>
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-[22rem_minmax(0,1fr)]">
         <div>
+          <Handovers handovers={access.handovers} />
           <Mine />
           <Held access={access} />
+          <Looks looks={access.looks} />
           <LeaveWorkspace />
         </div>
         <section aria-label="My places">
@@ -94,14 +95,21 @@ function Held({ access }: { readonly access: MyAccessView }) {
   return (
     <>
       <section aria-label="My roles" className="mt-6">
-        <h2 className="mb-1 text-lg font-bold">My roles</h2>
+        <div className="mb-1 flex items-baseline justify-between">
+          <h2 className="text-lg font-bold">My roles</h2>
+          {workspace.me.kind === 'member' && (
+            <Link className="act text-sm" to={`/at/${slug}/roles/asked`}>
+              Ask for another
+            </Link>
+          )}
+        </div>
         {roles.map(role => (
           <div key={role.id} className="border-t border-base-300 py-2">
             <p className="font-semibold">
               {role.name}
               {role.over !== null && <span className="quiet font-normal"> over {role.over}</span>}
             </p>
-            <May privileges={role.privileges} />
+            <May privileges={role.privileges} asleep={role.asleep} />
           </div>
         ))}
       </section>
@@ -160,29 +168,5 @@ function LeaveWorkspace() {
         </button>
       )}
     </section>
-  )
-}
-
-const shownAtFirst = 6
-
-/** What a role lets one do: the first few, and the rest when it is asked for. */
-function May({ privileges }: { readonly privileges: readonly Privilege[] }) {
-  const [isOpen, setOpen] = useState(false)
-  if (privileges.length === 0) return <p className="text-sm">Only what was opened for you.</p>
-  const shown = isOpen ? privileges : privileges.slice(0, shownAtFirst)
-  return (
-    <>
-      <p className="text-sm">You may</p>
-      <ul className="list-disc pl-5 text-sm">
-        {shown.map(each => (
-          <li key={each}>{privilegeWords[each]}</li>
-        ))}
-      </ul>
-      {privileges.length > shownAtFirst && (
-        <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-          {isOpen ? 'Fewer' : `and ${privileges.length - shownAtFirst} more`}
-        </button>
-      )}
-    </>
   )
 }

@@ -14,7 +14,7 @@ import { OpenInvitation } from './OpenInvitation.tsx'
 import { PersonPlaces } from './PersonPlaces.tsx'
 import { PersonTeams } from './PersonTeams.tsx'
 import { Profile } from './Profile.tsx'
-import { Roles } from './Roles.tsx'
+import { Powers, Roles } from './Roles.tsx'
 import { SigningIn } from './SigningIn.tsx'
 import { Standing } from './Standing.tsx'
 
@@ -54,6 +54,13 @@ function Everything({ person, onClose }: Props) {
           invitation={person.keeping.invitation}
           onClose={onClose}
         />
+      )}
+      {person.keeping !== null && person.kind === 'member' && (
+        <section aria-label="Roles" className="mt-5 border-t border-base-content pt-3">
+          <h3 className="mb-1 font-bold">Roles</h3>
+          <Roles person={person} keeping={person.keeping} />
+          {person.powers !== null && <Powers powers={person.powers} />}
+        </section>
       )}
       <PersonTeams person={person} />
       <PersonPlaces person={person} />
@@ -140,9 +147,6 @@ function Kept({ person, keeping }: { readonly person: PersonDetailView; readonly
       <Line term="Kind">
         {person.kind}
         {!keeping.takesSeat && person.kind === 'member' && <span className="quiet"> · takes no seat</span>}
-      </Line>
-      <Line term="Role">
-        <Roles person={person} keeping={keeping} />
       </Line>
       <Line term="Time here">
         <Presence person={person} timeZone={timeZone} />

@@ -1,9 +1,15 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { HoldingView, KeepingView, PersonView } from '#contract/people-views.ts'
+import { endOfDay } from '#contract/dates.ts'
+import type { HoldingView, KeepingView, PersonView, PowerView } from '#contract/people-views.ts'
+import type { RoleToGiveView } from '#contract/role-views.ts'
+import { privilegesListed, privilegeWords } from '#core/words/privilege.ts'
+import { useRolesToGiveQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { TextField } from '../../ui/TextField.tsx'
 
 /** The roles that somebody holds; given and taken by those who assign roles, each as far as they may. */
 interface Props {
@@ -17,9 +23,12 @@ export function Roles({ person, keeping }: Props) {
   const mayAssign = keeping.may.includes('assign')
   return (
     <>
-      <ul>
+      <ul className="mb-1">
         {keeping.roles.map(holding => (
-          <li key={holding.id} className="flex items-baseline justify-between gap-2 py-0.5">
+          <li
+            key={holding.id}
+            className="flex items-baseline justify-between gap-2 border-t border-base-300 py-1"
+          >
             <span>
               {holding.name}
               {holding.over !== null && <span className="quiet"> over {holding.over}</span>}
@@ -41,7 +50,7 @@ export function Roles({ person, keeping }: Props) {
         <Taking key={taken.id} person={person} holding={taken} onDone={() => setTaken(undefined)} />
       )}
       {mayAssign && person.kind === 'member' && person.status !== 'invited' && !isGiving && (
-        <button type="button" className="act text-sm" onClick={() => setGiving(true)}>
+        <button type="button" className="act mr-4 text-sm" onClick={() => setGiving(true)}>
           Give another role
         </button>
       )}
@@ -61,52 +70,98 @@ function Taking({ person, holding, onDone }: Part & { readonly holding: HoldingV
   return <Decision act={`Take the role ${holding.name}`} onLeave={onDone} {...decision} />
 }
 
+/** A role over a scope, each pair among what may be given to this person. */
 function Giving({ person, onDone }: Part) {
-  const { workspace } = useHere()
+  const { slug } = useHere()
+  const { data: roles } = useRolesToGiveQuery({ slug, id: person.id })
+  const [chosen, setChosen] = useState<string>()
+  const [over, setOver] = useState('')
   const held = new Set(
     (person.keeping?.roles ?? []).filter(each => each.over === null).map(each => each.role),
   )
-  const offered = workspace.roles.filter(role => !held.has(role.id))
-  const [chosen, setChosen] = useState(offered[0]?.id)
-  const role = offered.find(each => each.id === chosen)
+  const offered = (roles ?? []).filter(role => !held.has(role.id)).toReversed()
+  const role = offered.find(each => each.id === chosen) ?? offered[0]
+  if (roles === undefined) return null
   if (role === undefined) return <p className="quiet text-sm">There is no other role that you may give.</p>
+  const scope = role.scopes.find(each => each.name === over) ?? role.scopes[0]
+  if (scope === undefined) return null
   return (
-    <div className="mt-1">
-      <select
-        className="choice"
-        aria-label="Role to give"
+    <GivingRole key={`${role.id} ${scope.name}`} person={person} role={role} scope={scope} onDone={onDone}>
+      <Choice
+        label="Role to give"
         value={role.id}
-        onChange={event => setChosen(event.target.value)}
-      >
-        {offered.map(each => (
-          <option key={each.id} value={each.id}>
-            {each.name}
-          </option>
-        ))}
-      </select>
-      <GivingRole key={role.id} person={person} role={role} onDone={onDone} />
-    </div>
+        options={offered.map(({ id, name }) => ({ value: id, name }))}
+        onValue={setChosen}
+      />
+      <Choice
+        label="Over"
+        value={scope.name}
+        options={role.scopes.map(({ name }) => ({ value: name, name: overNamed(name) }))}
+        onValue={setOver}
+      />
+    </GivingRole>
   )
 }
 
-function GivingRole({
-  person,
-  role,
-  onDone,
-}: Part & { readonly role: { readonly id: string; readonly name: string; readonly note: string } }) {
-  const scope = { over: 'workspace' } as const
+const overNamed = (name: string) =>
+  name === 'the whole workspace' || name === 'guests' ? name : `the people of ${name}`
+
+interface GivingRoleProps extends Part {
+  readonly role: RoleToGiveView
+  readonly scope: RoleToGiveView['scopes'][number]
+  readonly children: React.ReactNode
+}
+
+function GivingRole({ person, role, scope, onDone, children }: GivingRoleProps) {
+  const { timeZone } = useHere().workspace
+  const [through, setThrough] = useState('')
   const edit: EditRequest = {
     kind: 'role.give',
     person: person.id,
     role: role.id,
-    scope,
+    scope: scope.scope,
     from: null,
-    until: null,
+    until: through === '' ? null : endOfDay(through, timeZone),
   }
   const decision = useDecision([edit], `${person.name} is ${role.name} now.`, onDone)
   return (
     <Decision act={`Give the role ${role.name}`} onLeave={onDone} {...decision}>
-      <p className="text-sm">{role.note}</p>
+      {children}
+      <TextField label="Through (empty: no end)" type="date" value={through} onValue={setThrough} />
+      {role.note !== '' && <p className="text-sm">{role.note}</p>}
+      {scope.asleep.length > 0 && (
+        <p className="border-l-4 border-warning pl-3 text-sm">
+          Sleeps over that: {privilegesListed(scope.asleep, 40)}. These have effect over the whole workspace
+          only.
+        </p>
+      )}
     </Decision>
   )
 }
+
+/** The sum of what somebody’s roles let them do, each with where it comes from. */
+export function Powers({ powers }: { readonly powers: readonly PowerView[] }) {
+  const [isOpen, setOpen] = useState(false)
+  const awake = powers.filter(({ from }) => from.some(each => !each.isAsleep))
+  if (powers.length === 0) return <p className="quiet text-sm">Their roles hold no privilege.</p>
+  return (
+    <>
+      <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        {isOpen ? 'Fold it away' : `What that adds up to: ${awake.length} privileges`}
+      </button>
+      {isOpen && (
+        <ul className="mt-1 text-sm" aria-label="What they may do">
+          {powers.map(({ privilege, from }) => (
+            <li key={privilege} className="border-t border-base-300 py-1">
+              <span className="block first-letter:uppercase">{privilegeWords[privilege]}</span>
+              <span className="quiet">{from.map(sourceWords).join(' · ')}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  )
+}
+
+const sourceWords = ({ role, over, isAsleep }: PowerView['from'][number]) =>
+  `${role}${over === null ? '' : ` over ${over}`}${isAsleep ? ' (sleeps there)' : ''}`

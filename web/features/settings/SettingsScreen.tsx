@@ -5,33 +5,44 @@ import { useSettingsQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ComingIn } from './ComingIn.tsx'
 import { Guests } from './Guests.tsx'
+import { Owners } from './Owners.tsx'
 import { Publishing } from './Publishing.tsx'
+import { Seats } from './Seats.tsx'
 import { SignInRules } from './SignInRules.tsx'
 import { TheWorkspace } from './TheWorkspace.tsx'
 
 interface Part {
   readonly key: string
   readonly word: string
-  readonly needs: 'edit settings' | 'security'
-  readonly Form: (props: { readonly settings: SettingsView }) => React.ReactNode
+  readonly needs: 'edit settings' | 'security' | 'view seats' | 'own'
+  readonly Form: () => React.ReactNode
 }
 
+/** A part that shows settings, once they are there. */
+const withSettings = (Form: (props: { readonly settings: SettingsView }) => React.ReactNode) =>
+  function WithSettings() {
+    const { slug } = useHere()
+    const { data: settings } = useSettingsQuery(slug)
+    return settings === undefined ? null : <Form settings={settings} />
+  }
+
 const parts: readonly Part[] = [
-  { key: 'workspace', word: 'The workspace', needs: 'edit settings', Form: TheWorkspace },
-  { key: 'coming-in', word: 'Coming in', needs: 'edit settings', Form: ComingIn },
-  { key: 'sign-in', word: 'Signing in', needs: 'security', Form: SignInRules },
-  { key: 'guests', word: 'Guests and addresses', needs: 'security', Form: Guests },
-  { key: 'publishing', word: 'Publishing', needs: 'security', Form: Publishing },
+  { key: 'workspace', word: 'The workspace', needs: 'edit settings', Form: withSettings(TheWorkspace) },
+  { key: 'coming-in', word: 'Coming in', needs: 'edit settings', Form: withSettings(ComingIn) },
+  { key: 'sign-in', word: 'Signing in', needs: 'security', Form: withSettings(SignInRules) },
+  { key: 'guests', word: 'Guests and addresses', needs: 'security', Form: withSettings(Guests) },
+  { key: 'publishing', word: 'Publishing', needs: 'security', Form: withSettings(Publishing) },
+  { key: 'seats', word: 'Seats', needs: 'view seats', Form: Seats },
+  { key: 'owners', word: 'Owners', needs: 'own', Form: Owners },
 ]
 
 /** The settings: each says what it does and to whom, and shows its effect where it changes access. */
 export function SettingsScreen() {
   const { slug, workspace } = useHere()
   const { part } = useParams()
-  const { data: settings } = useSettingsQuery(slug)
   const offered = parts.filter(({ needs }) => workspace.me.privileges.includes(needs))
   const chosen = offered.find(({ key }) => key === part) ?? offered[0]
-  if (settings === undefined || chosen === undefined) return null
+  if (chosen === undefined) return null
   const { Form } = chosen
   return (
     <main className="grid min-h-0 grid-cols-[15rem_minmax(0,1fr)]">
@@ -57,7 +68,7 @@ export function SettingsScreen() {
       <div className="min-h-0 overflow-y-auto px-8 pt-3 pb-8">
         <h2 className="mb-4 text-lg font-bold">{chosen.word}</h2>
         <div className="max-w-2xl">
-          <Form key={chosen.key} settings={settings} />
+          <Form key={chosen.key} />
         </div>
       </div>
     </main>

@@ -1,0 +1,149 @@
+import { Link, useParams } from 'react-router'
+import type { LookedPlaceView, LookedView, LookView } from '#contract/role-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import { useLookedQuery } from '../../api/roles.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Time } from '../../ui/dates.tsx'
+import { Level } from '../../ui/Gauge.tsx'
+import { KindIcon } from '../../ui/KindIcon.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+
+/** What a look shows, read-only, in a frame around the whole of it that cannot be overlooked. */
+export function LookScreen() {
+  const { slug } = useHere()
+  const { look = '', node } = useParams()
+  const { data, error } = useLookedQuery({ slug, id: look, ...(node === undefined ? {} : { node }) })
+  if (error !== undefined)
+    return (
+      <main className="p-6">
+        <ProblemNote problem={error as Problem} />
+        <p className="mt-3">
+          <Link className="act" to={`/at/${slug}/oversight/looks`}>
+            Back to looking
+          </Link>
+        </p>
+      </main>
+    )
+  if (data === undefined) return <main aria-busy />
+  return (
+    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-8 border-warning">
+      <Frame look={data.look} />
+      <main className="min-h-0 overflow-y-auto px-6 py-4">
+        {data.place === null ? (
+          <h1 className="mb-2 text-xl font-bold">{topName(data.look)}</h1>
+        ) : (
+          <Place data={data} place={data.place} />
+        )}
+        <Children data={data} />
+      </main>
+    </div>
+  )
+}
+
+const topName = ({ through }: LookView) =>
+  through === null ? 'The outline of all places' : `What ${through.name} finds`
+
+function Frame({ look }: { readonly look: LookView }) {
+  const { slug } = useHere()
+  return (
+    <p className="flex items-baseline gap-3 bg-warning px-4 py-1 text-base-100">
+      <strong>
+        {look.through === null ? 'You look at the outline.' : `You look through ${look.through.name}’s eyes.`}
+      </strong>
+      <span>
+        Read-only, until <Time at={look.until} />: “{look.word}”
+      </span>
+      <Link className="ml-auto font-semibold underline" to={`/at/${slug}/oversight/looks`}>
+        Stop looking
+      </Link>
+    </p>
+  )
+}
+
+interface PlaceProps {
+  readonly data: LookedView
+  readonly place: NonNullable<LookedView['place']>
+}
+
+function Place({ data, place }: PlaceProps) {
+  const { slug } = useHere()
+  const { look } = data
+  return (
+    <>
+      <p className="quiet text-sm">
+        <Link className="act" to={`/at/${slug}/oversight/looks/${look.id}`}>
+          {topName(look)}
+        </Link>
+        {place.path !== '' && ` › ${place.path}`}
+      </p>
+      <h1 className="mb-1 text-xl font-bold">{place.name}</h1>
+      {look.through !== null && place.actions !== null && (
+        <p className="mb-3 flex flex-wrap items-center gap-2">
+          {look.through.name} has <Level actions={place.actions} />
+          <span className="quiet">by {place.through.join(', ')}</span>
+        </p>
+      )}
+      {place.text !== null && <p className="prose-page mb-4 whitespace-pre-wrap">{place.text}</p>}
+    </>
+  )
+}
+
+function Children({ data: { look, place, children, more } }: { readonly data: LookedView }) {
+  if (children.length === 0)
+    return (
+      <p className="quiet">
+        {place === null ? 'Nothing at all.' : 'Nothing in it that you may know of too.'}
+      </p>
+    )
+  return (
+    <>
+      <table className="sheet max-w-3xl">
+        <thead>
+          <tr>
+            <th scope="col">Name</th>
+            <th scope="col">Kind</th>
+            {look.through !== null && <th scope="col">{look.through.name} has</th>}
+          </tr>
+        </thead>
+        <tbody>
+          {children.map(child => (
+            <Child key={child.id} child={child} look={look} />
+          ))}
+        </tbody>
+      </table>
+      {more > 0 && (
+        <p className="quiet mt-2 text-sm">
+          Besides, {more === 1 ? '1 private folder' : `${more} private folders`} of members, which stay
+          closed.
+        </p>
+      )}
+    </>
+  )
+}
+
+function Child({ child, look }: { readonly child: LookedPlaceView; readonly look: LookView }) {
+  const { slug } = useHere()
+  return (
+    <tr>
+      <td>
+        <span className="flex items-center gap-2">
+          <KindIcon kind={child.kind} isHome={child.home !== null} />
+          <Link className="act" to={`/at/${slug}/oversight/looks/${look.id}/${child.id}`}>
+            {child.name}
+          </Link>
+          {child.path !== '' && <span className="quiet text-sm">{child.path}</span>}
+        </span>
+      </td>
+      <td>
+        {child.kind}
+        {child.isBroken && <span className="text-error"> · broken</span>}
+        {child.hasChildren && <span className="quiet"> · holds more</span>}
+      </td>
+      {look.through !== null && (
+        <td>
+          <Level actions={child.actions ?? 0} />
+        </td>
+      )}
+    </tr>
+  )
+}

@@ -1,0 +1,141 @@
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import type { LooksView, LookView } from '#contract/role-views.ts'
+import { privilegeWords } from '#core/words/privilege.ts'
+import { useLooksQuery } from '../../api/roles.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Combobox, type Option } from '../../ui/Combobox.tsx'
+import { Day, Time } from '../../ui/dates.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { OversightHead } from '../../ui/OversightHead.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+
+/** Looking at what only a privilege shows: begun with a reason, who may, and who did. */
+export function LooksScreen() {
+  const { slug } = useHere()
+  const { data: view } = useLooksQuery(slug)
+  if (view === undefined) return <main aria-busy />
+  return (
+    <main className="min-h-0 overflow-y-auto px-4 py-3">
+      <OversightHead />
+      <div className="grid gap-x-12 gap-y-6 lg:grid-cols-2">
+        <div>
+          {view.maySeeAs && <Begin view={view} isOutline={false} />}
+          {view.mayOutline && <Begin view={view} isOutline />}
+          <Holders view={view} />
+        </div>
+        <Looked looks={view.looks} />
+      </div>
+    </main>
+  )
+}
+
+interface Props {
+  readonly view: LooksView
+}
+
+function Begin({ view, isOutline }: Props & { readonly isOutline: boolean }) {
+  const { slug } = useHere()
+  const navigate = useNavigate()
+  const { apply, problem, isBusy } = useChange(slug)
+  const [person, setPerson] = useState<Option>()
+  const [word, setWord] = useState('')
+  const options = view.people.map(({ id, name, mail }) => ({ value: id, name, note: mail }))
+  const isReady = word.trim() !== '' && (isOutline || person !== undefined)
+  const begin = async () => {
+    const through = isOutline ? null : (person?.value ?? null)
+    const said = isOutline
+      ? 'You look at the outline for an hour.'
+      : `You look through ${person?.name ?? ''}’s eyes for an hour.`
+    const { applied } = await apply([{ kind: 'look.begin', look: 'new:look', through, word }], said)
+    const made = applied?.made['new:look']
+    if (made !== undefined) void navigate(`/at/${slug}/oversight/looks/${made}`)
+  }
+  return (
+    <form className="mb-5 grid max-w-lg gap-3" onSubmit={onSubmit(begin)}>
+      <div>
+        <h2 className="text-lg font-bold">
+          {isOutline ? 'The outline of all places' : 'Through somebody’s eyes'}
+        </h2>
+        <p className="quiet text-sm">
+          {isOutline
+            ? 'Titles and kinds of all places, no content; private folders stay closed.'
+            : 'The tree as they find it, as far as you may know the places too. You cannot change anything, and they are told.'}
+        </p>
+      </div>
+      {!isOutline &&
+        (person === undefined ? (
+          <Combobox label="Whose eyes" placeholder="A name" options={options} onChoose={setPerson} />
+        ) : (
+          <p>
+            <strong>{person.name}</strong>{' '}
+            <button type="button" className="act text-sm" onClick={() => setPerson(undefined)}>
+              Somebody else
+            </button>
+          </p>
+        ))}
+      <TextField
+        label="Why do you look?"
+        hint="Stands in the history. A look lasts an hour."
+        maxLength={500}
+        value={word}
+        onValue={setWord}
+      />
+      <ProblemNote problem={problem} />
+      <button className="btn-act justify-self-start" disabled={!isReady || isBusy}>
+        {isOutline
+          ? 'Look at the outline'
+          : `Look through ${person?.name ?? 'their'}${person === undefined ? '' : '’s'} eyes`}
+      </button>
+    </form>
+  )
+}
+
+const Holders = ({ view: { holders } }: Props) => (
+  <section aria-label="Who may look">
+    <h2 className="mb-1 text-lg font-bold">Who may look</h2>
+    <ul>
+      {holders.map(({ person, privileges }) => (
+        <li key={person.id} className="border-t border-base-300 py-1.5">
+          <strong>{person.name}</strong>{' '}
+          <span className="quiet text-sm">may {privileges.map(each => privilegeWords[each]).join('; ')}</span>
+        </li>
+      ))}
+    </ul>
+  </section>
+)
+
+const Looked = ({ looks }: { readonly looks: readonly LookView[] }) => (
+  <section aria-label="Who looked">
+    <h2 className="mb-1 text-lg font-bold">Who looked</h2>
+    {looks.length === 0 && <p>Nobody yet. Each look stands here and in the history, with its reason.</p>}
+    <ul>
+      {looks.map(look => (
+        <Look key={look.id} look={look} />
+      ))}
+    </ul>
+  </section>
+)
+
+function Look({ look: { id, by, through, at, until, word, isOpen } }: { readonly look: LookView }) {
+  const { slug } = useHere()
+  return (
+    <li className="border-t border-base-300 py-1.5">
+      <p>
+        <strong>{by.name}</strong> {through === null ? 'at the outline' : `through ${through.name}’s eyes`}
+        <span className="quiet">
+          {' '}
+          · <Day at={at} /> <Time at={at} />
+        </span>
+      </p>
+      <p className="quiet text-sm">“{word}”</p>
+      {isOpen && (
+        <Link className="act text-sm" to={`/at/${slug}/oversight/looks/${id}`}>
+          Go on looking (until <Time at={until} />)
+        </Link>
+      )}
+    </li>
+  )
+}

@@ -1,0 +1,30 @@
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { PersonName } from '#contract/people-views.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { Decision } from '../../ui/Decision.tsx'
+
+/** What the acts on many people are made of. */
+
+export const peopleWord = (count: number) => (count === 1 ? '1 person' : `${count} people`)
+
+export interface FormProps {
+  readonly people: readonly PersonName[]
+  readonly onLeave: () => void
+  readonly onDone: () => void
+}
+
+interface DecidingProps extends FormProps {
+  readonly edits: readonly EditRequest[]
+  readonly act: string
+  readonly said: string
+  readonly children?: React.ReactNode
+}
+
+export function Deciding({ edits, act, said, onLeave, onDone, children }: DecidingProps) {
+  const decision = useDecision(edits, said, onDone)
+  return (
+    <Decision act={act} onLeave={onLeave} {...decision}>
+      {children}
+    </Decision>
+  )
+}

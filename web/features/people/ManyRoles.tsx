@@ -1,0 +1,118 @@
+import { useState } from 'react'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { HolderView } from '#contract/role-views.ts'
+import { isAsleep } from '#core/levels/privilege.ts'
+import { privilegesListed } from '#core/words/privilege.ts'
+import { useTeamsQuery } from '../../api/api.ts'
+import { useHoldersQuery, useRolesQuery } from '../../api/roles.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
+import { Deciding, type FormProps, peopleWord } from './ManyForm.tsx'
+
+/** One role for many people, over one scope, besides what they hold or instead of another role. */
+export function GiveRole({ people, ...props }: FormProps) {
+  const { slug, workspace } = useHere()
+  const [chosen, setChosen] = useState(workspace.roles[0]?.id ?? '')
+  const [over, setOver] = useState('')
+  const [instead, setInstead] = useState('')
+  const { data: holders = [] } = useHoldersQuery({ slug, id: chosen }, { skip: chosen === '' })
+  const { data: leaving = [] } = useHoldersQuery({ slug, id: instead }, { skip: instead === '' })
+  const role = workspace.roles.find(each => each.id === chosen)
+  if (role === undefined) return <p>There is no role that you may give.</p>
+  const scope = over === '' ? ({ over: 'workspace' } as const) : ({ over: 'team', team: over } as const)
+  const ids = new Set(people.map(each => each.id))
+  const holding = holdersOver(holders, scope)
+  const coming = people.filter(each => !holding.has(each.id))
+  const edits: EditRequest[] = [
+    ...leaving
+      .filter(each => ids.has(each.person.id) && each.mayTake)
+      .map(({ holding: id }) => ({ kind: 'role.take', holding: id }) as const),
+    ...coming.map(
+      ({ id }) => ({ kind: 'role.give', person: id, role: role.id, scope, from: null, until: null }) as const,
+    ),
+  ]
+  const choices = (
+    <>
+      <Choices {...{ chosen, setChosen, over, setOver, instead, setInstead }} />
+      <p className="text-sm">{role.note}</p>
+      {coming.length < people.length && (
+        <p className="text-sm text-warning">{peopleWord(people.length - coming.length)} hold it already.</p>
+      )}
+      <Asleep role={chosen} isNarrow={over !== ''} />
+    </>
+  )
+  if (edits.length === 0) return <div className="mt-2 grid gap-3 bg-base-200 p-3">{choices}</div>
+  return (
+    <Deciding
+      {...props}
+      people={people}
+      edits={edits}
+      act={
+        instead === ''
+          ? `Give ${role.name} to ${peopleWord(coming.length)}`
+          : `Change the role of ${peopleWord(people.length)}`
+      }
+      said={`${peopleWord(people.length)} hold ${role.name} now.`}
+    >
+      {choices}
+    </Deciding>
+  )
+}
+
+const holdersOver = (holders: readonly HolderView[], scope: HolderView['scope']): ReadonlySet<string> =>
+  new Set(
+    holders.filter(each => JSON.stringify(each.scope) === JSON.stringify(scope)).map(each => each.person.id),
+  )
+
+interface ChoicesProps {
+  readonly chosen: string
+  readonly setChosen: (role: string) => void
+  readonly over: string
+  readonly setOver: (team: string) => void
+  readonly instead: string
+  readonly setInstead: (role: string) => void
+}
+
+function Choices({ chosen, setChosen, over, setOver, instead, setInstead }: ChoicesProps) {
+  const { slug, workspace } = useHere()
+  const { data: teams = [] } = useTeamsQuery(slug)
+  const roles = workspace.roles.map(({ id, name }) => ({ value: id, name }))
+  return (
+    <>
+      <Choice label="Role" value={chosen} options={roles} onValue={setChosen} />
+      <Choice
+        label="Over"
+        value={over}
+        options={[
+          { value: '', name: 'the whole workspace' },
+          ...teams
+            .filter(each => !each.isArchived)
+            .map(({ id, name }) => ({ value: id, name: `the people of ${name}` })),
+        ]}
+        onValue={setOver}
+      />
+      <Choice
+        label="Instead of"
+        value={instead}
+        options={[
+          { value: '', name: 'nothing: besides what they hold' },
+          ...roles.filter(each => each.value !== chosen),
+        ]}
+        onValue={setInstead}
+      />
+    </>
+  )
+}
+
+/** What of a role has no effect over the people of a team. */
+function Asleep({ role, isNarrow }: { readonly role: string; readonly isNarrow: boolean }) {
+  const { slug, workspace } = useHere()
+  const { data } = useRolesQuery(slug, { skip: !workspace.me.privileges.includes('view roles') })
+  const held = data?.roles.find(each => each.id === role)?.privileges ?? []
+  const asleep = isNarrow ? held.filter(each => isAsleep(each, 'team')) : []
+  return asleep.length === 0 ? null : (
+    <p className="border-l-4 border-warning pl-3 text-sm">
+      Sleeps over that: {privilegesListed(asleep, 40)}.
+    </p>
+  )
+}

@@ -1,0 +1,108 @@
+import { useState } from 'react'
+import type { MyAccessView } from '#contract/people-views.ts'
+import type { HandoverView } from '#contract/role-views.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
+import { privilegeWords } from '#core/words/privilege.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day, Time } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+
+const shownAtFirst = 6
+
+interface MayProps {
+  readonly privileges: readonly Privilege[]
+  readonly asleep: readonly Privilege[]
+}
+
+/** What a role lets one do: the first few, and the rest when it is asked for. */
+export function May({ privileges, asleep }: MayProps) {
+  const [isOpen, setOpen] = useState(false)
+  if (privileges.length === 0) return <p className="text-sm">Only what was opened for you.</p>
+  const shown = isOpen ? privileges : privileges.slice(0, shownAtFirst)
+  return (
+    <>
+      <p className="text-sm">You may</p>
+      <ul className="list-disc pl-5 text-sm">
+        {shown.map(each => (
+          <li key={each} className={asleep.includes(each) ? 'quiet' : ''}>
+            {privilegeWords[each]}
+            {asleep.includes(each) && ' (sleeps: only over the whole workspace)'}
+          </li>
+        ))}
+      </ul>
+      {privileges.length > shownAtFirst && (
+        <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {isOpen ? 'Fewer' : `and ${privileges.length - shownAtFirst} more`}
+        </button>
+      )}
+    </>
+  )
+}
+
+/** Owners who offer to hand the workspace over: taken or declined, with what it does first. */
+export const Handovers = ({ handovers }: Pick<MyAccessView, 'handovers'>) =>
+  handovers.map(each => <Handover key={each.id} handover={each} />)
+
+function Handover({ handover }: { readonly handover: HandoverView }) {
+  const { slug, workspace } = useHere()
+  const { id, from, at, word, keeps } = handover
+  const { apply, problem, isBusy } = useChange(slug)
+  const [isTaking, setTaking] = useState(false)
+  const decline = () =>
+    apply(
+      [{ kind: 'handover.answer', handover: id, accepted: false }],
+      `${from.name} is told that you do not.`,
+    )
+  return (
+    <section aria-label="Handing over" className="mb-5 border-l-4 border-warning pl-3">
+      <h2 className="font-bold">
+        {from.name} offers to hand {workspace.name} over to you
+      </h2>
+      <p className="quiet text-sm">
+        <Day at={at} />
+        {word !== '' && ` · “${word}”`}
+      </p>
+      <p>
+        You would be owner; {from.name} would be {keeps}.
+      </p>
+      <ProblemNote problem={problem} />
+      {isTaking ? (
+        <Taking handover={handover} onLeave={() => setTaking(false)} />
+      ) : (
+        <p className="mt-2 flex gap-2">
+          <button type="button" className="btn-act" onClick={() => setTaking(true)}>
+            Take it over …
+          </button>
+          <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void decline()}>
+            Decline
+          </button>
+        </p>
+      )}
+    </section>
+  )
+}
+
+function Taking({ handover, onLeave }: { readonly handover: HandoverView; readonly onLeave: () => void }) {
+  const edit = { kind: 'handover.answer', handover: handover.id, accepted: true } as const
+  const decision = useDecision([edit], 'The workspace is yours.', onLeave)
+  return <Decision act="Take the workspace over" onLeave={onLeave} {...decision} />
+}
+
+/** Who looked at the tree through one’s eyes, when and why. */
+export function Looks({ looks }: Pick<MyAccessView, 'looks'>) {
+  if (looks.length === 0) return null
+  return (
+    <section aria-label="Who looked through my eyes" className="mt-4">
+      <h2 className="mb-1 text-lg font-bold">Who looked through my eyes</h2>
+      {looks.map(({ id, by, at, word }) => (
+        <p key={id} className="border-t border-base-300 py-1">
+          {by.name}, <Day at={at} /> <Time at={at} />
+          <span className="quiet block text-sm">“{word}”</span>
+        </p>
+      ))}
+    </section>
+  )
+}

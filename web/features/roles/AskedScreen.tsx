@@ -1,0 +1,158 @@
+import { useState } from 'react'
+import { useSearchParams } from 'react-router'
+import type { MyRoleRequestView, RoleRequestsView, RoleRequestView } from '#contract/role-views.ts'
+import { allPrivileges, isPrivilege, type Privilege } from '#core/levels/privilege.ts'
+import { privilegeWords } from '#core/words/privilege.ts'
+import { useRoleRequestsQuery } from '../../api/roles.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
+import { Day } from '../../ui/dates.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { Deciding } from './Deciding.tsx'
+import { RolesHead } from './RolesHead.tsx'
+
+/** Roles and privileges that are asked for: those to decide, and one's own. */
+export function AskedScreen() {
+  const { slug } = useHere()
+  const { data } = useRoleRequestsQuery(slug)
+  if (data === undefined) return <main aria-busy />
+  return (
+    <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
+      <RolesHead />
+      <div className="grid gap-x-12 gap-y-6 lg:grid-cols-2">
+        <ToDecide requests={data.toDecide} />
+        <Mine view={data} />
+      </div>
+    </main>
+  )
+}
+
+export const wantedWords = (wants: RoleRequestView['wants']): string =>
+  'role' in wants ? `hold the role ${wants.role.name}` : privilegeWords[wants.privilege]
+
+function ToDecide({ requests }: { readonly requests: readonly RoleRequestView[] }) {
+  const [chosen, setChosen] = useState<string>()
+  return (
+    <section aria-label="To decide">
+      <h2 className="mb-1 text-lg font-bold">For you to decide</h2>
+      {requests.length === 0 && (
+        <p>Nothing waits. When somebody asks for a role that you may give, it stands here.</p>
+      )}
+      <ul>
+        {requests.map(request => (
+          <li key={request.id} className="border-t border-base-300 py-2">
+            <p>
+              <strong>{request.person.name}</strong> would like to {wantedWords(request.wants)}
+              <span className="quiet">
+                {' '}
+                · <Day at={request.at} />
+              </span>
+            </p>
+            {request.word !== '' && <p className="quiet">“{request.word}”</p>}
+            {chosen === request.id ? (
+              <Deciding request={request} onDone={() => setChosen(undefined)} />
+            ) : (
+              <button type="button" className="act text-sm" onClick={() => setChosen(request.id)}>
+                Decide …
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function Mine({ view }: { readonly view: RoleRequestsView }) {
+  const { workspace } = useHere()
+  return (
+    <section aria-label="What I ask for">
+      <h2 className="mb-1 text-lg font-bold">What you ask for</h2>
+      <ul>
+        {view.mine.map(request => (
+          <MyRequest key={request.id} request={request} />
+        ))}
+      </ul>
+      {workspace.me.kind === 'member' ? (
+        <Asking roles={view.roles} />
+      ) : (
+        <p>Guests hold no roles: ask whoever opened something for you.</p>
+      )}
+    </section>
+  )
+}
+
+function MyRequest({ request }: { readonly request: MyRoleRequestView }) {
+  const { slug } = useHere()
+  const { apply, problem, isBusy } = useChange(slug)
+  const { id, wants, at, word, declined } = request
+  const takeBack = () => apply([{ kind: 'role.unask', request: id }], 'You do not ask for it any more.')
+  return (
+    <li className="border-t border-base-300 py-2">
+      <p>
+        You would like to {wantedWords(wants)}
+        <span className="quiet">
+          {' '}
+          · <Day at={at} />
+          {word !== '' && ` · “${word}”`}
+        </span>
+      </p>
+      {declined === null ? (
+        <p className="text-sm">
+          <span className="text-warning">Waits for whoever may give it.</span>{' '}
+          <button type="button" className="act" disabled={isBusy} onClick={() => void takeBack()}>
+            Take it back
+          </button>
+        </p>
+      ) : (
+        <p className="text-sm text-warning">
+          {declined.by} declined it{declined.word === '' ? '.' : `: “${declined.word}”`}
+        </p>
+      )}
+      <ProblemNote problem={problem} />
+    </li>
+  )
+}
+
+/** Asking for what a privilege lets one do, or for a role that one knows of. */
+function Asking({ roles }: Pick<RoleRequestsView, 'roles'>) {
+  const { slug, workspace } = useHere()
+  const [params, setParams] = useSearchParams()
+  const [word, setWord] = useState('')
+  const { apply, problem, isBusy } = useChange(slug)
+  const lacking = allPrivileges.filter(each => each !== 'own' && !workspace.me.privileges.includes(each))
+  const asked = params.get('privilege') ?? ''
+  const options = [
+    { value: '', name: 'Choose what you would like to do' },
+    ...lacking.map(each => ({ value: `p ${each}`, name: privilegeWords[each] })),
+    ...roles.map(({ id, name }) => ({ value: `r ${id}`, name: `hold the role ${name}` })),
+  ]
+  const [chosen, setChosen] = useState(isPrivilege(asked) ? `p ${asked}` : '')
+  const value = options.some(each => each.value === chosen) ? chosen : ''
+  const ask = async () => {
+    const wants = value.startsWith('p ')
+      ? { privilege: value.slice(2) as Privilege }
+      : { role: value.slice(2) }
+    const { applied } = await apply(
+      [{ kind: 'role.ask', wants, word }],
+      'Whoever may give it is told that you ask.',
+    )
+    if (applied === undefined) return
+    setChosen('')
+    setWord('')
+    setParams({}, { replace: true })
+  }
+  return (
+    <form className="mt-3 grid max-w-lg gap-3 border-t border-base-content pt-3" onSubmit={onSubmit(ask)}>
+      <Choice label="You would like to" value={value} options={options} onValue={setChosen} />
+      <TextField label="A word to whoever decides" maxLength={1000} value={word} onValue={setWord} />
+      <ProblemNote problem={problem} />
+      <button className="btn-act justify-self-start" disabled={isBusy || value === ''}>
+        Ask for it
+      </button>
+    </form>
+  )
+}

@@ -1,0 +1,123 @@
+import { useState } from 'react'
+import { endOfDay } from '#contract/dates.ts'
+import type { RoleRequestView, RoleToGiveView } from '#contract/role-views.ts'
+import { isAsleep } from '#core/levels/privilege.ts'
+import { useRolesToGiveQuery } from '../../api/roles.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
+import { Choice } from '../../ui/Choice.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { FilterWords } from '../../ui/FilterWords.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { Sentences } from '../../ui/Sentences.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+
+interface Props {
+  readonly request: RoleRequestView
+  readonly onDone: () => void
+}
+
+/** A request decided in one act: given by a role over a scope, with what it does, or declined with a word. */
+export function Deciding({ request, onDone }: Props) {
+  const { slug } = useHere()
+  const { data: roles } = useRolesToGiveQuery({ slug, id: request.person.id })
+  const [way, setWay] = useState<'Give it' | 'Decline it'>('Give it')
+  if (roles === undefined) return null
+  const options = optionsFor(request, roles)
+  return (
+    <div className="mt-1">
+      <FilterWords label="Decision" words={['Give it', 'Decline it']} chosen={way} onChoose={setWay} />
+      {way === 'Decline it' && <Declining request={request} onDone={onDone} />}
+      {way === 'Give it' && options.length === 0 && (
+        <p className="mt-2 bg-base-200 p-3">
+          No role that you may give lets them do just that. Make one, or decline.
+        </p>
+      )}
+      {way === 'Give it' && options.length > 0 && (
+        <Choosing request={request} options={options} onDone={onDone} />
+      )}
+    </div>
+  )
+}
+
+interface Option {
+  readonly value: string
+  readonly name: string
+  readonly role: RoleToGiveView
+  readonly scope: RoleToGiveView['scopes'][number]
+}
+
+/** Roles that answer the request where they have effect, the smallest first. */
+const optionsFor = ({ wants }: RoleRequestView, roles: readonly RoleToGiveView[]): Option[] =>
+  roles
+    .filter(role => ('role' in wants ? role.id === wants.role.id : role.privileges.includes(wants.privilege)))
+    .toSorted((a, b) => a.privileges.length - b.privileges.length)
+    .flatMap(role =>
+      role.scopes
+        .filter(({ scope }) => 'role' in wants || !isAsleep(wants.privilege, scope.over))
+        .map(scope => ({
+          value: `${role.id} ${JSON.stringify(scope.scope)}`,
+          name: `${role.name} over ${scope.name}`,
+          role,
+          scope,
+        })),
+    )
+
+function Choosing({ request, options, onDone }: Props & { readonly options: readonly Option[] }) {
+  const { timeZone } = useHere().workspace
+  const [chosen, setChosen] = useState(options[0]?.value ?? '')
+  const [through, setThrough] = useState('')
+  const option = options.find(each => each.value === chosen)
+  if (option === undefined) return null
+  const until = through === '' ? null : endOfDay(through, timeZone)
+  return (
+    <Giving key={chosen} request={request} option={option} until={until} onDone={onDone}>
+      <Choice label="By the role" value={chosen} options={options} onValue={setChosen} />
+      <TextField label="Through (empty: no end)" type="date" value={through} onValue={setThrough} />
+      <Sentences privileges={option.role.privileges} asleep={option.scope.asleep} />
+    </Giving>
+  )
+}
+
+interface GivingProps extends Props {
+  readonly option: Option
+  readonly until: number | null
+  readonly children: React.ReactNode
+}
+
+function Giving({ request, option: { role, scope }, until, onDone, children }: GivingProps) {
+  const gives = { role: role.id, scope: scope.scope, until }
+  const decision = useDecision(
+    [{ kind: 'role.answer', request: request.id, word: '', gives }],
+    `${request.person.name} holds ${role.name} now.`,
+    onDone,
+  )
+  return (
+    <Decision act={`Give ${role.name} to ${request.person.name}`} onLeave={onDone} {...decision}>
+      {children}
+    </Decision>
+  )
+}
+
+function Declining({ request, onDone }: Props) {
+  const { slug } = useHere()
+  const [word, setWord] = useState('')
+  const { apply, problem, isBusy } = useChange(slug)
+  const decline = async () => {
+    const { applied } = await apply(
+      [{ kind: 'role.answer', request: request.id, word, gives: null }],
+      `${request.person.name} is told that you decline.`,
+    )
+    if (applied !== undefined) onDone()
+  }
+  return (
+    <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(decline)}>
+      <TextField label={`A word to ${request.person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <ProblemNote problem={problem} />
+      <ActOrLeave act="Decline" isDisabled={isBusy} onLeave={onDone} />
+    </form>
+  )
+}

@@ -1,0 +1,104 @@
+import { useState } from 'react'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { HolderView, RoleDetailView, RolesView } from '#contract/role-views.ts'
+import { useHoldersQuery } from '../../api/roles.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+
+interface Props {
+  readonly view: RolesView
+  readonly role: RoleDetailView
+  readonly onLeave: () => void
+  readonly onDone: () => void
+}
+
+/** Deletes a role that nobody holds; its people are moved to another one first, in the same act. */
+export function DeleteRole({ view, role, onLeave, onDone }: Props) {
+  const { slug, workspace } = useHere()
+  const { data: holders } = useHoldersQuery({ slug, id: role.id })
+  const offered = view.roles.filter(
+    each => each.id !== role.id && workspace.roles.some(mine => mine.id === each.id),
+  )
+  const [to, setTo] = useState(workspace.defaultRole)
+  if (holders === undefined) return null
+  const stands = [
+    ...(role.isDefault ? ['new members hold it (Settings, The workspace)'] : []),
+    ...(role.asksSecondStep ? ['its holders need a second step (Settings, Signing in)'] : []),
+    ...(role.waysIn.length > 0 ? [`it is offered by ${role.waysIn.join(', ')} (People, Ways in)`] : []),
+  ]
+  if (stands.length > 0)
+    return (
+      <div className="mb-4 bg-base-200 p-3">
+        <p>It cannot be deleted yet: {stands.join('; ')}. Change that first.</p>
+        <button type="button" className="btn-plain mt-2" onClick={onLeave}>
+          Leave it
+        </button>
+      </div>
+    )
+  return (
+    <Deciding
+      key={to}
+      role={role}
+      to={holders.length === 0 ? undefined : to}
+      holders={holders}
+      onLeave={onLeave}
+      onDone={onDone}
+    >
+      {holders.length > 0 && (
+        <Choice
+          label={`${role.people === 1 ? 'Its holder comes' : `Its ${role.people} holders come`} to`}
+          value={to}
+          options={offered.map(({ id, name }) => ({ value: id, name }))}
+          onValue={setTo}
+        />
+      )}
+    </Deciding>
+  )
+}
+
+interface DecidingProps extends Omit<Props, 'view'> {
+  readonly to: string | undefined
+  readonly holders: readonly HolderView[]
+  readonly children: React.ReactNode
+}
+
+function Deciding({ role, to, holders, onLeave, onDone, children }: DecidingProps) {
+  const { slug } = useHere()
+  // Who holds the other role over the same already only loses this one.
+  const { data: others = [] } = useHoldersQuery({ slug, id: to ?? role.id })
+  const edits: EditRequest[] = [
+    ...holders.map(({ holding }) => ({ kind: 'role.take', holding }) as const),
+    ...(to === undefined ? [] : movedTo(to, holders, others)),
+    { kind: 'role.delete', role: role.id },
+  ]
+  const decision = useDecision(edits, `The role ${role.name} is deleted.`, onDone)
+  const act =
+    holders.length === 0
+      ? 'Delete the role'
+      : `Move ${role.people === 1 ? '1 person' : `${role.people} people`} and delete it`
+  return (
+    <div className="mb-4">
+      <Decision act={act} onLeave={onLeave} {...decision}>
+        {children}
+      </Decision>
+    </div>
+  )
+}
+
+const keyOf = ({ person, scope }: HolderView) => `${person.id} ${JSON.stringify(scope)}`
+
+function movedTo(role: string, holders: readonly HolderView[], others: readonly HolderView[]): EditRequest[] {
+  const held = new Set(others.map(keyOf))
+  return holders
+    .filter(holder => !held.has(keyOf(holder)))
+    .map(({ person, scope, until }) => ({
+      kind: 'role.give',
+      person: person.id,
+      role,
+      scope,
+      from: null,
+      until,
+    }))
+}

@@ -1,0 +1,149 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { HolderView, RoleDetailView } from '#contract/role-views.ts'
+import { usePeopleNamesQuery } from '../../api/api.ts'
+import { useHoldersQuery } from '../../api/roles.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Combobox } from '../../ui/Combobox.tsx'
+import { Through } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+
+interface Props {
+  readonly role: RoleDetailView
+}
+
+const shownAtFirst = 12
+
+/** Who holds a role, over whom and until when; given to somebody by name, and taken. */
+export function Holders({ role }: Props) {
+  const { slug, workspace } = useHere()
+  const { data: holders = [] } = useHoldersQuery({ slug, id: role.id })
+  const [isAll, setAll] = useState(false)
+  const [given, setGiven] = useState<{ readonly id: string; readonly name: string }>()
+  const [taken, setTaken] = useState<HolderView>()
+  const mayGive = workspace.roles.some(each => each.id === role.id)
+  const shown = isAll ? holders : holders.slice(0, shownAtFirst)
+  return (
+    <section aria-label="Who holds it" className="mt-4 border-t border-base-content pt-3">
+      <h3 className="mb-1 font-bold">
+        {holders.length === 0
+          ? 'Nobody holds it'
+          : `${role.people === 1 ? '1 person holds' : `${role.people} people hold`} it`}
+      </h3>
+      {mayGive && <GiveTo holders={holders} onChoose={setGiven} />}
+      {given !== undefined && (
+        <Giving key={given.id} role={role} person={given} onDone={() => setGiven(undefined)} />
+      )}
+      <ul>
+        {shown.map(holder => (
+          <Holder key={holder.holding} holder={holder} onTake={() => setTaken(holder)}>
+            {taken?.holding === holder.holding && (
+              <Taking role={role} holder={holder} onDone={() => setTaken(undefined)} />
+            )}
+          </Holder>
+        ))}
+      </ul>
+      {holders.length > shownAtFirst && (
+        <button type="button" className="act mt-1 text-sm" onClick={() => setAll(!isAll)}>
+          {isAll ? 'Fewer' : `All ${holders.length}`}
+        </button>
+      )}
+    </section>
+  )
+}
+
+interface HolderProps {
+  readonly holder: HolderView
+  readonly onTake: () => void
+  readonly children: React.ReactNode
+}
+
+function Holder({ holder, onTake, children }: HolderProps) {
+  const { slug, workspace } = useHere()
+  const { person, over, until, mayTake } = holder
+  return (
+    <li className="border-t border-base-300 py-1.5">
+      <div className="flex items-baseline justify-between gap-3">
+        <span>
+          <Link className="act" to={`/at/${slug}/people/${person.id}`}>
+            {person.name}
+          </Link>
+          <span className="quiet text-sm">
+            {over !== null && ` over ${over}`}
+            {person.status !== 'active' && ` · ${person.status}`}
+            {until !== null && (
+              <>
+                {' · '}
+                <Through until={until} timeZone={workspace.timeZone} />
+              </>
+            )}
+          </span>
+        </span>
+        {mayTake && (
+          <button
+            type="button"
+            className="act text-sm"
+            aria-label={`Take it from ${person.name}`}
+            onClick={onTake}
+          >
+            Take
+          </button>
+        )}
+      </div>
+      {children}
+    </li>
+  )
+}
+
+interface GiveToProps {
+  readonly holders: readonly HolderView[]
+  readonly onChoose: (person: { readonly id: string; readonly name: string }) => void
+}
+
+function GiveTo({ holders, onChoose }: GiveToProps) {
+  const { slug } = useHere()
+  const { data: people = [] } = usePeopleNamesQuery(slug)
+  const held = new Set(holders.filter(each => each.over === null).map(each => each.person.id))
+  const options = people
+    .filter(each => each.kind === 'member' && !held.has(each.id))
+    .map(each => ({ value: each.id, name: each.name, note: each.mail }))
+  return (
+    <div className="mb-2">
+      <Combobox
+        label="Give it to"
+        placeholder="Give it to: a name"
+        options={options}
+        onChoose={({ value, name }) => onChoose({ id: value, name })}
+      />
+    </div>
+  )
+}
+
+interface Act {
+  readonly role: RoleDetailView
+  readonly onDone: () => void
+}
+
+function Giving({
+  role,
+  person,
+  onDone,
+}: Act & { readonly person: { readonly id: string; readonly name: string } }) {
+  const edit = {
+    kind: 'role.give',
+    person: person.id,
+    role: role.id,
+    scope: { over: 'workspace' },
+    from: null,
+    until: null,
+  } as const
+  const decision = useDecision([edit], `${person.name} holds ${role.name} now.`, onDone)
+  return <Decision act={`Give ${role.name} to ${person.name}`} onLeave={onDone} {...decision} />
+}
+
+function Taking({ role, holder, onDone }: Act & { readonly holder: HolderView }) {
+  const said = `${holder.person.name} is no longer ${role.name}.`
+  const decision = useDecision([{ kind: 'role.take', holding: holder.holding }], said, onDone)
+  return <Decision act={`Take ${role.name} from ${holder.person.name}`} onLeave={onDone} {...decision} />
+}

@@ -1,0 +1,123 @@
+import { type DragEvent, type KeyboardEvent, useId } from 'react'
+import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import { slotOf, slotsFor, type Slot, standingOf } from './rungs.ts'
+
+interface Props {
+  readonly view: RolesView
+  readonly role: string | undefined
+  readonly name: string
+  readonly rung: number
+  readonly onRung: (rung: number) => void
+}
+
+/** The ladder of ranks with one role on it, which is dragged, or moved by the arrow keys, onto a rung or between two. */
+export function Ladder({ view, role, name, rung, onRung }: Props) {
+  const id = useId()
+  const slots = slotsFor(view.roles, role)
+  const at = slotOf(slots, rung)
+  const isFree = (slot: Slot | undefined) => slot !== undefined && slot.rung < (view.below ?? 0)
+  const move = (to: number) => {
+    const slot = slots[to]
+    if (slot !== undefined && isFree(slot)) onRung(slot.rung)
+  }
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key === 'ArrowUp') move(at - 1)
+    else if (event.key === 'ArrowDown') move(at + 1)
+    else return
+    event.preventDefault()
+  }
+  return (
+    <div>
+      <p id={id} className="label-line">
+        Its rung
+      </p>
+      <p className="quiet mb-1 text-sm">
+        A role acts on people below it, and can be given by those above. Drag it, or move it with the arrow
+        keys.
+      </p>
+      <ol aria-labelledby={id} className="border-x-2 border-base-content/60">
+        {slots.map((slot, index) => (
+          <Rung
+            key={slot.roles.length === 0 ? `gap ${slots[index - 1]?.rung ?? 100}` : slot.rung}
+            slot={slot}
+            isFree={isFree(slot)}
+            mover={
+              index === at ? (
+                <Mover
+                  name={name}
+                  standing={standingOf(view.roles, role, rung)}
+                  slots={slots}
+                  at={at}
+                  onKeyDown={onKeyDown}
+                />
+              ) : null
+            }
+            onDrop={() => move(index)}
+          />
+        ))}
+      </ol>
+      <p className="mt-1 text-sm" aria-live="polite">
+        {standingOf(view.roles, role, rung)}
+      </p>
+    </div>
+  )
+}
+
+interface RungProps {
+  readonly slot: Slot
+  readonly isFree: boolean
+  readonly mover: React.ReactNode
+  readonly onDrop: () => void
+}
+
+function Rung({ slot, isFree, mover, onDrop }: RungProps) {
+  const drop = {
+    onDragOver: (event: DragEvent) => {
+      if (isFree) event.preventDefault()
+    },
+    onDrop: (event: DragEvent) => {
+      event.preventDefault()
+      onDrop()
+    },
+  }
+  const isGap = slot.roles.length === 0
+  return (
+    <li
+      {...drop}
+      className={`flex flex-wrap items-center gap-x-3 px-2 ${isGap && mover === null ? 'h-2.5' : 'min-h-7 py-0.5'} ${isGap && mover === null ? '' : 'border-b border-base-content/60'}`}
+    >
+      {mover}
+      <span className={`text-sm ${isFree ? '' : 'quiet'}`}>{namesOf(slot.roles)}</span>
+    </li>
+  )
+}
+
+const namesOf = (roles: readonly RoleDetailView[]) => roles.map(each => each.name).join(', ')
+
+interface MoverProps {
+  readonly name: string
+  readonly standing: string
+  readonly slots: readonly Slot[]
+  readonly at: number
+  readonly onKeyDown: (event: KeyboardEvent) => void
+}
+
+/** The role itself: what is dragged, and what the arrow keys move. */
+const Mover = ({ name, standing, slots, at, onKeyDown }: MoverProps) => (
+  <span
+    role="slider"
+    tabIndex={0}
+    draggable
+    aria-label="Its rung"
+    aria-orientation="vertical"
+    aria-valuemin={1}
+    aria-valuemax={slots.length}
+    aria-valuenow={slots.length - at}
+    aria-valuetext={standing}
+    className="cursor-grab bg-primary px-2 py-px text-sm font-semibold text-primary-content"
+    onKeyDown={onKeyDown}
+    onDragStart={event => event.dataTransfer.setData('text/plain', name)}
+  >
+    {name === '' ? 'this role' : name}
+  </span>
+)

@@ -1,0 +1,81 @@
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { Panel } from '../../ui/Panel.tsx'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { Sentences } from '../../ui/Sentences.tsx'
+import { useDraft } from '../../ui/use-draft.ts'
+import { type RoleFields, RoleForm } from './RoleForm.tsx'
+import { slotsFor } from './rungs.ts'
+
+interface Props {
+  readonly view: RolesView
+  /** The role that it is a copy of; it begins from nothing without one. */
+  readonly original: RoleDetailView | undefined
+  readonly onClose: () => void
+  readonly onMade: (role: string) => void
+}
+
+/** A role of the workspace's own, from nothing or from a copy. Nobody holds it yet, so it changes nobody's access. */
+export function NewRole({ view, original, onClose, onMade }: Props) {
+  const { slug } = useHere()
+  const { apply, problem, isBusy } = useChange(slug)
+  const [fields, keep, drop] = useDraft(
+    `role ${slug} new ${original?.id ?? ''}`,
+    beginningWith(view, original),
+  )
+  const name = fields.name.trim()
+  const submit = async () => {
+    const { privileges, ...rest } = fields
+    const edit: EditRequest = {
+      kind: 'role.create',
+      role: 'new:role',
+      ...rest,
+      name,
+      privileges: [...privileges],
+    }
+    const { applied } = await apply([edit], `The role ${name} is there. Nobody holds it yet.`)
+    const made = applied?.made['new:role']
+    if (made === undefined) return
+    drop()
+    onMade(made)
+  }
+  return (
+    <Panel
+      title={original === undefined ? 'Make a role' : `Make a role from ${original.name}`}
+      onClose={() => {
+        drop()
+        onClose()
+      }}
+    >
+      <form className="grid gap-4" onSubmit={onSubmit(submit)}>
+        <RoleForm view={view} role={undefined} before={[]} fields={fields} onFields={keep} />
+        <section aria-label="What a holder could do" className="border-t border-base-content pt-3">
+          <h3 className="mb-1 font-bold">What a holder could do</h3>
+          <Sentences privileges={fields.privileges} />
+        </section>
+        <ProblemNote problem={problem} />
+        <button className="btn btn-primary" disabled={isBusy || name === ''}>
+          Make the role
+        </button>
+      </form>
+    </Panel>
+  )
+}
+
+/** As the one that is copied, as far as one may give it: as high as it stands or one may, and what one holds there. */
+function beginningWith(view: RolesView, original: RoleDetailView | undefined): RoleFields {
+  const below = view.below ?? 0
+  if (original === undefined)
+    return { name: '', note: '', rung: lowRung(view), privileges: [], callable: false, free: false }
+  const rung = original.rung < below ? original.rung : lowRung(view)
+  const { note, callable, free } = original
+  const privileges = original.privileges.filter(each => (view.mine[each] ?? 0) >= rung)
+  return { name: `${original.name} (copy)`, note, rung, privileges, callable, free }
+}
+
+/** Between two rungs near the foot of the ladder. */
+const lowRung = ({ roles }: RolesView): number =>
+  slotsFor(roles, undefined).find(slot => slot.roles.length === 0 && slot.rung < 30)?.rung ?? 15

@@ -1,0 +1,180 @@
+import { useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import {
+  isPrivilege,
+  needsOf,
+  type Privilege,
+  type PrivilegeGroup,
+  privilegeGroups,
+} from '#core/levels/privilege.ts'
+import { privilegeRisks, privilegeWords } from '#core/words/privilege.ts'
+import { useRolesQuery } from '../../api/roles.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { Panel } from '../../ui/Panel.tsx'
+import { Risk } from '../../ui/Sentences.tsx'
+import { Tick } from '../../ui/Tick.tsx'
+import { editsOf, mayToggle, toggled } from './draft.ts'
+import { RolesHead } from './RolesHead.tsx'
+
+const groups = Object.entries(privilegeGroups) as [PrivilegeGroup, readonly Privilege[]][]
+
+/** From the other side: each privilege with the roles that hold it and how many people have it by them. */
+export function PrivilegesScreen() {
+  const { slug } = useHere()
+  const { id = '' } = useParams()
+  const navigate = useNavigate()
+  const { data: view } = useRolesQuery(slug)
+  const [find, setFind] = useState('')
+  const open = (target: string) => void navigate(`/at/${slug}/roles/privileges${target}`)
+  if (view === undefined) return <main aria-busy />
+  const chosen = isPrivilege(id) ? id : undefined
+  const wanted = find.trim().toLowerCase()
+  const fits = (each: Privilege) => `${each} ${privilegeWords[each]}`.toLowerCase().includes(wanted)
+  return (
+    <div className={`grid min-h-0 ${chosen === undefined ? '' : 'grid-cols-[minmax(0,1fr)_27rem]'}`}>
+      <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
+        <RolesHead>
+          <input
+            className="field max-w-66"
+            data-find
+            aria-label="Find privileges"
+            placeholder="/  What one may do"
+            value={find}
+            onChange={event => setFind(event.target.value)}
+          />
+        </RolesHead>
+        <table className="sheet">
+          <thead>
+            <tr>
+              <th scope="col">Whoever has it may</th>
+              <th scope="col">By the roles</th>
+              <th scope="col" className="text-right">
+                People
+              </th>
+            </tr>
+          </thead>
+          {groups.map(([group, names]) => (
+            <Group
+              key={group}
+              group={group}
+              names={names.filter(fits)}
+              view={view}
+              chosen={chosen}
+              onChoose={each => open(`/${encodeURIComponent(each)}`)}
+            />
+          ))}
+        </table>
+      </main>
+      {chosen !== undefined && (
+        <PrivilegePanel key={chosen} view={view} privilege={chosen} onClose={() => open('')} />
+      )}
+    </div>
+  )
+}
+
+interface GroupProps {
+  readonly group: string
+  readonly names: readonly Privilege[]
+  readonly view: RolesView
+  readonly chosen: Privilege | undefined
+  readonly onChoose: (privilege: Privilege) => void
+}
+
+const Group = ({ group, names, view, chosen, onChoose }: GroupProps) =>
+  names.length > 0 && (
+    <tbody>
+      <tr>
+        <th scope="rowgroup" colSpan={3} className="pt-3">
+          {group}
+        </th>
+      </tr>
+      {names.map(each => (
+        <ChoiceRow
+          key={each}
+          name={<span className="inline-block first-letter:uppercase">{privilegeWords[each]}</span>}
+          isWrapping
+          isChosen={each === chosen}
+          onChoose={() => onChoose(each)}
+        >
+          <td>
+            {holding(view, each)
+              .map(role => role.name)
+              .join(', ')}
+          </td>
+          <td className="text-right">{view.people[each]}</td>
+        </ChoiceRow>
+      ))}
+    </tbody>
+  )
+
+const holding = (view: RolesView, privilege: Privilege): RoleDetailView[] =>
+  view.roles.filter(role => role.privileges.includes(privilege))
+
+interface PanelProps {
+  readonly view: RolesView
+  readonly privilege: Privilege
+  readonly onClose: () => void
+}
+
+/** One privilege: what it needs, why it reaches far, and every role with a tick to put it in or take it out. */
+function PrivilegePanel({ view, privilege, onClose }: PanelProps) {
+  const [turned, setTurned] = useState<RoleDetailView>()
+  const words = privilegeWords[privilege]
+  const needs = needsOf(privilege)
+  const risk = privilegeRisks[privilege]
+  const count = view.people[privilege]
+  return (
+    <Panel title={`${words.charAt(0).toUpperCase()}${words.slice(1)}`} onClose={onClose}>
+      <p className="mb-2">
+        {count === 0 ? 'Nobody has it.' : count === 1 ? '1 person has it.' : `${count} people have it.`}
+        {needs.length > 0 &&
+          ` It comes with what it needs: to ${needs.map(each => privilegeWords[each]).join('; ')}.`}
+      </p>
+      {risk !== undefined && <Risk words={risk} />}
+      <ul className="mt-3">
+        {view.roles.map(role => (
+          <li key={role.id} className="border-t border-base-300 py-1.5">
+            <Tick
+              isOn={role.privileges.includes(privilege)}
+              isDisabled={!mayToggle(view, role, privilege)}
+              onTick={() => setTurned(role)}
+            >
+              {role.name}
+              <span className="quiet text-sm">
+                {' '}
+                · {role.people === 1 ? '1 person' : `${role.people} people`}
+                {role.builtIn && ' · locked'}
+              </span>
+            </Tick>
+            {turned?.id === role.id && (
+              <Turning role={role} privilege={privilege} onDone={() => setTurned(undefined)} />
+            )}
+          </li>
+        ))}
+      </ul>
+    </Panel>
+  )
+}
+
+interface TurningProps {
+  readonly role: RoleDetailView
+  readonly privilege: Privilege
+  readonly onDone: () => void
+}
+
+function Turning({ role, privilege, onDone }: TurningProps) {
+  const isHeld = role.privileges.includes(privilege)
+  const edits = editsOf(toggled({}, role, privilege))
+  const decision = useDecision(edits, `${role.name} is changed.`, onDone)
+  return (
+    <Decision
+      act={isHeld ? `Take it out of ${role.name}` : `Put it into ${role.name}`}
+      onLeave={onDone}
+      {...decision}
+    />
+  )
+}

@@ -1,0 +1,67 @@
+import { useState } from 'react'
+import type { RolesView } from '#contract/role-views.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
+import { TextField } from '../../ui/TextField.tsx'
+import { Tick } from '../../ui/Tick.tsx'
+import { Ladder } from './Ladder.tsx'
+import { PrivilegeTicks } from './PrivilegeTicks.tsx'
+
+export interface RoleFields {
+  readonly name: string
+  readonly note: string
+  readonly rung: number
+  readonly privileges: readonly Privilege[]
+  readonly callable: boolean
+  readonly free: boolean
+}
+
+interface Props {
+  readonly view: RolesView
+  readonly role: string | undefined
+  readonly fields: RoleFields
+  /** What it was before: what is held already stays, whoever holds it. */
+  readonly before: readonly Privilege[]
+  readonly onFields: (fields: RoleFields) => void
+}
+
+/** All that a role is. What cannot be chosen says why. */
+export function RoleForm({ view, role, fields, before, onFields }: Props) {
+  const [said, setSaid] = useState('')
+  const set = (part: Partial<RoleFields>) => onFields({ ...fields, ...part })
+  const mayGive = (each: Privilege) => before.includes(each) || (view.mine[each] ?? 0) >= fields.rung
+  return (
+    <>
+      <TextField label="Name" required maxLength={200} value={fields.name} onValue={name => set({ name })} />
+      <TextField
+        label="What it is for"
+        maxLength={2000}
+        value={fields.note}
+        onValue={note => set({ note })}
+      />
+      <Ladder
+        view={view}
+        role={role}
+        name={fields.name.trim()}
+        rung={fields.rung}
+        onRung={rung => set({ rung })}
+      />
+      <PrivilegeTicks
+        held={fields.privileges}
+        mayGive={mayGive}
+        onHeld={(privileges, words) => {
+          set({ privileges })
+          setSaid(words)
+        }}
+      />
+      <p role="status" className={said === '' ? 'sr-only' : 'border-l-4 border-primary pl-3 text-sm'}>
+        {said}
+      </p>
+      <Tick isOn={fields.callable} onTick={callable => set({ callable })}>
+        May be called in channels: a message can address all who hold it
+      </Tick>
+      <Tick isOn={fields.free} onTick={free => set({ free })}>
+        Takes no seat, for those who hold no other role
+      </Tick>
+    </>
+  )
+}

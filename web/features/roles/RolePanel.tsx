@@ -1,0 +1,147 @@
+import { useState } from 'react'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import { useHere } from '../../api/use-here.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { Day } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { Panel } from '../../ui/Panel.tsx'
+import { Sentences } from '../../ui/Sentences.tsx'
+import { useDraft } from '../../ui/use-draft.ts'
+import { DeleteRole } from './DeleteRole.tsx'
+import { Holders } from './Holders.tsx'
+import { type RoleFields, RoleForm } from './RoleForm.tsx'
+import { standingOf } from './rungs.ts'
+
+interface Props {
+  readonly view: RolesView
+  readonly role: RoleDetailView
+  readonly onClose: () => void
+  readonly onCopy: () => void
+}
+
+/** One role: what its holders could do in words, whom they outrank, who they are; and changing it. */
+export function RolePanel({ view, role, onClose, onCopy }: Props) {
+  const [act, setAct] = useState<'change' | 'delete'>()
+  const close = () => setAct(undefined)
+  return (
+    <Panel title={role.name} onClose={onClose}>
+      {role.note !== '' && <p className="mb-2">{role.note}</p>}
+      <About role={role} />
+      {act === 'change' && <ChangeRole view={view} role={role} onDone={close} />}
+      {act === 'delete' && <DeleteRole view={view} role={role} onLeave={close} onDone={onClose} />}
+      {act === undefined && (
+        <>
+          <p className="mb-3 flex flex-wrap gap-2">
+            {role.mayChange && (
+              <button type="button" className="btn-act" onClick={() => setAct('change')}>
+                Change the role …
+              </button>
+            )}
+            {view.below !== null && (
+              <button type="button" className="btn-plain" onClick={onCopy}>
+                Copy it …
+              </button>
+            )}
+            {role.mayChange && (
+              <button type="button" className="btn-plain" onClick={() => setAct('delete')}>
+                Delete it …
+              </button>
+            )}
+          </p>
+          <h3 className="mb-1 font-bold">Its rung</h3>
+          <p className="mb-4 text-sm">{standingOf(view.roles, role.id, role.rung)}</p>
+          <h3 className="mb-1 font-bold">What a holder could do</h3>
+          <Sentences privileges={role.privileges} />
+        </>
+      )}
+      <Holders role={role} />
+    </Panel>
+  )
+}
+
+/** Where a role comes from, and what hangs on it besides its holders. */
+function About({ role }: Pick<Props, 'role'>) {
+  const marks = [
+    ...(role.builtIn ? ['built in and locked: copy it to make one of your own'] : []),
+    ...(role.isDefault ? ['new members hold it'] : []),
+    ...(role.asksSecondStep ? ['its holders need a second step at sign-in'] : []),
+    ...(role.callable ? ['may be called in channels'] : []),
+    ...(role.free ? ['takes no seat'] : []),
+    ...(role.waysIn.length > 0 ? [`offered by ${role.waysIn.join(', ')}`] : []),
+  ]
+  return (
+    <p className="quiet mb-3 text-sm">
+      {role.madeAt !== null && (
+        <>
+          Made <Day at={role.madeAt} />
+          {role.madeBy !== null && ` by ${role.madeBy}`}
+          {marks.length > 0 && ' · '}
+        </>
+      )}
+      {marks.join(' · ')}
+    </p>
+  )
+}
+
+const fieldsOf = ({ name, note, rung, privileges, callable, free }: RoleDetailView): RoleFields => ({
+  name,
+  note,
+  rung,
+  privileges,
+  callable,
+  free,
+})
+
+function ChangeRole({ view, role, onDone }: Pick<Props, 'view' | 'role'> & { readonly onDone: () => void }) {
+  const { slug } = useHere()
+  const [fields, keep, drop] = useDraft(`role ${slug} ${role.id}`, fieldsOf(role))
+  const leave = () => {
+    drop()
+    onDone()
+  }
+  const form = (
+    <RoleForm view={view} role={role.id} before={role.privileges} fields={fields} onFields={keep} />
+  )
+  const isSame = JSON.stringify(fields) === JSON.stringify(fieldsOf(role))
+  if (isSame || fields.name.trim() === '')
+    return (
+      <div className="mt-2 mb-4 grid gap-3 bg-base-200 p-3">
+        {form}
+        <button type="button" className="btn-plain justify-self-end" onClick={leave}>
+          Leave it
+        </button>
+      </div>
+    )
+  return (
+    <Deciding role={role} fields={fields} onDone={leave}>
+      {form}
+    </Deciding>
+  )
+}
+
+interface DecidingProps {
+  readonly role: RoleDetailView
+  readonly fields: RoleFields
+  readonly onDone: () => void
+  readonly children: React.ReactNode
+}
+
+function Deciding({ role, fields, onDone, children }: DecidingProps) {
+  const { name, privileges, ...rest } = fields
+  const edit: EditRequest = {
+    kind: 'role.change',
+    role: role.id,
+    ...rest,
+    name: name.trim(),
+    privileges: [...privileges],
+  }
+  const decision = useDecision([edit], `${name.trim()} is changed.`, onDone)
+  return (
+    <div className="mb-4">
+      <Decision act="Change the role" onLeave={onDone} {...decision}>
+        {children}
+      </Decision>
+    </div>
+  )
+}

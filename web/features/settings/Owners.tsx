@@ -1,0 +1,174 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { OwnersView } from '#contract/role-views.ts'
+import { usePeopleNamesQuery } from '../../api/api.ts'
+import { useOwnersQuery } from '../../api/roles.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
+import { Choice } from '../../ui/Choice.tsx'
+import { Combobox, type Option } from '../../ui/Combobox.tsx'
+import { Day } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+
+/** The owners: a second one named, the workspace handed over. The last one cannot go, by any way. */
+export function Owners() {
+  const { slug, workspace } = useHere()
+  const { data: view } = useOwnersQuery(slug)
+  if (view === undefined) return null
+  const mine = view.handovers.find(each => each.from.id === workspace.me.id)
+  return (
+    <>
+      {view.owners.filter(each => each.status === 'active').length < 2 && (
+        <p className="mb-4 border-l-4 border-warning pl-3">
+          There is one owner alone. If that one cannot sign in any more, nobody can hand the workspace over:
+          name a second.
+        </p>
+      )}
+      <ul className="mb-4">
+        {view.owners.map(({ id, name, mail, status }) => (
+          <li key={id} className="flex items-baseline gap-3 border-t border-base-300 py-2">
+            <Link className="act font-semibold" to={`/at/${slug}/people/${id}`}>
+              {name}
+            </Link>
+            <span className="quiet text-sm">
+              {mail}
+              {status !== 'active' && ` · ${status}`}
+              {id === workspace.me.id && ' · you'}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <NameAnother view={view} />
+      {mine === undefined ? <HandOver view={view} /> : <Offered view={view} />}
+    </>
+  )
+}
+
+interface Props {
+  readonly view: OwnersView
+}
+
+/** Members who are here and no owners. */
+function useOthers({ owners }: OwnersView): Option[] {
+  const { slug } = useHere()
+  const { data: people = [] } = usePeopleNamesQuery(slug)
+  const held = new Set(owners.map(each => each.id))
+  return people
+    .filter(each => each.kind === 'member' && each.status === 'active' && !held.has(each.id))
+    .map(each => ({ value: each.id, name: each.name, note: each.mail }))
+}
+
+function NameAnother({ view }: Props) {
+  const [chosen, setChosen] = useState<Option>()
+  const options = useOthers(view)
+  return (
+    <section aria-label="Another owner" className="border-t border-base-content py-4">
+      <h3 className="font-bold">Name another owner</h3>
+      <p className="quiet mb-2 text-sm">
+        They may do everything that you may, from that moment on; you stay an owner too.
+      </p>
+      <Combobox
+        label="Another owner"
+        placeholder="A member, by name"
+        options={options}
+        onChoose={setChosen}
+      />
+      {chosen !== undefined && (
+        <Naming key={chosen.value} person={chosen} onDone={() => setChosen(undefined)} />
+      )}
+    </section>
+  )
+}
+
+function Naming({ person, onDone }: { readonly person: Option; readonly onDone: () => void }) {
+  const edit = {
+    kind: 'role.give',
+    person: person.value,
+    role: 'role-owner',
+    scope: { over: 'workspace' },
+    from: null,
+    until: null,
+  } as const
+  const decision = useDecision([edit], `${person.name} is an owner now.`, onDone)
+  return <Decision act={`Make ${person.name} an owner`} onLeave={onDone} {...decision} />
+}
+
+function HandOver({ view }: Props) {
+  const [chosen, setChosen] = useState<Option>()
+  const options = useOthers(view)
+  return (
+    <section aria-label="Handing over" className="border-t border-base-content py-4">
+      <h3 className="font-bold">Hand the workspace over</h3>
+      <p className="quiet mb-2 text-sm">
+        You offer it; once the other takes it, they are owner instead of you, in one moment. Until then
+        nothing changes, and you can withdraw it.
+      </p>
+      <Combobox label="Hand over to" placeholder="A member, by name" options={options} onChoose={setChosen} />
+      {chosen !== undefined && (
+        <Offering key={chosen.value} view={view} person={chosen} onDone={() => setChosen(undefined)} />
+      )}
+    </section>
+  )
+}
+
+function Offering({
+  view,
+  person,
+  onDone,
+}: Props & { readonly person: Option; readonly onDone: () => void }) {
+  const { slug } = useHere()
+  const { apply, problem, isBusy } = useChange(slug)
+  const [keeps, setKeeps] = useState(view.roles[0]?.id ?? '')
+  const [word, setWord] = useState('')
+  const offer = async () => {
+    const edit = { kind: 'handover.offer', to: person.value, keeps, word } as const
+    const { applied } = await apply([edit], `${person.name} is told of your offer.`)
+    if (applied !== undefined) onDone()
+  }
+  return (
+    <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(offer)}>
+      <Choice
+        label="Afterwards you are"
+        value={keeps}
+        options={view.roles.map(({ id, name }) => ({ value: id, name }))}
+        onValue={setKeeps}
+      />
+      <TextField label={`A word to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <ProblemNote problem={problem} />
+      <ActOrLeave act={`Offer it to ${person.name}`} isDisabled={isBusy} onLeave={onDone} />
+    </form>
+  )
+}
+
+/** What waits for the other's assent. */
+function Offered({ view }: Props) {
+  const { slug, workspace } = useHere()
+  const { apply, problem, isBusy } = useChange(slug)
+  const mine = view.handovers.filter(each => each.from.id === workspace.me.id)
+  return (
+    <section aria-label="Handing over" className="border-t border-base-content py-4">
+      <h3 className="font-bold">Hand the workspace over</h3>
+      {mine.map(({ id, to, at, keeps }) => (
+        <p key={id}>
+          Offered to {to.name} on <Day at={at} />; you would be {keeps}. It waits for their word.{' '}
+          <button
+            type="button"
+            className="act"
+            disabled={isBusy}
+            onClick={() =>
+              void apply([{ kind: 'handover.withdraw', handover: id }], 'Your offer is withdrawn.')
+            }
+          >
+            Withdraw it
+          </button>
+        </p>
+      ))}
+      <ProblemNote problem={problem} />
+    </section>
+  )
+}

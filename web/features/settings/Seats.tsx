@@ -1,0 +1,261 @@
+import { lazy, Suspense, useState } from 'react'
+import { Link } from 'react-router'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { SeatPart, SeatsView } from '#contract/role-views.ts'
+import { useSeatsQuery } from '../../api/roles.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { FilterWords } from '../../ui/FilterWords.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { costWords } from './cost.ts'
+
+const SeatChart = lazy(async () => ({ default: (await import('./SeatChart.tsx')).SeatChart }))
+
+/** How many seats there are, by whom they are taken, what they cost, and how that came. */
+export function Seats() {
+  const { slug } = useHere()
+  const { data: view } = useSeatsQuery(slug)
+  if (view === undefined) return null
+  return (
+    <>
+      <Taken view={view} />
+      <ByWhom view={view} />
+      <Plan view={view} />
+      <Suspended view={view} />
+      <section aria-label="Over time" className="border-t border-base-content py-4">
+        <h3 className="mb-2 font-bold">Over time</h3>
+        <Suspense fallback={<p className="quiet h-48">Drawing …</p>}>
+          <SeatChart past={view.past} />
+        </Suspense>
+      </section>
+    </>
+  )
+}
+
+interface Props {
+  readonly view: SeatsView
+}
+
+const seatsWord = (count: number) => (count === 1 ? '1 seat' : `${count} seats`)
+
+function Taken({ view: { bought, taken, parts } }: Props) {
+  if (bought === null)
+    return (
+      <p className="mb-4">
+        <strong>{seatsWord(taken)} taken</strong>; there are as many as you like.
+      </p>
+    )
+  const left = bought - taken
+  const shares = [
+    { count: parts.here, look: 'bg-primary' },
+    { count: parts.suspended, look: 'bg-base-content/50' },
+    { count: parts.invited, look: 'bg-warning' },
+  ]
+  return (
+    <div className="mb-4">
+      <p>
+        <strong>
+          {taken} of {seatsWord(bought)} taken
+        </strong>
+        {left > 0 && `, ${left} free`}
+      </p>
+      <div aria-hidden className="my-1.5 flex h-4 border border-base-content/60">
+        {shares.map(({ count, look }) => (
+          <span
+            key={look}
+            className={look}
+            style={{ width: `${(100 * count) / Math.max(bought, taken)}%` }}
+          />
+        ))}
+      </div>
+      {left <= 1 && (
+        <p className="border-l-4 border-warning pl-3">
+          {left === 1
+            ? 'One seat is left. Past it nobody more can be invited as a member.'
+            : 'No seat is left: invitations of members are refused, a list as a whole. Guests can still come.'}
+        </p>
+      )}
+    </div>
+  )
+}
+
+const partWords: readonly { readonly part: SeatPart; readonly words: string; readonly to: string }[] = [
+  { part: 'here', words: 'members who are here', to: '?as=member&status=active&only=takes+a+seat' },
+  { part: 'invited', words: 'promised to the invited', to: '?as=member&status=invited&only=takes+a+seat' },
+  { part: 'suspended', words: 'kept by suspended people', to: '?as=member&status=suspended' },
+  { part: 'suspended without', words: 'suspended, without a seat', to: '?as=member&status=suspended' },
+  { part: 'free', words: 'hold only roles that take none', to: '?as=member' },
+  { part: 'guests', words: 'guests, who take none', to: '?as=guest' },
+]
+
+function ByWhom({ view: { parts } }: Props) {
+  const { slug, workspace } = useHere()
+  return (
+    <table className="sheet mb-4">
+      <tbody>
+        {partWords
+          .filter(({ part }) => parts[part] > 0)
+          .map(({ part, words, to }) => (
+            <tr key={part}>
+              <td className="w-14 text-right">{parts[part]}</td>
+              <td>
+                {workspace.keepsPeople ? (
+                  <Link className="act" to={`/at/${slug}/people${to}`}>
+                    {words}
+                  </Link>
+                ) : (
+                  words
+                )}
+              </td>
+            </tr>
+          ))}
+      </tbody>
+    </table>
+  )
+}
+
+function Plan({ view }: Props) {
+  const { workspace } = useHere()
+  const { bought, next, centsPerMonth, mayChange } = view
+  const [isOpen, setOpen] = useState(false)
+  return (
+    <section aria-label="Plan" className="border-t border-base-content py-4">
+      <div className="flex items-start justify-between gap-6">
+        <div>
+          <h3 className="font-bold">Plan</h3>
+          <p>
+            {bought === null
+              ? 'As many seats as you like.'
+              : `${seatsWord(bought)}: ${costWords(bought, centsPerMonth)}.`}
+          </p>
+          {next !== null && (
+            <p>
+              From <Day at={next.from} timeZone={workspace.timeZone} /> on{' '}
+              {next.seats === null
+                ? 'as many as you like'
+                : `${seatsWord(next.seats)}: ${costWords(next.seats, centsPerMonth)}`}
+              .
+            </p>
+          )}
+          <p className="quiet text-sm">The plan is simulated: nothing is paid.</p>
+        </div>
+        {mayChange && !isOpen && (
+          <button type="button" className="btn-plain shrink-0" onClick={() => setOpen(true)}>
+            More or fewer …
+          </button>
+        )}
+      </div>
+      {isOpen && <ChangePlan view={view} onDone={() => setOpen(false)} />}
+    </section>
+  )
+}
+
+const isSeats = (count: number) => Number.isInteger(count) && count >= 1 && count <= 1_000_000
+
+const whens = ['from the next period on', 'at once'] as const
+type When = (typeof whens)[number]
+
+function ChangePlan({ view, onDone }: Props & { readonly onDone: () => void }) {
+  const [typed, setTyped] = useState(String(view.next?.seats ?? view.bought ?? view.taken))
+  const [wanted, setWanted] = useState<When>('from the next period on')
+  const seats = Number(typed)
+  const isNumber = isSeats(seats)
+  // What is paid for until then stays: fewer begin with the next period.
+  const offered = view.bought !== null && seats < view.bought ? whens.slice(0, 1) : whens
+  const when = offered.find(each => each === wanted) ?? whens[0]
+  const fields = (
+    <>
+      <TextField
+        label="Seats"
+        type="number"
+        min={1}
+        max={1_000_000}
+        value={typed}
+        hint={isNumber ? `${costWords(seats, view.centsPerMonth)}.` : 'A whole number, one at least.'}
+        onValue={setTyped}
+      />
+      <FilterWords label="When" words={offered} chosen={when} onChoose={setWanted} />
+      <NextPeriod view={view} seats={isNumber ? seats : view.taken} />
+    </>
+  )
+  if (!isNumber || (seats === view.bought && view.next === null))
+    return (
+      <div className="mt-2 grid gap-3 bg-base-200 p-3">
+        {fields}
+        <button type="button" className="btn-plain justify-self-end" onClick={onDone}>
+          Leave it
+        </button>
+      </div>
+    )
+  const edit: EditRequest = {
+    kind: 'seats.change',
+    seats,
+    when: when === 'at once' ? 'now' : 'next period',
+  }
+  const words = `${seatsWord(seats)} ${when}`
+  return (
+    <Deciding key={words} edit={edit} act={`Have ${words}`} said={`${words}.`} onDone={onDone}>
+      {fields}
+    </Deciding>
+  )
+}
+
+/** When it begins, and what becomes of those who have a seat then. */
+function NextPeriod({ view, seats }: Props & { readonly seats: number }) {
+  const { workspace } = useHere()
+  return (
+    <p className="quiet text-sm">
+      The next period begins on <Day at={view.nextPeriod} timeZone={workspace.timeZone} />.
+      {seats < view.taken &&
+        ` ${seatsWord(view.taken)} are taken now: nobody loses access, but nobody more comes in until enough are free.`}
+    </p>
+  )
+}
+
+interface DecidingProps {
+  readonly edit: EditRequest
+  readonly act: string
+  readonly said: string
+  readonly onDone: () => void
+  readonly children?: React.ReactNode
+}
+
+function Deciding({ edit, act, said, onDone, children }: DecidingProps) {
+  const decision = useDecision([edit], said, onDone)
+  return (
+    <Decision act={act} onLeave={onDone} {...decision}>
+      {children}
+    </Decision>
+  )
+}
+
+function Suspended({ view: { suspendedHoldSeats, mayChange } }: Props) {
+  const [isOpen, setOpen] = useState(false)
+  const edit: EditRequest = { kind: 'seats.change', suspendedHoldSeats: !suspendedHoldSeats }
+  const act = suspendedHoldSeats
+    ? 'Free the seats of suspended people'
+    : 'Let suspended people keep their seat'
+  return (
+    <section aria-label="Suspended people" className="border-t border-base-content py-4">
+      <div className="flex items-start justify-between gap-6">
+        <div>
+          <h3 className="font-bold">Suspended people</h3>
+          <p>
+            {suspendedHoldSeats
+              ? 'keep their seat: it is there when they come back.'
+              : 'free their seat: coming back takes one again.'}{' '}
+            <span className="quiet">A removed person’s is free at once.</span>
+          </p>
+        </div>
+        {mayChange && !isOpen && (
+          <button type="button" className="btn-plain shrink-0" onClick={() => setOpen(true)}>
+            Change …
+          </button>
+        )}
+      </div>
+      {isOpen && <Deciding edit={edit} act={act} said="Changed." onDone={() => setOpen(false)} />}
+    </section>
+  )
+}
