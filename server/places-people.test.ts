@@ -248,7 +248,9 @@ describe('leaving', () => {
     expect((await owner.change(recovering)).body).toMatchObject({ type: 'urn:noskel:problem:has-steward' })
     expect((await owner.change({ kind: 'person.remove', person: member.id })).status).toBe(200)
     const notices = async () => JSON.stringify((await owner.get<NoticesView>(`${at}/notices`)).body)
-    expect(await notices()).toContain('Nobody active gives and takes access on Alone any more.')
+    expect(await notices()).toContain(
+      'Nobody active gives and takes access on 1 place that you do not see any more.',
+    )
     expect((await member.visitor.get(`${at}/tree`)).status).toBe(404)
     expect((await owner.get(`${at}/nodes/${home}`)).status).toBe(404)
     expect((await owner.change(recovering)).status).toBe(200)

@@ -71,17 +71,28 @@ const besidePlaces: ReadonlySet<RecordChange['table']> = new Set([
   'looks',
 ])
 
-/** Changes at places where the author shares: nothing that they do is beyond the author's knowledge. */
+/** Nothing that it does is beyond the author's knowledge: it touches no place, or one at which the author shares. */
 function isWithinShared(asker: Asker, after: Moment, change: RecordChange): boolean {
-  const { table } = change
-  if (besidePlaces.has(table)) return true
-  if (change.table === 'workspaces' && !isPolicy(change)) return true
-  if (table !== 'nodes' && table !== 'grants' && table !== 'limits' && table !== 'columns') return false
-  const row = (change.after ?? change.before) as { readonly node?: NodeId; readonly board?: NodeId } | null
-  const node = table === 'nodes' ? (change.id as NodeId) : (row?.node ?? row?.board)
+  if (besidePlaces.has(change.table)) return true
+  if (change.table === 'workspaces') return !isPolicy(change)
+  const node = placeIn(change)
   return (
     node !== undefined && [asker.moment, after].some(each => has(check(each, asker.person, node), 'share'))
   )
+}
+
+function placeIn(change: RecordChange): NodeId | undefined {
+  switch (change.table) {
+    case 'nodes':
+      return change.id
+    case 'grants':
+    case 'limits':
+      return (change.after ?? change.before)?.node
+    case 'columns':
+      return (change.after ?? change.before)?.board
+    default:
+      return undefined
+  }
 }
 
 /**

@@ -5,11 +5,13 @@ import { invitingEdits } from '#contract/inviting.ts'
 import type { ImportedRowView } from '#contract/people-views.ts'
 import type { ImportField, ImportRequest, ImportRow } from '#contract/requests.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
-import type { HandleId } from '#core/base/ids.ts'
+import type { HandleId, RoleId } from '#core/base/ids.ts'
+import { seatsTaken } from '#core/access/seats.ts'
 import { freeHandle } from '#core/changes/edits/handle.ts'
 import { lacksDescribing, lacksOver } from '#core/changes/edits/person.ts'
 import type { Person } from '#core/people/person.ts'
 import { ownerRole } from '#core/people/role.ts'
+import { type State, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { addressesView, bringsIn, personBy } from './addresses.ts'
@@ -33,7 +35,7 @@ export function importView(
     as: offer.as,
     addresses: cells.map(({ mail = '', name = '' }) => ({ mail, name })),
   })
-  return cells.map((row, index) => {
+  const judged = cells.map((row, index) => {
     const verdict = verdicts[index]?.verdict ?? 'not an address'
     if (verdict === 'twice in the list') return wrong('The address stands in an earlier row already.')
     if (verdict === 'not an address')
@@ -44,6 +46,27 @@ export function importView(
       ? newcomer(reading, { row, mail, index, wasHere: person !== undefined })
       : known(reading, row, person)
   })
+  return withSeats(asker, judged)
+}
+
+/** Where there are not enough seats for all newcomers of a table, none of them comes in: a part would be chance. */
+function withSeats({ moment }: Asker, judged: readonly ImportedRowView[]): ImportedRowView[] {
+  const { seats } = workspaceOf(moment.state)
+  const needed = judged.filter(({ edits }) => takesSeatBy(moment.state, edits)).length
+  const free = seats === null ? Number.POSITIVE_INFINITY : Math.max(0, seats - seatsTaken(moment))
+  if (needed <= free) return [...judged]
+  const says = `${needed} rows would each take a seat, and ${free} ${free === 1 ? 'is' : 'are'} free: none comes in. Leave rows out, bring them in as guests, or have more seats.`
+  return judged.map(each => (takesSeatBy(moment.state, each.edits) ? wrong(says) : each))
+}
+
+function takesSeatBy(state: State, edits: readonly EditRequest[]): boolean {
+  const [invite] = edits
+  if (invite?.kind !== 'person.invite' || invite.as === 'guest') return false
+  const roles = [
+    invite.role ?? workspaceOf(state).defaultRole,
+    ...edits.flatMap(edit => (edit.kind === 'role.give' ? [edit.role] : [])),
+  ]
+  return roles.some(role => rowOf(state.roles, role as RoleId)?.free !== true)
 }
 
 const wrong = (...says: readonly string[]): ImportedRowView => ({ verdict: 'wrong', says, edits: [] })

@@ -119,7 +119,8 @@ function isShown({ asker, eyes }: Looking, node: ContentNode): boolean {
 function topsOf(looking: Looking): ContentNode[] {
   const { state } = looking.asker.moment
   const homes = childrenOf(state, rootOf(state).id)
-  if (looking.eyes === undefined) return homes.filter(each => isShown(looking, each))
+  if (looking.eyes === undefined)
+    return homes.filter(each => each.home?.of !== 'person' && isShown(looking, each))
   return shownBelow(looking, homes)
 }
 

@@ -4,18 +4,12 @@ import { check } from '#core/access/evaluate.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { allRows } from '#core/base/collection.ts'
 import type { PlaceName } from '#contract/views.ts'
-import { type Asker, knowsPerson, mayOutline, maySee, nameOf } from '../asker.ts'
+import { type Asker, knowsPerson, maySee, nameOf } from '../asker.ts'
 
 /** Those of some places that a reader sees now. */
 export const visiblePlaces = (reader: Asker, nodes: readonly NodeId[]): PlaceName[] =>
   nodes
     .filter(node => maySee(reader, node))
-    .map(id => ({ id, name: rowOf(reader.moment.state.nodes, id)?.name ?? '' }))
-
-/** Those of some places that a reader sees, or may outline: what is private, nobody else does. */
-export const outlinedPlaces = (reader: Asker, nodes: readonly NodeId[]): PlaceName[] =>
-  nodes
-    .filter(node => maySee(reader, node) || mayOutline(reader, node))
     .map(id => ({ id, name: rowOf(reader.moment.state.nodes, id)?.name ?? '' }))
 
 /** "A, B and 3 more". */

@@ -5,7 +5,8 @@ import { subjectOf } from '#core/access/subject.ts'
 import { leftAlone } from '#core/changes/guards/steward-left.ts'
 import { ownerRole } from '#core/people/role.ts'
 import type { Moment } from '#core/state/state.ts'
-import { listed, outlinedPlaces, whoDid } from '../words.ts'
+import { type Asker, mayOutline, maySee } from '../../asker.ts'
+import { listed, visiblePlaces, whoDid } from '../words.ts'
 import type { NoticeKind, Written } from '../kind.ts'
 
 interface Data {
@@ -21,10 +22,9 @@ export const alone: NoticeKind<Data> = {
     return nodes.length === 0 ? [] : ownersIn(written.after).map(person => ({ person, data: { nodes } }))
   },
   tell: (reader, { nodes }) => {
-    const places = outlinedPlaces(reader, nodes)
-    if (places.length === 0) return undefined
-    const text = `Nobody active gives and takes access on ${listed(places)} any more.`
-    return { text, place: null, revision: null }
+    if (isNothing(reader, nodes)) return undefined
+    const text = `Nobody active gives and takes access on ${named(reader, nodes)} any more.`
+    return { text, place: null, to: lookFor(reader, nodes), revision: null }
   },
 }
 
@@ -37,15 +37,37 @@ export const recovered: NoticeKind<Data & { readonly by: PersonId; readonly revi
       ? []
       : ownersIn(after).map(person => ({ person, data: { nodes, by: author, revision } })),
   tell: (reader, { nodes, by, revision }) => {
-    const places = outlinedPlaces(reader, nodes)
-    if (places.length === 0) return undefined
+    if (isNothing(reader, nodes)) return undefined
     return {
-      text: `${whoDid(reader, by)} recovered access to ${listed(places)}.`,
-      place: places[0] ?? null,
+      text: `${whoDid(reader, by)} recovered access to ${named(reader, nodes)}.`,
+      place: visiblePlaces(reader, nodes)[0] ?? null,
       revision,
     }
   },
 }
+
+/**
+ * Places that the reader sees by name, others by their number: what only the outline shows is looked at there, so
+ * that it stands in the history. Private folders are nobody else's to know of.
+ */
+function named(reader: Asker, nodes: readonly NodeId[]): string {
+  const seen = visiblePlaces(reader, nodes)
+  const hidden = hiddenIn(reader, nodes)
+  if (hidden === 0) return listed(seen)
+  const others = hidden === 1 ? '1 place' : `${hidden} places`
+  return seen.length === 0
+    ? `${others} that you do not see`
+    : `${listed(seen)}, and ${others} that you do not see`
+}
+
+const isNothing = (reader: Asker, nodes: readonly NodeId[]): boolean =>
+  visiblePlaces(reader, nodes).length + hiddenIn(reader, nodes) === 0
+
+const hiddenIn = (reader: Asker, nodes: readonly NodeId[]): number =>
+  nodes.filter(node => !maySee(reader, node) && mayOutline(reader, node)).length
+
+const lookFor = (reader: Asker, nodes: readonly NodeId[]) =>
+  hiddenIn(reader, nodes) === 0 ? null : { name: 'Look at the outline', path: 'oversight/looks' }
 
 const ownersIn = (moment: Moment): PersonId[] =>
   allRows(moment.state.holdings)
