@@ -84,6 +84,8 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   for (const path of ['', '/people', '/people/names', '/teams', '/tree', '/bin', '/notices', '/ways-in'])
     await ask(path)
   for (const path of ['/me/access', '/settings', '/places?find=', `/diff?from=0&to=${now}`]) await ask(path)
+  for (const path of ['/roles', '/role-requests', '/owners', '/seats', '/looks']) await ask(path)
+  for (const { id } of partOf(allRows(moment.state.roles), turn, 4)) await ask(`/roles/${id}/holders`)
   for (let next: number | null = 1e8; next !== null;) {
     const part = (await ask(`/history?before=${next}`)) as HistoryView
     for (const { revision } of partOf(part.entries, turn, 10)) await ask(`/history/${revision}`)
@@ -91,7 +93,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   }
   const people = allRows(moment.state.persons).map(each => each.id)
   for (const each of partOf(people, turn, 10))
-    for (const part of ['', '/places', '/reach', '/leaving']) await ask(`/people/${each}${part}`)
+    for (const part of ['', '/places', '/reach', '/leaving', '/roles-to-give']) await ask(`/people/${each}${part}`)
   for (const { id, kind } of partOf(nodes, turn, 24)) {
     const other = people[id.length % people.length] ?? person
     const parts = ['', '/children', '/access', '/text', '/people', '/exceptions', '/goals']

@@ -7,6 +7,7 @@ import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
 import { queryOf } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
+import { Drafted } from '../../ui/Drafted.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
@@ -168,8 +169,18 @@ function IntoTeam({ people, ...props }: FormProps) {
   const left = offered.find(each => each.id === from)
   const edits = team === undefined ? [] : movesInto(people, team, left)
   const options = offered.map(({ id, name }) => ({ value: id, name }))
-  const choices = (
-    <>
+  const coming = peopleWord(edits.filter(edit => edit.kind === 'member.add').length)
+  const name = team?.name ?? ''
+  const act = left === undefined ? `Put ${coming} into ${name}` : `Move them into ${name}`
+  const said = `${coming} came into ${name}.`
+  return (
+    <Drafted
+      decision={
+        edits.length === 0 ? null : (
+          <Deciding {...props} people={people} edits={edits} act={act} said={said} />
+        )
+      }
+    >
       <Choice
         label="Into the team"
         value={to}
@@ -185,27 +196,8 @@ function IntoTeam({ people, ...props }: FormProps) {
         ]}
         onValue={setFrom}
       />
-    </>
-  )
-  if (team === undefined) return <div className="mt-2 grid gap-3 bg-base-200 p-3">{choices}</div>
-  if (edits.length === 0)
-    return (
-      <div className="mt-2 grid gap-3 bg-base-200 p-3">
-        {choices}
-        <p>All of them are in {team.name} already.</p>
-      </div>
-    )
-  const coming = edits.filter(edit => edit.kind === 'member.add').length
-  return (
-    <Deciding
-      {...props}
-      people={people}
-      edits={edits}
-      act={left === undefined ? `Put ${peopleWord(coming)} into ${team.name}` : `Move them into ${team.name}`}
-      said={`${peopleWord(coming)} came into ${team.name}.`}
-    >
-      {choices}
-    </Deciding>
+      {team !== undefined && edits.length === 0 && <p>All of them are in {name} already.</p>}
+    </Drafted>
   )
 }
 
@@ -229,29 +221,20 @@ function SetEnd({ people, ...props }: FormProps) {
   const [through, setThrough] = useState('')
   const [isOpen, setOpen] = useState(false)
   const until = isOpen || through === '' ? null : endOfDay(through, timeZone)
-  const fields = (
-    <>
+  const who = peopleWord(people.length)
+  const isChosen = isOpen || through !== ''
+  const edits = people.map(({ id: person }) => ({ kind: 'person.end', person, until }) as const)
+  const act = until === null ? `Let ${who} stay` : `Set the end for ${who}`
+  const said = `The end of ${who} is set.`
+  return (
+    <Drafted
+      decision={isChosen ? <Deciding {...props} people={people} edits={edits} act={act} said={said} /> : null}
+    >
       <TextField label="Their last day" type="date" disabled={isOpen} value={through} onValue={setThrough} />
       <Tick isOn={isOpen} onTick={setOpen}>
         No end at all
       </Tick>
-    </>
-  )
-  if (!isOpen && through === '') return <div className="mt-2 grid gap-3 bg-base-200 p-3">{fields}</div>
-  return (
-    <Deciding
-      {...props}
-      people={people}
-      edits={people.map(({ id: person }) => ({ kind: 'person.end', person, until }))}
-      act={
-        until === null
-          ? `Let ${peopleWord(people.length)} stay`
-          : `Set the end for ${peopleWord(people.length)}`
-      }
-      said={`The end of ${peopleWord(people.length)} is set.`}
-    >
-      {fields}
-    </Deciding>
+    </Drafted>
   )
 }
 

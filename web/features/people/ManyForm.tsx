@@ -17,14 +17,9 @@ interface DecidingProps extends FormProps {
   readonly edits: readonly EditRequest[]
   readonly act: string
   readonly said: string
-  readonly children?: React.ReactNode
 }
 
-export function Deciding({ edits, act, said, onLeave, onDone, children }: DecidingProps) {
+export function Deciding({ edits, act, said, onLeave, onDone }: DecidingProps) {
   const decision = useDecision(edits, said, onDone)
-  return (
-    <Decision act={act} onLeave={onLeave} {...decision}>
-      {children}
-    </Decision>
-  )
+  return <Decision act={act} onLeave={onLeave} {...decision} />
 }

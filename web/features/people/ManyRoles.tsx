@@ -7,6 +7,7 @@ import { useTeamsQuery } from '../../api/api.ts'
 import { useHoldersQuery, useRolesQuery } from '../../api/roles.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
+import { Drafted } from '../../ui/Drafted.tsx'
 import { Deciding, type FormProps, peopleWord } from './ManyForm.tsx'
 
 /** One role for many people, over one scope, besides what they hold or instead of another role. */
@@ -31,31 +32,26 @@ export function GiveRole({ people, ...props }: FormProps) {
       ({ id }) => ({ kind: 'role.give', person: id, role: role.id, scope, from: null, until: null }) as const,
     ),
   ]
-  const choices = (
-    <>
+  const act =
+    instead === ''
+      ? `Give ${role.name} to ${peopleWord(coming.length)}`
+      : `Change the role of ${peopleWord(people.length)}`
+  const said = `${peopleWord(people.length)} hold ${role.name} now.`
+  return (
+    <Drafted
+      decision={
+        edits.length === 0 ? null : (
+          <Deciding {...props} people={people} edits={edits} act={act} said={said} />
+        )
+      }
+    >
       <Choices {...{ chosen, setChosen, over, setOver, instead, setInstead }} />
       <p className="text-sm">{role.note}</p>
       {coming.length < people.length && (
         <p className="text-sm text-warning">{peopleWord(people.length - coming.length)} hold it already.</p>
       )}
       <Asleep role={chosen} isNarrow={over !== ''} />
-    </>
-  )
-  if (edits.length === 0) return <div className="mt-2 grid gap-3 bg-base-200 p-3">{choices}</div>
-  return (
-    <Deciding
-      {...props}
-      people={people}
-      edits={edits}
-      act={
-        instead === ''
-          ? `Give ${role.name} to ${peopleWord(coming.length)}`
-          : `Change the role of ${peopleWord(people.length)}`
-      }
-      said={`${peopleWord(people.length)} hold ${role.name} now.`}
-    >
-      {choices}
-    </Deciding>
+    </Drafted>
   )
 }
 
@@ -79,7 +75,7 @@ function Choices({ chosen, setChosen, over, setOver, instead, setInstead }: Choi
   const roles = workspace.roles.map(({ id, name }) => ({ value: id, name }))
   return (
     <>
-      <Choice label="Role" value={chosen} options={roles} onValue={setChosen} />
+      <Choice label="Role to give" value={chosen} options={roles} onValue={setChosen} />
       <Choice
         label="Over"
         value={over}

@@ -86,7 +86,7 @@ function Giving({ person, onDone }: Part) {
   const scope = role.scopes.find(each => each.name === over) ?? role.scopes[0]
   if (scope === undefined) return null
   return (
-    <GivingRole key={`${role.id} ${scope.name}`} person={person} role={role} scope={scope} onDone={onDone}>
+    <GivingRole person={person} role={role} scope={scope} onDone={onDone}>
       <Choice
         label="Role to give"
         value={role.id}

@@ -74,7 +74,7 @@ function Choosing({ request, options, onDone }: Props & { readonly options: read
   if (option === undefined) return null
   const until = through === '' ? null : endOfDay(through, timeZone)
   return (
-    <Giving key={chosen} request={request} option={option} until={until} onDone={onDone}>
+    <Giving request={request} option={option} until={until} onDone={onDone}>
       <Choice label="By the role" value={chosen} options={options} onValue={setChosen} />
       <TextField label="Through (empty: no end)" type="date" value={through} onValue={setThrough} />
       <Sentences privileges={option.role.privileges} asleep={option.scope.asleep} />

@@ -39,7 +39,6 @@ export function DeleteRole({ view, role, onLeave, onDone }: Props) {
     )
   return (
     <Deciding
-      key={to}
       role={role}
       to={holders.length === 0 ? undefined : to}
       holders={holders}

@@ -5,6 +5,7 @@ import { useHere } from '../../api/use-here.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { Drafted } from '../../ui/Drafted.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { Sentences } from '../../ui/Sentences.tsx'
 import { useDraft } from '../../ui/use-draft.ts'
@@ -100,23 +101,16 @@ function ChangeRole({ view, role, onDone }: Pick<Props, 'view' | 'role'> & { rea
     drop()
     onDone()
   }
-  const form = (
-    <RoleForm view={view} role={role.id} before={role.privileges} fields={fields} onFields={keep} />
-  )
-  const isSame = JSON.stringify(fields) === JSON.stringify(fieldsOf(role))
-  if (isSame || fields.name.trim() === '')
-    return (
-      <div className="mt-2 mb-4 grid gap-3 bg-base-200 p-3">
-        {form}
-        <button type="button" className="btn-plain justify-self-end" onClick={leave}>
-          Leave it
-        </button>
-      </div>
-    )
+  const isChange = fields.name.trim() !== '' && JSON.stringify(fields) !== JSON.stringify(fieldsOf(role))
   return (
-    <Deciding role={role} fields={fields} onDone={leave}>
-      {form}
-    </Deciding>
+    <div className="mb-4">
+      <Drafted
+        onLeave={leave}
+        decision={isChange ? <Deciding role={role} fields={fields} onDone={leave} /> : null}
+      >
+        <RoleForm view={view} role={role.id} before={role.privileges} fields={fields} onFields={keep} />
+      </Drafted>
+    </div>
   )
 }
 
@@ -124,10 +118,9 @@ interface DecidingProps {
   readonly role: RoleDetailView
   readonly fields: RoleFields
   readonly onDone: () => void
-  readonly children: React.ReactNode
 }
 
-function Deciding({ role, fields, onDone, children }: DecidingProps) {
+function Deciding({ role, fields, onDone }: DecidingProps) {
   const { name, privileges, ...rest } = fields
   const edit: EditRequest = {
     kind: 'role.change',
@@ -137,11 +130,5 @@ function Deciding({ role, fields, onDone, children }: DecidingProps) {
     privileges: [...privileges],
   }
   const decision = useDecision([edit], `${name.trim()} is changed.`, onDone)
-  return (
-    <div className="mb-4">
-      <Decision act="Change the role" onLeave={onDone} {...decision}>
-        {children}
-      </Decision>
-    </div>
-  )
+  return <Decision act="Change the role" onLeave={onDone} {...decision} />
 }

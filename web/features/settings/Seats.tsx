@@ -7,6 +7,7 @@ import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { Drafted } from '../../ui/Drafted.tsx'
 import { FilterWords } from '../../ui/FilterWords.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { costWords } from './cost.ts'
@@ -152,10 +153,14 @@ function Plan({ view }: Props) {
   )
 }
 
+/** Whether that many would be another number than what there is or is planned. */
+const isOther = ({ bought, next }: SeatsView, seats: number) => seats !== bought || next !== null
+
 const isSeats = (count: number) => Number.isInteger(count) && count >= 1 && count <= 1_000_000
 
 const whens = ['from the next period on', 'at once'] as const
 type When = (typeof whens)[number]
+const sent = { 'from the next period on': 'next period', 'at once': 'now' } as const
 
 function ChangePlan({ view, onDone }: Props & { readonly onDone: () => void }) {
   const [typed, setTyped] = useState(String(view.next?.seats ?? view.bought ?? view.taken))
@@ -165,8 +170,17 @@ function ChangePlan({ view, onDone }: Props & { readonly onDone: () => void }) {
   // What is paid for until then stays: fewer begin with the next period.
   const offered = view.bought !== null && seats < view.bought ? whens.slice(0, 1) : whens
   const when = offered.find(each => each === wanted) ?? whens[0]
-  const fields = (
-    <>
+  const words = `${seatsWord(seats)} ${when}`
+  const edit: EditRequest = { kind: 'seats.change', seats, when: sent[when] }
+  return (
+    <Drafted
+      onLeave={onDone}
+      decision={
+        isNumber && isOther(view, seats) ? (
+          <Deciding edit={edit} act={`Have ${words}`} said={`${words}.`} onDone={onDone} />
+        ) : null
+      }
+    >
       <TextField
         label="Seats"
         type="number"
@@ -178,27 +192,7 @@ function ChangePlan({ view, onDone }: Props & { readonly onDone: () => void }) {
       />
       <FilterWords label="When" words={offered} chosen={when} onChoose={setWanted} />
       <NextPeriod view={view} seats={isNumber ? seats : view.taken} />
-    </>
-  )
-  if (!isNumber || (seats === view.bought && view.next === null))
-    return (
-      <div className="mt-2 grid gap-3 bg-base-200 p-3">
-        {fields}
-        <button type="button" className="btn-plain justify-self-end" onClick={onDone}>
-          Leave it
-        </button>
-      </div>
-    )
-  const edit: EditRequest = {
-    kind: 'seats.change',
-    seats,
-    when: when === 'at once' ? 'now' : 'next period',
-  }
-  const words = `${seatsWord(seats)} ${when}`
-  return (
-    <Deciding key={words} edit={edit} act={`Have ${words}`} said={`${words}.`} onDone={onDone}>
-      {fields}
-    </Deciding>
+    </Drafted>
   )
 }
 
@@ -219,16 +213,11 @@ interface DecidingProps {
   readonly act: string
   readonly said: string
   readonly onDone: () => void
-  readonly children?: React.ReactNode
 }
 
-function Deciding({ edit, act, said, onDone, children }: DecidingProps) {
+function Deciding({ edit, act, said, onDone }: DecidingProps) {
   const decision = useDecision([edit], said, onDone)
-  return (
-    <Decision act={act} onLeave={onDone} {...decision}>
-      {children}
-    </Decision>
-  )
+  return <Decision act={act} onLeave={onDone} {...decision} />
 }
 
 function Suspended({ view: { suspendedHoldSeats, mayChange } }: Props) {

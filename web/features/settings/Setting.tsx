@@ -2,6 +2,7 @@ import { type ReactNode, useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { Decision } from '../../ui/Decision.tsx'
+import { Drafted } from '../../ui/Drafted.tsx'
 
 interface Props {
   readonly title: string
@@ -42,18 +43,15 @@ export function Setting({ title, does, now, edit, act, onLeave, children }: Prop
           </button>
         )}
       </div>
-      {isOpen && edit === undefined && (
-        <div className="mt-2 grid gap-3 bg-base-200 p-3">
+      {isOpen && (
+        <Drafted
+          onLeave={close}
+          decision={
+            edit === undefined ? null : <Changing title={title} edit={edit} act={act} onLeave={close} />
+          }
+        >
           {children}
-          <button type="button" className="btn-plain justify-self-end" onClick={close}>
-            Leave it
-          </button>
-        </div>
-      )}
-      {isOpen && edit !== undefined && (
-        <Changing title={title} edit={edit} act={act} onLeave={close}>
-          {children}
-        </Changing>
+        </Drafted>
       )}
     </section>
   )
@@ -64,14 +62,9 @@ interface ChangingProps {
   readonly edit: Omit<Extract<EditRequest, { kind: 'workspace.change' }>, 'kind'>
   readonly act: string
   readonly onLeave: () => void
-  readonly children: ReactNode
 }
 
-function Changing({ title, edit, act, onLeave, children }: ChangingProps) {
+function Changing({ title, edit, act, onLeave }: ChangingProps) {
   const decision = useDecision([{ kind: 'workspace.change', ...edit }], `${title}: changed.`, onLeave)
-  return (
-    <Decision act={act} onLeave={onLeave} {...decision}>
-      {children}
-    </Decision>
-  )
+  return <Decision act={act} onLeave={onLeave} {...decision} />
 }
