@@ -48,6 +48,8 @@ export interface WorkspaceView {
   readonly guestCeiling: number
   /** Whether the reader looks after people: invites, helps, suspends, removes, assigns. */
   readonly keepsPeople: boolean
+  /** The reader is owner, and the only one who is active. */
+  readonly isOnlyOwner: boolean
 }
 
 export interface RoleView {

@@ -93,7 +93,8 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   }
   const people = allRows(moment.state.persons).map(each => each.id)
   for (const each of partOf(people, turn, 10))
-    for (const part of ['', '/places', '/reach', '/leaving', '/roles-to-give']) await ask(`/people/${each}${part}`)
+    for (const part of ['', '/places', '/reach', '/leaving', '/roles-to-give'])
+      await ask(`/people/${each}${part}`)
   for (const { id, kind } of partOf(nodes, turn, 24)) {
     const other = people[id.length % people.length] ?? person
     const parts = ['', '/children', '/access', '/text', '/people', '/exceptions', '/goals']

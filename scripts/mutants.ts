@@ -52,6 +52,42 @@ const mutants: readonly Mutant[] = [
     put: 'true',
   },
   {
+    mistake: 'privileges that sleep in a scope count there',
+    file: 'access/powers.ts',
+    find: 'held.filter(each => !isAsleep(each, over))',
+    put: 'held',
+  },
+  {
+    mistake: 'effects on privileges forget what is had over the whole workspace',
+    file: 'impact/powers.ts',
+    find: '!inAll(from, each) &&',
+    put: '',
+  },
+  {
+    mistake: 'a handover gives though who offered it is no owner any more',
+    file: 'changes/edits/handover.ts',
+    find: "if (!mayUse(now, before.from, 'own')) return refused({ code: 'handover-over' })",
+    put: '',
+  },
+  {
+    mistake: 'a request is answered with a role that was not asked for',
+    file: 'changes/edits/role-request.ts',
+    find: 'if (role === undefined || !answers(before.wants, role, gives.scope))',
+    put: 'if (role === undefined)',
+  },
+  {
+    mistake: 'one decides one’s own request',
+    file: 'changes/edits/role-request.ts',
+    find: 'asked === undefined || asked.person === context.author',
+    put: 'asked === undefined',
+  },
+  {
+    mistake: 'a role that a handover would keep is deleted',
+    file: 'changes/edits/role-made.ts',
+    find: 'allRows(state.handovers).some(each => each.keeps === id)',
+    put: 'false',
+  },
+  {
     mistake: 'nothing is copied out of an archive',
     file: 'access/evaluate.ts',
     find: "actions('see', 'copy', 'share', 'seal')",

@@ -23,7 +23,6 @@ const owner = 'ilse@marram.example'
 const openNodes = { 'node-sites': true, 'node-sites-north-spit': true, 'node-season-plan': true }
 
 const shots: readonly Shot[] = [
-  { name: 'sign-in', who: '', path: '/sign-in', sees: 'Sign in' },
   {
     name: 'content',
     who: 'tomas@marram.example',
@@ -168,6 +167,20 @@ const shots: readonly Shot[] = [
     sees: 'Tell me when',
   },
   { name: 'teams', who: owner, path: `${at}/teams/team-birds`, sees: '1 asks to be let in' },
+  { name: 'roles', who: owner, path: `${at}/roles/role-auditor`, sees: 'What a holder could do' },
+  {
+    name: 'side-by-side',
+    who: owner,
+    path: `${at}/roles/side-by-side`,
+    theme: 'dark',
+    sees: 'What one may do',
+    act: async visitor => {
+      await visitor.press('Auditor: invite guests')
+      await visitor.press('Sign-in help: see colleagues and listed teams')
+      await visitor.press('See what it does …')
+      await visitor.sees('may now')
+    },
+  },
 ]
 
 /** A table as somebody might keep it, with a row that has to be mended. */
@@ -196,7 +209,7 @@ try {
     if (visitor === undefined || shot.who !== signedIn) {
       await visitor?.close()
       visitor = await Visitor.arrive(server.address)
-      if (shot.who !== '') await visitor.signIn(shot.who, demoPassword)
+      await visitor.signIn(shot.who, demoPassword)
       signedIn = shot.who
     }
     await take(visitor, shot)

@@ -2,8 +2,9 @@ import { rowOf, rowsBy } from '../base/collection.ts'
 import type { PersonId, TeamId } from '../base/ids.ts'
 import { isLive } from '../base/instant.ts'
 import type { RoleId } from '../base/ids.ts'
-import { isAsleep, isPrivilege, type Privilege, privileges } from '../levels/privilege.ts'
+import { isAsleep, isPrivilege, type Privilege, privileges, type ScopeKind } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
+import { ownerRole, type Role } from '../people/role.ts'
 import type { Moment } from '../state/state.ts'
 import { subjectOf } from './subject.ts'
 
@@ -33,11 +34,22 @@ export function powersAsIfActive(moment: Moment, person: PersonId): Power[] {
       const role = rowOf(moment.state.roles, holding.role)
       if (role === undefined) return []
       const { scope } = holding
-      const awake = [...privileges(...role.privileges.filter(isPrivilege))].filter(
-        each => !isAsleep(each, scope.over),
-      )
-      return [{ role: role.id, privileges: new Set(awake), rung: role.rung, scope }]
+      return [{ role: role.id, privileges: awakeIn(role, scope.over), rung: role.rung, scope }]
     })
+}
+
+const awake = new WeakMap<Role, Map<ScopeKind, ReadonlySet<Privilege>>>()
+
+/** What of a role has effect over such a scope: worked out once for a role, which never changes. */
+function awakeIn(role: Role, over: ScopeKind): ReadonlySet<Privilege> {
+  const kept = awake.get(role) ?? new Map<ScopeKind, ReadonlySet<Privilege>>()
+  awake.set(role, kept)
+  const known = kept.get(over)
+  if (known !== undefined) return known
+  const held = [...privileges(...role.privileges.filter(isPrivilege))]
+  const found = new Set(held.filter(each => !isAsleep(each, over)))
+  kept.set(over, found)
+  return found
 }
 
 /** A privilege over somebody or something. */
@@ -63,3 +75,10 @@ function covers(scope: Scope, target: Target): boolean {
   if (target.over === 'workspace') return false
   return scope.over === 'guests' ? target.over === 'guest' : target.teams.includes(scope.team)
 }
+
+/** The active owners. */
+export const ownersOf = (moment: Moment): PersonId[] =>
+  rowsBy(moment.state.holdings, 'role', ownerRole)
+    .filter(holding => isLive(holding, moment.at))
+    .map(holding => holding.person)
+    .filter(person => subjectOf(moment, person)?.isActive === true)

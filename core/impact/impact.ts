@@ -38,21 +38,30 @@ export interface ImpactAt {
 export function impact(whole: Touching): ImpactAt[] {
   const reach = reachOf(whole)
   const powerful = peopleWithPowers(whole)
+  const now = whole.after.at
+  // What lies in no place changes by no start or end in one; and what roles give, by none but theirs.
+  const atPlaces = new Set(reach.nodes.length === 0 ? [now] : instantsOf(whole, reach))
+  const atRoles = new Set([now, ...powerInstants(whole, powerful)])
   const found: ImpactAt[] = []
-  const instants = new Set([...instantsOf(whole, reach), ...powerInstants(whole, powerful)])
-  for (const at of [...instants].sort((a, b) => a - b)) {
+  let told: Omit<ImpactAt, 'at'> = { differences: [], columns: [], powers: [] }
+  for (const at of [...new Set([...atPlaces, ...atRoles])].sort((a, b) => a - b)) {
     const was = momentOf(whole.before.state, at)
     const will = momentOf(whole.after.state, at)
     const next = {
-      differences: differencesIn(reach, was, will),
-      columns: columnDifferences(reach, was, will),
-      powers: powerDifferences(powerful, was, will),
+      ...told,
+      ...(atPlaces.has(at) ? placesAt(reach, was, will) : {}),
+      ...(atRoles.has(at) ? { powers: powerDifferences(powerful, was, will) } : {}),
     }
-    const last = found.at(-1)
-    if (last === undefined || !isSame({ ...last, ...next }, last)) found.push({ at, ...next })
+    if (found.length === 0 || !isSame(next, told)) found.push({ at, ...next })
+    told = next
   }
   return found
 }
+
+const placesAt = (reach: Reach, was: Moment, will: Moment) => ({
+  differences: differencesIn(reach, was, will),
+  columns: columnDifferences(reach, was, will),
+})
 
 /** What is different from one moment to another by these changes, or by the time that passed for these records. */
 export const differences = (touching: Touching): Difference[] =>

@@ -1,5 +1,5 @@
 import type { RoleView, WorkspaceView } from '#contract/views.ts'
-import { mayUse, powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
+import { mayUse, ownersOf, powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
 import { allRows } from '#core/base/collection.ts'
 import { allPrivileges } from '#core/levels/privilege.ts'
 import { guestRole } from '#core/people/role.ts'
@@ -33,6 +33,7 @@ export function workspaceView(asker: Asker): WorkspaceView {
     defaultRole,
     guestCeiling,
     keepsPeople: keepsPeople(asker),
+    isOnlyOwner: asks(asker, 'own') && ownersOf(asker.moment).length === 1,
   }
 }
 

@@ -44,7 +44,7 @@ function Frame({ session, workspace }: FrameProps) {
   const { privileges, kind } = workspace.me
   const { keepsPeople } = workspace
   return (
-    <div className="grid h-dvh grid-rows-[auto_minmax(0,1fr)_auto]">
+    <div className="grid h-dvh grid-rows-[auto_auto_minmax(0,1fr)_auto]">
       <header className="flex min-h-11 items-stretch gap-4 border-b border-base-content px-4">
         <Switcher workspace={workspace} session={session} />
         <nav aria-label="Sections" className="flex items-stretch gap-4 border-l border-base-300 pl-4">
@@ -59,11 +59,26 @@ function Frame({ session, workspace }: FrameProps) {
         <Acts workspace={workspace} />
         <Me workspace={workspace} isDemo={session.isDemo} />
       </header>
+      <OnlyOwner workspace={workspace} />
       <Outlet />
       <Said slug={workspace.slug} />
     </div>
   )
 }
+
+/** Stands until there is a second owner. */
+const OnlyOwner = ({ workspace: { slug, isOnlyOwner } }: { readonly workspace: WorkspaceView }) =>
+  isOnlyOwner ? (
+    <p className="border-b border-base-300 bg-base-200 px-4 py-1 text-sm">
+      <span className="text-warning">You are the only owner.</span> If you cannot sign in any more, nobody can
+      hand the workspace over.{' '}
+      <Link className="act" to={`/at/${slug}/settings/owners`}>
+        Name a second
+      </Link>
+    </p>
+  ) : (
+    <span />
+  )
 
 const isType = (error: unknown, code: ServerProblem): boolean =>
   (error as { type?: string } | undefined)?.type === problemType(code)

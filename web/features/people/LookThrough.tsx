@@ -79,10 +79,16 @@ function Seats({
         {count === 1 ? '1 seat is' : `${count} seats are`} taken by it; there are as many as you like.
       </p>
     )
-  const isTooMany = after > bought
+  const left = bought - after
+  const look = left < 0 ? 'text-error' : left <= 1 ? 'text-warning' : ''
   return (
-    <p className={`text-sm ${isTooMany ? 'text-error' : ''}`}>
-      {after} of {bought} seats would be taken{isTooMany ? ': there are not enough.' : '.'}
+    <p className={`text-sm ${look}`}>
+      {after} of {bought} seats would be taken{leftWords(left)}
     </p>
   )
+}
+
+function leftWords(left: number): string {
+  if (left < 0) return ': there are not enough. Nobody of the list would be invited.'
+  return left > 1 ? '.' : left === 1 ? ': one would be left.' : ': none would be left.'
 }

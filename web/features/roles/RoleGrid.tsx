@@ -1,4 +1,4 @@
-import { type KeyboardEvent, memo, useRef, useState } from 'react'
+import { type FocusEvent, type KeyboardEvent, memo, type MouseEvent, useRef, useState } from 'react'
 import { Lock } from 'lucide-react'
 import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
 import { type Privilege, type PrivilegeGroup, privilegeGroups } from '#core/levels/privilege.ts'
@@ -19,15 +19,22 @@ const rows = groups.flatMap(([group, names]) =>
 /** Privileges down, roles across, the highest rung first. One cell is in the order of the tab key; arrows move it. */
 export function RoleGrid({ view, draft, onToggle }: Props) {
   const grid = useRef<HTMLTableElement>(null)
-  const [[atRow, atColumn], setAt] = useState<readonly [number, number]>([0, 0])
+  const [at, setAt] = useState<Cell>({ row: 0, column: 0 })
   const onKeyDown = (event: KeyboardEvent) => {
     const step = steps[event.key]
     if (step === undefined) return
     event.preventDefault()
-    const row = Math.min(Math.max(atRow + step[0], 0), rows.length - 1)
-    const column = Math.min(Math.max(atColumn + step[1], 0), view.roles.length - 1)
-    setAt([row, column])
+    const row = Math.min(Math.max(at.row + step[0], 0), rows.length - 1)
+    const column = Math.min(Math.max(at.column + step[1], 0), view.roles.length - 1)
     grid.current?.querySelector<HTMLElement>(`[data-cell="${row}-${column}"]`)?.focus()
+  }
+  const onFocus = (event: FocusEvent) => setAt(cellOf(event.target) ?? at)
+  const onClick = (event: MouseEvent) => {
+    const cell = cellOf(event.target)
+    const role = cell === undefined ? undefined : view.roles[cell.column]
+    const privilege = cell === undefined ? undefined : rows[cell.row]?.privilege
+    if (role !== undefined && privilege !== undefined && mayToggle(view, role, privilege))
+      onToggle(role, privilege)
   }
   return (
     <main className="min-h-0 overflow-auto px-4">
@@ -36,7 +43,7 @@ export function RoleGrid({ view, draft, onToggle }: Props) {
         role="grid"
         aria-label="Roles side by side"
         className="border-collapse"
-        onKeyDown={onKeyDown}
+        {...{ onKeyDown, onFocus, onClick }}
       >
         <Heads view={view} />
         <tbody>
@@ -47,16 +54,14 @@ export function RoleGrid({ view, draft, onToggle }: Props) {
             >
               <RowHead group={index === 0 ? group : ''} privilege={privilege} />
               {view.roles.map((role, column) => (
-                <Cell
+                <GridCell
                   key={role.id}
                   role={role}
                   privilege={privilege}
                   cell={`${row}-${column}`}
                   isHeld={heldIn(draft, role).includes(privilege)}
                   isOpen={mayToggle(view, role, privilege)}
-                  isCurrent={row === atRow && column === atColumn}
-                  onFocus={() => setAt([row, column])}
-                  onToggle={() => onToggle(role, privilege)}
+                  isCurrent={row === at.row && column === at.column}
                 />
               ))}
               <td className="quiet pl-3 text-right text-sm tabular-nums">{view.people[privilege]}</td>
@@ -66,6 +71,18 @@ export function RoleGrid({ view, draft, onToggle }: Props) {
       </table>
     </main>
   )
+}
+
+interface Cell {
+  readonly row: number
+  readonly column: number
+}
+
+/** The cells tell where they stand and the grid listens for all of them: two thousand need not be drawn anew for one. */
+function cellOf(target: EventTarget): Cell | undefined {
+  const told = target instanceof Element ? target.closest('[data-cell]')?.getAttribute('data-cell') : null
+  const [row, column] = (told ?? '').split('-').map(Number)
+  return told == null || row === undefined || column === undefined ? undefined : { row, column }
 }
 
 const RowHead = ({ group, privilege }: { readonly group: string; readonly privilege: Privilege }) => (
@@ -122,11 +139,9 @@ interface CellProps {
   readonly isHeld: boolean
   readonly isOpen: boolean
   readonly isCurrent: boolean
-  readonly onFocus: () => void
-  readonly onToggle: () => void
 }
 
-function PlainCell({ role, privilege, cell, isHeld, isOpen, isCurrent, onFocus, onToggle }: CellProps) {
+const GridCell = memo(({ role, privilege, cell, isHeld, isOpen, isCurrent }: CellProps) => {
   const wasHeld = role.privileges.includes(privilege)
   const change = isHeld === wasHeld ? '' : isHeld ? 'would be put in' : 'would be taken out'
   return (
@@ -139,24 +154,13 @@ function PlainCell({ role, privilege, cell, isHeld, isOpen, isCurrent, onFocus, 
         aria-disabled={!isOpen}
         aria-label={`${role.name}: ${privilegeWords[privilege]}${change === '' ? '' : `, ${change}`}`}
         className={`inline-grid size-7 place-items-center ${isOpen ? 'cursor-pointer hover:bg-base-200' : 'cursor-default'}`}
-        onFocus={onFocus}
-        onClick={isOpen ? onToggle : undefined}
       >
         <Mark isHeld={isHeld} isChanged={change !== ''} isOpen={isOpen} />
       </button>
     </td>
   )
-}
-
-const Cell = memo(
-  PlainCell,
-  (a, b) =>
-    a.role === b.role &&
-    a.isHeld === b.isHeld &&
-    a.isOpen === b.isOpen &&
-    a.isCurrent === b.isCurrent &&
-    a.onToggle === b.onToggle,
-)
+})
+GridCell.displayName = 'GridCell'
 
 /** A filled square is held, a dot is not; a change has a plus or a minus in it. */
 function Mark({

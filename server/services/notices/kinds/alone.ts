@@ -1,10 +1,6 @@
-import { allRows } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import { isLive } from '#core/base/instant.ts'
-import { subjectOf } from '#core/access/subject.ts'
+import { ownersOf } from '#core/access/powers.ts'
 import { leftAlone } from '#core/changes/guards/steward-left.ts'
-import { ownerRole } from '#core/people/role.ts'
-import type { Moment } from '#core/state/state.ts'
 import { type Asker, mayOutline, maySee } from '../../asker.ts'
 import { listed, visiblePlaces, whoDid } from '../words.ts'
 import type { NoticeKind, Written } from '../kind.ts'
@@ -19,7 +15,7 @@ export const alone: NoticeKind<Data> = {
   when: 'a place is left without a steward',
   find: written => {
     const nodes = written.changes.some(change => change.table === 'persons') ? leftAlone(written) : []
-    return nodes.length === 0 ? [] : ownersIn(written.after).map(person => ({ person, data: { nodes } }))
+    return nodes.length === 0 ? [] : ownersOf(written.after).map(person => ({ person, data: { nodes } }))
   },
   tell: (reader, { nodes }) => {
     if (isNothing(reader, nodes)) return undefined
@@ -35,7 +31,7 @@ export const recovered: NoticeKind<Data & { readonly by: PersonId; readonly revi
   find: ({ after, author, revision, recovered: nodes }: Written) =>
     nodes.length === 0
       ? []
-      : ownersIn(after).map(person => ({ person, data: { nodes, by: author, revision } })),
+      : ownersOf(after).map(person => ({ person, data: { nodes, by: author, revision } })),
   tell: (reader, { nodes, by, revision }) => {
     if (isNothing(reader, nodes)) return undefined
     return {
@@ -68,9 +64,3 @@ const hiddenIn = (reader: Asker, nodes: readonly NodeId[]): number =>
 
 const lookFor = (reader: Asker, nodes: readonly NodeId[]) =>
   hiddenIn(reader, nodes) === 0 ? null : { name: 'Look at the outline', path: 'oversight/looks' }
-
-const ownersIn = (moment: Moment): PersonId[] =>
-  allRows(moment.state.holdings)
-    .filter(holding => holding.role === ownerRole && isLive(holding, moment.at))
-    .map(holding => holding.person)
-    .filter(person => subjectOf(moment, person)?.isActive === true)

@@ -1,0 +1,75 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { pino } from 'pino'
+import { DataTypes, Sequelize } from 'sequelize'
+import { largeOwner, type Size } from '#demo/large.ts'
+import { demoPassword } from '#demo/scenario/people.ts'
+import { Visitor } from '#e2e/visitor.ts'
+import { startServer } from '#server/assemble.ts'
+import { seedLarge } from '../scripts/seed-large.ts'
+import { once } from './measure.ts'
+
+/** A large workspace on a real file behind the real server, with its owner signed in. */
+export async function openLarge(size: Size) {
+  const dataDir = mkdtempSync(join(tmpdir(), 'noskel-bench-'))
+  const base = { port: 0, host: '127.0.0.1', baseUrl: 'http://localhost' }
+  const config = { ...base, dataDir, smtpUrl: null, isDemo: true }
+  await seedLarge(config, size, () => {})
+  const running = await startServer({
+    config,
+    log: pino({ level: 'silent' }),
+    clock: Date.now,
+    webDir: resolve(import.meta.dirname, '../.build/web'),
+    triesPerMinute: 1000,
+    requestsPerMinute: 1_000_000,
+  })
+  let cookie = ''
+  let csrf = ''
+  const call = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
+    const response = await fetch(`${running.address}/api${path}`, {
+      method,
+      headers: { cookie, 'content-type': 'application/json', 'x-noskel-csrf': csrf },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+    cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? cookie
+    const text = await response.text()
+    if (!response.ok) throw new Error(`${path}: ${text.slice(0, 300)}`)
+    return path.endsWith('.csv') ? (text as T) : (JSON.parse(text) as T)
+  }
+  const signIn = { mail: largeOwner.mail, password: demoPassword }
+  csrf = (await call<{ csrf: string }>('POST', '/session', signIn)).csrf
+  const arrive = async () => {
+    const visitor = await Visitor.arrive(running.address)
+    await visitor.signIn(largeOwner.mail, demoPassword)
+    return visitor
+  }
+  const stop = async () => {
+    await running.stop()
+    rmSync(dataDir, { recursive: true, force: true })
+  }
+  return { call, get: (path: string) => () => call('GET', `/at/large${path}`), arrive, stop }
+}
+
+/** Plain rows into an empty file, in so many transactions: what no writing of ours can be faster than. */
+export async function writingRows(rows: number, transactions: number): Promise<number> {
+  const folder = mkdtempSync(join(tmpdir(), 'noskel-floor-'))
+  const database = new Sequelize({ dialect: 'sqlite', storage: join(folder, 'floor.sqlite'), logging: false })
+  const text = DataTypes.TEXT
+  const table = database.define('rows', { id: { type: text, primaryKey: true }, a: text, b: text, c: text })
+  await database.sync()
+  const each = Math.ceil(rows / transactions)
+  const took = await once(async () => {
+    for (let part = 0; part < transactions; part += 1)
+      await database.transaction(async transaction => {
+        const made = Array.from({ length: each }, (_, index) => {
+          const id = `${part} ${index}`
+          return { id, a: 'somebody', b: `${id}@test.example`, c: 'member' }
+        })
+        await table.bulkCreate(made, { transaction })
+      })
+  })
+  await database.close()
+  rmSync(folder, { recursive: true, force: true })
+  return took
+}
