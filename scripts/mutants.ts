@@ -156,8 +156,8 @@ const mutants: readonly Mutant[] = [
   {
     mistake: 'effects are told for now only',
     file: 'impact/impact.ts',
-    find: 'for (const at of instantsOf(whole, reach)) {',
-    put: 'for (const at of [whole.after.at]) {',
+    find: 'new Set(reach.nodes.length === 0 ? [now] : instantsOf(whole, reach))',
+    put: 'new Set([now])',
   },
   {
     mistake: 'what ended stays in the state',
