@@ -51,6 +51,12 @@ export async function openLarge(size: Size) {
   return { call, get: (path: string) => () => call('GET', `/at/large${path}`), arrive, stop }
 }
 
+/** Opens a page and waits until a text of it is drawn. */
+export const opening = (visitor: Visitor, path: string, text: string) => async () => {
+  await visitor.open(path)
+  await visitor.sees(text)
+}
+
 /** Plain rows into an empty file, in so many transactions: what no writing of ours can be faster than. */
 export async function writingRows(rows: number, transactions: number): Promise<number> {
   const folder = mkdtempSync(join(tmpdir(), 'noskel-floor-'))

@@ -3,7 +3,7 @@ import { invitingEdits } from '#contract/inviting.ts'
 import type { ImportedRowView } from '#contract/people-views.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { type Figure, once, tableOf, timed } from './measure.ts'
-import { openLarge, writingRows } from './large-server.ts'
+import { opening, openLarge, writingRows } from './large-server.ts'
 
 /**
  * How fast people are listed, invited and brought in, over HTTP on a real file, with 20,000 people:
@@ -80,22 +80,18 @@ figures.push({
 })
 
 const visitor = await arrive()
-const opening = (path: string, text: string) => async () => {
-  await visitor.open(path)
-  await visitor.sees(text)
-}
 const page = {
   what: 'opening a page that lists nothing',
-  milliseconds: await timed(opening('/account', 'Second step'), 5),
+  milliseconds: await timed(opening(visitor, '/account', 'Second step'), 5),
 }
 figures.push({
   what: 'opening the list in Chromium, first rows drawn',
-  milliseconds: await timed(opening('/at/large/people', 'Aino Vuori'), 5),
+  milliseconds: await timed(opening(visitor, '/at/large/people', 'Aino Vuori'), 5),
   floor: page,
 })
 figures.push({
   what: 'opening it with a filter',
-  milliseconds: await timed(opening('/at/large/people?find=vuori+19', 'Aino Vuori 19'), 5),
+  milliseconds: await timed(opening(visitor, '/at/large/people?find=vuori+19', 'Aino Vuori 19'), 5),
   floor: page,
 })
 await visitor.close()

@@ -1,5 +1,5 @@
 import { allPrivileges, privileges } from '#core/levels/privilege.ts'
-import { openLarge, writingRows } from './large-server.ts'
+import { opening, openLarge, writingRows } from './large-server.ts'
 import { type Figure, once, tableOf, timed } from './measure.ts'
 
 /**
@@ -76,17 +76,13 @@ figures.push({
 })
 
 const visitor = await arrive()
-const opening = (path: string, text: string) => async () => {
-  await visitor.open(path)
-  await visitor.sees(text)
-}
 const page = {
   what: 'opening a page that lists nothing',
-  milliseconds: await timed(opening('/account', 'Second step'), 5),
+  milliseconds: await timed(opening(visitor, '/account', 'Second step'), 5),
 }
 figures.push({
   what: 'opening 60 roles side by side in Chromium',
-  milliseconds: await timed(opening('/at/large/roles/side-by-side', 'Role 54'), 5),
+  milliseconds: await timed(opening(visitor, '/at/large/roles/side-by-side', 'Role 54'), 5),
   floor: page,
 })
 const cell = `document.querySelector('[data-cell="0-6"]')`

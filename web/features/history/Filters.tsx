@@ -1,4 +1,5 @@
 import { X } from 'lucide-react'
+import { acts } from '#core/changes/fact.ts'
 import { useNodeQuery, usePeopleNamesQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
@@ -10,18 +11,7 @@ interface Props {
   readonly onFilter: (filter: HistoryFilter) => void
 }
 
-const words = [
-  'everything',
-  'sharing',
-  'limits',
-  'inheritance',
-  'places',
-  'teams',
-  'people',
-  'roles',
-  'looking',
-  'workspace',
-] as const
+const words = ['everything', ...acts] as const
 
 /** By act, by person, by place: all that are chosen must fit. */
 export function Filters({ filter, onFilter }: Props) {
