@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useRef } from 'react'
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react'
 
 interface Props {
   readonly name: ReactNode
@@ -24,8 +24,10 @@ export function ChoiceRow({ name, isChosen, onChoose, isWrapping = false, lead, 
       <td className={isWrapping ? '' : 'whitespace-nowrap'}>
         <button
           type="button"
+          data-choice
           className="cursor-pointer text-left font-semibold hover:underline"
           onClick={onChoose}
+          onKeyDown={walk}
         >
           {name}
         </button>
@@ -33,4 +35,14 @@ export function ChoiceRow({ name, isChosen, onChoose, isWrapping = false, lead, 
       {children}
     </tr>
   )
+}
+
+/** Up and down through the rows of the table. */
+function walk(event: KeyboardEvent<HTMLButtonElement>): void {
+  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
+  const table = event.currentTarget.closest('table')
+  if (step === 0 || table === null) return
+  const rows = [...table.querySelectorAll<HTMLElement>('[data-choice]')]
+  rows[rows.indexOf(event.currentTarget) + step]?.focus()
+  event.preventDefault()
 }

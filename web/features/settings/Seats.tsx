@@ -49,11 +49,6 @@ function Taken({ view: { bought, taken, parts } }: Props) {
       </p>
     )
   const left = bought - taken
-  const shares = [
-    { count: parts.here, look: 'bg-primary' },
-    { count: parts.suspended, look: 'bg-base-content/50' },
-    { count: parts.invited, look: 'bg-warning' },
-  ]
   return (
     <div className="mb-4">
       <p>
@@ -63,11 +58,11 @@ function Taken({ view: { bought, taken, parts } }: Props) {
         {left > 0 && `, ${left} free`}
       </p>
       <div aria-hidden className="my-1.5 flex h-4 border border-base-content/60">
-        {shares.map(({ count, look }) => (
+        {(Object.keys(looks) as Drawn[]).map(part => (
           <span
-            key={look}
-            className={look}
-            style={{ width: `${(100 * count) / Math.max(bought, taken)}%` }}
+            key={part}
+            className={looks[part]}
+            style={{ width: `${(100 * parts[part]) / Math.max(bought, taken)}%` }}
           />
         ))}
       </div>
@@ -81,6 +76,11 @@ function Taken({ view: { bought, taken, parts } }: Props) {
     </div>
   )
 }
+
+/** How the parts of the bar are drawn; a sample stands beside the words of each. */
+const looks = { here: 'bg-primary', suspended: 'bg-base-content/50', invited: 'bg-warning' } as const
+type Drawn = keyof typeof looks
+const lookOf = (part: SeatPart): string => (part in looks ? looks[part as Drawn] : '')
 
 const partWords: readonly { readonly part: SeatPart; readonly words: string; readonly to: string }[] = [
   { part: 'here', words: 'members who are here', to: '?as=member&status=active&only=takes+a+seat' },
@@ -100,7 +100,10 @@ function ByWhom({ view: { parts } }: Props) {
           .filter(({ part }) => parts[part] > 0)
           .map(({ part, words, to }) => (
             <tr key={part}>
-              <td className="w-14 text-right">{parts[part]}</td>
+              <td className="w-4 pr-0">
+                <span aria-hidden className={`block size-3 ${lookOf(part)}`} />
+              </td>
+              <td className="w-12 text-right">{parts[part]}</td>
               <td>
                 {workspace.keepsPeople ? (
                   <Link className="act" to={`/at/${slug}/people${to}`}>
