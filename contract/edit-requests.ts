@@ -149,6 +149,7 @@ const edits = {
   'node.web': { node: id, web: orNull(Type.Union([kind('published'), kind('excluded')])) },
   'node.order': { node: id, order: Type.Number() },
   'team.archive': { team: id, archived: Type.Boolean() },
+  'team.delete': { team: id },
   'level.create': { level: id, name, note: text(2000), actions: set },
   'level.change': {
     level: id,

@@ -180,6 +180,7 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'not-asked-for': 422,
   'handover-over': 409,
   'say-why': 422,
+  'too-early': 409,
   'nothing-to-undo': 409,
   'never-undone': 422,
 }

@@ -77,6 +77,8 @@ export interface TeamView {
   /** Those who ask to be let in, to whoever decides about it. */
   readonly requests: readonly RequestView[]
   readonly isArchived: boolean
+  /** For an archived one: when it can be deleted for good, to whoever may. */
+  readonly deletableFrom: Instant | null
   readonly people: readonly TeamPersonView[]
   /** Those that the reader may read. */
   readonly channels: readonly ChannelView[]

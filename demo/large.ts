@@ -134,6 +134,7 @@ const teamAt = ({ now }: Making, index: number): Team => ({
   joining: index % 5 === 4 ? 'open' : 'request',
   welcomesGuests: index % 2 === 0,
   archived: index % 60 === 59,
+  archivedAt: null,
   allowsPublishing: true,
   posting: 'everyone',
   addressing: 'leads',

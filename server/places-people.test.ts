@@ -9,7 +9,7 @@ import type {
   TeamView,
   TextView,
 } from '#contract/views.ts'
-import { type TestServer, type Visitor } from './tests/client.ts'
+import { open, type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 
 /** What was made, written and deleted, and who came and went, over HTTP and after a restart. */
@@ -271,4 +271,31 @@ describe('leaving', () => {
     expect((await owner.change(share(ids.folder, guest.id, reader))).status).toBe(200)
     expect((await guest.visitor.get(`${at}/nodes/${ids.folder}`)).status).toBe(200)
   })
+})
+
+test('a team is deleted thirty days after it was archived, with its home and what is written there', async () => {
+  const { body } = await owner.change(
+    {
+      kind: 'team.create',
+      team: 'new:team',
+      home: 'new:teamhome',
+      name: 'Old campaign',
+      note: '',
+      joining: 'open',
+      welcomesGuests: false,
+    },
+    { kind: 'member.add', team: 'new:team', person: ownerId, lead: true, ...open },
+    { kind: 'grant.add', node: 'new:teamhome', principal: 'leads:new:team', gives: steward, ...open },
+    { kind: 'node.create', node: 'new:teampage', parent: 'new:teamhome', as: 'page', name: 'Old words' },
+  )
+  const team = body.made['new:team']
+  const page = body.made['new:teampage'] ?? ''
+  expect((await write(page, 'Words')).status).toBe(200)
+  await owner.change({ kind: 'team.archive', team, archived: true })
+  expect((await owner.change({ kind: 'team.delete', team })).body.type).toBe('urn:noskel:problem:too-early')
+  server.time.now += 31 * 864e5
+  expect((await owner.change({ kind: 'team.delete', team })).status).toBe(200)
+  expect((await owner.get(`${at}/nodes/${page}`)).status).toBe(404)
+  await server.restart()
+  expect(JSON.stringify((await owner.get(`${at}/teams`)).body)).not.toContain('Old campaign')
 })

@@ -14,6 +14,8 @@ export interface Leading {
   /** Who was given a role. */
   readonly given: ReadonlySet<PersonId>
   readonly hasTeam: boolean
+  /** Teams that are no more. */
+  readonly goneTeams: ReadonlySet<TeamId>
   /** Places that are no more. */
   readonly gone: ReadonlySet<NodeId>
   readonly folders: ReadonlySet<NodeId>
@@ -37,6 +39,7 @@ export function leadingIn(changes: readonly RecordChange[]): Leading {
       ),
     ),
     hasTeam: of('teams').length > 0,
+    goneTeams: new Set(of('teams').flatMap(change => (change.after === null ? [change.id] : []))),
     gone: new Set(nodes.filter(change => change.after === null).map(change => change.id)),
     folders: new Set(nodes.filter(change => homeIn(change) === 'person').map(change => change.id)),
     breaks: new Set(nodes.filter(isBreak).map(change => change.id)),
@@ -67,12 +70,16 @@ type Along = {
 }
 
 const along: Along = {
-  holdings: (change, { people }) => people.has(rowIn(change)?.person as PersonId),
+  holdings: (change, { people, goneTeams }) =>
+    people.has(rowIn(change)?.person as PersonId) ||
+    (change.after === null && goneTeams.has(scopeTeam(change))),
   invitations: (change, { people }) => people.has(rowIn(change)?.person as PersonId),
   handles: (change, { people }) => people.has(rowIn(change)?.person as PersonId),
-  requests: (change, { joined, leavers }) =>
+  requests: (change, { joined, leavers, goneTeams }) =>
     change.after === null &&
-    (leavers.has(rowIn(change)?.person as PersonId) || joined.has(joinKey(rowIn(change)))),
+    (leavers.has(rowIn(change)?.person as PersonId) ||
+      goneTeams.has(rowIn(change)?.team as TeamId) ||
+      joined.has(joinKey(rowIn(change)))),
   roleRequests: (change, { leavers, given }) =>
     change.after === null &&
     (leavers.has(rowIn(change)?.person as PersonId) || given.has(rowIn(change)?.person as PersonId)),
@@ -82,8 +89,10 @@ const along: Along = {
       each => each !== undefined && (leavers.has(each) || given.has(each)),
     ),
   joinLinks: (change, { people }) => change.before?.used !== change.after?.used && people.size > 0,
-  memberships: (change, { leavers }) =>
-    change.after === null && leavers.has(rowIn(change)?.person as PersonId),
+  memberships: (change, { leavers, goneTeams }) =>
+    change.after === null &&
+    (leavers.has(rowIn(change)?.person as PersonId) || goneTeams.has(rowIn(change)?.team as TeamId)),
+  channels: (change, { goneTeams }) => goneTeams.has(rowIn(change)?.team as TeamId),
   nodes: (change, leading) =>
     isMadeOrUnmade(change)
       ? isMadeAlong(change, leading)
@@ -104,11 +113,15 @@ const isMadeAlong = (change: NodeChange, { hasTeam, gone, count }: Leading): boo
   (change.after === null && gone.has(rowIn(change)?.parent as NodeId))
 
 /** What was set at a place that was deleted, or named somebody who left. */
-function isEntryAlong(change: RecordChange, { gone, leavers }: Leading): boolean {
+function isEntryAlong(change: RecordChange, { gone, leavers, goneTeams }: Leading): boolean {
   const { node, principal = 'anyone' } = rowIn(change) ?? {}
-  const { person } = subjectIn(principal)
+  const { person, team } = subjectIn(principal)
   const isDeleted = change.after === null && gone.has(node as NodeId)
-  return isDeleted || (person !== undefined && leavers.has(person))
+  return (
+    isDeleted ||
+    (person !== undefined && leavers.has(person)) ||
+    (change.after === null && team !== undefined && goneTeams.has(team))
+  )
 }
 
 type NodeChange = Extract<RecordChange, { table: 'nodes' }>
@@ -135,3 +148,6 @@ export function subjectIn(principal: Principal): { person?: PersonId; team?: Tea
   if (parts.kind === 'person') return { person: parts.person }
   return parts.kind === 'team' || parts.kind === 'leads' ? { team: parts.team } : {}
 }
+
+const scopeTeam = ({ before }: Extract<RecordChange, { table: 'holdings' }>) =>
+  (before?.scope.over === 'team' ? before.scope.team : '') as TeamId

@@ -14,6 +14,7 @@ import type {
   CreateLevel,
   CreateTeam,
   DeleteLevel,
+  DeleteTeam,
   DescribePerson,
   EndPerson,
   InvitePerson,
@@ -113,6 +114,7 @@ export type Edit =
   | SetWeb
   | OrderNode
   | ArchiveTeam
+  | DeleteTeam
   | CreateLevel
   | ChangeLevel
   | DeleteLevel

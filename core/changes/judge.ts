@@ -17,6 +17,7 @@ import { invite } from './edits/invite.ts'
 import { addMember, changeMember, takeMember } from './edits/member.ts'
 import { createHome, createNode, describeNode, orderNode } from './edits/node.ts'
 import { archiveTeam, changeTeam, createTeam } from './edits/team.ts'
+import { deleteTeam } from './edits/team-delete.ts'
 import { changeLevel, createLevel, deleteLevel } from './edits/level.ts'
 import { setWeb } from './edits/web.ts'
 import { changeWorkspace } from './edits/workspace.ts'
@@ -112,6 +113,7 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'node.web': setWeb,
   'node.order': orderNode,
   'team.archive': archiveTeam,
+  'team.delete': deleteTeam,
   'level.create': createLevel,
   'level.change': changeLevel,
   'level.delete': deleteLevel,

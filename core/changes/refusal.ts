@@ -57,7 +57,7 @@ export type Refusal =
   | { readonly code: 'not-by-request' }
   | { readonly code: 'not-its-maker'; readonly what: 'link' | 'welcome set' | 'invitation' }
   | { readonly code: 'publishing-off' }
-  | { readonly code: 'in-use'; readonly what: 'level' | 'role' | 'welcome set' }
+  | { readonly code: 'in-use'; readonly what: 'level' | 'role' | 'welcome set' | 'team' }
   | { readonly code: 'locked'; readonly what: 'role' | 'ownership' }
   | { readonly code: 'no-seat'; readonly seats: number }
   | { readonly code: 'kept-by-directory'; readonly team: TeamId }
@@ -66,6 +66,7 @@ export type Refusal =
   | { readonly code: 'not-asked-for' }
   | { readonly code: 'handover-over' }
   | { readonly code: 'say-why' }
+  | { readonly code: 'too-early' }
   | { readonly code: 'nothing-to-undo' }
   | { readonly code: 'never-undone' }
 

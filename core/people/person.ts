@@ -61,6 +61,8 @@ export interface Team {
   readonly joining: 'everyone' | 'open' | 'request' | 'unlisted'
   readonly welcomesGuests: boolean
   readonly archived: boolean
+  /** Since when; `null` where it is not, or nobody knows any more. */
+  readonly archivedAt: Instant | null
   readonly allowsPublishing: boolean
   /** Who writes in its channels. */
   readonly posting: 'everyone' | 'members' | 'leads'

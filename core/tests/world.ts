@@ -77,6 +77,7 @@ export const team = (id: string, more: Partial<Team> = {}): Part =>
     joining: 'request',
     welcomesGuests: false,
     archived: false,
+    archivedAt: null,
     allowsPublishing: true,
     posting: 'everyone',
     addressing: 'leads',

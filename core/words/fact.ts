@@ -247,7 +247,8 @@ function levelWords({ before, after }: Of<'levels'>, naming: FactNaming): string
 
 function teamWords({ before, after }: Of<'teams'>): string {
   if (before === null) return `made the team ${(after as Team).name}`
-  if (after === null) return `took away the team ${before.name}`
+  if (after === null)
+    return before.archived ? `deleted the team ${before.name} for good` : `took away the team ${before.name}`
   if (before.archived !== after.archived)
     return `${after.archived ? 'archived' : 'brought back'} the team ${after.name}`
   return before.name === after.name

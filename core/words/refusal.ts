@@ -204,6 +204,11 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
         title: 'What only a privilege shows is looked at with a reason.',
         instead: 'Say why you look; it stands in the history.',
       }
+    case 'too-early':
+      return {
+        title: 'A team is deleted only after it has been archived for thirty days.',
+        instead: 'Archive it, or wait; until then it can be brought back.',
+      }
     case 'nothing-to-undo':
       return {
         title: 'Nothing of this is left that could be undone.',

@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize'
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'
+import { rowOf } from '#core/base/collection.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import type { Touching } from '#core/changes/touched.ts'
 import { differences } from '#core/impact/impact.ts'
@@ -70,11 +71,14 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
   }
 }
 
-/** Whether a place goes for good, and what is written there with it. */
+/** Whether a place goes for good, with what is written there: out of the bin, or with the home of an archived team. */
 export const leavesBin = (before: Moment, change: RecordChange): boolean =>
   change.table === 'nodes' &&
   change.after === null &&
-  pathOf(before.state, change.id).some(each => each.binned !== null)
+  pathOf(before.state, change.id).some(
+    ({ binned, home }) =>
+      binned !== null || (home?.of === 'team' && rowOf(before.state.teams, home.team)?.archived === true),
+  )
 
 /** An entry as it lies in the history. */
 export const rowOfEntry = (

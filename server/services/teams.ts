@@ -6,6 +6,9 @@ import { placeOf } from '#core/access/place.ts'
 import { peopleIn } from '#core/access/subject.ts'
 import { allRows, rowsBy } from '#core/base/collection.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
+import type { Instant } from '#core/base/instant.ts'
+import { lacksArchiving } from '#core/changes/edits/team.ts'
+import { archiveTime } from '#core/changes/edits/team-delete.ts'
 import { requestOf } from '#core/changes/edits/member.ts'
 import { has, noActions, union } from '#core/levels/action.ts'
 import type { Person, Team } from '#core/people/person.ts'
@@ -34,6 +37,7 @@ function teamView(asker: Asker, team: Team): TeamView {
     welcomesGuests,
     keptByDirectory,
     isArchived: archived,
+    deletableFrom: deletableFrom(asker, team),
     home: homeView(asker, team),
     mayManage,
     mayJoin: joining === 'open' && !isMine && !asker.subject.isGuest,
@@ -43,6 +47,12 @@ function teamView(asker: Asker, team: Team): TeamView {
     channels: channelsView(asker, team),
     people: isMine || asks(asker, 'view people') ? peopleView(asker, team) : [],
   }
+}
+
+function deletableFrom({ moment, person: author }: Asker, { id, archivedAt }: Team): Instant | null {
+  const context = { author, before: moment, now: moment }
+  const may = archivedAt !== null && lacksArchiving(context, id) === undefined
+  return may ? archivedAt + archiveTime : null
 }
 
 /** What the asker asked for, and whether they may ask. */

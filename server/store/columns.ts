@@ -104,6 +104,7 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     joining: 'text',
     welcomesGuests: 'boolean',
     archived: 'boolean',
+    archivedAt: 'number',
     allowsPublishing: 'boolean',
     posting: 'text',
     addressing: 'text',

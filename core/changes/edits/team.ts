@@ -25,6 +25,7 @@ export const createTeam: EditRule<EditOf<'team.create'>> = {
       joining: edit.joining,
       welcomesGuests: edit.welcomesGuests,
       archived: false,
+      archivedAt: null,
       allowsPublishing: true,
       posting: 'everyone',
       addressing: 'leads',
@@ -78,7 +79,8 @@ export const archiveTeam: EditRule<EditOf<'team.archive'>> = {
     const isLeaving = edit.archived && home !== undefined
     const top = isLeaving && home.web === 'published' ? [withdrawn(home)] : []
     const below = isLeaving ? withdrawnBelow(state, home.id) : []
-    const after: Team = { ...before, archived: edit.archived }
+    const archivedAt = edit.archived ? context.now.at : null
+    const after: Team = { ...before, archived: edit.archived, archivedAt }
     return ok([{ table: 'teams', id: before.id, before, after }, ...top, ...below])
   },
 }
@@ -90,7 +92,7 @@ const withdrawn = (before: ContentNode): RecordChange => ({
   after: { ...before, web: null },
 })
 
-function lacksArchiving(context: Context, team: TeamId): Refusal | undefined {
+export function lacksArchiving(context: Context, team: TeamId): Refusal | undefined {
   const lacks = lacksTeam(context, team)
   if (lacks?.code !== 'lead-missing') return lacks
   return lacksPrivilege(context, 'archive any team') === undefined ? undefined : lacks

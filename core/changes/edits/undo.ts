@@ -44,14 +44,26 @@ function rightsOf(context: Context, changes: readonly RecordChange[]) {
 }
 
 /**
- * The first day of a workspace has no day before it; coming in is an act of the invited; what left the bin
- * and who left the workspace are gone; what a member's private folder became is not made private again.
+ * The first day of a workspace has no day before it; coming in is an act of the invited; what left the bin, who left
+ * the workspace and teams that were deleted are gone; what a member's private folder became is not made private
+ * again; and who looked, looked.
  */
-export const isForGood = ({ table, before, after }: RecordChange): boolean =>
-  table === 'looks' ||
-  (table === 'workspaces' && before === null) ||
-  (table === 'nodes' && after === null && before?.binned != null) ||
-  (table === 'persons' && before !== null && after !== null && isOtherPerson(before, after))
+export function isForGood(change: RecordChange): boolean {
+  switch (change.table) {
+    case 'looks':
+      return true
+    case 'workspaces':
+      return change.before === null
+    case 'nodes':
+      return change.after === null && change.before?.binned != null
+    case 'teams':
+      return change.after === null && change.before?.archived === true
+    case 'persons':
+      return change.before !== null && change.after !== null && isOtherPerson(change.before, change.after)
+    default:
+      return false
+  }
+}
 
 const isOtherPerson = (before: Person, after: Person): boolean =>
   before.kind !== after.kind ||

@@ -157,6 +157,12 @@ export interface ArchiveTeam {
   readonly archived: boolean
 }
 
+/** For good, once it has been archived for long enough. */
+export interface DeleteTeam {
+  readonly kind: 'team.delete'
+  readonly team: TeamId
+}
+
 export interface CreateLevel {
   readonly kind: 'level.create'
   readonly level: LevelId

@@ -13,6 +13,9 @@ const statements = [
   'ALTER TABLE roles ADD COLUMN "madeAt" BIGINT',
   'ALTER TABLE roles ADD COLUMN "madeBy" TEXT',
   'ALTER TABLE workspaces ADD COLUMN "seatsNext" TEXT',
+  'ALTER TABLE teams ADD COLUMN "archivedAt" BIGINT',
+  // For what is archived already the thirty days begin now.
+  `UPDATE teams SET "archivedAt" = CAST(strftime('%s', 'now') AS INTEGER) * 1000 WHERE archived`,
   `CREATE TABLE "roleRequests" (
     workspace TEXT NOT NULL, id TEXT NOT NULL, person TEXT NOT NULL, wants TEXT NOT NULL, "at" BIGINT NOT NULL,
     word TEXT NOT NULL, declined TEXT,
@@ -29,7 +32,11 @@ const statements = [
 ]
 
 /** What records of the history lack since then. */
-const added = { roles: { madeAt: null, madeBy: null }, workspaces: { seatsNext: null } }
+const added = {
+  roles: { madeAt: null, madeBy: null },
+  workspaces: { seatsNext: null },
+  teams: { archivedAt: null },
+}
 
 export const roles: Migration = {
   name: '005-roles',

@@ -2,6 +2,7 @@ import { Fragment, useState } from 'react'
 import { Link } from 'react-router'
 import type { TeamView } from '#contract/views.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Day } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { joiningWords } from './joining.ts'
@@ -74,11 +75,12 @@ const Channels = ({ team: { channels } }: { readonly team: TeamView }) =>
     </section>
   )
 
-type Managed = 'settings' | 'archive'
+type Managed = 'settings' | 'archive' | 'delete'
 
 /** What its leads do with the team itself. */
 function Managing({ team }: { readonly team: TeamView }) {
   const [open, setOpen] = useState<Managed>()
+  const [openedAt] = useState(Date.now)
   const close = () => setOpen(undefined)
   return (
     <section className="mt-5 border-t border-base-content pt-3">
@@ -90,8 +92,19 @@ function Managing({ team }: { readonly team: TeamView }) {
           <button type="button" className="btn-plain" onClick={() => setOpen('archive')}>
             {team.isArchived ? 'Bring it back …' : 'Archive it …'}
           </button>
+          {team.deletableFrom !== null && team.deletableFrom <= openedAt && (
+            <button type="button" className="btn-plain" onClick={() => setOpen('delete')}>
+              Delete it …
+            </button>
+          )}
         </div>
       )}
+      {open === undefined && team.deletableFrom !== null && team.deletableFrom > openedAt && (
+        <p className="quiet mt-2 text-sm">
+          It can be deleted for good from <Day at={team.deletableFrom} /> on.
+        </p>
+      )}
+      {open === 'delete' && <Deleting team={team} onDone={close} />}
       {open === 'settings' && <TeamSettings team={team} onDone={close} />}
       {open === 'archive' && <Archiving team={team} onDone={close} />}
     </section>
@@ -105,6 +118,17 @@ function Archiving({ team, onDone }: { readonly team: TeamView; readonly onDone:
     edit: { kind: 'team.archive', team: id, archived: !isArchived },
     act: isArchived ? `Bring ${name} back` : `Archive ${name}`,
     said: isArchived ? `${name} is back.` : `${name} is archived.`,
+  } as const
+  return <Deciding act={act} onDone={onDone} />
+}
+
+/** With its home and all in it: it is never undone, and says what everybody loses first. */
+function Deleting({ team: { id, name }, onDone }: { readonly team: TeamView; readonly onDone: () => void }) {
+  const act = {
+    person: '',
+    edit: { kind: 'team.delete', team: id },
+    act: `Delete ${name} and its home for good`,
+    said: `${name} is deleted.`,
   } as const
   return <Deciding act={act} onDone={onDone} />
 }
