@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { dayOf, endOfDay, throughDay } from './dates.ts'
+import { dayOf, endOfDay, nextMonth, throughDay } from './dates.ts'
 
 test.each([
   ['2026-09-30', 'Europe/London', '2026-09-30T23:00:00.000Z'],
@@ -18,4 +18,15 @@ test('an end is shown as the last day that is still included', () => {
   const until = endOfDay('2026-09-30', 'Europe/London')
   expect(throughDay(until, 'Europe/London', Date.UTC(2026, 5, 1))).toBe('30 Sept')
   expect(throughDay(until, 'Europe/London', Date.UTC(2027, 5, 1))).toBe('30 Sept 2026')
+})
+
+test.each([
+  ['2026-11-25T09:00:00Z', 'Europe/London', '2026-12-01T00:00:00.000Z'],
+  ['2026-12-31T23:59:59Z', 'Europe/London', '2027-01-01T00:00:00.000Z'],
+  ['2027-01-01T00:00:00Z', 'Europe/London', '2027-02-01T00:00:00.000Z'],
+  ['2028-02-29T12:00:00Z', 'Europe/Berlin', '2028-02-29T23:00:00.000Z'],
+  ['2026-03-15T12:00:00Z', 'Europe/London', '2026-03-31T23:00:00.000Z'], // the clocks change in between
+  ['2026-06-30T13:00:00Z', 'Pacific/Auckland', '2026-07-31T12:00:00.000Z'], // July there already
+])('the month after %s in %s begins at %s', (at, timeZone, begins) => {
+  expect(new Date(nextMonth(Date.parse(at), timeZone)).toISOString()).toBe(begins)
 })

@@ -19,7 +19,7 @@ import { momentOf } from '#core/state/moment.ts'
 import { type Moment, pathOf, type RecordChange, rootOf, type State } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
-import { type Asker, asks, nameOf, readerAt } from './asker.ts'
+import { type Asker, asks, knowsPerson, nameOf, readerAt } from './asker.ts'
 import { columnDifferenceView, differenceView, inOrder } from './difference.ts'
 import { changeSetFrom, problemFrom } from './change-set.ts'
 import { factView, mayReadFact } from './fact.ts'
@@ -172,7 +172,8 @@ function foreseenAt(asker: Asker, after: Moment, { at, differences, columns, pow
 
 /** One's own, of those whom the author looks after, or of all for who sees roles. */
 function maySeePowers(asker: Asker, after: Moment, id: PersonId): boolean {
-  if (id === asker.person || asks(asker, 'view roles')) return true
+  if (id === asker.person) return true
+  if (asks(asker, 'view roles') && knowsPerson(asker, id)) return true
   const person = rowOf(asker.moment.state.persons, id) ?? rowOf(after.state.persons, id)
   return person !== undefined && keeperOf(asker)(person)
 }

@@ -42,6 +42,7 @@ function roleView(asker: Asker, role: Role): RoleDetailView {
   const { defaultRole, secondFactorFor } = workspaceOf(state)
   const offers = [...allRows(state.welcomeSets), ...allRows(state.joinLinks)]
   const context = { author, before: moment, now: moment }
+  const mayInvite = asks(asker, 'invite members')
   return {
     id,
     name,
@@ -57,7 +58,7 @@ function roleView(asker: Asker, role: Role): RoleDetailView {
     mayChange: lacksRoleChange(context, role, role) === undefined,
     isDefault: defaultRole === id,
     asksSecondStep: secondFactorFor.includes(id),
-    waysIn: offers.filter(each => each.offer.role === id).map(each => each.name),
+    waysIn: offers.filter(each => each.offer.role === id).map(each => (mayInvite ? each.name : 'a way in')),
   }
 }
 

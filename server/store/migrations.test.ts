@@ -95,3 +95,39 @@ test('people of older files have what nobody had set, in the tables and in the h
   ])
   await database.close()
 })
+
+test('roles, seats and archived teams of older files have what nobody had set; what is archived is kept from now on', async () => {
+  const database = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false })
+  const roles = migrations.findIndex(each => each.name === '005-roles')
+  for (const migration of migrations.slice(0, roles)) await migration.up(database)
+  await database.query('PRAGMA foreign_keys = OFF')
+  const columns =
+    'workspace, id, name, note, joining, "welcomesGuests", archived, "allowsPublishing", "madeAt"'
+  for (const [id, archived] of [
+    ['old', 1],
+    ['new', 0],
+  ] as const)
+    await database.query(
+      `INSERT INTO teams (${columns}) VALUES ('w', '${id}', 'T', '', 'open', 0, ${archived}, 1, 1)`,
+    )
+  const changes = [{ table: 'roles', id: 'r', before: null, after: { id: 'r' } }]
+  await database.query(
+    `INSERT INTO "changeSets" (workspace, revision, at, author, reason, edits, changes) VALUES ('w', 1, 1, 'p', '', '[]', ?)`,
+    { replacements: [JSON.stringify(changes)] },
+  )
+  for (const migration of migrations.slice(roles)) await migration.up(database)
+  const select = { type: QueryTypes.SELECT } as const
+  const teams = await database.query<{ id: string; archivedAt: number | null }>(
+    'SELECT id, "archivedAt" FROM teams ORDER BY id',
+    select,
+  )
+  expect([teams[0]?.archivedAt, Math.abs((teams[1]?.archivedAt ?? 0) - Date.now()) < 60_000]).toEqual([
+    null,
+    true,
+  ])
+  const [row] = await database.query<{ changes: string }>('SELECT changes FROM "changeSets"', select)
+  expect(JSON.parse(row?.changes ?? '')).toEqual([
+    { ...changes[0], after: { id: 'r', madeAt: null, madeBy: null } },
+  ])
+  await database.close()
+})

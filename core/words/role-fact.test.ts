@@ -1,0 +1,125 @@
+import { expect, test } from 'vitest'
+import type { PersonId, RoleId, RoleRequestId, TeamId } from '../base/ids.ts'
+import { factsOf } from '../changes/fact.ts'
+import type { Privilege } from '../levels/privilege.ts'
+import type { Scope } from '../people/person.ts'
+import type { Role } from '../people/role.ts'
+import type { RecordChange } from '../state/state.ts'
+import { holding, role } from '../tests/world.ts'
+import { factInWords, type FactNaming } from './fact.ts'
+import { powersInWords } from './impact.ts'
+import { privilegesListed } from './privilege.ts'
+
+const naming = {
+  person: (id: string) => (id === 'p' ? 'Pilar' : undefined),
+  team: (id: string) => (id === 't' ? 'Boats' : undefined),
+  role: (id: string) => (id === 'role-help' ? 'Help' : 'a role that is no more'),
+  through: () => '30 Sep',
+} as unknown as FactNaming
+
+const told = (change: object): string => {
+  const [fact] = factsOf([change as RecordChange])
+  return fact === undefined ? '' : factInWords(fact, naming)
+}
+const roleRow = (name: string, rung: number, ...held: Privilege[]) => role(name, rung, ...held).row as Role
+const changed = (before: Role | null, after: Role | null) => ({
+  table: 'roles',
+  id: 'role-help',
+  before,
+  after,
+})
+const held = (scope: Scope, more: object = {}) => ({ ...holding('p', 'role-help', scope).row, ...more })
+const over = { over: 'team', team: 't' as TeamId } as const
+const request = { id: 'r' as RoleRequestId, person: 'p' as PersonId, at: 0, word: '', declined: null }
+const asked = (wants: object, more: object = {}) => ({ ...request, wants, ...more })
+const look = { id: 'l', by: 'o', at: 0, until: 1, word: 'w' }
+
+test.each<[string, object]>([
+  [
+    'made the role Help, which may suspend people and set when their time ends',
+    changed(null, roleRow('Help', 20, 'suspend')),
+  ],
+  ['made the role Help', changed(null, roleRow('Help', 20))],
+  ['deleted the role Help', changed(roleRow('Help', 20), null)],
+  ['renamed the role Help to Aid', changed(roleRow('Help', 20), roleRow('Aid', 20))],
+  ['moved the role Help up from rung 20 to 40', changed(roleRow('Help', 20), roleRow('Help', 40))],
+  [
+    'let the role Help moderate channels, let the role Help no longer make teams, moved the role Help down from rung 20 to 10',
+    changed(roleRow('Help', 20, 'create teams'), roleRow('Help', 10, 'moderate')),
+  ],
+  ['changed the role Help', changed(roleRow('Help', 20), { ...roleRow('Help', 20), note: 'N' })],
+  [
+    'gave Pilar the role Help',
+    { table: 'holdings', id: 'h', before: null, after: held({ over: 'workspace' }) },
+  ],
+  [
+    'gave Pilar the role Help over the people of Boats through 30 Sep',
+    { table: 'holdings', id: 'h', before: null, after: held(over, { until: 9 }) },
+  ],
+  [
+    'took the role Help over guests from Pilar',
+    { table: 'holdings', id: 'h', before: held({ over: 'guests' }), after: null },
+  ],
+  [
+    'asked for the role Help',
+    { table: 'roleRequests', id: 'r', before: null, after: asked({ role: 'role-help' as RoleId }) },
+  ],
+  [
+    'asked for a role that may make teams',
+    { table: 'roleRequests', id: 'r', before: null, after: asked({ privilege: 'create teams' }) },
+  ],
+  [
+    'declined Pilar’s request for the role Help',
+    {
+      table: 'roleRequests',
+      id: 'r',
+      before: asked({ role: 'role-help' }),
+      after: asked({ role: 'role-help' }, { declined: { by: 'o', at: 1, word: '' } }),
+    },
+  ],
+  [
+    'offered to hand the workspace over to Pilar',
+    { table: 'handovers', id: 'h', before: null, after: { id: 'h', from: 'o', to: 'p' } },
+  ],
+  [
+    'looked through the eyes of Pilar',
+    { table: 'looks', id: 'l', before: null, after: { ...look, through: 'p' } },
+  ],
+  [
+    'looked at the outline of all places',
+    { table: 'looks', id: 'l', before: null, after: { ...look, through: null } },
+  ],
+])('%s', (words, change) => {
+  expect(told(change)).toBe(words)
+})
+
+test('what people may do is told for all who gain just the same at once', () => {
+  const one = (
+    person: string,
+    gains: Privilege[],
+    loses: Privilege[] = [],
+    overWhom: string | null = null,
+  ) => ({
+    person,
+    over: overWhom,
+    gains,
+    loses,
+  })
+  expect(powersInWords([])).toBe('')
+  expect(
+    powersInWords([one('a', ['moderate']), one('b', ['moderate']), one('c', [], ['suspend'], 'Boats')]),
+  ).toBe(
+    '2 people may now moderate channels; 1 person may no longer suspend people and set when their time ends over Boats.',
+  )
+  const many = ['moderate', 'create teams', 'own', 'directory', 'suspend'] as const
+  expect(powersInWords(many.map((each, index) => one(`p${index}`, [each])))).toBe(
+    'What 5 people may do in the workspace changes, in 5 ways.',
+  )
+})
+
+test('a list of privileges is cut where it grows long', () => {
+  expect(privilegesListed(['moderate'])).toBe('moderate channels')
+  expect(privilegesListed(['moderate', 'create teams'])).toBe('moderate channels and make teams')
+  const five: Privilege[] = ['moderate', 'create teams', 'create homes', 'view roles', 'own']
+  expect(privilegesListed(five)).toBe('moderate channels, make teams, make shared homes and 2 more things')
+})

@@ -1,0 +1,56 @@
+import { expect, test } from 'vitest'
+import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
+import { countOf, editsOf, mayToggle, toggled } from './draft.ts'
+import { slotOf, slotsFor, standingOf } from './rungs.ts'
+
+const role = (id: string, rung: number, privileges: Privilege[] = [], mayChange = true) =>
+  ({ id, name: id.toUpperCase(), rung, privileges, mayChange }) as unknown as RoleDetailView
+const ladder = [role('a', 80), role('b', 40), role('c', 40), role('d', 39), role('e', 1)]
+
+test('a role can stand on each rung of others, and between two where there is room', () => {
+  const slots = slotsFor(ladder, undefined)
+  expect(slots.map(({ rung, roles }) => [rung, roles.map(each => each.id).join('')])).toEqual([
+    [90, ''],
+    [80, 'a'],
+    [60, ''],
+    [40, 'bc'],
+    // None between 40 and 39, and none below 1.
+    [39, 'd'],
+    [20, ''],
+    [1, 'e'],
+  ])
+})
+
+test('wherever it is moved to, it is found there again', () => {
+  for (const moved of [undefined, 'a', 'b', 'd', 'e']) {
+    const slots = slotsFor(ladder, moved)
+    for (const [index, slot] of slots.entries())
+      expect([moved, slotOf(slots, slot.rung)]).toEqual([moved, index])
+  }
+  // Alone on its rung it stands in the gap that it leaves.
+  const without = slotsFor(ladder, 'a')
+  expect(without[slotOf(without, 80)]?.roles).toEqual([])
+})
+
+test('whom it outranks is said in names', () => {
+  expect(standingOf(ladder, 'b', 40)).toBe('Outranks D, E; beside C; below A.')
+  expect(standingOf(ladder, undefined, 1)).toBe('Outranks nobody; beside E; below A, B, C, D.')
+  expect(standingOf([role('a', 5)], 'a', 5)).toBe('Outranks nobody.')
+})
+
+test('a draft takes along what is needed, counts it, and forgets a role that is as it was', () => {
+  const one = role('a', 30, ['view people', 'suspend'])
+  const view = { roles: [one, role('b', 20)], mine: { moderate: 30, security: 20 } } as unknown as RolesView
+  const more = toggled({}, one, 'remove')
+  expect(editsOf(more)).toEqual([
+    { kind: 'role.change', role: 'a', privileges: ['view people', 'suspend', 'remove'] },
+  ])
+  const less = toggled(more, one, 'view people')
+  expect([countOf(view, less), less]).toEqual([{ added: 0, taken: 2 }, { a: [] }])
+  expect(toggled(toggled(less, one, 'suspend'), one, 'moderate')).toHaveProperty('a')
+  expect(toggled(more, one, 'remove')).toEqual({})
+  const may = (privilege: Privilege) => mayToggle(view, one, privilege)
+  expect([may('suspend'), may('moderate'), may('security'), may('own')]).toEqual([true, true, false, false])
+  expect(mayToggle(view, role('l', 9, ['moderate'], false), 'moderate')).toBe(false)
+})
