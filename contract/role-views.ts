@@ -159,6 +159,6 @@ export interface LookedView {
   readonly place:
     (LookedPlaceView & { readonly through: readonly string[]; readonly text: string | null }) | null
   readonly children: readonly LookedPlaceView[]
-  /** How many members’ private folders there are besides, at the top of the outline. */
-  readonly more: number
+  /** At the top of the outline: whose private folders there are besides, the first of them by name. */
+  readonly kept: { readonly of: readonly string[]; readonly count: number }
 }

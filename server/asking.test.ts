@@ -135,7 +135,8 @@ describe('looking', () => {
     const look = await begin(null)
     const { body } = await looked(look)
     expect(body.children.map(each => each.name).sort()).toEqual(['Sites', 'Volunteers'])
-    expect([body.more > 2, body.children.every(each => each.actions === null)]).toEqual([true, true])
+    expect(body.kept.of).toEqual(['Ada', 'Ash', 'Eli', 'Kim', 'Mika', 'Ona'])
+    expect(body.children.every(each => each.actions === null)).toBe(true)
     expect((await looked(look, world.ids.secret)).body.place).toMatchObject({
       name: 'Hidden Nests',
       text: null,

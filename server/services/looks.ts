@@ -89,7 +89,7 @@ export async function lookedView(
       look,
       place: null,
       children: tops.map(each => placeView(looking, each)),
-      more: privateOf(looking),
+      kept: privateFolders(looking),
     }
   }
   const place = rowOf(state.nodes, node as NodeId)
@@ -103,7 +103,7 @@ export async function lookedView(
       text: await textOfBoth(parts, looking, place),
     },
     children: children.map(each => placeView(looking, each)),
-    more: 0,
+    kept: { of: [], count: 0 },
   }
 }
 
@@ -132,10 +132,16 @@ function shownBelow(looking: Looking, nodes: readonly ContentNode[]): ContentNod
   )
 }
 
-/** Private folders, which the outline counts and does not open. */
-function privateOf({ asker: { moment }, eyes }: Looking): number {
-  if (eyes !== undefined) return 0
-  return childrenOf(moment.state, rootOf(moment.state).id).filter(each => each.home?.of === 'person').length
+const namedAtMost = 200
+
+/** Private folders: the outline tells whose they are and opens none. */
+function privateFolders({ asker, eyes }: Looking): LookedView['kept'] {
+  const { state } = asker.moment
+  const homes = eyes === undefined ? childrenOf(state, rootOf(state).id) : []
+  const owners = homes.flatMap(({ home }) =>
+    home?.of === 'person' ? [nameOf(asker.moment, home.person)] : [],
+  )
+  return { of: owners.sort(collator.compare).slice(0, namedAtMost), count: owners.length }
 }
 
 function placeView(looking: Looking, node: ContentNode): LookedPlaceView {

@@ -88,7 +88,7 @@ function Place({ data, place }: PlaceProps) {
   )
 }
 
-function Children({ data: { look, place, children, more } }: { readonly data: LookedView }) {
+function Children({ data: { look, place, children, kept } }: { readonly data: LookedView }) {
   if (children.length === 0)
     return (
       <p className="quiet">
@@ -111,10 +111,10 @@ function Children({ data: { look, place, children, more } }: { readonly data: Lo
           ))}
         </tbody>
       </table>
-      {more > 0 && (
-        <p className="quiet mt-2 text-sm">
-          Besides, {more === 1 ? '1 private folder' : `${more} private folders`} of members, which stay
-          closed.
+      {kept.count > 0 && (
+        <p className="quiet mt-3 max-w-3xl text-sm">
+          Besides, the private folders of {kept.of.join(', ')}
+          {kept.count > kept.of.length && ` and ${kept.count - kept.of.length} more`}. They stay closed.
         </p>
       )}
     </>

@@ -1,4 +1,4 @@
-import { type DragEvent, type KeyboardEvent, useId } from 'react'
+import { type DragEvent, type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
 import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
 import { slotOf, slotsFor, type Slot, standingOf } from './rungs.ts'
 
@@ -15,16 +15,18 @@ export function Ladder({ view, role, name, rung, onRung }: Props) {
   const id = useId()
   const slots = slotsFor(view.roles, role)
   const at = slotOf(slots, rung)
+  const [isByKey, setByKey] = useState(false)
   const isFree = (slot: Slot | undefined) => slot !== undefined && slot.rung < (view.below ?? 0)
   const move = (to: number) => {
     const slot = slots[to]
     if (slot !== undefined && isFree(slot)) onRung(slot.rung)
   }
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'ArrowUp') move(at - 1)
-    else if (event.key === 'ArrowDown') move(at + 1)
-    else return
+    const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
+    if (step === 0) return
     event.preventDefault()
+    setByKey(true)
+    move(at + step)
   }
   return (
     <div>
@@ -47,12 +49,16 @@ export function Ladder({ view, role, name, rung, onRung }: Props) {
                   name={name}
                   standing={standingOf(view.roles, role, rung)}
                   slots={slots}
+                  isFocused={isByKey}
                   at={at}
                   onKeyDown={onKeyDown}
                 />
               ) : null
             }
-            onDrop={() => move(index)}
+            onDrop={() => {
+              setByKey(false)
+              move(index)
+            }}
           />
         ))}
       </ol>
@@ -99,25 +105,34 @@ interface MoverProps {
   readonly standing: string
   readonly slots: readonly Slot[]
   readonly at: number
+  /** It was moved by a key: the next key is meant for it too. */
+  readonly isFocused: boolean
   readonly onKeyDown: (event: KeyboardEvent) => void
 }
 
-/** The role itself: what is dragged, and what the arrow keys move. */
-const Mover = ({ name, standing, slots, at, onKeyDown }: MoverProps) => (
-  <span
-    role="slider"
-    tabIndex={0}
-    draggable
-    aria-label="Its rung"
-    aria-orientation="vertical"
-    aria-valuemin={1}
-    aria-valuemax={slots.length}
-    aria-valuenow={slots.length - at}
-    aria-valuetext={standing}
-    className="cursor-grab bg-primary px-2 py-px text-sm font-semibold text-primary-content"
-    onKeyDown={onKeyDown}
-    onDragStart={event => event.dataTransfer.setData('text/plain', name)}
-  >
-    {name === '' ? 'this role' : name}
-  </span>
-)
+/** The role itself: what is dragged, and what the arrow keys move. On another rung it is drawn anew. */
+function Mover({ name, standing, slots, at, isFocused, onKeyDown }: MoverProps) {
+  const mover = useRef<HTMLSpanElement>(null)
+  useEffect(() => {
+    if (isFocused) mover.current?.focus()
+  }, [isFocused])
+  return (
+    <span
+      ref={mover}
+      role="slider"
+      tabIndex={0}
+      draggable
+      aria-label="Its rung"
+      aria-orientation="vertical"
+      aria-valuemin={1}
+      aria-valuemax={slots.length}
+      aria-valuenow={slots.length - at}
+      aria-valuetext={standing}
+      className="cursor-grab bg-primary px-2 py-px text-sm font-semibold text-primary-content"
+      onKeyDown={onKeyDown}
+      onDragStart={event => event.dataTransfer.setData('text/plain', name)}
+    >
+      {name === '' ? 'this role' : name}
+    </span>
+  )
+}
