@@ -20,6 +20,7 @@ const parts = [
   node('home', 'root', { home: { of: 'team', team: 't' as never } }),
   node('in', 'home'),
   grant('home', 'leads:t', steward),
+  grant('home', 'person:owner', steward),
   node('elsewhere', 'root'),
   grant('elsewhere', 'team:t', reader),
   grant('elsewhere', 'person:owner', steward),
@@ -43,6 +44,9 @@ test('a team goes for good after thirty days in the archive, with its home and a
   expect(refusal(state, 'owner', deleting('u'))).toEqual({ code: 'too-early' })
   expect(refusal(world(...parts, team('v')), 'owner', deleting('v'))).toEqual({ code: 'too-early' })
   expect(refusal(state, 'p', deleting('t'))).toMatchObject({ code: 'lead-missing' })
+  // Who may archive any team, and does not see its home, deletes nothing unseen.
+  const admin = world(...parts, person('admin'), holding('admin', 'role-administrator'))
+  expect(refusal(admin, 'admin', deleting('t'))).toEqual({ code: 'unknown', what: 'place' })
   const gone = after(state, 'lead', deleting('t'))
   expect([
     allRows(gone.teams).map(each => each.id),

@@ -7,8 +7,7 @@ import { peopleIn } from '#core/access/subject.ts'
 import { allRows, rowsBy } from '#core/base/collection.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
 import type { Instant } from '#core/base/instant.ts'
-import { lacksArchiving } from '#core/changes/edits/team.ts'
-import { archiveTime } from '#core/changes/edits/team-delete.ts'
+import { archiveTime, lacksDeleting } from '#core/changes/edits/team-delete.ts'
 import { requestOf } from '#core/changes/edits/member.ts'
 import { has, noActions, union } from '#core/levels/action.ts'
 import type { Person, Team } from '#core/people/person.ts'
@@ -51,7 +50,7 @@ function teamView(asker: Asker, team: Team): TeamView {
 
 function deletableFrom({ moment, person: author }: Asker, { id, archivedAt }: Team): Instant | null {
   const context = { author, before: moment, now: moment }
-  const may = archivedAt !== null && lacksArchiving(context, id) === undefined
+  const may = archivedAt !== null && lacksDeleting(context, id) === undefined
   return may ? archivedAt + archiveTime : null
 }
 

@@ -1,11 +1,13 @@
 import { allRows, rowOf, rowsBy } from '../../base/collection.ts'
+import type { TeamId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Team } from '../../people/person.ts'
 import type { BoardColumn } from '../../rules/column.ts'
 import { leadsPrincipal, type Principal, teamPrincipal } from '../../rules/principal.ts'
 import { type RecordChange, type State, teamHomeOf } from '../../state/state.ts'
-import type { EditOf, EditRule } from '../context.ts'
+import { type Context, type EditOf, type EditRule, lacksActionInArchive } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
 import { deletionOf, gone } from './delete.ts'
 import { lacksArchiving } from './team.ts'
 
@@ -15,7 +17,7 @@ export const archiveTime: Instant = 30 * 86_400_000
 /** Deletes a team for good that has been archived for long enough: its home with all in it, and all that names it. */
 export const deleteTeam: EditRule<EditOf<'team.delete'>> = {
   kind: 'team.delete',
-  lacks: (context, { team }) => lacksArchiving(context, team),
+  lacks: (context, { team }) => lacksDeleting(context, team),
   apply: ({ now: { state, at } }, { team }) => {
     const before = rowOf(state.teams, team)
     if (before === undefined) return refused({ code: 'unknown', what: 'team' })
@@ -25,6 +27,15 @@ export const deleteTeam: EditRule<EditOf<'team.delete'>> = {
       ? refused({ code: 'in-use', what: 'team' })
       : ok([...hangingOnTeam(state, before), gone('teams', before)])
   },
+}
+
+/** Who may archive it, and may delete for good what is in its home: that one sees all that goes. */
+export function lacksDeleting(context: Context, team: TeamId): Refusal | undefined {
+  const home = teamHomeOf(context.before.state, team)
+  return (
+    lacksArchiving(context, team) ??
+    (home === undefined ? undefined : lacksActionInArchive(context, home.id, 'seal'))
+  )
 }
 
 /** A way in that would put people into it has to be changed first. */
