@@ -61,11 +61,14 @@ export interface RoleToGiveView extends RoleView {
   }[]
 }
 
+/** A role by its name, or what a privilege lets one do. */
+export type WantedView = { readonly role: PlaceName } | { readonly privilege: Privilege }
+
 /** What somebody asks for, for whoever may decide it. */
 export interface RoleRequestView {
   readonly id: string
   readonly person: PlaceName
-  readonly wants: { readonly role: PlaceName } | { readonly privilege: Privilege }
+  readonly wants: WantedView
   readonly at: Instant
   readonly word: string
 }
@@ -73,7 +76,7 @@ export interface RoleRequestView {
 /** One's own requests, the declined ones too. */
 export interface MyRoleRequestView {
   readonly id: string
-  readonly wants: { readonly role: PlaceName } | { readonly privilege: Privilege }
+  readonly wants: WantedView
   readonly at: Instant
   readonly word: string
   readonly declined: { readonly by: string; readonly word: string } | null

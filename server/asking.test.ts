@@ -24,7 +24,7 @@ describe('asking', () => {
     expect(await notices(owner)).toContain(
       'Ada asks for a role that may help people to sign in again: “Many forget”.',
     )
-    expect(await notices(world.member.visitor)).not.toContain(expect.stringContaining('Ada asks'))
+    expect(await notices(world.member.visitor)).not.toContainEqual(expect.stringContaining('Ada asks'))
     const request = (await owner.get<RoleRequestsView>(`${at}/role-requests`)).body.toDecide.find(
       each => each.person.id === id,
     )

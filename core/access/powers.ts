@@ -2,9 +2,9 @@ import { rowOf, rowsBy } from '../base/collection.ts'
 import type { PersonId, TeamId } from '../base/ids.ts'
 import { isLive } from '../base/instant.ts'
 import type { RoleId } from '../base/ids.ts'
-import { isAsleep, isPrivilege, type Privilege, privileges, type ScopeKind } from '../levels/privilege.ts'
+import { isAsleep, type Privilege, type ScopeKind } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
-import { ownerRole, type Role } from '../people/role.ts'
+import { ownerRole, privilegesOf, type Role } from '../people/role.ts'
 import type { Moment } from '../state/state.ts'
 import { subjectOf } from './subject.ts'
 
@@ -46,8 +46,7 @@ function awakeIn(role: Role, over: ScopeKind): ReadonlySet<Privilege> {
   awake.set(role, kept)
   const known = kept.get(over)
   if (known !== undefined) return known
-  const held = [...privileges(...role.privileges.filter(isPrivilege))]
-  const found = new Set(held.filter(each => !isAsleep(each, over)))
+  const found = new Set([...privilegesOf(role)].filter(each => !isAsleep(each, over)))
   kept.set(over, found)
   return found
 }

@@ -1,6 +1,12 @@
 import type { PersonId, RoleId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
-import { everyPrivilege, type Privilege, privileges, type PrivilegeSet } from '../levels/privilege.ts'
+import {
+  everyPrivilege,
+  isPrivilege,
+  type Privilege,
+  privileges,
+  type PrivilegeSet,
+} from '../levels/privilege.ts'
 
 /** A name for a set of privileges, with a rank. Holding one never opens content. */
 export interface Role {
@@ -18,6 +24,15 @@ export interface Role {
   /** When and by whom it was made; `null` for the built-in ones. */
   readonly madeAt: Instant | null
   readonly madeBy: PersonId | null
+}
+
+const known = new WeakMap<Role, PrivilegeSet>()
+
+/** What a role holds, with all that it needs; names that are no privilege any more are passed over. Worked out once a role. */
+export function privilegesOf(role: Role): PrivilegeSet {
+  const found = known.get(role) ?? privileges(...role.privileges.filter(isPrivilege))
+  known.set(role, found)
+  return found
 }
 
 export const ownerRole = 'role-owner' as RoleId

@@ -20,7 +20,8 @@ import { knowsTeam } from '#core/changes/context.ts'
 import { lacksHandingOn, lacksInviting } from '#core/changes/edits/invitation.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
 import { has } from '#core/levels/action.ts'
-import { allPrivileges, isAsleep, isPrivilege, type Privilege, privileges } from '#core/levels/privilege.ts'
+import { allPrivileges, isAsleep, type Privilege } from '#core/levels/privilege.ts'
+import { privilegesOf } from '#core/people/role.ts'
 import type { Holding, Person, Scope } from '#core/people/person.ts'
 import { pathOf } from '#core/state/state.ts'
 import type { PlaceName } from '#contract/views.ts'
@@ -254,7 +255,7 @@ function powersFor(asker: Asker, { id, keeping }: PersonView): PowerView[] | nul
     .flatMap(({ role: roleId, scope }) => {
       const role = rowOf(moment.state.roles, roleId)
       if (role === undefined) return []
-      return [{ role: role.name, scope, privileges: privileges(...role.privileges.filter(isPrivilege)) }]
+      return [{ role: role.name, scope, privileges: privilegesOf(role) }]
     })
   return allPrivileges.flatMap(privilege => {
     const from = held

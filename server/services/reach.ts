@@ -10,7 +10,8 @@ import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
 import { judge } from '#core/changes/judge.ts'
 import { type ActionSet, has, noActions } from '#core/levels/action.ts'
-import { isAsleep, isPrivilege, type Privilege, privileges } from '#core/levels/privilege.ts'
+import { isAsleep, type Privilege } from '#core/levels/privilege.ts'
+import { privilegesOf } from '#core/people/role.ts'
 import { partsOf } from '#core/rules/principal.ts'
 import { momentOf } from '#core/state/moment.ts'
 import type { Person } from '#core/people/person.ts'
@@ -61,7 +62,7 @@ export function myAccessView(parts: Parts, asker: Asker): MyAccessView {
       .filter(holding => isLive(holding, moment.at))
       .map(holding => {
         const role = rowOf(moment.state.roles, holding.role)
-        const held = [...privileges(...(role?.privileges ?? []).filter(isPrivilege))]
+        const held = role === undefined ? [] : [...privilegesOf(role)]
         return {
           ...holdingView(asker, holding),
           note: role?.note ?? '',
@@ -189,6 +190,6 @@ function roleOf({ state }: Moment, person: PersonId): { role: string; privileges
   const role = holding === undefined ? undefined : rowOf(state.roles, holding.role)
   return {
     role: role?.name ?? '',
-    privileges: [...privileges(...(role?.privileges ?? []).filter(isPrivilege))],
+    privileges: role === undefined ? [] : [...privilegesOf(role)],
   }
 }

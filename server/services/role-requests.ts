@@ -1,4 +1,9 @@
-import type { MyRoleRequestView, RoleRequestsView, RoleRequestView } from '#contract/role-views.ts'
+import type {
+  MyRoleRequestView,
+  RoleRequestsView,
+  RoleRequestView,
+  WantedView,
+} from '#contract/role-views.ts'
 import { powersOf } from '#core/access/powers.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import { lacksDeciding } from '#core/changes/edits/role-request.ts'
@@ -49,7 +54,7 @@ function mineView(asker: Asker, { id, wants, at, word, declined }: RoleRequest):
 }
 
 /** A role by its name: whoever asked for it knew of it, and whoever decides may give it. */
-function wantsView({ moment }: Asker, wants: RoleWanted): RoleRequestView['wants'] {
+function wantsView({ moment }: Asker, wants: RoleWanted): WantedView {
   return 'privilege' in wants
     ? wants
     : {

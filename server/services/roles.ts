@@ -7,9 +7,9 @@ import { knowsTeam } from '#core/changes/context.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
 import { lacksRoleFor } from '#core/changes/edits/role.ts'
 import { lacksRoleChange } from '#core/changes/edits/role-made.ts'
-import { allPrivileges, isAsleep, isPrivilege, type Privilege, privileges } from '#core/levels/privilege.ts'
+import { allPrivileges, isAsleep, type Privilege } from '#core/levels/privilege.ts'
 import type { Holding, Person, Scope } from '#core/people/person.ts'
-import { guestRole, type Role } from '#core/people/role.ts'
+import { guestRole, privilegesOf, type Role } from '#core/people/role.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
@@ -48,7 +48,7 @@ function roleView(asker: Asker, role: Role): RoleDetailView {
     name,
     note,
     rung,
-    privileges: [...privileges(...role.privileges.filter(isPrivilege))],
+    privileges: [...privilegesOf(role)],
     callable,
     free,
     builtIn,
@@ -80,7 +80,7 @@ function peopleByPrivilege(asker: Asker): Record<Privilege, number> {
   const found = new Map<Privilege, Set<PersonId>>(allPrivileges.map(each => [each, new Set()]))
   for (const role of allRows(asker.moment.state.roles)) {
     const people = holdersOf(asker, role.id)
-    for (const privilege of privileges(...role.privileges.filter(isPrivilege)))
+    for (const privilege of privilegesOf(role))
       for (const { holding, person } of people)
         if (!isAsleep(privilege, holding.scope.over)) found.get(privilege)?.add(person.id)
   }
@@ -125,7 +125,7 @@ export function rolesToGive(asker: Asker, id: string): RoleToGiveView[] {
   const scopes = scopesOf(asker)
   const given = allRows(moment.state.roles).filter(role => role.id !== guestRole && person.kind === 'member')
   return byRung(given).flatMap(role => {
-    const held = [...privileges(...role.privileges.filter(isPrivilege))]
+    const held = [...privilegesOf(role)]
     const fitting = scopes.filter(
       scope => lacksRoleFor(context, { role: role.id, scope }, person) === undefined,
     )

@@ -4,9 +4,9 @@ import { allRows, rowOf, rowsBy } from '../../base/collection.ts'
 import type { PersonId, RoleRequestId } from '../../base/ids.ts'
 import { isSame } from '../../base/same.ts'
 import { ok, refused } from '../../base/result.ts'
-import { isAsleep, isPrivilege, type Privilege, privileges } from '../../levels/privilege.ts'
+import { isAsleep } from '../../levels/privilege.ts'
 import type { RoleRequest, RoleWanted } from '../../people/asking.ts'
-import { guestRole, type Role } from '../../people/role.ts'
+import { guestRole, privilegesOf, type Role } from '../../people/role.ts'
 import type { Moment } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
@@ -99,10 +99,7 @@ export function lacksDeciding(context: Context, id: RoleRequestId): Refusal | un
 export const answers = (wants: RoleWanted, role: Role, { over }: Offered['scope']): boolean =>
   'role' in wants
     ? role.id === wants.role
-    : !isAsleep(wants.privilege, over) && privilegesIn(role).has(wants.privilege)
-
-const privilegesIn = (role: Role): ReadonlySet<Privilege> =>
-  privileges(...role.privileges.filter(isPrivilege))
+    : !isAsleep(wants.privilege, over) && privilegesOf(role).has(wants.privilege)
 
 const hasWanted = (moment: Moment, person: PersonId, wants: RoleWanted): boolean =>
   'role' in wants
@@ -114,7 +111,7 @@ export function decidersOf(moment: Moment, { id, person: asker, wants }: RoleReq
   const person = rowOf(moment.state.persons, asker)
   if (person === undefined) return []
   const roles = allRows(moment.state.roles)
-  const assigning = roles.filter(role => privilegesIn(role).has('assign roles'))
+  const assigning = roles.filter(role => privilegesOf(role).has('assign roles'))
   const holders = assigning.flatMap(role => rowsBy(moment.state.holdings, 'role', role.id))
   const deciding = holders.filter(({ person: author, scope }) => {
     const context = { author, before: moment, now: moment }

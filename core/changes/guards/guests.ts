@@ -6,22 +6,25 @@ import { guestRole } from '../../people/role.ts'
 import { privateFolderOf, type State } from '../../state/state.ts'
 import type { Refusal } from '../refusal.ts'
 
-/** No change leaves a guest leading a team, or standing in one that does not welcome guests. */
+/** No change leaves a guest leading a team, standing in one that does not welcome guests, or holding a role. */
 export const guests: Guard = whole => {
   for (const membership of touchedMemberships(whole)) {
     const wrong = wrongGuestMembership(whole.after.state, membership)
     if (wrong !== undefined) return wrong
   }
-  for (const person of turnedGuests(whole)) {
+  for (const person of touchedGuests(whole)) {
     const wrong = wrongGuest(whole.after.state, person)
     if (wrong !== undefined) return wrong
   }
   return undefined
 }
 
-const turnedGuests = ({ changes, after }: Whole): Person[] =>
+/** Guests who became so, or who are given a role, in whichever way. */
+const touchedGuests = ({ changes, after }: Whole): Person[] =>
   changes.flatMap(change => {
-    const person = change.table === 'persons' ? rowOf(after.state.persons, change.id) : undefined
+    const id =
+      change.table === 'persons' ? change.id : change.table === 'holdings' ? change.after?.person : undefined
+    const person = id === undefined ? undefined : rowOf(after.state.persons, id)
     return person?.kind === 'guest' ? [person] : []
   })
 

@@ -122,6 +122,18 @@ describe('handing over', () => {
     expect([owns(declined, 'owner'), rowOf(declined.handovers, 'h' as HandoverId)]).toEqual([true, undefined])
   })
 
+  test('is not taken by somebody who became a guest meanwhile', () => {
+    const turning = { as: 'guest', holding: 'x', folder: 'f', grant: 'gr', taker: null }
+    const turned = after(
+      offered,
+      'owner',
+      edit('member.take', { team: 't', person: 'p' }),
+      edit('person.turn', { person: 'p', ...turning }),
+    )
+    expect(refusal(turned, 'p', taking(true))).toMatchObject({ code: 'guest-rule', rule: 'no role' })
+    expect(refusal(turned, 'p', taking(false))).toBe('allowed')
+  })
+
   test('gives by the right of who offers it, as that is when it is taken', () => {
     const second = after(
       offered,

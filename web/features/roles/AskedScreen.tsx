@@ -1,6 +1,11 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import type { MyRoleRequestView, RoleRequestsView, RoleRequestView } from '#contract/role-views.ts'
+import type {
+  MyRoleRequestView,
+  RoleRequestsView,
+  RoleRequestView,
+  WantedView,
+} from '#contract/role-views.ts'
 import { allPrivileges, isPrivilege, type Privilege } from '#core/levels/privilege.ts'
 import { privilegeWords } from '#core/words/privilege.ts'
 import { useRoleRequestsQuery } from '../../api/roles.ts'
@@ -30,7 +35,7 @@ export function AskedScreen() {
   )
 }
 
-export const wantedWords = (wants: RoleRequestView['wants']): string =>
+export const wantedWords = (wants: WantedView): string =>
   'role' in wants ? `hold the role ${wants.role.name}` : privilegeWords[wants.privilege]
 
 function ToDecide({ requests }: { readonly requests: readonly RoleRequestView[] }) {
