@@ -54,8 +54,8 @@ const mutants: readonly Mutant[] = [
   {
     mistake: 'privileges that sleep in a scope count there',
     file: 'access/powers.ts',
-    find: 'held.filter(each => !isAsleep(each, over))',
-    put: 'held',
+    find: '[...privilegesOf(role)].filter(each => !isAsleep(each, over))',
+    put: 'privilegesOf(role)',
   },
   {
     mistake: 'effects on privileges forget what is had over the whole workspace',
@@ -174,8 +174,8 @@ const mutants: readonly Mutant[] = [
   {
     mistake: 'the bin is never emptied',
     file: 'changes/passing.ts',
-    find: 'touched.push(...leavingBin(state, at))',
-    put: '',
+    find: 'touched.push(...leavingBin(state, at), ...withSeatsPlanned(state, at))',
+    put: 'touched.push(...withSeatsPlanned(state, at))',
   },
   {
     mistake: 'a copy holds what its author may not copy',

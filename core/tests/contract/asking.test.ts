@@ -71,6 +71,9 @@ describe('a role that is asked for', () => {
     expect(refusal(asked, 'admin', answering({ role: 'role-settler', scope: everything }))).toEqual({
       code: 'not-asked-for',
     })
+    const own = after(state, 'admin', asking({ role: 'role-keeper' }))
+    for (const gives of [{ role: 'role-keeper', scope: everything }, null])
+      expect(refusal(own, 'admin', answering(gives))).toEqual({ code: 'unknown', what: 'request' })
     expect(refusal(asked, 'q', answering(null))).toEqual({ code: 'unknown', what: 'request' })
     const given = after(asked, 'assigner', answering({ role: 'role-keeper', scope: overT }))
     expect([allRows(given.roleRequests), given.holdings.rows.size > asked.holdings.rows.size]).toEqual([
