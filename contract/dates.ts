@@ -11,6 +11,10 @@ export function endOfDay(day: string, timeZone: string): Instant {
   return nextDay - offsetAt(guess, timeZone)
 }
 
+/** The first instant of a calendar day in a time zone: what "from 1 Oct" means. */
+export const startOfDay = (day: string, timeZone: string): Instant =>
+  endOfDay(new Date(Date.parse(`${day}T00:00:00Z`) - 86_400_000).toISOString().slice(0, 10), timeZone)
+
 /** The first instant of the next calendar month there: when the next period of what is paid by the month begins. */
 export function nextMonth(now: Instant, timeZone: string): Instant {
   const [year, month] = dayOf(now, timeZone).split('-').map(Number)

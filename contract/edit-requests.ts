@@ -250,6 +250,15 @@ const edits = {
   'handover.offer': { to: id, keeps: id, word: text(1000) },
   'handover.withdraw': { handover: id },
   'handover.answer': { handover: id, accepted: Type.Boolean() },
+  'access.ask': { node: id, wants: set, word: text(1000) },
+  'access.unask': { request: id },
+  'access.answer': {
+    request: id,
+    word: text(1000),
+    gives: orNull(Type.Object({ gives, until: orNull(instant) }, strict)),
+  },
+  'watch.begin': { node: id },
+  'watch.end': { watch: id },
   'look.begin': { look: id, through: orNull(id), word: text(500) },
   'seats.change': {
     seats: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 1_000_000 }))),

@@ -26,6 +26,12 @@ export interface NoticeView {
   readonly team: PlaceName | null
   /** A page of the workspace where something can be done about it. */
   readonly to: { readonly name: string; readonly path: string } | null
+  /** What the reader can do about it at once, ready to be foreseen. */
+  readonly offer: {
+    readonly act: string
+    readonly said: string
+    readonly edits: readonly EditRequest[]
+  } | null
   /** The entry of the history that it is about. */
   readonly revision: number | null
 }

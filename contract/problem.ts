@@ -11,6 +11,8 @@ export interface Problem {
   readonly detail: string
   /** The privilege that was lacking: it can be asked for. */
   readonly lacks?: Privilege
+  /** The place at which a level was lacking, and the level: it can be asked for there. */
+  readonly asks?: { readonly place: string; readonly level: string }
   /** For a change set: the edit that was refused, counted from 0. */
   readonly edit?: number
   /** For a change set that would now do something else than its author saw: what it would do. */
@@ -116,6 +118,21 @@ export const serverProblems = {
     title: 'This look is over.',
     detail: 'Begin another one, with a reason.',
   },
+  'does-not-fit': {
+    status: 409,
+    title: 'This does not fit any more: what it changes is gone, or was changed otherwise.',
+    detail: 'Leave it out, and make it anew if it is still wanted.',
+  },
+  'not-gathered': {
+    status: 422,
+    title: 'This cannot be gathered with other changes.',
+    detail: 'Do it by itself; a change set holds at most 200 acts.',
+  },
+  'not-a-taker': {
+    status: 422,
+    title: 'They could not apply these changes, or you do not know them.',
+    detail: 'Choose one of those who may.',
+  },
   'already-set-up': {
     status: 409,
     title: 'This Noskel has its workspace already.',
@@ -182,6 +199,7 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'say-why': 422,
   'too-early': 409,
   'nothing-to-undo': 409,
+  'asked-too-much': 429,
   'never-undone': 422,
 }
 

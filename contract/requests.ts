@@ -11,6 +11,10 @@ export const changeSetRequest = Type.Object(
     reason: Type.Optional(text(500)),
     /** What its author saw that it would do. */
     seen: Type.Optional(text(100)),
+    /** What those for whom something is opened are told besides. */
+    message: Type.Optional(text(2000)),
+    /** The kept change set that this is: gone once it is applied. */
+    draft: Type.Optional(id),
     edits: Type.Array(editRequest, { minItems: 1, maxItems: 6000 }),
   },
   strict,
@@ -203,6 +207,38 @@ export type ImportRequest = Static<typeof importRequest>
 
 /** The outline below a place, or from the top. */
 export const outlineQuery = Type.Object({ node: Type.Optional(id) }, strict)
+
+const draftName = text(200)
+/** Adds an act to the change set that is being gathered. */
+export const gatherRequest = Type.Object(
+  { edits: Type.Array(editRequest, { minItems: 1, maxItems: 6000 }) },
+  strict,
+)
+export type GatherRequest = Static<typeof gatherRequest>
+
+/** Keeps it under a name, or leaves one of its acts out. */
+export const draftRequest = Type.Object(
+  { name: Type.Optional(draftName), without: Type.Optional(Type.Integer({ minimum: 0, maximum: 999 })) },
+  { ...strict, minProperties: 1 },
+)
+export type DraftRequest = Static<typeof draftRequest>
+export const handRequest = Type.Object({ to: id, word: text(1000) }, strict)
+export type HandRequest = Static<typeof handRequest>
+
+/** What is given to somebody, or at some places (ids with commas between them). */
+export const givenQuery = Type.Object(
+  {
+    principal: Type.Optional(Type.String({ pattern: '^(person|team|leads):[a-z0-9-]{1,40}$' })),
+    places: Type.Optional(Type.String({ pattern: '^[a-z0-9,-]{1,4000}$' })),
+  },
+  { ...strict, minProperties: 1 },
+)
+export type GivenQuery = Static<typeof givenQuery>
+export const takeOverQuery = Type.Object(
+  { from: id, what: Type.Union([kind('access'), kind('people')]) },
+  strict,
+)
+export type TakeOverQuery = Static<typeof takeOverQuery>
 
 /** Places to offer, by a part of their name. */
 export const placesQuery = Type.Object({ find: text(200) }, strict)

@@ -1,3 +1,4 @@
+import type { Instant } from '#core/base/instant.ts'
 import type { PlaceName } from './views.ts'
 
 /** The settings of a workspace, with whom each concerns. */
@@ -17,6 +18,11 @@ export interface SettingsView {
   /** How many guests are here or invited, and how many places are on the web. */
   readonly guests: number
   readonly published: number
+  /** Closing all of it to everyone from outside: where, and by which limit it is closed; to whoever may. */
+  readonly closing: {
+    readonly whole: string
+    readonly closed: { readonly limit: string; readonly by: string; readonly at: Instant } | null
+  } | null
 }
 
 /** A role with those of its holders who have no second step yet. */

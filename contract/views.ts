@@ -1,5 +1,6 @@
 import type { Instant } from '#core/base/instant.ts'
 import type { WaitingInvitation } from './account-views.ts'
+import type { AccessRequestView } from './access-views.ts'
 import type { RequestView } from './people-views.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { ColumnAccess } from '#core/access/columns.ts'
@@ -41,7 +42,7 @@ export interface WorkspaceView {
     readonly picture: string | null
     readonly privileges: readonly Privilege[]
   }
-  readonly ownLevels: readonly { readonly id: string; readonly name: string; readonly actions: number }[]
+  readonly ownLevels: readonly OwnLevelView[]
   /** Those that the reader may offer in an invitation. */
   readonly roles: readonly RoleView[]
   readonly defaultRole: string
@@ -50,6 +51,13 @@ export interface WorkspaceView {
   readonly keepsPeople: boolean
   /** The reader is owner, and the only one who is active. */
   readonly isOnlyOwner: boolean
+}
+
+export interface OwnLevelView {
+  readonly id: string
+  readonly name: string
+  readonly note: string
+  readonly actions: number
 }
 
 export interface RoleView {
@@ -184,6 +192,15 @@ export type AccessView =
       readonly people: readonly ReachView[]
       readonly limits: readonly LimitView[]
       readonly brokenAt: PlaceName | null
+      /** Where inheritance is broken at this place itself: by whom, and when. */
+      readonly broken: { readonly by: string; readonly at: Instant } | null
+      /** What it stands in, if the reader sees it. */
+      readonly above: PlaceName | null
+      /** The reader is told of changes here, by a watch with this id. */
+      readonly watch: string | null
+      readonly requests: readonly AccessRequestView[]
+      /** What is published here and below, as far as the reader sees it. */
+      readonly published: readonly PlaceName[]
       /** Places below with something of their own, as far as the reader sees them. */
       readonly below: readonly ExceptionView[]
       readonly hiddenBelow: number
@@ -233,9 +250,13 @@ export interface LimitView extends PrincipalName {
   readonly sparesStewards: boolean
   readonly at: PlaceName | null
   readonly isHere: boolean
+  readonly from: Instant | null
   readonly until: Instant | null
   readonly by: string
   readonly since: Instant
+  /** Whom it takes something from now, and how many stewards it would hold but spares. */
+  readonly holds: readonly PlaceName[]
+  readonly spares: number
 }
 
 /** A place below with entries of its own: where access differs from what flows down. */
@@ -243,6 +264,8 @@ export interface ExceptionView extends PlaceName {
   readonly isBroken: boolean
   readonly grants: number
   readonly limits: number
+  /** People who are given something there by name, of which a limit leaves less. */
+  readonly heldBack: readonly PlaceName[]
 }
 
 export interface ExceptionsView {
@@ -323,6 +346,18 @@ export interface SumView {
   readonly brokenAt: PlaceName | null
   readonly steps: readonly StepView[]
   readonly result: number
+  /** From the whole workspace down to the place: what the person has on the way, and where it changes. */
+  readonly way: readonly WayView[]
+}
+
+/** One place on the way down, or several that the reader cannot see as one. */
+export interface WayView {
+  readonly place: PlaceName | null
+  readonly actions: number
+  readonly isBroken: boolean
+  /** What is given to the person there, and what limits leave of it. */
+  readonly given: number
+  readonly allows: number | null
 }
 
 export interface PartView {

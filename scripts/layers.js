@@ -40,13 +40,16 @@ const within = [
 ]
 
 const features = [
+  'access',
   'account',
   'content',
   'entry',
   'history',
+  'looks',
   'mailbox',
   'notices',
   'people',
+  'roles',
   'settings',
   'teams',
 ]

@@ -6,6 +6,7 @@ import { demoPassword } from '#demo/scenario/people.ts'
 import { openParts } from '#server/assemble.ts'
 import { type Config, readConfig } from '#server/config.ts'
 import type { Parts } from '#server/parts.ts'
+import { nothingWritten } from '../server/services/notices/kind.ts'
 import { noticesOf } from '#server/services/notices/write.ts'
 import type { NoticeRow } from '#server/store/tables.ts'
 import { hashOf } from '#server/services/password.ts'
@@ -33,7 +34,7 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
       for (const set of sets) {
         const { touching } = set
         await writeRecords(tables, { workspace, changes: touching.changes, transaction })
-        const entry = { ...set, workspace, undone: null }
+        const entry = { ...set, workspace, undone: null, told: {} }
         await tables.changeSets.create(rowOfEntry(entry, differences(touching)), { transaction })
       }
       const notices = noticesIn(parts, sets, now)
@@ -66,30 +67,14 @@ function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[
   const lately = sets.filter(set => set.after.at > now - 60 * days)
   const told = lately.flatMap(({ author, touching, after }) => {
     const { before, changes } = touching
-    const { revision } = after.state
     const effect = differences(touching)
-    return noticesOf(parts, id, {
-      author,
-      revision,
-      before,
-      after,
-      changes,
-      effect,
-      nearing: [],
-      recovered: [],
-      undone: null,
-    })
+    return noticesOf(parts, id, { ...nothingWritten(author, after), before, changes, effect })
   })
   const moment = { state: last.after.state, at: now }
-  const nearing = nearingIn(moment.state, now - nearness, now)
-  const ends = {
-    author: theWorkspace,
-    revision: moment.state.revision,
-    before: moment,
-    after: moment,
-    nearing,
-  }
-  const near = noticesOf(parts, id, { ...ends, changes: [], effect: [], recovered: [], undone: null })
+  const near = noticesOf(parts, id, {
+    ...nothingWritten(theWorkspace, moment),
+    nearing: nearingIn(moment.state, now - nearness, now),
+  })
   return [...told, ...near].map(row => ({ ...row, readAt: row.at < now - 10 * days ? row.at : null }))
 }
 

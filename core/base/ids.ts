@@ -26,3 +26,5 @@ export type PictureId = Id<'picture'>
 export type RoleRequestId = Id<'role request'>
 export type HandoverId = Id<'handover'>
 export type LookId = Id<'look'>
+export type AccessRequestId = Id<'access request'>
+export type WatchId = Id<'watch'>

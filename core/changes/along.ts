@@ -11,6 +11,8 @@ export interface Leading {
   readonly leavers: ReadonlySet<PersonId>
   /** Who came into which team, or asks anew. */
   readonly joined: ReadonlySet<string>
+  /** Who was given something by name, and where. */
+  readonly opened: ReadonlySet<string>
   /** Who was given a role. */
   readonly given: ReadonlySet<PersonId>
   readonly hasTeam: boolean
@@ -33,6 +35,11 @@ export function leadingIn(changes: readonly RecordChange[]): Leading {
     people: new Set(persons.map(change => change.id)),
     leavers: new Set(persons.filter(isTurned).map(change => change.id)),
     joined: new Set(made.map(change => joinKey(change.after))),
+    opened: new Set(
+      of('grants').flatMap(change =>
+        change.before === null ? [`${change.after?.principal ?? ''} ${change.after?.node ?? ''}`] : [],
+      ),
+    ),
     given: new Set(
       of('holdings').flatMap(({ before, after }) =>
         before === null && after !== null ? [after.person] : [],
@@ -51,6 +58,9 @@ const isBreak = ({ before, after }: NodeChange): boolean =>
 
 const joinKey = (row: { readonly team?: TeamId; readonly person?: PersonId } | null): string =>
   `${row?.team ?? ''} ${row?.person ?? ''}`
+
+const openedKey = (row: { readonly person?: PersonId; readonly node?: NodeId } | null): string =>
+  `person:${row?.person ?? ''} ${row?.node ?? ''}`
 
 export const isTurned = ({ before, after }: Extract<RecordChange, { table: 'persons' }>): boolean =>
   before !== null && after !== null && (before.kind !== after.kind || after.status === 'removed')
@@ -83,6 +93,9 @@ const along: Along = {
   roleRequests: (change, { leavers, given }) =>
     change.after === null &&
     (leavers.has(rowIn(change)?.person as PersonId) || given.has(rowIn(change)?.person as PersonId)),
+  accessRequests: (change, { leavers, opened }) =>
+    change.after === null &&
+    (leavers.has(rowIn(change)?.person as PersonId) || opened.has(openedKey(rowIn(change)))),
   handovers: (change, { leavers, given }) =>
     change.after === null &&
     [change.before?.from, change.before?.to].some(

@@ -31,6 +31,9 @@ import type {
 import type {
   AddGrant,
   AddLimit,
+  AnswerAccessRequest,
+  AskForAccess,
+  BeginWatch,
   BreakInheritance,
   ChangeColumn,
   ChangeGrant,
@@ -44,12 +47,14 @@ import type {
   DuplicateNode,
   EndGrant,
   EndLimit,
+  EndWatch,
   MoveNode,
   OrderNode,
   RecoverAccess,
   RestoreInheritance,
   SetNodeState,
   SetWeb,
+  TakeBackAccessRequest,
   UndoChangeSet,
 } from './intents/places.ts'
 import type {
@@ -152,5 +157,10 @@ export type Edit =
   | WithdrawHandover
   | AnswerHandover
   | BeginLook
+  | AskForAccess
+  | TakeBackAccessRequest
+  | AnswerAccessRequest
+  | BeginWatch
+  | EndWatch
 
 export type EditKind = Edit['kind']

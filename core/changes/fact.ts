@@ -51,10 +51,14 @@ interface About {
   readonly team?: TeamId | undefined
 }
 
-/** What a record is about; nothing to tell of for a built-in role. */
+/** What a record is about; nothing to tell of for a built-in role, or for what somebody wants to be told. */
 function aboutOf(change: RecordChange): About | undefined {
   const { node, board, person, team, principal } = rowIn(change) ?? {}
   switch (change.table) {
+    case 'accessRequests':
+      return { act: 'sharing', place: node, person }
+    case 'watches':
+      return undefined
     case 'grants':
     case 'limits': {
       const act = change.table === 'grants' ? 'sharing' : 'limits'

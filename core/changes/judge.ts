@@ -4,6 +4,7 @@ import { momentOf } from '../state/moment.ts'
 import { applyChanges, type Moment, type RecordChange, type State } from '../state/state.ts'
 import type { Context, EditRule } from './context.ts'
 import type { Edit, EditKind } from './edit.ts'
+import { answerAccessRequest, askForAccess, takeBackAccessRequest } from './edits/access-request.ts'
 import { addGrant, changeGrant, endGrant } from './edits/grant.ts'
 import { breakInheritance, restoreInheritance } from './edits/break.ts'
 import { addLimit, changeLimit, endLimit } from './edits/limit.ts'
@@ -37,6 +38,7 @@ import { changeSeats } from './edits/seats.ts'
 import { answerHandover, offerHandover, withdrawHandover } from './edits/handover.ts'
 import { beginLook } from './edits/look.ts'
 import { answerRoleRequest, askForRole, takeBackRoleRequest } from './edits/role-request.ts'
+import { beginWatch, endWatch } from './edits/watch.ts'
 import { turnPerson } from './edits/turn.ts'
 import { theWorkspace } from './passing.ts'
 import type { Guard, Whole } from './guards/guard.ts'
@@ -151,6 +153,11 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'handover.withdraw': withdrawHandover,
   'handover.answer': answerHandover,
   'look.begin': beginLook,
+  'access.ask': askForAccess,
+  'access.unask': takeBackAccessRequest,
+  'access.answer': answerAccessRequest,
+  'watch.begin': beginWatch,
+  'watch.end': endWatch,
 }
 
 const guards: readonly Guard[] = [seats, guests, ownerLeft, recovered, moveGains, ownRaise, stewardLeft]

@@ -1,7 +1,8 @@
-import { rowsBy } from '../base/collection.ts'
+import { allRows, rowsBy } from '../base/collection.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import { type Table, valuesOf } from '../base/table.ts'
+import { type AccessRequest, goesOnAfter, remindAfter } from '../people/asking.ts'
 import type { Membership, Person } from '../people/person.ts'
 import type { Grant } from '../rules/entry.ts'
 import { momentOf, nextAfter, nextBound, type Sorted, sortedOnce } from '../state/moment.ts'
@@ -52,6 +53,28 @@ export function nearingIn(state: State, since: Instant, until: Instant): Nearing
   return nearing
 }
 
+/** A request for access that nobody has answered for a while. */
+export interface Waiting {
+  readonly request: AccessRequest
+  readonly step: 'remind' | 'go on'
+}
+
+/** Requests for access of which those who may decide are told again after `since` and up to `until`. */
+export const waitingIn = (state: State, since: Instant, until: Instant): Waiting[] =>
+  allRows(state.accessRequests).flatMap(request =>
+    stepsOf(request)
+      .filter(({ at }) => at > since && at <= until)
+      .map(({ step }) => ({ request, step })),
+  )
+
+const stepsOf = ({ at, declined }: AccessRequest) =>
+  declined !== null
+    ? []
+    : ([
+        { step: 'remind', at: at + remindAfter },
+        { step: 'go on', at: at + goesOnAfter },
+      ] as const)
+
 /** The next instant after `since` at which something starts, ends, other seats count, or the bin is emptied of something. */
 function nextPassing(state: State, since: Instant): Instant {
   const plannedAt = workspaceOf(state).seatsNext?.from ?? Number.POSITIVE_INFINITY
@@ -68,7 +91,8 @@ export function nextDue(state: State, since: Instant): Instant {
   const told = ending.map(table =>
     nextAfter(since, sortedOnce(toldTimes[table], state[table].rows as Table<string, Ending>, toldOf)),
   )
-  return Math.min(nextPassing(state, since), ...told)
+  const steps = allRows(state.accessRequests).flatMap(request => stepsOf(request).map(each => each.at))
+  return Math.min(nextPassing(state, since), ...told, ...steps.filter(at => at > since))
 }
 
 const ending = ['grants', 'memberships', 'persons'] as const satisfies readonly Nearing['table'][]

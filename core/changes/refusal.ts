@@ -43,6 +43,9 @@ export type Refusal =
         | 'kind'
         | 'handle'
         | 'request'
+        | 'access'
+        | 'access request'
+        | 'watch'
         | 'id'
     }
   | { readonly code: 'invitation-over' }
@@ -66,6 +69,7 @@ export type Refusal =
   | { readonly code: 'not-asked-for' }
   | { readonly code: 'handover-over' }
   | { readonly code: 'say-why' }
+  | { readonly code: 'asked-too-much' }
   | { readonly code: 'too-early' }
   | { readonly code: 'nothing-to-undo' }
   | { readonly code: 'never-undone' }
@@ -88,3 +92,4 @@ export type Unknown =
   | 'welcome set'
   | 'link'
   | 'handover'
+  | 'watch'

@@ -59,6 +59,8 @@ function peopleTouchedBy(
     case 'roleRequests':
     case 'handovers':
     case 'looks':
+    case 'accessRequests':
+    case 'watches':
     case 'welcomeSets':
     case 'joinLinks':
       return []
@@ -137,6 +139,8 @@ function topsOf(state: State, change: RecordChange): NodeId[] {
     case 'roleRequests':
     case 'handovers':
     case 'looks':
+    case 'accessRequests':
+    case 'watches':
     case 'welcomeSets':
       return []
   }

@@ -168,6 +168,13 @@ function refersTo({ table, after }: RecordChange): readonly (readonly [TableName
         ['persons', after.person],
         ...('role' in after.wants ? [['roles', after.wants.role] as const] : []),
       ]
+    case 'accessRequests':
+      return [['persons', after.person]]
+    case 'watches':
+      return [
+        ['persons', after.person],
+        ['nodes', after.node],
+      ]
     case 'handovers':
       return [
         ['persons', after.from],
@@ -199,7 +206,8 @@ function isNeeded(state: State, { table, id }: RecordChange, written: readonly N
         written.includes(id) ||
         rowsBy(state.nodes, 'parent', id).length > 0 ||
         [...rowsBy(state.grants, 'node', id), ...rowsBy(state.limits, 'node', id)].length > 0 ||
-        rowsBy(state.columns, 'board', id).length > 0
+        rowsBy(state.columns, 'board', id).length > 0 ||
+        rowsBy(state.watches, 'node', id).length > 0
       )
     case 'persons':
       return (
@@ -209,6 +217,8 @@ function isNeeded(state: State, { table, id }: RecordChange, written: readonly N
           ...rowsBy(state.invitations, 'person', id),
           ...rowsBy(state.requests, 'person', id),
           ...rowsBy(state.roleRequests, 'person', id),
+          ...rowsBy(state.accessRequests, 'person', id),
+          ...rowsBy(state.watches, 'person', id),
           ...rowsBy(state.handles, 'person', id),
         ].length > 0 || isNamed(state, [`person:${id}`])
       )

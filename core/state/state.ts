@@ -13,7 +13,7 @@ import type { OwnLevel } from '../levels/level.ts'
 import type { Channel } from '../rules/channel.ts'
 import type { Handle, Holding, Invitation, JoinRequest, Membership, Person, Team } from '../people/person.ts'
 import type { JoinLink, WelcomeSet } from '../rules/offer.ts'
-import type { Handover, Look, RoleRequest } from '../people/asking.ts'
+import type { AccessRequest, Handover, Look, RoleRequest, Watch } from '../people/asking.ts'
 import type { Role } from '../people/role.ts'
 import type { Grant, Limit } from '../rules/entry.ts'
 import type { Workspace } from '../rules/workspace.ts'
@@ -42,6 +42,8 @@ export interface Rows {
   looks: Look
   channels: Channel
   nodes: ContentNode
+  accessRequests: AccessRequest
+  watches: Watch
   columns: BoardColumn
   grants: Grant
   limits: Limit
@@ -68,6 +70,8 @@ export const tableNames = [
   'looks',
   'channels',
   'nodes',
+  'accessRequests',
+  'watches',
   'columns',
   'grants',
   'limits',
@@ -95,6 +99,8 @@ const indexed = {
     home: row => homeKey(row),
     bin: row => (row.binned === null ? null : 'bin'),
   },
+  accessRequests: { person: row => row.person, node: row => row.node },
+  watches: { person: row => row.person, node: row => row.node },
   columns: { board: row => row.board },
   grants: { node: row => row.node, principal: row => row.principal },
   limits: { node: row => row.node, principal: row => row.principal },

@@ -3,6 +3,7 @@ import type { NodeId, RoleId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import type { Fact } from '../changes/fact.ts'
 import type { Channel } from '../rules/channel.ts'
+import type { AccessRequest } from '../people/asking.ts'
 import type { JoinRequest, Membership, Person, Team } from '../people/person.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
@@ -57,6 +58,10 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
       return handoverWords(change, naming)
     case 'looks':
       return lookWords(change, naming)
+    case 'accessRequests':
+      return accessRequestWords(change, naming)
+    case 'watches':
+      return 'chose what to be told'
     case 'columns':
       return columnWords(change, naming)
     case 'channels':
@@ -265,6 +270,18 @@ function requestWords({ before, after }: Of<'requests'>, naming: FactNaming): st
   return after.declined === null
     ? `opened ${who}’s request to join ${team} again`
     : `declined ${who}’s request to join ${team}`
+}
+
+/** A place that is hidden from who asked is told like one that is not there. */
+function accessRequestWords({ before, after }: Of<'accessRequests'>, naming: FactNaming): string {
+  const row = (after ?? before) as AccessRequest
+  const wanted = `${naming.level(row.wants)} on ${naming.where(row.node) ?? 'a place by its address'}`
+  if (before === null) return `asked for ${wanted}`
+  const who = personNamed(row.person, naming)
+  if (after === null) return `closed ${who}’s request for ${wanted}`
+  return after.declined === null
+    ? `opened ${who}’s request for ${wanted} again`
+    : `declined ${who}’s request for ${wanted}`
 }
 
 function madeWords(what: string, { before, after }: Of<'welcomeSets'> | Of<'joinLinks'>): string {

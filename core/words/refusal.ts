@@ -43,6 +43,7 @@ const missing: Readonly<Record<Unknown, string>> = {
   request: 'There is no such request that waits for you.',
   'welcome set': 'There is no such welcome set.',
   handover: 'That offer is not there any more.',
+  watch: 'You are not told of that any more.',
   link: 'There is no such link.',
 }
 
@@ -204,6 +205,11 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
         title: 'What only a privilege shows is looked at with a reason.',
         instead: 'Say why you look; it stands in the history.',
       }
+    case 'asked-too-much':
+      return {
+        title: 'You have asked for a hundred places, and they wait for an answer.',
+        instead: 'Take some of your requests back first.',
+      }
     case 'too-early':
       return {
         title: 'A team is deleted only after it has been archived for thirty days.',
@@ -271,6 +277,12 @@ const alreadyThere = {
     title: 'You hold or asked for this already.',
     instead: 'Whoever may give it decides; you can take your request back.',
   },
+  access: { title: 'You have that access already.', instead: 'Open the place; nothing was changed.' },
+  'access request': {
+    title: 'You have asked for this already.',
+    instead: 'Whoever gives access there decides; you can take your request back.',
+  },
+  watch: { title: 'You are told of changes there already.', instead: 'Look again; nothing was changed.' },
   handover: {
     title: 'You have offered to hand the workspace over already.',
     instead: 'Withdraw that offer first.',

@@ -9,7 +9,7 @@ import {
 } from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
 import { addressesView } from '../services/addresses.ts'
-import type { Asker } from '../services/asker.ts'
+import { type Asker, checking } from '../services/asker.ts'
 import { peopleCsv } from '../services/export.ts'
 import { endTheirSignIns, sendSignInLink } from '../services/helping.ts'
 import { importView } from '../services/import.ts'
@@ -55,7 +55,7 @@ export function peopleRoutes(parts: Parts, asker: (request: Request) => Asker): 
     response.json(await personDetail(parts, asker(request), id(request)))
   })
   router.get('/people/:id/reach', (request, response) => {
-    response.json(reachedView(asker(request), id(request)))
+    response.json(reachedView(checking(asker(request)), id(request)))
   })
   router.get('/people/:id/leaving', (request, response) => {
     response.json(leavingView(asker(request), id(request)))

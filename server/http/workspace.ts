@@ -1,15 +1,17 @@
 import { type Request, Router } from 'express'
 import { changeSetRequest, idParams, slugParams, textRequest, whyParams } from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
-import { accessView, sumView } from '../services/access.ts'
-import { type Asker, askerOf } from '../services/asker.ts'
+import { accessView } from '../services/access.ts'
+import { type Asker, askerOf, checking } from '../services/asker.ts'
 import { applyChangeSet } from '../services/change.ts'
 import { binView, childrenSeen, goalsFor, nodeView, treeView } from '../services/content.ts'
 import { foresee } from '../services/foresee.ts'
 import { notePresence } from '../services/presence.ts'
 import { workspaceView } from '../services/workspace.ts'
+import { sumView } from '../services/sum.ts'
 import { saveText, textView } from '../services/text.ts'
 import { seenPlace } from '../services/asker.ts'
+import { accessRoutes } from './access.ts'
 import { checked } from './check.ts'
 import { oversightRoutes } from './oversight.ts'
 import { aroundPeopleRoutes, peopleRoutes } from './people.ts'
@@ -60,7 +62,7 @@ export function workspaceRoutes(parts: Parts): Router {
   })
   router.get('/nodes/:id/why/:person', (request, response) => {
     const { person } = checked(whyParams, request.params)
-    response.json(sumView(asker(request), id(request), person))
+    response.json(sumView(checking(asker(request)), id(request), person))
   })
   router.get('/nodes/:id/text', async (request, response) => {
     response.json(await textView(parts, asker(request), id(request)))
@@ -76,6 +78,7 @@ export function workspaceRoutes(parts: Parts): Router {
     peopleRoutes(parts, asker),
     aroundPeopleRoutes(parts, asker),
     roleRoutes(parts, asker),
+    accessRoutes(parts, asker),
   )
   return router
 }

@@ -1,27 +1,25 @@
 import type {
   AccessView,
-  ExceptionsView,
-  ExceptionView,
   LimitView,
   GrantView,
+  PlaceName,
   PrincipalName,
   ReachView,
-  StepView,
-  SumView,
-  PartView,
 } from '#contract/views.ts'
+import { actionsAt, givenTo, holdsBack } from '#core/access/evaluate.ts'
 import { actionsGiven, type Place } from '#core/access/place.ts'
+import { peopleOf, subjectOf } from '#core/access/subject.ts'
 import { who } from '#core/access/who.ts'
-import { rowOf, rowsBy } from '#core/base/collection.ts'
-import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { rowsBy } from '#core/base/collection.ts'
+import type { NodeId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
-import { type Part, type Step, why } from '#core/explain/why.ts'
-import { has } from '#core/levels/action.ts'
+import { has, intersect } from '#core/levels/action.ts'
 import type { Grant, Limit } from '#core/rules/entry.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
-import { pathOf, subtreeOf } from '#core/state/state.ts'
-import { problemOf } from '../problem-error.ts'
-import { type Asker, knowsPerson, maySee, nameOf, placeName, seenPlace } from './asker.ts'
+import { subtreeOf } from '#core/state/state.ts'
+import { requestsAt } from './access-requests.ts'
+import { exceptionsBelow } from './exceptions.ts'
+import { type Asker, maySee, nameOf, placeName, seenPlace } from './asker.ts'
 import { principalName } from './principal.ts'
 
 /**
@@ -37,7 +35,11 @@ export function accessView(asker: Asker, id: string): AccessView {
       people: peopleAt(asker, place),
       limits: place.limits.map(limit => limitView(asker, place, limit)),
       ...exceptionsBelow(asker, place),
-      brokenAt: place.breakAt === undefined ? null : placeName(asker, place.breakAt.id),
+      ...inheritanceOf(asker, place),
+      watch:
+        rowsBy(asker.moment.state.watches, 'person', asker.person).find(each => each.node === id)?.id ?? null,
+      requests: requestsAt(asker, place.node.id),
+      published: publishedFrom(asker, place),
     }
   }
   if (has(actions, 'comment')) return { detail: 'names', names: namesAt(asker, place), mine: actions }
@@ -50,25 +52,20 @@ export function accessView(asker: Asker, id: string): AccessView {
   }
 }
 
-/** The sum behind one person's access: one's own always, that of others where one has share. */
-export function sumView(asker: Asker, id: string, person: string): SumView {
-  const { place, actions } = seenPlace(asker, id)
-  const isOwn = person === asker.person
-  const sum =
-    isOwn || has(actions, 'share') ? why(asker.moment, person as PersonId, place.node.id) : undefined
-  if (sum === undefined) throw problemOf('not-found')
-  const subject = rowOf(asker.moment.state.persons, sum.person)
+/** Where what comes from above is stopped, and what there is above as far as the asker may know. */
+function inheritanceOf(asker: Asker, { node, breakAt }: Place) {
+  const { broken, parent } = node
   return {
-    person: nameOf(asker.moment, sum.person),
-    place: place.node.name,
-    status: subject?.status ?? 'removed',
-    grants: sum.grants.map(part => partView(asker, place, part)),
-    keptOut: sum.keptOut.map(part => partView(asker, place, part)),
-    brokenAt: sum.breakAt === null ? null : placeName(asker, sum.breakAt),
-    steps: sum.steps.map(step => stepView(asker, step)),
-    result: sum.result,
+    brokenAt: breakAt === undefined ? null : placeName(asker, breakAt.id),
+    broken: broken === null ? null : { by: nameOf(asker.moment, broken.by), at: broken.at },
+    above: parent === null ? null : placeName(asker, parent),
   }
 }
+
+const publishedFrom = (asker: Asker, { node }: Place): PlaceName[] =>
+  [...subtreeOf(asker.moment.state, node.id)]
+    .filter(each => each.web === 'published' && maySee(asker, each.id))
+    .map(({ id, name }) => ({ id, name }))
 
 /** What is given here and from above, live or still to begin; the nearest first. */
 function grantsAt(asker: Asker, place: Place): GrantView[] {
@@ -78,15 +75,16 @@ function grantsAt(asker: Asker, place: Place): GrantView[] {
     .slice(0, reach)
     .flatMap(node => rowsBy(state.grants, 'node', node.id))
     .filter(grant => !isOver(grant, at))
-    .map(grant => grantView(asker, place, grant))
+    .map(grant => grantView(asker, place.node.id, grant))
     .sort(
       (a, b) => Number(b.isHere) - Number(a.isHere) || order(a) - order(b) || a.name.localeCompare(b.name),
     )
 }
 
-const order = (each: PrincipalName) => ['everyone', 'team', 'leads', 'member', 'guest'].indexOf(each.kind)
+export const order = (each: PrincipalName) =>
+  ['everyone', 'team', 'leads', 'member', 'guest'].indexOf(each.kind)
 
-function grantView(asker: Asker, place: Place, grant: Grant): GrantView {
+export function grantView(asker: Asker, node: NodeId, grant: Grant): GrantView {
   const { moment } = asker
   return {
     ...principalName(asker, grant.principal),
@@ -94,7 +92,7 @@ function grantView(asker: Asker, place: Place, grant: Grant): GrantView {
     actions: actionsGiven(moment.state, grant.gives),
     gives: grant.gives,
     at: placeName(asker, grant.node),
-    isHere: grant.node === place.node.id,
+    isHere: grant.node === node,
     from: grant.from,
     until: grant.until,
     by: nameOf(moment, grant.by),
@@ -104,47 +102,36 @@ function grantView(asker: Asker, place: Place, grant: Grant): GrantView {
 }
 
 function limitView(asker: Asker, place: Place, limit: Limit): LimitView {
-  const { id, allows, sparesStewards, until, at: since } = limit
+  const { id, allows, sparesStewards, from, until, at: since } = limit
   return {
     ...principalName(asker, limit.principal),
     id,
     allows,
     sparesStewards,
+    from,
     until,
     since,
     by: nameOf(asker.moment, limit.by),
     at: placeName(asker, limit.node),
     isHere: limit.node === place.node.id,
+    ...heldBy(asker, place, limit),
   }
 }
 
-/** What below a place has entries of its own; to whoever shares there. */
-export function exceptionsView(asker: Asker, id: string): ExceptionsView {
-  const { place, actions } = seenPlace(asker, id)
-  if (!has(actions, 'share')) throw problemOf('not-found')
-  return { revision: asker.moment.state.revision, ...exceptionsBelow(asker, place) }
-}
-
-/** Nodes below with entries of their own: named where the asker sees them, else counted. */
-function exceptionsBelow(asker: Asker, { node }: Place) {
-  const { state } = asker.moment
-  const below: ExceptionView[] = []
-  let hiddenBelow = 0
-  for (const each of subtreeOf(state, node.id)) {
-    const grants = rowsBy(state.grants, 'node', each.id).length
-    const limits = rowsBy(state.limits, 'node', each.id).length
-    const isBroken = each.broken !== null
-    if (each.id === node.id || each.binned !== null || (grants + limits === 0 && !isBroken)) continue
-    if (maySee(asker, each.id)) below.push({ id: each.id, name: each.name, isBroken, grants, limits })
-    else hiddenBelow += 1
+/** Whom a limit takes something from here and now, and how many stewards it would but spares. */
+function heldBy({ moment }: Asker, place: Place, limit: Limit) {
+  const without = { ...place, limits: place.limits.filter(each => each !== limit) }
+  const holds: PlaceName[] = []
+  let spares = 0
+  for (const { id } of peopleOf(moment)) {
+    const subject = subjectOf(moment, id)
+    if (subject?.isActive !== true || !subject.principals.has(limit.principal)) continue
+    const given = givenTo(subject, place.grants)
+    if (!holdsBack(limit, subject, given)) spares += intersect(given, limit.allows) === given ? 0 : 1
+    else if (actionsAt(moment, subject, without) !== actionsAt(moment, subject, place))
+      holds.push({ id, name: nameOf(moment, id) })
   }
-  // As one would meet them walking down.
-  const wayTo = (each: ExceptionView) =>
-    pathOf(state, each.id as NodeId)
-      .map(above => above.name)
-      .toReversed()
-      .join(' › ')
-  return { below: below.sort((a, b) => wayTo(a).localeCompare(wayTo(b))), hiddenBelow }
+  return { holds: holds.sort((a, b) => a.name.localeCompare(b.name)), spares }
 }
 
 function peopleAt(asker: Asker, place: Place): ReachView[] {
@@ -165,23 +152,4 @@ function namesAt(asker: Asker, place: Place): PrincipalName[] {
   return [...principals]
     .map(principal => principalName(asker, principal))
     .sort((a, b) => order(a) - order(b) || a.name.localeCompare(b.name))
-}
-
-function partView(asker: Asker, place: Place, { grant, actions, through }: Part): PartView {
-  const team = 'team' in through ? rowOf(asker.moment.state.teams, through.team) : undefined
-  return {
-    actions,
-    through: through.kind,
-    team: team?.name ?? null,
-    at: placeName(asker, grant.node),
-    isHere: grant.node === place.node.id,
-    by: knowsPerson(asker, grant.by) ? nameOf(asker.moment, grant.by) : null,
-    since: grant.at,
-    until: grant.until,
-  }
-}
-
-function stepView(asker: Asker, step: Step): StepView {
-  const at = step.kind === 'limit' ? step.limit.node : 'at' in step ? step.at : null
-  return { kind: step.kind, at: at === null ? null : placeName(asker, at), leaves: step.leaves }
 }

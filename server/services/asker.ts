@@ -22,6 +22,8 @@ export interface Asker {
   readonly moment: Moment
   readonly subject: Subject
   readonly person: PersonId
+  /** Asks with a look at the outline open: titles of places that are not seen may be told, and nothing else of them. */
+  readonly outlines?: boolean
 }
 
 /** The active person of an account in a workspace; anything else is answered as if there were no such workspace. */
@@ -75,6 +77,19 @@ export function maySee(asker: Asker, node: NodeId): boolean {
 export const mayOutline = (asker: Asker, node: NodeId): boolean =>
   asks(asker, 'see the outline') && !pathOf(asker.moment.state, node).some(each => each.home?.of === 'person')
 
+/** Whether the title of a place may be told: it is seen, or a look at the outline is open. */
+export const mayName = (asker: Asker, node: NodeId): boolean =>
+  maySee(asker, node) || (asker.outlines === true && mayOutline(asker, node))
+
+/** The same asker, who is told titles besides while a look of theirs at the outline is open. */
+export function checking(asker: Asker): Asker {
+  const { moment, person } = asker
+  const isLooking = rowsBy(moment.state.looks, 'by', person).some(
+    each => each.through === null && each.until > moment.at,
+  )
+  return isLooking && asks(asker, 'see the outline') ? { ...asker, outlines: true } : asker
+}
+
 /** Whether the asker holds an action at a place, read before archives and the bin. */
 export function holdsAt(reader: Asker, node: NodeId, action: Action): boolean {
   const place = placeOf(reader.moment, node)
@@ -83,7 +98,7 @@ export function holdsAt(reader: Asker, node: NodeId, action: Action): boolean {
 
 /** The ancestors as far up as they are seen without a gap, topmost first. */
 export function seenPath(asker: Asker, ancestors: readonly ContentNode[]): { id: string; name: string }[] {
-  const gap = ancestors.findIndex(node => !maySee(asker, node.id))
+  const gap = ancestors.findIndex(node => !mayName(asker, node.id))
   const seen = gap === -1 ? ancestors : ancestors.slice(0, gap)
   return seen.map(({ id, name }) => ({ id, name })).toReversed()
 }
@@ -127,5 +142,5 @@ export function nameOf(moment: Moment, id: PersonId): string {
 export function placeName(asker: Asker, node: NodeId): { id: string; name: string } | null {
   if (node === rootOf(asker.moment.state).id)
     return { id: '', name: `the whole of ${workspaceOf(asker.moment.state).name}` }
-  return maySee(asker, node) ? { id: node, name: rowOf(asker.moment.state.nodes, node)?.name ?? '' } : null
+  return mayName(asker, node) ? { id: node, name: rowOf(asker.moment.state.nodes, node)?.name ?? '' } : null
 }

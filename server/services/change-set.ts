@@ -2,12 +2,16 @@ import { Op } from 'sequelize'
 import { nextMonth } from '#contract/dates.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import { type Problem, problemType, refusalStatus } from '#contract/problem.ts'
+import { has } from '#core/levels/action.ts'
+import { builtInLevels, levelActions } from '#core/levels/level.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import type { ChangeSet, Refused } from '#core/changes/judge.ts'
 import { type Naming, refusalInWords } from '#core/words/refusal.ts'
 import { type RecordChange, type State, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import type { DraftRow } from '../store/tables.ts'
 import { type Asker, namingFor } from './asker.ts'
 import { editFrom, type Minting } from './edits.ts'
 import { entryToUndo } from './history.ts'
@@ -20,6 +24,9 @@ export interface Meant {
   readonly made: ReadonlyMap<string, string>
   /** What it undoes, if that is what it does. */
   readonly undone: Written['undone']
+  /** The kept change set that it is, and who handed it over. */
+  readonly draft: Pick<DraftRow, 'id' | 'from'> | null
+  readonly message: string
 }
 
 /** The change set that a request means. */
@@ -39,7 +46,20 @@ export async function changeSetFrom(parts: Parts, asker: Asker, request: ChangeS
     const records = JSON.parse(changes) as RecordChange[]
     edits.push({ kind: 'undo', revision, changes: records, written: await written(parts, asker, records) })
   }
-  return { changeSet: { author: asker.person, reason: request.reason ?? '', edits }, made, undone }
+  const draft = request.draft === undefined ? null : await draftOf(parts, asker, request.draft)
+  const changeSet = { author: asker.person, reason: request.reason ?? '', edits }
+  return { changeSet, made, undone, draft, message: request.message?.trim() ?? '' }
+}
+
+/** One's own change set that was kept; any other answers like one that is not there. */
+export async function draftOf(
+  { writer }: Parts,
+  { workspace, person }: Asker,
+  id: string,
+): Promise<DraftRow> {
+  const row = await writer.tables.drafts.findOne({ where: { workspace, person, id }, raw: true })
+  if (row === null) throw problemOf('not-found')
+  return row as unknown as DraftRow
 }
 
 export function mintingFor({ newId, clock }: Parts, state: State, made: Map<string, string>): Minting {
@@ -74,5 +94,12 @@ export function problemInWords({ refusal, edit }: Refused, naming: Naming): Prob
     detail: instead,
   }
   const lacks = refusal.code === 'privilege-missing' ? { lacks: refusal.privilege } : {}
-  return { ...problem, ...lacks, ...(edit === null ? {} : { edit }) }
+  return { ...problem, ...lacks, ...asksFor(refusal, naming), ...(edit === null ? {} : { edit }) }
+}
+
+/** What could be asked for: the lowest level with what was lacking, at a place that the reader sees. */
+function asksFor(refusal: Refused['refusal'], naming: Naming): Pick<Problem, 'asks'> {
+  if (refusal.code !== 'action-missing' || naming.place(refusal.node) === undefined) return {}
+  const level = builtInLevels.find(each => has(levelActions(each), refusal.action))
+  return level === undefined ? {} : { asks: { place: refusal.node, level } }
 }

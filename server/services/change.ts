@@ -14,7 +14,7 @@ import type { Asker } from './asker.ts'
 import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
 import { foreseenBy } from './foresee.ts'
 import { doneSince } from './history.ts'
-import { leavesBin, writingOf } from './record.ts'
+import { leavesBin, type Told, writingOf } from './record.ts'
 import { copyTexts } from './text.ts'
 
 /**
@@ -64,7 +64,7 @@ function prepare(
 ): Result<Prepared<number>, Refused | { readonly effect: ForeseenView }> {
   const before = candidates.momentOf(asker.workspace)
   if (before === undefined) throw problemOf('not-found')
-  const { changeSet, undone } = meant
+  const { changeSet, undone, draft, message } = meant
   const judged = judge(before, changeSet)
   if (!judged.ok) return refused(judged.error)
   if (seen !== undefined) {
@@ -72,7 +72,9 @@ function prepare(
     if (digestIn(effect.seen) !== digestIn(seen)) return refused({ effect })
   }
   const { workspace } = asker
-  return ok(writeJudged(parts, { workspace, before, changeSet, judged: judged.value, undone }))
+  const told = { message, handedBy: draft?.from ?? null }
+  const judgement = { workspace, before, changeSet, judged: judged.value, undone, told }
+  return ok(writeJudged(parts, { ...judgement, draft: draft?.id }))
 }
 
 const digestIn = (seen: string): string => seen.slice(seen.indexOf('.') + 1)
@@ -83,17 +85,20 @@ interface Judgement {
   readonly changeSet: ChangeSet
   readonly judged: Judged
   readonly undone?: Meant['undone']
+  readonly told?: Told
+  /** The kept change set that it is: gone with it. */
+  readonly draft?: string | undefined
 }
 
 /** The rows of a change set that was judged: its records, its history entry, its mails and notices. */
 export function writeJudged(
   parts: Parts,
-  { workspace, before, changeSet, judged, undone = null }: Judgement,
+  { workspace, before, changeSet, judged, undone = null, told = {}, draft }: Judgement,
 ): Prepared<number> {
   const state = atRevision(judged.state, before.state.revision + 1)
   const after: Moment = { state, at: before.at }
   const touching = { changes: judged.changes, before, after }
-  const writing = writingOf(parts, { ...changeSet, workspace, touching, after, undone })
+  const writing = writingOf(parts, { ...changeSet, workspace, touching, after, undone, told })
   const mails = invitationMails(parts, { workspace, changeSet, after })
   return {
     state,
@@ -102,6 +107,8 @@ export function writeJudged(
       const kept = judged.changes.filter(change => !leavesBin(before, change))
       await keepWhatIsWritten(parts, { workspace, changes: kept, transaction })
       await writing.write(transaction)
+      if (draft !== undefined)
+        await parts.writer.tables.drafts.destroy({ where: { workspace, id: draft }, transaction })
       await copyTexts(parts, { workspace, before, judged, transaction })
       if (mails.length > 0) await parts.writer.tables.mails.bulkCreate(mails as never, { transaction })
     },

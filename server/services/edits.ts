@@ -71,14 +71,12 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
       return { ...own, copies: fresh() } as Edit
     case 'person.turn':
       return { ...own, holding: fresh(), folder: fresh(), grant: fresh() } as Edit
-    case 'access.recover':
-      return { ...own, grant: fresh() } as unknown as Edit
     default:
       return roleEdit(own, minting)
   }
 }
 
-/** Edits about roles, ownership and seats; any other is as it came in. */
+/** Edits about roles, ownership and seats. */
 function roleEdit(own: EditRequest, { newId, nextPeriod }: Minting): Edit {
   switch (own.kind) {
     case 'role.ask':
@@ -94,6 +92,22 @@ function roleEdit(own: EditRequest, { newId, nextPeriod }: Minting): Edit {
       const { when = 'now', ...seats } = own
       return { ...seats, from: when === 'now' ? null : nextPeriod() }
     }
+    default:
+      return accessEdit(own, newId)
+  }
+}
+
+/** Edits about access that is asked for, watched or recovered; any other is as it came in. */
+function accessEdit(own: EditRequest, newId: Minting['newId']): Edit {
+  switch (own.kind) {
+    case 'access.ask':
+      return { ...own, request: newId(), wants: setFrom(own.wants, 'wants') } as Edit
+    case 'access.answer':
+      return { ...own, grant: newId(), gives: answerFrom(own.gives) } as Edit
+    case 'watch.begin':
+      return { ...own, watch: newId() } as Edit
+    case 'access.recover':
+      return { ...own, grant: newId() } as unknown as Edit
     default:
       return own as Edit
   }
@@ -124,13 +138,20 @@ const freeText = new Set([
 ])
 
 function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
-  const idFor = (placeholder: string): string => {
+  return withPlaceholders(request, placeholder => {
     const id = made.get(placeholder) ?? newId()
     made.set(placeholder, id)
     return id
-  }
+  })
+}
+
+/** The same edit with another word for each `new:x` in it. */
+export function withPlaceholders(
+  request: EditRequest,
+  wordFor: (placeholder: string) => string,
+): EditRequest {
   const named = (value: unknown): unknown => {
-    if (typeof value === 'string') return value.replace(/new:[a-z0-9-]+/, idFor)
+    if (typeof value === 'string') return value.replace(/new:[a-z0-9-]+/, wordFor)
     if (Array.isArray(value)) return value.map(named)
     return typeof value === 'object' && value !== null ? fieldsOf(value) : value
   }
@@ -145,6 +166,9 @@ const offerFrom = (offer: OfferRequest) => ({
   ...offer,
   places: offer.places.map(({ node, gives }) => ({ node, gives: givesFrom(gives) })),
 })
+
+const answerFrom = (answer: Extract<EditRequest, { kind: 'access.answer' }>['gives']) =>
+  answer === null ? null : { ...answer, gives: givesFrom(answer.gives) }
 
 const givesFrom = (gives: number | string): Gives =>
   typeof gives === 'string' ? (gives as LevelId) : setFrom(gives, 'gives')

@@ -40,7 +40,11 @@ export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
     return isOwn || asks(reader, 'read the history') || asks(reader, 'view roles')
   const sharesThere = place !== null && holdsAt(reader, place, 'share')
   const parts: [TableName, string | null, (id: never) => boolean][] = [
-    ['nodes', place, id => isPlaceKnown(reader, id) || stoodInKnown(reader, fact)],
+    [
+      'nodes',
+      isAddress(fact, isOwn) ? null : place,
+      id => isPlaceKnown(reader, id) || stoodInKnown(reader, fact),
+    ],
     ['teams', team, id => knowsTeam(reader.moment, reader.person, id)],
     ['persons', person, id => knowsPerson(reader, id) || sharesThere],
   ]
@@ -48,6 +52,9 @@ export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
     ([table, id, knows]) => id === null || knows(id as never) || (isOwn && isGone(reader, table, id)),
   )
 }
+
+/** One's own request is told alike whether its place is there or not: it goes by the address. */
+const isAddress = ({ change }: Fact, isOwn: boolean) => isOwn && change.table === 'accessRequests'
 
 function stoodInKnown(reader: Asker, { change }: Fact): boolean {
   if (change.table !== 'nodes' || !isGone(reader, 'nodes', change.id)) return false

@@ -69,6 +69,8 @@ const besidePlaces: ReadonlySet<RecordChange['table']> = new Set([
   'roleRequests',
   'handovers',
   'looks',
+  'accessRequests',
+  'watches',
 ])
 
 /** Nothing that it does is beyond the author's knowledge: it touches no place, or one at which the author shares. */

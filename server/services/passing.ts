@@ -1,10 +1,11 @@
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok } from '#core/base/result.ts'
-import { nearingIn, passingsOf, theWorkspace } from '#core/changes/passing.ts'
+import { nearingIn, passingsOf, theWorkspace, waitingIn } from '#core/changes/passing.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { atRevision } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { type Prepare, passWhatIsDue } from '../store/writer.ts'
+import { nothingWritten, type Written } from './notices/kind.ts'
 import { noticesOf, writeNotices } from './notices/write.ts'
 import { type Writing, writingOf } from './record.ts'
 import { announce } from '../live/hub.ts'
@@ -25,7 +26,7 @@ export const passing =
     for (const each of passingsOf(state, since, now)) {
       state = atRevision(each.state, state.revision + 1)
       const after = { state, at: each.at }
-      const entry = { workspace, author: theWorkspace, reason: '', edits: [], undone: null }
+      const entry = { workspace, author: theWorkspace, reason: '', edits: [], undone: null, told: {} }
       writings.push(writingOf(parts, { ...entry, touching: each.touching, after }))
     }
     writings.push(warning(parts, { workspace, since, now, state }))
@@ -50,19 +51,13 @@ interface Looked {
   readonly state: Parameters<typeof nearingIn>[0]
 }
 
-/** Notices of ends that come near: nothing changed, so no entry of the history. */
+/** Notices of ends that come near and of requests that wait: nothing changed, so no entry of the history. */
 function warning(parts: Parts, { workspace, since, now, state }: Looked): Writing {
   const moment = momentOf(state, now)
-  const written = {
-    author: theWorkspace,
-    revision: state.revision,
-    before: moment,
-    after: moment,
-    changes: [],
-    effect: [],
+  const written: Written = {
+    ...nothingWritten(theWorkspace, moment),
     nearing: nearingIn(state, since, now),
-    recovered: [],
-    undone: null,
+    waiting: waitingIn(state, since, now),
   }
   const rows = noticesOf(parts, workspace, written)
   const told = new Set(rows.map(row => row.person))

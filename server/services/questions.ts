@@ -1,18 +1,19 @@
 import type { CheckRequest, PageQuery } from '#contract/requests.ts'
 import type { CheckedView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
+import type { FoundPlaceView } from '#contract/people-views.ts'
 import type { ReachView } from '#contract/views.ts'
-import { rowOf } from '#core/base/collection.ts'
+import { allRows, rowOf } from '#core/base/collection.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { checkColumn, type ColumnAccess } from '#core/access/columns.ts'
-import { check } from '#core/access/evaluate.ts'
-import { placeOf } from '#core/access/place.ts'
+import { actionsAt, check } from '#core/access/evaluate.ts'
+import { type Place, placeOf } from '#core/access/place.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { what, who } from '#core/access/who.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { type Moment, rootOf } from '#core/state/state.ts'
 import type { Person } from '#core/people/person.ts'
 import { problemOf } from '../problem-error.ts'
-import { type Asker, asks, knowsPerson, maySee, nameOf, pathWords, seenPlace } from './asker.ts'
+import { type Asker, asks, knowsPerson, mayName, maySee, nameOf, pathWords, seenPlace } from './asker.ts'
 
 /** What an answer is given about: the present moment, or the same workspace at a past one. */
 export interface Asked {
@@ -20,13 +21,21 @@ export interface Asked {
   readonly moment: Moment
 }
 
+/** A place that the asker sees, or whose title is told while they look at the outline to check access. */
+export function askedPlace(asker: Asker, id: string): { place: Place; actions: ActionSet } {
+  const place = placeOf(asker.moment, id as NodeId)
+  const isChecked = place !== undefined && asks(asker, 'check access') && mayName(asker, place.node.id)
+  if (!isChecked || place.node.kind === 'root') return seenPlace(asker, id)
+  return { place, actions: actionsAt(asker.moment, asker.subject, place) }
+}
+
 /**
- * Whether the asker may be told what a person may do at a place that the asker sees: one's own always, that
- * of others where one shares, or with the privilege to check anyone's.
+ * Whether the asker may be told what a person may do at a place: one's own always, that of others where one
+ * shares, or with the privilege to check anyone's, at places that the asker sees or has the outline of.
  */
 export function mayAskOf(asker: Asker, person: PersonId, node: NodeId): boolean {
-  if (!maySee(asker, node)) return false
-  if (person === asker.person) return true
+  if (!mayName(asker, node)) return false
+  if (person === asker.person) return maySee(asker, node)
   if (has(check(asker.moment, asker.person, node), 'share')) return true
   return asks(asker, 'check access') && knowsPerson(asker, person)
 }
@@ -61,7 +70,7 @@ function columnAnswer(
 
 /** Everybody with access at a place, the highest first; to whoever shares there or may check anyone. */
 export function whoView({ asker, moment }: Asked, id: string, page: PageQuery): PageView<ReachView> {
-  const { place, actions } = seenPlace(asker, id)
+  const { place, actions } = askedPlace(asker, id)
   if (!has(actions, 'share') && !asks(asker, 'check access')) throw problemOf('not-found')
   const reached = who(moment, place.node.id)
     .filter(each => has(actions, 'share') || knowsPerson(asker, each.person.id))
@@ -107,3 +116,23 @@ export function paged<Item>(moment: Moment, items: readonly Item[], { from }: Pa
     next: end < items.length ? end : null,
   }
 }
+
+/** Places that one may ask about, by a part of their name, or by their id; the homes where nothing is looked for yet. */
+export function placesToAsk(asker: Asker, find: string): FoundPlaceView[] {
+  const { moment } = asker
+  const wanted = find.trim().toLowerCase()
+  const found: FoundPlaceView[] = []
+  for (const node of allRows(moment.state.nodes)) {
+    const isMeant =
+      wanted === '' ? node.home !== null : node.id === wanted || node.name.toLowerCase().includes(wanted)
+    if (node.parent === null || !isMeant || !mayName(asker, node.id)) continue
+    const place = placeOf(moment, node.id)
+    if (place === undefined || place.binnedAt !== undefined) continue
+    const actions = actionsAt(moment, asker.subject, place)
+    found.push({ id: node.id, name: node.name, path: pathWords(asker, place.path.slice(1)), actions })
+    if (found.length === foundAtMost) break
+  }
+  return found.sort((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path))
+}
+
+const foundAtMost = 50

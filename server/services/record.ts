@@ -11,7 +11,7 @@ import { writeRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from './asker.ts'
 import { knowsOf } from './fact.ts'
-import type { Written } from './notices/kind.ts'
+import { nothingWritten, type Written } from './notices/kind.ts'
 import { noticesOf, writeNotices } from './notices/write.ts'
 
 /** One entry of the history to be: what was done, by whom, and the states around it. */
@@ -24,7 +24,11 @@ export interface Entry {
   /** The workspace with the entry's revision. */
   readonly after: Moment
   readonly undone: Written['undone']
+  readonly told: Told
 }
+
+/** What goes to those concerned, and is no part of what is done. */
+export type Told = Partial<Pick<Written, 'message' | 'handedBy'>>
 
 export interface Writing {
   readonly write: (transaction: Transaction) => Promise<void>
@@ -39,13 +43,14 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
   const { changes } = touching
   const effect = differences(touching)
   const written: Written = {
-    author,
-    revision,
+    ...nothingWritten(author, after),
+    ...entry.told,
     before: touching.before,
-    after,
     changes,
     effect,
-    nearing: [],
+    answers: new Map(
+      entry.edits.flatMap(edit => (edit.kind === 'access.answer' ? [[edit.request, edit.word]] : [])),
+    ),
     recovered: entry.edits.flatMap(edit => (edit.kind === 'access.recover' ? [edit.node] : [])),
     undone: entry.undone,
   }

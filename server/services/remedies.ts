@@ -10,9 +10,10 @@ import { type Action, has } from '#core/levels/action.ts'
 import { type Remedy, whyNot } from '#core/remedies/why-not.ts'
 import { rootOf } from '#core/state/state.ts'
 import { remedyInWords } from '#core/words/remedy.ts'
-import { type Asker, knowsPerson, maySee, nameOf, namingFor, seenPlace } from './asker.ts'
+import { type Asker, asks, knowsPerson, mayName, nameOf, namingFor } from './asker.ts'
 import { problemOf } from '../problem-error.ts'
 import { factNaming } from './fact.ts'
+import { askedPlace } from './questions.ts'
 
 /** How long the search may take, and how many of what it found are told. */
 const longest = 200
@@ -27,11 +28,11 @@ export function whyNotView(
   { id, person, action }: { id: string; person: string; action: Action },
   clock: () => number,
 ): WhyNotView {
-  const { place, actions } = seenPlace(asker, id)
+  const { place, actions } = askedPlace(asker, id)
   const { state } = asker.moment
   const about = rowOf(state.persons, person as PersonId)
-  if (!has(actions, 'share') || about === undefined || about.status === 'removed')
-    throw problemOf('not-found')
+  const mayAsk = has(actions, 'share') || asks(asker, 'check access')
+  if (!mayAsk || about === undefined || about.status === 'removed') throw problemOf('not-found')
   const until = clock() + longest
   const asked = { person: about.id, node: place.node.id, action }
   const { remedies, isComplete } = whyNot(asker.moment, asked, () => clock() > until)
@@ -48,7 +49,7 @@ export function whyNotView(
 
 function isKnown(asker: Asker, edit: Edit): boolean {
   const { state } = asker.moment
-  const seen = (node: Parameters<typeof maySee>[1]) => node === rootOf(state).id || maySee(asker, node)
+  const seen = (node: Parameters<typeof mayName>[1]) => node === rootOf(state).id || mayName(asker, node)
   switch (edit.kind) {
     case 'limit.change': {
       const limit = rowOf(state.limits, edit.limit)

@@ -3,7 +3,8 @@ import { isActive, peopleOf } from '#core/access/subject.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import { isLive } from '#core/base/instant.ts'
 import type { Role } from '#core/people/role.ts'
-import { workspaceOf } from '#core/state/state.ts'
+import { noActions } from '#core/levels/action.ts'
+import { rootOf, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, nameOf } from './asker.ts'
@@ -29,6 +30,20 @@ export function settingsView(parts: Parts, asker: Asker): SettingsView {
     roles: roles.map(role => roleView(parts, asker, role)),
     guests: [...peopleOf(asker.moment)].filter(person => person.kind === 'guest').length,
     published: allRows(state.nodes).filter(node => node.web === 'published' && node.binned === null).length,
+    closing: asks(asker, 'security') ? closingView(asker) : null,
+  }
+}
+
+/** A limit on guests at the top that leaves nothing closes everything to them, and to the web. */
+function closingView({ moment }: Asker): SettingsView['closing'] {
+  const { state, at } = moment
+  const whole = rootOf(state).id
+  const limit = rowsBy(state.limits, 'node', whole).find(
+    each => each.principal === 'guests' && each.allows === noActions && isLive(each, at),
+  )
+  return {
+    whole,
+    closed: limit === undefined ? null : { limit: limit.id, by: nameOf(moment, limit.by), at: limit.at },
   }
 }
 

@@ -27,6 +27,7 @@ export function workspaceView(asker: Asker): WorkspaceView {
     ownLevels: allRows(state.levels).map(level => ({
       id: level.id,
       name: level.name,
+      note: level.note,
       actions: level.actions,
     })),
     roles: rolesToOffer(asker),

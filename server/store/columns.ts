@@ -85,6 +85,16 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
   },
   handovers: { id: 'text', from: 'text', to: 'text', at: 'number', word: 'text', keeps: 'text' },
   looks: { id: 'text', by: 'text', through: 'text', at: 'number', until: 'number', word: 'text' },
+  accessRequests: {
+    id: 'text',
+    person: 'text',
+    node: 'text',
+    wants: 'number',
+    at: 'number',
+    word: 'text',
+    declined: 'json',
+  },
+  watches: { id: 'text', person: 'text', node: 'text' },
   holdings: { id: 'text', person: 'text', role: 'text', scope: 'json', ...span },
   invitations: {
     id: 'text',

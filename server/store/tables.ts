@@ -16,6 +16,7 @@ export interface Tables {
   readonly mails: ModelStatic<Model>
   readonly notices: ModelStatic<Model>
   readonly noticeChoices: ModelStatic<Model>
+  readonly drafts: ModelStatic<Model>
   readonly passed: ModelStatic<Model>
 }
 
@@ -104,6 +105,23 @@ export interface NoticeRow {
   readonly readAt: Instant | null
 }
 
+/** A change set that somebody gathers, keeps for later, or was handed. */
+export interface DraftRow {
+  readonly workspace: WorkspaceId
+  readonly id: string
+  /** Whose it is now. */
+  readonly person: PersonId
+  /** Empty while it is being gathered. */
+  readonly name: string
+  /** What whoever handed it over said. */
+  readonly word: string
+  /** JSON of lists of edits as they would be sent: one list an act that was gathered. */
+  readonly items: string
+  readonly from: PersonId | null
+  readonly madeAt: Instant
+  readonly changedAt: Instant
+}
+
 const text = DataTypes.TEXT
 const number = DataTypes.DOUBLE
 // A new object each time: Sequelize writes the field's name into the one that it is given.
@@ -118,6 +136,17 @@ export function createTables(database: Sequelize): Tables {
     records: records as Tables['records'],
     ...ofAccounts(define),
     ...ofNotices(define),
+    drafts: define('drafts', {
+      workspace: key(),
+      id: key(),
+      person: text,
+      name: text,
+      word: text,
+      items: text,
+      from: text,
+      madeAt: number,
+      changedAt: number,
+    }),
     pictures: define('pictures', { workspace: key(), id: key(), data: text, by: text, at: number }),
     texts: define('texts', {
       workspace: key(),

@@ -3,6 +3,7 @@ import type { EditRequest } from '#contract/edit-requests.ts'
 import type { AppliedView, ForeseenView } from '#contract/views.ts'
 import { useChange } from './use-change.ts'
 import { useForesee } from './use-foresee.ts'
+import { isGatherable, useGather } from './drafts.ts'
 import { useHere } from './use-here.ts'
 
 interface Newer {
@@ -16,15 +17,28 @@ interface Newer {
  * Edits that are about to be decided: what they would do, and the act that does just that. Where it would do
  * something else by then, nothing is done: the new effect is shown, with the one that was seen.
  */
-export function useDecision(
+export const useDecision = (
   edits: readonly EditRequest[],
   said: string,
   onDone: (applied: AppliedView) => void,
-) {
+) => useDecisionOn({ edits, said, onDone })
+
+interface Deciding {
+  readonly edits: readonly EditRequest[]
+  readonly said: string
+  readonly onDone: (applied: AppliedView) => void
+  /** The kept change set that the edits are. */
+  readonly draft?: string
+}
+
+/** The same about a change set that was gathered or kept: it is gone once it is applied, and is not gathered again. */
+export function useDecisionOn({ edits, said, onDone, draft }: Deciding) {
   const { slug } = useHere()
   const asked = JSON.stringify(edits)
   const [newer, setNewer] = useState<Newer>()
   const [reason, onReason] = useState('')
+  const [message, onMessage] = useState('')
+  const gather = useGather(slug)
   const first = useForesee(slug, edits)
   const foreseen =
     newer?.asked === asked
@@ -33,10 +47,16 @@ export function useDecision(
   const { apply, problem, isBusy } = useChange(slug)
   const onAct = async () => {
     const seen = foreseen.effect?.seen
-    const done = await apply(edits, said, { ...(seen === undefined ? {} : { seen }), reason: reason.trim() })
+    const done = await apply(edits, said, {
+      ...(seen === undefined ? {} : { seen }),
+      reason: reason.trim(),
+      message: message.trim(),
+    })
     if (done.applied !== undefined) onDone(done.applied)
     else if (done.problem?.effect !== undefined)
       setNewer({ asked, effect: done.problem.effect, earlier: foreseen.effect })
   }
-  return { foreseen, problem, isBusy, onAct, reason, onReason }
+  const mayGather = draft === undefined && edits.every(each => isGatherable(each.kind))
+  const onGather = mayGather ? () => gather(edits) : undefined
+  return { foreseen, problem, isBusy, onAct, reason, onReason, message, onMessage, onGather }
 }

@@ -18,8 +18,8 @@ interface Answer extends Foreseen {
   readonly asked: string
 }
 
-/** What these edits would do, asked anew a moment after they change; nothing until that is known. */
-export function useForesee(slug: string, edits: readonly EditRequest[]): Foreseen {
+/** What these edits would do, asked anew a moment after they change; nothing until that is known. With a revision it is asked anew when that changes. */
+export function useForesee(slug: string, edits: readonly EditRequest[], revision = 0): Foreseen {
   const dispatch = useAppDispatch()
   const [answer, setAnswer] = useState<Answer>()
   const asked = JSON.stringify(edits)
@@ -37,6 +37,6 @@ export function useForesee(slug: string, edits: readonly EditRequest[]): Foresee
       isCurrent = false
       clearTimeout(timer)
     }
-  }, [asked, dispatch, slug])
+  }, [asked, dispatch, slug, revision])
   return answer?.asked === asked ? answer : nothing
 }

@@ -7,6 +7,9 @@ import { useLive } from '../api/use-live.ts'
 import type { SessionView, WorkspaceView } from '#contract/views.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import { type ServerProblem, problemType } from '#contract/problem.ts'
+import type { OwnLevel } from '#core/levels/level.ts'
+import { OwnLevels } from '../ui/own-levels.ts'
+import { GatheredBar } from '../features/access/GatheredBar.tsx'
 import { Acts } from './Acts.tsx'
 import { Me } from './Me.tsx'
 import { SecondStepNeeded } from './SecondStepNeeded.tsx'
@@ -28,7 +31,9 @@ export function Shell() {
     return <Navigate to="/sign-in" state={{ then: location.pathname }} replace />
   if (isError) return isType(error, 'second-step-needed') ? <SecondStepNeeded /> : <NothingHere />
   return session === undefined || workspace === undefined ? null : (
-    <Frame key={slug} session={session} workspace={workspace} />
+    <OwnLevels value={workspace.ownLevels as readonly OwnLevel[]}>
+      <Frame key={slug} session={session} workspace={workspace} />
+    </OwnLevels>
   )
 }
 
@@ -41,7 +46,7 @@ const opensSettings: ReadonlySet<Privilege> = new Set(['edit settings', 'securit
 
 /** The band along the top with the sections of a workspace, and what is open below it. */
 function Frame({ session, workspace }: FrameProps) {
-  const { privileges, kind } = workspace.me
+  const { privileges } = workspace.me
   const { keepsPeople } = workspace
   return (
     <div className="grid h-dvh grid-rows-[auto_auto_minmax(0,1fr)_auto]">
@@ -52,7 +57,7 @@ function Frame({ session, workspace }: FrameProps) {
           {(privileges.includes('view people') || keepsPeople) && <Section to="people">People</Section>}
           <Section to="teams">Teams</Section>
           {privileges.includes('view roles') && <Section to="roles">Roles</Section>}
-          {kind === 'member' && <Section to="oversight">Oversight</Section>}
+          <Section to="oversight">Oversight</Section>
           {privileges.some(each => opensSettings.has(each)) && <Section to="settings">Settings</Section>}
         </nav>
         <Notices slug={workspace.slug} />
@@ -61,7 +66,10 @@ function Frame({ session, workspace }: FrameProps) {
       </header>
       <OnlyOwner workspace={workspace} />
       <Outlet />
-      <Said slug={workspace.slug} />
+      <div>
+        <GatheredBar />
+        <Said slug={workspace.slug} />
+      </div>
     </div>
   )
 }

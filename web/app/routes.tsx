@@ -1,5 +1,7 @@
 import type { ComponentType } from 'react'
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router'
+import { AccessColumn } from '../features/access/AccessColumn.tsx'
+import { NoAccess } from '../features/access/NoAccess.tsx'
 import { BinScreen } from '../features/content/BinScreen.tsx'
 import { ContentScreen } from '../features/content/ContentScreen.tsx'
 import { NewHome } from '../features/content/NewHome.tsx'
@@ -53,6 +55,16 @@ const looksScreen = screen(async () => (await import('../features/looks/LooksScr
 const lookScreen = screen(async () => (await import('../features/looks/LookScreen.tsx')).LookScreen)
 const teamsScreen = screen(async () => (await import('../features/teams/TeamsScreen.tsx')).TeamsScreen)
 
+const checkScreen = screen(async () => (await import('../features/access/CheckScreen.tsx')).CheckScreen)
+const accessAskedScreen = screen(async () => (await import('../features/access/AskedScreen.tsx')).AskedScreen)
+const gatheredScreen = screen(
+  async () => (await import('../features/access/GatheredScreen.tsx')).GatheredScreen,
+)
+const placesOf = async () => await import('../features/access/PlacesOfScreen.tsx')
+const placesOfPersonScreen = screen(async () => (await placesOf()).PlacesOfPersonScreen)
+const placesOfTeamScreen = screen(async () => (await placesOf()).PlacesOfTeamScreen)
+const levelsScreen = screen(async () => (await import('../features/roles/LevelsScreen.tsx')).LevelsScreen)
+
 const pages: RouteObject[] = [
   { path: '/', element: <Front /> },
   { path: '/set-up', element: <SetUp /> },
@@ -76,7 +88,7 @@ const pages: RouteObject[] = [
           { index: true, element: <Welcome /> },
           { path: 'new-home', element: <NewHome /> },
           { path: 'bin', element: <BinScreen /> },
-          { path: ':id', element: <NodeScreen /> },
+          { path: ':id', element: <NodeScreen access={AccessColumn} noAccess={NoAccess} /> },
         ],
       },
       { path: 'people', lazy: people },
@@ -87,21 +99,27 @@ const pages: RouteObject[] = [
       { path: 'people/directory', lazy: directoryScreen },
       { path: 'people/directory/:id', lazy: directoryScreen },
       { path: 'people/:id', lazy: people },
+      { path: 'people/:id/places', lazy: placesOfPersonScreen },
       { path: 'me', lazy: meScreen },
       { path: 'settings', lazy: settingsScreen },
       { path: 'settings/:part', lazy: settingsScreen },
       { path: 'teams', lazy: teamsScreen },
       { path: 'teams/:id', lazy: teamsScreen },
+      { path: 'teams/:id/places', lazy: placesOfTeamScreen },
       { path: 'roles', lazy: rolesScreen },
       { path: 'roles/privileges', lazy: privilegesScreen },
       { path: 'roles/privileges/:id', lazy: privilegesScreen },
       { path: 'roles/side-by-side', lazy: sideBySideScreen },
+      { path: 'roles/levels', lazy: levelsScreen },
       { path: 'roles/asked', lazy: askedScreen },
       { path: 'roles/:id', lazy: rolesScreen },
       { path: 'oversight/looks', lazy: looksScreen },
       { path: 'oversight/looks/:look', lazy: lookScreen },
       { path: 'oversight/looks/:look/:node', lazy: lookScreen },
-      { path: 'oversight', element: <Navigate to="history" replace /> },
+      { path: 'oversight', element: <Navigate to="check" replace /> },
+      { path: 'oversight/check', lazy: checkScreen },
+      { path: 'oversight/asked', lazy: accessAskedScreen },
+      { path: 'oversight/gathered', lazy: gatheredScreen },
       { path: 'oversight/history', lazy: historyScreen },
       { path: 'oversight/history/:revision', lazy: historyScreen },
       { path: 'notices', lazy: noticesScreen },

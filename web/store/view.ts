@@ -5,14 +5,24 @@ export interface View {
   readonly theme: 'system' | 'light' | 'dark'
   readonly openNodes: Readonly<Record<string, boolean>>
   readonly accessFolded: boolean
+  /** Places that are picked to be changed together. */
+  readonly picked: readonly string[]
+  /** Whether boxes to pick places by stand in the tree. */
+  readonly isPicking: boolean
 }
 
 const key = 'noskel view'
 
 function remembered(): View {
-  const fresh: View = { theme: 'system', openNodes: {}, accessFolded: false }
+  const fresh: View = { theme: 'system', openNodes: {}, accessFolded: false, picked: [], isPicking: false }
   try {
-    return { ...fresh, ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<View>) }
+    // What is picked is for now: nobody comes back to it.
+    return {
+      ...fresh,
+      ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<View>),
+      picked: [],
+      isPicking: false,
+    }
   } catch {
     return fresh
   }
@@ -28,12 +38,20 @@ export const view = createSlice({
     openNode: (state, { payload }: PayloadAction<{ id: string; open: boolean }>) => {
       state.openNodes[payload.id] = payload.open
     },
+    pick: (state, { payload }: PayloadAction<{ id: string; isPicked: boolean }>) => {
+      const others = state.picked.filter(each => each !== payload.id)
+      state.picked = payload.isPicked ? [...others, payload.id] : others
+    },
+    startPicking: (state, { payload }: PayloadAction<boolean>) => {
+      state.isPicking = payload
+      state.picked = []
+    },
     foldAccess: (state, { payload }: PayloadAction<boolean>) => {
       state.accessFolded = payload
     },
   },
 })
 
-export const { chooseTheme, openNode, foldAccess } = view.actions
+export const { chooseTheme, openNode, foldAccess, pick, startPicking } = view.actions
 
 export const remember = (state: View) => localStorage.setItem(key, JSON.stringify(state))

@@ -3,15 +3,22 @@ interface Props {
   readonly act: string
   readonly isDisabled: boolean
   readonly onLeave: () => void
+  /** Puts it with other changes instead. */
+  readonly onGather?: (() => void) | undefined
 }
 
-/** The foot of a form: the act itself, or leaving it. */
-export const ActOrLeave = ({ act, isDisabled, onLeave }: Props) => (
-  <div className="flex flex-wrap justify-between gap-2">
+/** The foot of a form: the act itself, gathering it with others, or leaving it. */
+export const ActOrLeave = ({ act, isDisabled, onLeave, onGather }: Props) => (
+  <div className="flex flex-wrap items-center gap-2">
     <button className="btn-act" disabled={isDisabled}>
       {act}
     </button>
-    <button type="button" className="btn-plain" onClick={onLeave}>
+    {onGather !== undefined && (
+      <button type="button" className="btn-plain" disabled={isDisabled} onClick={onGather}>
+        Gather it
+      </button>
+    )}
+    <button type="button" className="btn-plain ml-auto" onClick={onLeave}>
       Leave it
     </button>
   </div>

@@ -21,6 +21,12 @@ interface Props {
   /** Why it is done: stands in the history. */
   readonly reason: string
   readonly onReason: (reason: string) => void
+  /** What those for whom something is opened are told besides; asked for where the act `tells`. */
+  readonly message: string
+  readonly onMessage: (message: string) => void
+  readonly tells?: boolean
+  /** Puts it with other changes, to be applied together later; where it can be. */
+  readonly onGather: (() => Promise<boolean>) | undefined
   /** The fields that decide what the act is. */
   readonly children?: ReactNode
 }
@@ -33,9 +39,9 @@ export function Decision({
   isBusy,
   onAct,
   onLeave,
-  reason,
-  onReason,
+  onGather,
   children,
+  ...words
 }: Props) {
   const form = useRef<HTMLFormElement>(null)
   const isSeen = foreseen.effect !== undefined
@@ -43,34 +49,68 @@ export function Decision({
   useEffect(() => {
     form.current?.scrollIntoView({ block: 'nearest' })
   }, [isSeen])
+  const gather = async () => {
+    if ((await onGather?.()) === true) onLeave()
+  }
   return (
     <form ref={form} className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(onAct)}>
       {children}
       {foreseen.problem === undefined && <ProblemNote problem={problem} />}
       <BeforeAfter {...foreseen} />
-      {isSeen && <Reason reason={reason} onReason={onReason} />}
-      <ActOrLeave act={act} isDisabled={isBusy || !isSeen} onLeave={onLeave} />
+      {isSeen && <Words {...words} />}
+      <ActOrLeave
+        act={act}
+        isDisabled={isBusy || !isSeen}
+        onLeave={onLeave}
+        onGather={isSeen && onGather !== undefined ? () => void gather() : undefined}
+      />
     </form>
   )
 }
 
-function Reason({ reason, onReason }: Pick<Props, 'reason' | 'onReason'>) {
+/** Why it is done, and what those whom it concerns are told: neither is asked for, both are at hand. */
+const Words = ({
+  reason,
+  onReason,
+  message,
+  onMessage,
+  tells = false,
+}: Pick<Props, 'reason' | 'onReason' | 'message' | 'onMessage' | 'tells'>) => (
+  <div className="flex flex-wrap gap-x-4 gap-y-2">
+    {tells && (
+      <Opened act="Add a message">
+        <textarea
+          className="area"
+          rows={2}
+          aria-label="Message"
+          placeholder="A message to those for whom it is opened"
+          maxLength={2000}
+          autoFocus
+          value={message}
+          onChange={event => onMessage(event.target.value)}
+        />
+      </Opened>
+    )}
+    <Opened act="Say why">
+      <input
+        className="field"
+        aria-label="Why"
+        placeholder="Why: stands in the history"
+        maxLength={500}
+        autoFocus
+        value={reason}
+        onChange={event => onReason(event.target.value)}
+      />
+    </Opened>
+  </div>
+)
+
+function Opened({ act, children }: { readonly act: string; readonly children: ReactNode }) {
   const [isOpen, setOpen] = useState(false)
-  if (!isOpen)
-    return (
-      <button type="button" className="act justify-self-start text-sm" onClick={() => setOpen(true)}>
-        Say why
-      </button>
-    )
+  if (isOpen) return <div className="w-full">{children}</div>
   return (
-    <input
-      className="field"
-      aria-label="Why"
-      placeholder="Why: stands in the history"
-      maxLength={500}
-      autoFocus
-      value={reason}
-      onChange={event => onReason(event.target.value)}
-    />
+    <button type="button" className="act text-sm" onClick={() => setOpen(true)}>
+      {act}
+    </button>
   )
 }

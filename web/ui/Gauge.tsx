@@ -1,5 +1,6 @@
 import type { ActionSet } from '#core/levels/action.ts'
-import { gaugeOf, nameOfActions, type OwnLevel } from '#core/levels/level.ts'
+import { gaugeOf, nameOfActions } from '#core/levels/level.ts'
+import { useLevelName } from './own-levels.ts'
 
 const step = 3
 const width = 11
@@ -61,17 +62,12 @@ export function Gauge({ actions }: { readonly actions: number }) {
 }
 
 /** The gauge with the level's name: the sign for "how much" everywhere. */
-export function Level({
-  actions,
-  own = [],
-}: {
-  readonly actions: number
-  readonly own?: readonly OwnLevel[]
-}) {
+export function Level({ actions }: { readonly actions: number }) {
+  const levelName = useLevelName()
   return (
     <span className="inline-flex items-center gap-2 align-middle whitespace-nowrap">
       <Gauge actions={actions} />
-      {nameOfActions(actions as ActionSet, own).name}
+      {levelName(actions)}
     </span>
   )
 }

@@ -1,23 +1,26 @@
 import type { ReactNode } from 'react'
 import { useParams } from 'react-router'
+import type { WorkspaceView } from '#contract/views.ts'
 import { SectionHead } from './SectionHead.tsx'
 
 interface Props {
-  /** Whether the reader looks at anything by a privilege, or reads who did. */
-  readonly hasLooks?: boolean
+  readonly me: WorkspaceView['me']
   readonly children?: ReactNode
 }
 
-/** The head of the screens of oversight. */
-export function OversightHead({ hasLooks = true, children }: Props) {
+/** The head of the screens of oversight: what everybody has of their own, and what roles show. */
+export function OversightHead({ me, children }: Props) {
   const { slug = '' } = useParams()
-  const looks = hasLooks ? [{ to: '/looks', word: 'Looking' }] : []
+  const mayLook = me.privileges.some(each => ['see the outline', 'see as', 'read the history'].includes(each))
+  const views = [
+    { to: '/check', word: 'Check' },
+    { to: '/asked', word: 'Asked for' },
+    { to: '/gathered', word: 'Gathered' },
+    ...(me.kind === 'member' ? [{ to: '/history', word: 'History' }] : []),
+    ...(mayLook ? [{ to: '/looks', word: 'Looking' }] : []),
+  ]
   return (
-    <SectionHead
-      title="Oversight"
-      base={`/at/${slug}/oversight`}
-      views={[{ to: '/history', word: 'History' }, ...looks]}
-    >
+    <SectionHead title="Oversight" base={`/at/${slug}/oversight`} views={views}>
       {children}
     </SectionHead>
   )

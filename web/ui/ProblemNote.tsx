@@ -17,6 +17,14 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
           Ask for it
         </Link>
       )}
+      {problem.asks !== undefined && slug !== undefined && (
+        <Link
+          className="act text-sm"
+          to={`/at/${slug}/content/${problem.asks.place}?ask=${problem.asks.level}`}
+        >
+          Ask for {problem.asks.level}
+        </Link>
+      )}
       {problem.meanwhile !== undefined && (
         <>
           <p className="mt-1 text-sm font-semibold">Meanwhile</p>

@@ -1,12 +1,12 @@
 import type { ReactNode } from 'react'
 import type { PartView, StepView, SumView } from '#contract/views.ts'
-import type { ActionSet } from '#core/levels/action.ts'
-import { nameOfActions } from '#core/levels/level.ts'
 import { Gauge } from './Gauge.tsx'
 import { Day, Through } from './dates.tsx'
+import { useLevelName } from './own-levels.ts'
 
 /** The sum behind one person's access at one place: what adds up, what takes away, what is left. */
 export function Sum({ sum, timeZone }: { readonly sum: SumView; readonly timeZone: string }) {
+  const levelName = useLevelName()
   return (
     <ol className="border-b border-base-300" aria-label={`Why ${sum.person} has this access`}>
       {sum.grants.map((part, index) => (
@@ -25,11 +25,11 @@ export function Sum({ sum, timeZone }: { readonly sum: SumView; readonly timeZon
       ))}
       {sum.steps.map((step, index) => (
         <Line key={`step ${index}`} sign="−" actions={step.leaves}>
-          {stepWords(step, sum)}
+          {stepWords(step, sum, levelName)}
         </Line>
       ))}
       <Line sign="=" actions={sum.result}>
-        <strong>{nameOfActions(sum.result as ActionSet).name}</strong>
+        <strong>{levelName(sum.result)}</strong>
       </Line>
     </ol>
   )
@@ -51,9 +51,10 @@ const Line = ({ sign, actions, isQuiet = false, children }: LineProps) => (
 )
 
 function Part({ part, timeZone }: { readonly part: PartView; readonly timeZone: string }) {
+  const levelName = useLevelName()
   return (
     <>
-      <strong>{nameOfActions(part.actions as ActionSet).name}</strong>, {throughWords(part)}, set{' '}
+      <strong>{levelName(part.actions)}</strong>, {throughWords(part)}, set{' '}
       {part.isHere ? 'here' : `on ${part.at?.name ?? 'a place above'}`}
       {part.by !== null && ` by ${part.by}`}, <Day at={part.since} />
       {part.until !== null && (
@@ -79,8 +80,12 @@ function throughWords({ through, team }: PartView): string {
   }
 }
 
-function stepWords({ kind, at, leaves }: StepView, { status }: SumView): string {
-  const left = nameOfActions(leaves as ActionSet).name
+function stepWords(
+  { kind, at, leaves }: StepView,
+  { status }: SumView,
+  levelName: (actions: number) => string,
+): string {
+  const left = levelName(leaves)
   const place = at?.name ?? 'a place above'
   switch (kind) {
     case 'limit':

@@ -24,6 +24,7 @@ export function deletionOf(state: State, top: NodeId): RecordChange[] {
       ...rowsBy(state.grants, 'node', node.id).map(before => gone('grants', before)),
       ...rowsBy(state.limits, 'node', node.id).map(before => gone('limits', before)),
       ...rowsBy(state.columns, 'board', node.id).map(before => gone('columns', before)),
+      ...rowsBy(state.watches, 'node', node.id).map(before => gone('watches', before)),
       gone('nodes', node),
     ])
 }

@@ -1,4 +1,4 @@
-import { rowOf } from '../../base/collection.ts'
+import { rowOf, rowsBy } from '../../base/collection.ts'
 import type { NodeId } from '../../base/ids.ts'
 import { endsLater } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
@@ -6,7 +6,7 @@ import { actionsGiven } from '../../access/place.ts'
 import { type ActionSet, beyond, has, holds } from '../../levels/action.ts'
 import type { Gives, Grant } from '../../rules/entry.ts'
 import { partsOf, personPrincipal, type Principal } from '../../rules/principal.ts'
-import type { State } from '../../state/state.ts'
+import type { RecordChange, State } from '../../state/state.ts'
 import {
   authorActionsInArchive,
   type Context,
@@ -18,6 +18,7 @@ import {
   wrongSpan,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { gone } from './delete.ts'
 
 export const addGrant: EditRule<EditOf<'grant.add'>> = {
   kind: 'grant.add',
@@ -41,8 +42,18 @@ export const addGrant: EditRule<EditOf<'grant.add'>> = {
       at: context.now.at,
       copiedFrom: null,
     }
-    return ok([{ table: 'grants', id, before: null, after }])
+    return ok([{ table: 'grants', id, before: null, after }, ...answeredBy(context.now.state, after)])
   },
+}
+
+/** What somebody who is given something by name has asked for there is answered by it. */
+function answeredBy(state: State, { principal, node }: Grant): RecordChange[] {
+  const parts = partsOf(principal)
+  return parts.kind !== 'person'
+    ? []
+    : rowsBy(state.accessRequests, 'person', parts.person)
+        .filter(each => each.node === node)
+        .map(each => gone('accessRequests', each))
 }
 
 /** Raising and lengthening are giving; lowering and shortening are taking. */

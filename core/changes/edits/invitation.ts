@@ -153,6 +153,8 @@ export function hangingOn(state: State, person: Person): RecordChange[] {
     ...rowsBy(state.memberships, 'person', person.id).map(each => gone('memberships', each)),
     ...rowsBy(state.requests, 'person', person.id).map(each => gone('requests', each)),
     ...rowsBy(state.roleRequests, 'person', person.id).map(each => gone('roleRequests', each)),
+    ...rowsBy(state.accessRequests, 'person', person.id).map(each => gone('accessRequests', each)),
+    ...rowsBy(state.watches, 'person', person.id).map(each => gone('watches', each)),
     ...allRows(state.handovers)
       .filter(each => each.from === person.id || each.to === person.id)
       .map(each => gone('handovers', each)),

@@ -2,7 +2,7 @@ import { rowOf } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { isSame } from '../../base/same.ts'
 import type { Holding, JoinRequest, Membership, Person, Team } from '../../people/person.ts'
-import type { Handover, RoleRequest } from '../../people/asking.ts'
+import type { AccessRequest, Handover, RoleRequest } from '../../people/asking.ts'
 import type { JoinLink } from '../../rules/offer.ts'
 import { guestRole } from '../../people/role.ts'
 import type { Limit } from '../../rules/entry.ts'
@@ -19,6 +19,7 @@ import {
   lacksTeam,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { lacksDecidingAccess } from './access-request.ts'
 import { lacksChannelChange } from './channel.ts'
 import { lacksColumnChange } from './column.ts'
 import { lacksGrantChange } from './grant.ts'
@@ -34,6 +35,7 @@ import { lacksInBin } from './node-state.ts'
 import { lacksDescribing, lacksOver } from './person.ts'
 import { lacksAnswering } from './request.ts'
 import { lacksKeeping, lacksOffering } from './welcome-set.ts'
+import { lacksWatch } from './watch.ts'
 import { isSetting, neededFor } from './workspace.ts'
 
 /**
@@ -78,6 +80,10 @@ export function lacksRecordChange(context: Context, change: RecordChange): Refus
       return lacksHandover(context, change.before ?? change.after)
     case 'looks':
       return { code: 'never-undone' }
+    case 'accessRequests':
+      return lacksAccessRequest(context, change.before, change.after)
+    case 'watches':
+      return lacksWatch(context, change.before, change.after)
     case 'welcomeSets':
       return lacksKeeping(context, change.before ?? change.after ?? undefined, change.after?.offer)
     case 'joinLinks':
@@ -116,6 +122,16 @@ const lacksHandover = (context: Context, handover: Handover | null): Refusal | u
 
 const lacksRoleRequest = (context: Context, request: RoleRequest | null): Refusal | undefined =>
   request === null || request.person === context.author ? undefined : lacksDeciding(context, request.id)
+
+function lacksAccessRequest(
+  context: Context,
+  ...[before, after]: Change<AccessRequest>
+): Refusal | undefined {
+  const request = before ?? after
+  return request === null || request.person === context.author
+    ? undefined
+    : lacksDecidingAccess(context, request.id)
+}
 
 /** What one made oneself comes back as it was; a link is never another's to widen. */
 function lacksLinkChange(context: Context, ...[before, after]: Change<JoinLink>): Refusal | undefined {

@@ -1,4 +1,12 @@
-import type { ColumnId, GrantId, LimitId, NodeId, PersonId } from '../../base/ids.ts'
+import type {
+  AccessRequestId,
+  ColumnId,
+  GrantId,
+  LimitId,
+  NodeId,
+  PersonId,
+  WatchId,
+} from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import type { ActionSet } from '../../levels/action.ts'
 import type { Gives } from '../../rules/entry.ts'
@@ -174,4 +182,38 @@ export interface ChangeColumn {
 export interface DeleteColumn {
   readonly kind: 'column.delete'
   readonly column: ColumnId
+}
+
+/** By the address of a place, whether one sees it, and whether it is there at all. */
+export interface AskForAccess {
+  readonly kind: 'access.ask'
+  readonly request: AccessRequestId
+  readonly node: NodeId
+  readonly wants: ActionSet
+  readonly word: string
+}
+
+export interface TakeBackAccessRequest {
+  readonly kind: 'access.unask'
+  readonly request: AccessRequestId
+}
+
+/** Gives what was asked for, or something else, by name; or declines it. */
+export interface AnswerAccessRequest {
+  readonly kind: 'access.answer'
+  readonly request: AccessRequestId
+  readonly word: string
+  readonly gives: { readonly gives: Gives; readonly until: Instant | null } | null
+  readonly grant: GrantId
+}
+
+export interface BeginWatch {
+  readonly kind: 'watch.begin'
+  readonly watch: WatchId
+  readonly node: NodeId
+}
+
+export interface EndWatch {
+  readonly kind: 'watch.end'
+  readonly watch: WatchId
 }

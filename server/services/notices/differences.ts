@@ -12,11 +12,20 @@ import type { Written } from './kind.ts'
  * above it, not what became of a place itself (new in a place that was open already, archived, binned).
  */
 export function ownDifferences(written: Written): Map<PersonId, Difference[]> {
+  // Who is answered what they asked for is told so, not that it was opened besides.
+  const answered = new Set(
+    written.changes.flatMap(({ table, before, after }) =>
+      table === 'accessRequests' && before !== null && after === null
+        ? [`${before.person} ${before.node}`]
+        : [],
+    ),
+  )
   const state = new Set(written.changes.filter(isOfPlaceItself).map(change => change.id as string))
   const found = new Map<PersonId, Difference[]>()
   for (const each of written.effect) {
     if (each.person === written.author || subjectOf(written.after, each.person)?.isActive !== true) continue
-    if (pathOf(written.after.state, each.node).some(node => state.has(node.id))) continue
+    const path = pathOf(written.after.state, each.node)
+    if (path.some(node => state.has(node.id) || answered.has(`${each.person} ${node.id}`))) continue
     found.set(each.person, [...(found.get(each.person) ?? []), each])
   }
   for (const [person, differences] of found) {

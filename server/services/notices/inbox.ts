@@ -1,12 +1,11 @@
+import type { Transaction } from 'sequelize'
 import type { NoticeChoiceRequest, ReadNoticesRequest } from '#contract/requests.ts'
 import type { NoticesView } from '#contract/oversight-views.ts'
-import { ok } from '#core/base/result.ts'
-import { announce } from '../../live/hub.ts'
 import type { Parts } from '../../parts.ts'
 import { problemOf } from '../../problem-error.ts'
 import type { NoticeRow } from '../../store/tables.ts'
-import { type Prepared, submit } from '../../store/writer.ts'
 import type { Asker } from '../asker.ts'
+import { keepBook } from '../bookkeeping.ts'
 import { choicesOf } from './choices.ts'
 import { kindOf, noticeKinds } from './list.ts'
 
@@ -25,7 +24,7 @@ export async function noticesView(parts: Parts, asker: Asker): Promise<NoticesVi
     const told = kindOf(kind)?.tell(asker, JSON.parse(data))
     return told === undefined
       ? []
-      : [{ id, kind, at, isRead: readAt !== null, team: null, to: null, ...told }]
+      : [{ id, kind, at, isRead: readAt !== null, team: null, to: null, offer: null, ...told }]
   })
   const chosen = await choicesOf(parts, { workspace, people: [person] })
   return {
@@ -43,12 +42,13 @@ export async function markNotices(
 ): Promise<NoticesView> {
   const { workspace, person } = asker
   const where = { workspace, person, ...(ids === undefined ? {} : { id: [...ids] }) }
-  await keep(parts, asker, async transaction => {
+  const write = async (transaction: Transaction) => {
     await parts.writer.tables.notices.update(
       { readAt: isRead ? parts.clock() : null },
       { where, transaction },
     )
-  })
+  }
+  await keepBook(parts, asker, { write })
   return noticesView(parts, asker)
 }
 
@@ -59,20 +59,9 @@ export async function chooseNotices(
 ): Promise<NoticesView> {
   if (kindOf(kind) === undefined) throw problemOf('not-found')
   const { workspace, person } = asker
-  await keep(parts, asker, async transaction => {
+  const write = async (transaction: Transaction) => {
     await parts.writer.tables.noticeChoices.upsert({ workspace, person, kind, choice }, { transaction })
-  })
+  }
+  await keepBook(parts, asker, { write })
   return noticesView(parts, asker)
-}
-
-/** Written without a change of the state; the person's other pages hear of it. */
-async function keep(parts: Parts, asker: Asker, write: Prepared<void>['write']): Promise<void> {
-  const { workspace, person, moment } = asker
-  const after = () =>
-    announce(parts.hub, {
-      workspace,
-      revision: moment.state.revision,
-      concerns: reader => reader.person === person,
-    })
-  await submit(parts.writer, () => ok({ value: undefined, write, after }))
 }

@@ -1,6 +1,6 @@
-import type { NodeId, PersonId } from '#core/base/ids.ts'
+import type { AccessRequestId, NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
-import type { Nearing } from '#core/changes/passing.ts'
+import type { Nearing, Waiting } from '#core/changes/passing.ts'
 import type { Difference } from '#core/impact/impact.ts'
 import type { Moment, RecordChange } from '#core/state/state.ts'
 import type { NoticeView } from '#contract/oversight-views.ts'
@@ -16,11 +16,36 @@ export interface Written {
   readonly changes: readonly RecordChange[]
   readonly effect: readonly Difference[]
   readonly nearing: readonly Nearing[]
+  /** Requests for access that nobody has answered for a while. */
+  readonly waiting: readonly Waiting[]
+  /** What was said to those whose requests for access were answered. */
+  readonly answers: ReadonlyMap<AccessRequestId, string>
+  /** What those for whom something is opened are told besides. */
+  readonly message: string
+  /** Who had handed this change set over to its author. */
+  readonly handedBy: PersonId | null
   /** Places to which access was recovered. */
   readonly recovered: readonly NodeId[]
   /** What was undone, and whose act it was. */
   readonly undone: { readonly revision: number; readonly author: PersonId; readonly at: Instant } | null
 }
+
+/** A moment at which nothing was done: for what is told because time passes, or of what is not in the history. */
+export const nothingWritten = (author: PersonId, moment: Moment): Written => ({
+  author,
+  revision: moment.state.revision,
+  before: moment,
+  after: moment,
+  changes: [],
+  effect: [],
+  nearing: [],
+  waiting: [],
+  answers: new Map(),
+  message: '',
+  handedBy: null,
+  recovered: [],
+  undone: null,
+})
 
 /** What one person is told, kept as data: it is put into words when it is read, as far as it may be then. */
 export interface Notice<Data> {
@@ -34,6 +59,7 @@ export interface Told {
   readonly team?: PlaceName
   /** Where in the workspace something can be done about it. */
   readonly to?: NoticeView['to']
+  readonly offer?: NoticeView['offer']
   /** The entry of the history that it is about. */
   readonly revision: number | null
 }

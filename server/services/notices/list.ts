@@ -1,4 +1,5 @@
 import type { NoticeKind } from './kind.ts'
+import { accessAnswered, accessAsked } from './kinds/access-requests.ts'
 import { alone, recovered } from './kinds/alone.ts'
 import { changed } from './kinds/changed.ts'
 import { contact } from './kinds/contact.ts'
@@ -13,7 +14,9 @@ import {
   roleAsked,
   roleHeld,
 } from './kinds/roles.ts'
+import { handed, handedApplied } from './kinds/handed.ts'
 import { undone } from './kinds/undone.ts'
+import { watched } from './kinds/watched.ts'
 
 /** Every kind of notice, in the order in which people choose. A new kind is a file and a line here. */
 export const noticeKinds = [
@@ -23,6 +26,11 @@ export const noticeKinds = [
   undone,
   alone,
   recovered,
+  accessAsked,
+  accessAnswered,
+  watched,
+  handed,
+  handedApplied,
   asked,
   answered,
   contact,

@@ -24,3 +24,5 @@ export const levelAt = (reader: Asker, node: string): string =>
 
 export const whoDid = (reader: Asker, by: PersonId): string =>
   knowsPerson(reader, by) ? nameOf(reader.moment, by) : 'Somebody'
+
+export const quoted = (word: string): string => (word === '' ? '' : `: “${word}”`)

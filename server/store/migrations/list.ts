@@ -4,6 +4,7 @@ import { historyAndNotices } from './002-history-notices.ts'
 import { placesAndPeople } from './003-places-people.ts'
 import { people } from './004-people.ts'
 import { roles } from './005-roles.ts'
+import { accessRequests } from './006-access-requests.ts'
 
 export interface Migration {
   readonly name: string
@@ -11,4 +12,11 @@ export interface Migration {
 }
 
 /** In the order in which they run. What has landed is never edited: a change of the tables is a new one. */
-export const migrations: readonly Migration[] = [first, historyAndNotices, placesAndPeople, people, roles]
+export const migrations: readonly Migration[] = [
+  first,
+  historyAndNotices,
+  placesAndPeople,
+  people,
+  roles,
+  accessRequests,
+]

@@ -1,28 +1,30 @@
+import type { ComponentType } from 'react'
 import { useParams } from 'react-router'
+import type { NodeView } from '#contract/views.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { useNodeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppSelector } from '../../store/store.ts'
-import { AccessColumn } from './AccessColumn.tsx'
 import { Columns } from './Columns.tsx'
 import { NodeHeader } from './NodeHeader.tsx'
 import { PlaceActs } from './PlaceActs.tsx'
 import { PageText } from './PageText.tsx'
 import { Within } from './Within.tsx'
 
+interface Props {
+  /** What stands at the right of an open place. */
+  readonly access: ComponentType<{ readonly node: NodeView }>
+  /** What stands in the place of one that one may not open, or that is not there. */
+  readonly noAccess: ComponentType<{ readonly address: string }>
+}
+
 /** An open place in the middle, its access at the right. */
-export function NodeScreen() {
+export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
   const { slug, workspace } = useHere()
   const { id = '' } = useParams()
   const { data: node, isError } = useNodeQuery({ slug, id })
   const isFolded = useAppSelector(state => state.view.accessFolded)
-  if (isError)
-    return (
-      <main className="px-6 py-6">
-        <h1 className="mb-2 text-xl font-bold">There is nothing here that you can open.</h1>
-        <p>It may have been moved or taken away, or it was never opened to you.</p>
-      </main>
-    )
+  if (isError) return <NoAccess key={id} address={id} />
   if (node === undefined || node.id !== id) return <main aria-busy />
   const actions = node.actions as ActionSet
   const mayEdit = has(actions, 'change') || (has(actions, 'add') && node.madeBy === workspace.me.name)
@@ -37,7 +39,7 @@ export function NodeScreen() {
         {node.kind === 'page' && <PageText id={id} mayEdit={mayEdit} />}
         <Within node={node} mayAdd={has(actions, 'add')} />
       </main>
-      <AccessColumn key={`access ${id}`} node={node} />
+      <Access key={`access ${id}`} node={node} />
     </div>
   )
 }

@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import type { TreeItem, TreeView } from '#contract/views.ts'
 import { useBinQuery, useTreeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
+import { PickSeveral } from './Picking.tsx'
 import { TreeNode } from './TreeNode.tsx'
 import { moveInTree } from './tree-keys.ts'
 
@@ -25,6 +26,7 @@ export function Tree() {
           Make a shared home
         </Link>
       )}
+      <PickSeveral />
       <Bin />
     </nav>
   )

@@ -1,13 +1,14 @@
 import { ChevronRight } from 'lucide-react'
 import { NavLink } from 'react-router'
 import type { TreeItem } from '#contract/views.ts'
-import type { ActionSet } from '#core/levels/action.ts'
-import { nameOfActions } from '#core/levels/level.ts'
 import { useChildrenQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { openNode } from '../../store/view.ts'
+import { BreakSign } from '../../ui/BreakSign.tsx'
 import { Gauge } from '../../ui/Gauge.tsx'
+import { PickBox } from './Picking.tsx'
+import { useLevelName } from '../../ui/own-levels.ts'
 import { KindIcon } from '../../ui/KindIcon.tsx'
 
 interface Props {
@@ -19,13 +20,14 @@ interface Props {
 export function TreeNode({ item, depth }: Props) {
   const { slug } = useHere()
   const dispatch = useAppDispatch()
+  const levelName = useLevelName()
+  const isPicking = useAppSelector(state => state.view.isPicking)
   const isOpen = useAppSelector(state => item.hasChildren && state.view.openNodes[item.id] === true)
   const { data: children = [] } = useChildrenQuery({ slug, id: item.id }, { skip: !isOpen })
   return (
     <li>
-      {item.isBroken && item.home !== 'person' && <TornEdge depth={depth} />}
       <div
-        className="flex items-center pr-3 hover:bg-base-200"
+        className="flex items-center gap-1.5 pr-3 hover:bg-base-200"
         style={{ paddingLeft: `${depth * 1.1 + 0.35}rem` }}
       >
         {item.hasChildren ? (
@@ -43,10 +45,11 @@ export function TreeNode({ item, depth }: Props) {
         ) : (
           <span className="w-[21px]" />
         )}
+        {isPicking && <PickBox item={item} />}
         <NavLink
           to={`/at/${slug}/content/${item.id}`}
           data-tree-link
-          title={`${item.name}: you have ${nameOfActions(item.actions as ActionSet).name}`}
+          title={`${item.name}: you have ${levelName(item.actions)}`}
           className={({ isActive }) =>
             `flex min-w-0 grow items-center gap-2 py-[5px] ${isActive ? 'font-bold [&>span]:underline [&>span]:decoration-2 [&>span]:decoration-primary [&>span]:underline-offset-4' : ''}`
           }
@@ -54,6 +57,7 @@ export function TreeNode({ item, depth }: Props) {
           <KindIcon kind={item.kind} isHome={item.home !== null} />
           <span className="grow truncate">{item.name}</span>
         </NavLink>
+        {item.isBroken && item.home !== 'person' && <BreakSign />}
         <Gauge actions={item.actions} />
       </div>
       {isOpen && children.length > 0 && (
@@ -66,18 +70,3 @@ export function TreeNode({ item, depth }: Props) {
     </li>
   )
 }
-
-/** Where inheritance is broken: grants from above end here, as a torn edge above the place. */
-const TornEdge = ({ depth }: { readonly depth: number }) => (
-  <svg
-    className="block text-error"
-    style={{ marginLeft: `${depth * 1.1 + 1.75}rem` }}
-    width="120"
-    height="5"
-    viewBox="0 0 120 5"
-    role="img"
-    aria-label="inheritance is broken"
-  >
-    <path d={`M0 4${'l3 -3l3 3'.repeat(20)}`} fill="none" stroke="currentColor" strokeWidth="1.2" />
-  </svg>
-)

@@ -1,6 +1,7 @@
 import { Navigate } from 'react-router'
 import { useTreeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
+import { TwoSentences } from '../../ui/TwoSentences.tsx'
 
 /** Before a place is chosen. */
 export function Welcome() {
@@ -20,10 +21,3 @@ export function Welcome() {
     </main>
   )
 }
-
-/** The whole of the access model, said wherever people decide something. */
-export const TwoSentences = () => (
-  <p className="quiet text-sm">
-    Grants add up. Limits cap. Breaking inheritance stops grants from above; limits always flow down.
-  </p>
-)

@@ -4,12 +4,14 @@ import type { NodeView, TreeItem } from '#contract/views.ts'
 import { kindsWithin, type NodeKind } from '#core/tree/node.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
-import { useAppDispatch } from '../../store/store.ts'
+import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { openNode } from '../../store/view.ts'
 import { Level } from '../../ui/Gauge.tsx'
 import { KindIcon } from '../../ui/KindIcon.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
+
+import { PickAll, PickBox } from './Picking.tsx'
 
 /** What a place holds, and the field that puts more into it. */
 export function Within({ node, mayAdd }: { readonly node: NodeView; readonly mayAdd: boolean }) {
@@ -33,10 +35,16 @@ export function Within({ node, mayAdd }: { readonly node: NodeView; readonly may
 
 function Listed({ items }: { readonly items: readonly TreeItem[] }) {
   const { slug } = useHere()
+  const isPicking = useAppSelector(state => state.view.isPicking)
   return (
     <table className="sheet">
       <thead>
         <tr>
+          {isPicking && (
+            <th scope="col" className="w-8">
+              <PickAll items={items} />
+            </th>
+          )}
           <th scope="col">Name</th>
           <th scope="col" className="w-44">
             Kind
@@ -49,6 +57,11 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
       <tbody>
         {items.map(item => (
           <tr key={item.id}>
+            {isPicking && (
+              <td>
+                <PickBox item={item} />
+              </td>
+            )}
             <td>
               <Link className="flex items-center gap-2 hover:underline" to={`/at/${slug}/content/${item.id}`}>
                 <KindIcon kind={item.kind} />

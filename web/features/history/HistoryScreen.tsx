@@ -8,8 +8,6 @@ import { EntryRows } from './EntryRows.tsx'
 import { Filters } from './Filters.tsx'
 import { type HistoryFilter, filterIn, paramsOf } from './filter.ts'
 
-const looking: ReadonlySet<string> = new Set(['see as', 'see the outline', 'read the history'])
-
 /** What was done here, by whom and why, with what it did; the chosen entry at the right. */
 export function HistoryScreen() {
   const { slug, workspace } = useHere()
@@ -17,13 +15,12 @@ export function HistoryScreen() {
   const [params, setParams] = useSearchParams()
   const navigate = useNavigate()
   const filter = filterIn(params)
-  const mayLook = workspace.me.privileges.some(each => looking.has(each))
   const open = (target: string) =>
     void navigate({ pathname: `/at/${slug}/oversight/history${target}`, search: params.toString() })
   return (
     <div className={`grid min-h-0 ${revision === undefined ? '' : 'grid-cols-[minmax(0,1fr)_25rem]'}`}>
       <main className="min-h-0 overflow-y-auto px-4 py-3">
-        <OversightHead hasLooks={mayLook}>
+        <OversightHead me={workspace.me}>
           <Filters filter={filter} onFilter={next => setParams(paramsOf(next))} />
         </OversightHead>
         <Entries

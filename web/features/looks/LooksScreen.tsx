@@ -14,12 +14,12 @@ import { TextField } from '../../ui/TextField.tsx'
 
 /** Looking at what only a privilege shows: begun with a reason, who may, and who did. */
 export function LooksScreen() {
-  const { slug } = useHere()
+  const { slug, workspace } = useHere()
   const { data: view } = useLooksQuery(slug)
   if (view === undefined) return <main aria-busy />
   return (
     <main className="min-h-0 overflow-y-auto px-4 py-3">
-      <OversightHead />
+      <OversightHead me={workspace.me} />
       <div className="grid gap-x-12 gap-y-6 lg:grid-cols-2">
         <div>
           {view.maySeeAs && <Begin view={view} isOutline={false} />}

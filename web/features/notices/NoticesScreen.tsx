@@ -1,8 +1,11 @@
+import { useState } from 'react'
 import { Link } from 'react-router'
 import type { NoticeChoice, NoticesView, NoticeView } from '#contract/oversight-views.ts'
 import { useChooseNoticesMutation, useNoticesQuery, useReadNoticesMutation } from '../../api/oversight.ts'
+import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
 
 /** What one was told, and how one wants to be told of what. */
 export function NoticesScreen() {
@@ -61,42 +64,21 @@ function Inbox({ view: { notices, unread } }: { readonly view: NoticesView }) {
 }
 
 function Notice({ notice, onMark }: { readonly notice: NoticeView; readonly onMark: () => void }) {
-  const { slug } = useHere()
-  const { text, at, isRead, place, team, to, revision } = notice
+  const { text, at, isRead, offer } = notice
+  const [isOpen, setOpen] = useState(false)
   return (
     <li className="grid grid-cols-[0.75rem_minmax(0,1fr)_auto] items-baseline gap-3 border-t border-base-300 py-2">
       <span aria-hidden className={`size-2 self-center ${isRead ? '' : 'bg-primary'}`} />
       <span>
         <span className={isRead ? '' : 'font-semibold'}>{text}</span>
         {!isRead && <span className="sr-only"> (unread)</span>}{' '}
-        {place !== null && (
-          <Link
-            className="act text-sm"
-            to={`/at/${slug}/content/${place.id}`}
-            onClick={isRead ? undefined : onMark}
-          >
-            Open {place.name}
-          </Link>
+        <Ways notice={notice} onFollow={isRead ? undefined : onMark} />{' '}
+        {offer !== null && !isOpen && (
+          <button type="button" className="act text-sm" onClick={() => setOpen(true)}>
+            {offer.act} …
+          </button>
         )}
-        {team !== null && (
-          <Link
-            className="act text-sm"
-            to={`/at/${slug}/teams/${team.id}`}
-            onClick={isRead ? undefined : onMark}
-          >
-            Open {team.name}
-          </Link>
-        )}
-        {to !== null && (
-          <Link className="act text-sm" to={`/at/${slug}/${to.path}`} onClick={isRead ? undefined : onMark}>
-            {to.name}
-          </Link>
-        )}
-        {revision !== null && (
-          <Link className="act text-sm" to={`/at/${slug}/oversight/history/${revision}`}>
-            Look at it
-          </Link>
-        )}
+        {offer !== null && isOpen && <Offer offer={offer} onDone={() => setOpen(false)} />}
       </span>
       <span className="flex items-baseline gap-4 text-sm">
         <button type="button" className="act" onClick={onMark}>
@@ -108,6 +90,38 @@ function Notice({ notice, onMark }: { readonly notice: NoticeView; readonly onMa
       </span>
     </li>
   )
+}
+
+interface WaysProps {
+  readonly notice: NoticeView
+  readonly onFollow: (() => void) | undefined
+}
+
+/** Where one can look at what a notice is about, and do something about it. */
+function Ways({ notice: { place, team, to, revision }, onFollow }: WaysProps) {
+  const { slug } = useHere()
+  const ways = [
+    ...(place === null ? [] : [{ word: `Open ${place.name}`, path: `content/${place.id}` }]),
+    ...(team === null ? [] : [{ word: `Open ${team.name}`, path: `teams/${team.id}` }]),
+    ...(to === null ? [] : [{ word: to.name, path: to.path }]),
+    ...(revision === null ? [] : [{ word: 'Look at it', path: `oversight/history/${revision}` }]),
+  ]
+  return ways.map(({ word, path }) => (
+    <Link key={path} className="act mr-3 text-sm" to={`/at/${slug}/${path}`} onClick={onFollow}>
+      {word}
+    </Link>
+  ))
+}
+
+interface OfferProps {
+  readonly offer: NonNullable<NoticeView['offer']>
+  readonly onDone: () => void
+}
+
+/** What can be done about it at once: its effect, then the act. */
+function Offer({ offer, onDone }: OfferProps) {
+  const decision = useDecision(offer.edits, offer.said, onDone)
+  return <Decision act={offer.act} onLeave={onDone} {...decision} />
 }
 
 const ways: readonly NoticeChoice[] = ['by mail too', 'here only', 'not at all']

@@ -16,6 +16,11 @@ export function PersonPlaces({ person }: { readonly person: PersonView }) {
   return (
     <section aria-label="Places" className="mt-5 border-t border-base-content pt-3">
       <h3 className="mb-1 font-bold">Places</h3>
+      <p className="mb-1">
+        <Link className="act text-sm" to={`/at/${slug}/people/${person.id}/places`}>
+          Change what {person.name} has, in one table
+        </Link>
+      </p>
       {places.length === 0 && <p className="quiet">Nothing that you may be told of.</p>}
       <Reached
         label={`Places of ${person.name}`}

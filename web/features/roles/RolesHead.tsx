@@ -13,6 +13,7 @@ export function RolesHead({ children }: { readonly children?: ReactNode }) {
     { to: '', word: 'List' },
     { to: '/privileges', word: 'Privileges' },
     { to: '/side-by-side', word: 'Side by side' },
+    { to: '/levels', word: 'Levels of access' },
     asked,
   ]
   return (

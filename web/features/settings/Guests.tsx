@@ -6,6 +6,7 @@ import { domainsIn } from '../../ui/domains.ts'
 import { Level } from '../../ui/Gauge.tsx'
 import { LevelChoice } from '../../ui/LevelChoice.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { Closing } from './Closing.tsx'
 import { Setting } from './Setting.tsx'
 
 interface Props {
@@ -14,6 +15,7 @@ interface Props {
 
 export const Guests = ({ settings }: Props) => (
   <>
+    <Closing settings={settings} />
     <Ceiling settings={settings} />
     <Domains
       title="Addresses of guests"

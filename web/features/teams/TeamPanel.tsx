@@ -39,6 +39,11 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
       <Requests team={team} />
       {isJoining && team.mayJoin && <Join team={team} onDone={() => setJoining(false)} />}
       <HomeLevels team={team} />
+      <p className="mb-4">
+        <Link className="act text-sm" to={`/at/${slug}/teams/${team.id}/places`}>
+          Every place that is given to {team.name}
+        </Link>
+      </p>
       <Channels team={team} />
       <TeamPeople team={team} />
       {team.mayManage && <Managing team={team} />}

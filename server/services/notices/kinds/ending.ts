@@ -3,11 +3,15 @@ import type { NodeId, PersonId, TeamId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { check } from '#core/access/evaluate.ts'
 import { peopleIn, subjectOf } from '#core/access/subject.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import { judge } from '#core/changes/judge.ts'
 import type { Nearing } from '#core/changes/passing.ts'
 import { has } from '#core/levels/action.ts'
 import { partsOf, personPrincipal } from '#core/rules/principal.ts'
 import { type Moment, workspaceOf } from '#core/state/state.ts'
 import { throughDay } from '#contract/dates.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { NoticeView } from '#contract/oversight-views.ts'
 import { type Asker, maySee, nameOf, namingFor } from '../../asker.ts'
 import { principalName } from '../../principal.ts'
 import type { NoticeKind, Written } from '../kind.ts'
@@ -35,9 +39,29 @@ export const ending: NoticeKind<Data> = {
       Nearing['after'] | undefined
     // Lengthened or ended meanwhile: there is nothing to tell any more.
     if (row == null || row.until !== data.until) return undefined
-    const through = throughDay(data.until, workspaceOf(state).timeZone, at)
-    return tellOf(reader, { ...data, after: row } as unknown as Nearing, through)
+    const nearing = { ...data, after: row } as unknown as Nearing
+    const told = tellOf(reader, nearing, throughDay(data.until, workspaceOf(state).timeZone, at))
+    return told === undefined ? undefined : { ...told, offer: offerOf(reader, nearing) }
   },
+}
+
+/** For how long an end is put off in one act. */
+const longer: Instant = 30 * 86_400_000
+
+/** Whoever may lengthen it does so in one act. */
+function offerOf(reader: Asker, { table, after }: Nearing): NoticeView['offer'] {
+  const { moment, person: author } = reader
+  if (after?.until == null || after.until <= moment.at) return null
+  const until = after.until + longer
+  const edit: Edit =
+    table === 'grants'
+      ? { kind: 'grant.change', grant: after.id, until }
+      : table === 'memberships'
+        ? { kind: 'member.change', team: after.team, person: after.person, until }
+        : { kind: 'person.end', person: after.id, until }
+  if (!judge(moment, { author, reason: '', edits: [edit] }).ok) return null
+  const day = throughDay(until, workspaceOf(moment.state).timeZone, moment.at)
+  return { act: `Extend through ${day}`, said: `It goes on through ${day}.`, edits: [edit as EditRequest] }
 }
 
 function peopleConcerned({ after: moment }: Written, { table, after }: Nearing): PersonId[] {

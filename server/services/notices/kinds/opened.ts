@@ -1,13 +1,14 @@
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { theWorkspace } from '#core/changes/passing.ts'
 import { noActions } from '#core/levels/action.ts'
-import { levelAt, listed, visiblePlaces, whoDid } from '../words.ts'
+import { levelAt, listed, quoted, visiblePlaces, whoDid } from '../words.ts'
 import { ownDifferences } from '../differences.ts'
 import type { NoticeKind } from '../kind.ts'
 
 interface Data {
   readonly by: PersonId
   readonly nodes: readonly NodeId[]
+  readonly message?: string
 }
 
 /** Places that one could not see before and sees now. */
@@ -17,9 +18,11 @@ export const opened: NoticeKind<Data> = {
   find: written =>
     [...ownDifferences(written)].flatMap(([person, differences]) => {
       const nodes = differences.filter(each => each.before === noActions).map(each => each.node)
-      return nodes.length === 0 ? [] : [{ person, data: { by: written.author, nodes } }]
+      return nodes.length === 0
+        ? []
+        : [{ person, data: { by: written.author, nodes, message: written.message } }]
     }),
-  tell: (reader, { by, nodes }) => {
+  tell: (reader, { by, nodes, message = '' }) => {
     const places = visiblePlaces(reader, nodes)
     const [first] = places
     if (first === undefined) return undefined
@@ -27,7 +30,7 @@ export const opened: NoticeKind<Data> = {
     const text =
       by === theWorkspace
         ? `${listed(places)} is open to you now${level}.`
-        : `${whoDid(reader, by)} opened ${listed(places)} for you${level}.`
+        : `${whoDid(reader, by)} opened ${listed(places)} for you${level}${quoted(message)}.`
     return { text, place: first, revision: null }
   },
 }

@@ -6,14 +6,12 @@ import type { RecordChange } from '#core/state/state.ts'
 import { factNaming } from '../../fact.ts'
 import { wantedInWords } from '#core/words/role-fact.ts'
 import { nameOf } from '../../asker.ts'
-import { whoDid } from '../words.ts'
+import { quoted, whoDid } from '../words.ts'
 import type { NoticeKind, Written } from '../kind.ts'
 
 type Of<T extends RecordChange['table']> = Extract<RecordChange, { table: T }>
 const changesOf = <T extends RecordChange['table']>({ changes }: Written, table: T) =>
   changes.filter(change => change.table === table) as Of<T>[]
-
-const quoted = (word: string) => (word === '' ? '' : `: “${word}”`)
 
 /** Somebody asks for a role that one may give. */
 export const roleAsked: NoticeKind<{ readonly request: RoleRequestId }> = {

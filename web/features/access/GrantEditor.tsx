@@ -2,12 +2,11 @@ import { useState } from 'react'
 import { dayOf, endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { GrantView, NodeView } from '#contract/views.ts'
-import { type ActionSet, intersect } from '#core/levels/action.ts'
-import { levelActions } from '#core/levels/level.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
 import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
+import { atMostFor } from './at-most.ts'
 
 interface Props {
   readonly grant: GrantView
@@ -53,7 +52,3 @@ export function GrantEditor({ grant, node, onDone }: Props) {
     </Decision>
   )
 }
-
-/** Nobody gives more than they hold, and guests hold no stewardship. */
-export const atMostFor = (kind: GrantView['kind'], held: number): number =>
-  kind === 'guest' ? intersect(held as ActionSet, levelActions('Curator')) : held

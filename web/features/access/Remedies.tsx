@@ -1,35 +1,27 @@
 import { useState } from 'react'
 import type { RemedyView } from '#contract/oversight-views.ts'
-import type { NodeView, SumView } from '#contract/views.ts'
+import type { SumView } from '#contract/views.ts'
 import { type Action, type ActionSet, allActions, has } from '#core/levels/action.ts'
 import { useWhyNotQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
+import { doing } from './doing.ts'
 import { Decision } from '../../ui/Decision.tsx'
-
-const doing: Readonly<Record<Action, string>> = {
-  see: 'open it',
-  copy: 'copy from it',
-  comment: 'comment',
-  add: 'add things',
-  change: 'change what is there',
-  remove: 'archive and remove',
-  arrange: 'arrange what is in it',
-  share: 'give and take access',
-  seal: 'break inheritance',
-  publish: 'publish it',
-}
 
 interface Props {
   readonly person: string
   readonly sum: SumView
-  readonly node: NodeView
+  /** The id of the place. */
+  readonly place: string
+  /** Asked for from the start. */
+  readonly asked?: Action | undefined
 }
 
 /** For what somebody may not do here: the smallest changes that would let them, each ready to be made. */
-export function Remedies({ person, sum, node }: Props) {
+export function Remedies({ person, sum, place, asked }: Props) {
   const lacking = allActions.filter(action => !has(sum.result as ActionSet, action))
-  const [action, setAction] = useState<Action>()
+  const [chosen, setAction] = useState(asked)
+  const action = lacking.find(each => each === chosen)
   if (lacking.length === 0) return null
   return (
     <section aria-label="What it would take" className="mt-4 border-t border-base-content pt-2">
@@ -48,22 +40,20 @@ export function Remedies({ person, sum, node }: Props) {
           ))}
         </select>
       </label>
-      {action !== undefined && <Found key={action} person={person} node={node} action={action} />}
+      {action !== undefined && <Found key={action} person={person} place={place} action={action} />}
     </section>
   )
 }
 
-function Found({
-  person,
-  node,
-  action,
-}: {
+interface FoundProps {
   readonly person: string
-  readonly node: NodeView
+  readonly place: string
   readonly action: Action
-}) {
+}
+
+function Found({ person, place, action }: FoundProps) {
   const { slug } = useHere()
-  const { data, isFetching } = useWhyNotQuery({ slug, id: node.id, person, action })
+  const { data, isFetching } = useWhyNotQuery({ slug, id: place, person, action })
   const [chosen, setChosen] = useState<number>()
   if (data === undefined) return <p className="quiet mt-2 text-sm">Looking for the smallest change …</p>
   return (

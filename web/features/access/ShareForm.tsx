@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { endOfDay } from '#contract/dates.ts'
+import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView, PrincipalName } from '#contract/views.ts'
 import { type ActionSet, holds } from '#core/levels/action.ts'
@@ -8,8 +8,8 @@ import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
 import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
-import { TextField } from '../../ui/TextField.tsx'
-import { atMostFor } from './GrantEditor.tsx'
+import { Span } from '../../ui/Span.tsx'
+import { atMostFor } from './at-most.ts'
 
 /** Who is about to get access. One with a `mail` is from outside and invited in the same act. */
 export interface Receiver extends Pick<PrincipalName, 'principal' | 'name' | 'kind'> {
@@ -28,6 +28,7 @@ export function ShareForm({ node, receiver, onDone }: Props) {
   const [gives, setGives] = useState<Given>(
     holds(node.actions as ActionSet, reader) ? reader : levelActions('Preview'),
   )
+  const [from, setFrom] = useState('')
   const [through, setThrough] = useState('')
   const [as, setAs] = useState<'guest' | 'member'>('guest')
   const level = nameOfGiven(gives, workspace.ownLevels)
@@ -38,7 +39,7 @@ export function ShareForm({ node, receiver, onDone }: Props) {
     node: node.id,
     principal,
     gives,
-    from: null,
+    from: from === '' ? null : startOfDay(from, workspace.timeZone),
     until,
   }
   const edits = mail === undefined ? [grant] : [inviting(mail, as), grant]
@@ -48,6 +49,7 @@ export function ShareForm({ node, receiver, onDone }: Props) {
     <Decision
       act={mail === undefined ? `Give ${level}` : `Invite and give ${level}`}
       onLeave={onDone}
+      tells
       {...decision}
     >
       <p>
@@ -63,13 +65,7 @@ export function ShareForm({ node, receiver, onDone }: Props) {
         atMost={atMostFor(mail === undefined ? receiver.kind : as, node.actions)}
         onChange={setGives}
       />
-      <TextField
-        label="Through"
-        type="date"
-        hint="The last day, included. Leave empty for no end."
-        value={through}
-        onValue={setThrough}
-      />
+      <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />
     </Decision>
   )
 }

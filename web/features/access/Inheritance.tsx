@@ -1,10 +1,8 @@
 import { useState } from 'react'
-import { Link } from 'react-router'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { AccessView, NodeView } from '#contract/views.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { useDecision } from '../../api/use-decision.ts'
-import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
 
 interface Props {
@@ -12,17 +10,15 @@ interface Props {
   readonly node: NodeView
 }
 
-/** Whether a place follows what is above it, what below differs, and the acts that change the former. */
+/** The acts that let a place follow what is above it, or no longer. */
 export function Inheritance({ access, node }: Props) {
-  const isBroken = access.brokenAt?.id === node.id
+  const isBroken = access.broken !== null
   const mayBreak = has(node.actions as ActionSet, 'seal') && node.home !== 'person'
   const [isOpen, setOpen] = useState(false)
   return (
     <section aria-label="Inheritance" className="mt-4 border-t border-base-content pt-2">
       <div className="flex items-baseline justify-between gap-2">
-        <span className={isBroken ? 'font-bold text-error' : ''}>
-          {isBroken ? 'Inheritance is broken here.' : 'Follows what is above.'}
-        </span>
+        <h3 className="font-bold">{isBroken ? 'Inheritance is broken here' : 'Inheritance'}</h3>
         {mayBreak && !isOpen && (
           <button type="button" className="act shrink-0 text-sm" onClick={() => setOpen(true)}>
             {isBroken ? 'Follow again' : 'Stop what comes from above'}
@@ -30,7 +26,6 @@ export function Inheritance({ access, node }: Props) {
         )}
       </div>
       {isOpen && <Deciding node={node} isBroken={isBroken} onDone={() => setOpen(false)} />}
-      <Below access={access} />
     </section>
   )
 }
@@ -84,46 +79,4 @@ function editFor(node: string, choice: Choice): EditRequest {
   return choice === 'empty' || choice === 'keep'
     ? { kind: 'node.break', node, mode: choice }
     : { kind: 'node.restore', node, drop: choice }
-}
-
-/** Where below access differs from what flows down: counted, listed, one click away. */
-function Below({ access: { below, hiddenBelow } }: Pick<Props, 'access'>) {
-  const { slug } = useHere()
-  const [isOpen, setOpen] = useState(false)
-  const count = below.length + hiddenBelow
-  if (count === 0) return null
-  const breaks = below.filter(each => each.isBroken).length
-  return (
-    <div className="mt-1">
-      <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-        {count === 1 ? '1 place below differs' : `${count} places below differ`}
-        {breaks > 0 && `, ${breaks} broken`}
-      </button>
-      {isOpen && (
-        <ul>
-          {below.map(each => (
-            <li key={each.id} className="flex justify-between gap-2 border-t border-base-300 py-1 text-sm">
-              <Link className="truncate hover:underline" to={`/at/${slug}/content/${each.id}`}>
-                {each.name}
-              </Link>
-              <span className="quiet shrink-0">
-                {[
-                  each.isBroken ? 'broken' : '',
-                  each.grants > 0 ? `${each.grants} given` : '',
-                  each.limits > 0 ? `${each.limits} limited` : '',
-                ]
-                  .filter(Boolean)
-                  .join(' · ')}
-              </span>
-            </li>
-          ))}
-          {hiddenBelow > 0 && (
-            <li className="quiet border-t border-base-300 py-1 text-sm">
-              {hiddenBelow === 1 ? '1 place' : `${hiddenBelow} places`} you cannot see
-            </li>
-          )}
-        </ul>
-      )}
-    </div>
-  )
 }

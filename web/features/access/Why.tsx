@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import type { AccessView, GrantView, NodeView } from '#contract/views.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { useSumQuery, useTeamsQuery } from '../../api/api.ts'
@@ -5,8 +6,9 @@ import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { Sum } from '../../ui/Sum.tsx'
+import { Way } from '../../ui/Way.tsx'
 import { Remedies } from './Remedies.tsx'
-import { TwoSentences } from './Welcome.tsx'
+import { TwoSentences } from '../../ui/TwoSentences.tsx'
 
 /** Whom the question is about: one person, or a team with all who are in it. */
 export type WhyAbout = { readonly person: string } | { readonly principal: Principal; readonly name: string }
@@ -51,14 +53,22 @@ interface WhyPersonProps {
 
 function WhyPerson({ person, node, isShared }: WhyPersonProps) {
   const { slug, workspace } = useHere()
-  const { data: sum } = useSumQuery({ slug, id: node.id, person })
-  if (sum === undefined) return null
+  const { currentData: sum } = useSumQuery({ slug, id: node.id, person })
+  if (sum === undefined) return <p className="quiet">Working it out …</p>
   return (
     <>
       <h2 className="text-lg font-bold">{sum.person}</h2>
-      <p className="quiet mb-3 text-sm">at {sum.place}: the sum</p>
+      <p className="quiet mb-2 text-sm">at {sum.place}</p>
+      <Way way={sum.way} label={`The way to ${sum.place}`} />
+      <h3 className="label-line">The sum</h3>
       <Sum sum={sum} timeZone={workspace.timeZone} />
-      {isShared && <Remedies person={person} sum={sum} node={node} />}
+      {isShared && <Remedies person={person} sum={sum} place={node.id} />}
+      <Link
+        className="act mt-3 inline-block text-sm"
+        to={`/at/${slug}/oversight/check?ask=why&place=${node.id}&person=${person}`}
+      >
+        Open it in Check, with an address to pass on
+      </Link>
     </>
   )
 }

@@ -1,0 +1,91 @@
+import type { Instant } from '#core/base/instant.ts'
+import type { EditRequest } from './edit-requests.ts'
+import type { FoundPlaceView } from './people-views.ts'
+import type { Problem } from './problem.ts'
+import type { GrantView, PathView, PlaceName } from './views.ts'
+
+/** Access that is asked for, gathered, taken over, and looked at over many places. */
+
+/** Who asks for what, for whoever may decide it. */
+export interface AccessRequestView {
+  readonly id: string
+  readonly person: PlaceName
+  readonly isGuest: boolean
+  readonly place: PathView
+  readonly wants: number
+  /** What they have there now. */
+  readonly has: number
+  readonly at: Instant
+  readonly word: string
+}
+
+/** One's own request: a place that one cannot see goes by its address alone. */
+export interface MyAccessRequestView {
+  readonly id: string
+  readonly address: string
+  readonly place: PlaceName | null
+  readonly wants: number
+  readonly at: Instant
+  readonly word: string
+  readonly declined: { readonly by: string; readonly word: string } | null
+}
+
+export interface AccessRequestsView {
+  readonly toDecide: readonly AccessRequestView[]
+  readonly mine: readonly MyAccessRequestView[]
+}
+
+/** What is given at some places, or to some person or team, as far as the reader gives access there. */
+export interface GivenView {
+  readonly revision: number
+  readonly grants: readonly GivenAtView[]
+  /** Of the places asked about those where the reader gives access, and how many others there are. */
+  readonly places: readonly FoundPlaceView[]
+  readonly others: number
+}
+
+export interface GivenAtView extends GrantView {
+  readonly place: PathView
+  /** What the reader has there: at most that is theirs to give. */
+  readonly held: number
+  /** Through a team that the person asked about is in; else it is theirs by name, or what was asked about. */
+  readonly isThrough: boolean
+}
+
+/** Edits that give here what is given elsewhere, and what they leave out. */
+export interface TakenOverView {
+  readonly from: PathView
+  readonly edits: readonly EditRequest[]
+  readonly leftOut: readonly string[]
+}
+
+/** One's change sets that are not applied yet. */
+export interface DraftsView {
+  /** The one that is being gathered; `null` if nothing is. */
+  readonly gathered: DraftView | null
+  /** Kept for later, or handed over by somebody; the newest first. */
+  readonly kept: readonly DraftView[]
+}
+
+export interface DraftView {
+  readonly id: string
+  readonly name: string
+  readonly from: PlaceName | null
+  readonly word: string
+  readonly changedAt: Instant
+  readonly items: readonly DraftItemView[]
+  /** All edits of it, ready to be foreseen and applied. */
+  readonly edits: readonly EditRequest[]
+}
+
+/** One act that was gathered: what the history would tell of it, or why it does not fit any more. */
+export interface DraftItemView {
+  readonly lines: readonly string[]
+  readonly problem: Problem | null
+}
+
+/** People who may apply a change set, as far as the asker may know. */
+export interface TakersView {
+  readonly takers: readonly PlaceName[]
+  readonly mayI: boolean
+}

@@ -1,0 +1,58 @@
+import { type Request, Router } from 'express'
+import {
+  draftRequest,
+  gatherRequest,
+  givenQuery,
+  handRequest,
+  idParams,
+  placesQuery,
+  takeOverQuery,
+} from '#contract/requests.ts'
+import type { Parts } from '../parts.ts'
+import { accessRequestsView } from '../services/access-requests.ts'
+import { type Asker, checking } from '../services/asker.ts'
+import { changeDraft, draftsView, dropDraft, gather, handDraft, takersView } from '../services/drafts.ts'
+import { givenView, takenOverView } from '../services/given.ts'
+import { placesToAsk } from '../services/questions.ts'
+import { checked } from './check.ts'
+
+/** Access that is asked for, given over many places, taken over, gathered before it is changed, and checked. */
+export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): Router {
+  const router = Router({ mergeParams: true })
+  const id = (request: Request) => checked(idParams, request.params).id
+  router.get('/access-requests', (request, response) => {
+    response.json(accessRequestsView(asker(request)))
+  })
+  router.get('/given', (request, response) => {
+    response.json(givenView(asker(request), checked(givenQuery, request.query)))
+  })
+  router.get('/nodes/:id/taken-over', (request, response) => {
+    response.json(takenOverView(asker(request), id(request), checked(takeOverQuery, request.query)))
+  })
+  router.get('/places-to-ask', (request, response) => {
+    response.json(placesToAsk(checking(asker(request)), checked(placesQuery, request.query).find))
+  })
+  router.get('/drafts', async (request, response) => {
+    response.json(await draftsView(parts, asker(request)))
+  })
+  router.post('/drafts', async (request, response) => {
+    response.json(await gather(parts, asker(request), checked(gatherRequest, request.body)))
+  })
+  router.put('/drafts/:id', async (request, response) => {
+    const who = asker(request)
+    const body = checked(draftRequest, request.body)
+    response.json(await changeDraft(parts, who, { id: id(request), ...body }))
+  })
+  router.delete('/drafts/:id', async (request, response) => {
+    response.json(await dropDraft(parts, asker(request), id(request)))
+  })
+  router.get('/drafts/:id/takers', async (request, response) => {
+    response.json(await takersView(parts, asker(request), id(request)))
+  })
+  router.post('/drafts/:id/hand', async (request, response) => {
+    const who = asker(request)
+    const body = checked(handRequest, request.body)
+    response.json(await handDraft(parts, who, { id: id(request), ...body }))
+  })
+  return router
+}

@@ -1,0 +1,35 @@
+import type { PersonId } from '#core/base/ids.ts'
+import { quoted, whoDid } from '../words.ts'
+import type { NoticeKind } from '../kind.ts'
+
+/** What the kind of a notice is told of that no change set makes. */
+export interface Handed {
+  readonly by: PersonId
+  readonly word: string
+}
+
+/** Somebody handed a change set over to one: written by the handing itself, which the history does not know. */
+export const handed: NoticeKind<Handed> = {
+  kind: 'handed',
+  when: 'somebody hands changes over to me',
+  find: () => [],
+  tell: (reader, { by, word }) => ({
+    text: `${whoDid(reader, by)} hands changes over to you, to be looked through and applied${quoted(word)}.`,
+    place: null,
+    to: { name: 'Look through', path: 'oversight/gathered' },
+    revision: null,
+  }),
+}
+
+/** What one handed over was applied. */
+export const handedApplied: NoticeKind<{ readonly by: PersonId; readonly revision: number }> = {
+  kind: 'handed applied',
+  when: 'changes that I handed over are applied',
+  find: ({ handedBy, author, revision }) =>
+    handedBy === null || handedBy === author ? [] : [{ person: handedBy, data: { by: author, revision } }],
+  tell: (reader, { by, revision }) => ({
+    text: `${whoDid(reader, by)} applied what you handed over.`,
+    place: null,
+    revision,
+  }),
+}

@@ -1,0 +1,62 @@
+import { allRows, rowOf } from '#core/base/collection.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { check } from '#core/access/evaluate.ts'
+import { theWorkspace } from '#core/changes/passing.ts'
+import { beyond, has } from '#core/levels/action.ts'
+import { pathOf } from '#core/state/state.ts'
+import { holdsAt } from '../../asker.ts'
+import { whoDid } from '../words.ts'
+import type { NoticeKind, Written } from '../kind.ts'
+
+interface Data {
+  readonly by: PersonId
+  readonly node: NodeId
+  readonly revision: number
+  readonly gain: number
+  readonly lose: number
+  readonly places: number
+}
+
+/** Who has access changed at a place that one watches, or below it: by somebody else's act, or by time. */
+export const watched: NoticeKind<Data> = {
+  kind: 'watched',
+  when: 'access changes where I watch it',
+  find: written =>
+    allRows(written.after.state.watches)
+      .filter(each => each.person !== written.author)
+      .flatMap(({ person, node }) => {
+        const counts = countsFor(written, person, node)
+        const data = { by: written.author, node, revision: written.revision, ...counts }
+        return counts.places === 0 ? [] : [{ person, data }]
+      }),
+  tell: (reader, { by, node, revision, gain, lose, places }) => {
+    const place = rowOf(reader.moment.state.nodes, node)
+    if (place === undefined || !holdsAt(reader, node, 'share')) return undefined
+    const who = by === theWorkspace ? 'A start or an end' : whoDid(reader, by)
+    const parts = [
+      ...(gain === 0 ? [] : [`${people(gain)} ${gain === 1 ? 'gains' : 'gain'}`]),
+      ...(lose === 0 ? [] : [`${people(lose)} ${lose === 1 ? 'loses' : 'lose'}`]),
+    ]
+    const where = places === 1 ? '' : `, on ${places} places`
+    const text = `${who} changed who has access on ${place.name}: ${parts.join(', ')}${where}.`
+    return { text, place: { id: node, name: place.name }, revision }
+  },
+}
+
+const people = (count: number) => (count === 1 ? '1 person' : `${count} people`)
+
+/** What changed for others where the watcher gives access; the web is nobody. */
+function countsFor({ effect, before, after }: Written, watcher: PersonId, node: NodeId) {
+  const gain = new Set<string>()
+  const lose = new Set<string>()
+  const places = new Set<string>()
+  for (const each of effect) {
+    if (each.person === watcher) continue
+    if (![before, after].some(({ state }) => pathOf(state, each.node).some(({ id }) => id === node))) continue
+    if (![before, after].some(moment => has(check(moment, watcher, each.node), 'share'))) continue
+    places.add(each.node)
+    if (beyond(each.after, each.before).length > 0) gain.add(each.person)
+    if (beyond(each.before, each.after).length > 0) lose.add(each.person)
+  }
+  return { gain: gain.size, lose: lose.size, places: places.size }
+}

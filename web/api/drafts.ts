@@ -1,0 +1,74 @@
+import type { DraftsView, TakersView } from '#contract/access-views.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { DraftRequest, GatherRequest, HandRequest } from '#contract/requests.ts'
+import { say } from '../store/said.ts'
+import { useAppDispatch } from '../store/store.ts'
+import { api, at, type AtNode, ofWorkspace, post } from './api.ts'
+
+/** Change sets that are gathered, kept for later, or handed over. */
+const draftsApi = api.injectEndpoints({
+  endpoints: build => ({
+    drafts: build.query<DraftsView, string>(ofWorkspace('/drafts')),
+    takers: build.query<TakersView, AtNode>({
+      query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}/takers`) }),
+      providesTags: ['workspace'],
+    }),
+    gather: build.mutation<DraftsView, { readonly slug: string } & GatherRequest>({
+      query: ({ slug, ...body }) => post(at(slug, '/drafts'), body),
+      invalidatesTags: ['workspace'],
+    }),
+    changeDraft: build.mutation<DraftsView, AtNode & DraftRequest>({
+      query: ({ slug, id, ...body }) => ({ path: at(slug, `/drafts/${id}`), method: 'PUT', body }),
+      invalidatesTags: ['workspace'],
+    }),
+    dropDraft: build.mutation<DraftsView, AtNode>({
+      query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}`), method: 'DELETE' }),
+      invalidatesTags: ['workspace'],
+    }),
+    handDraft: build.mutation<DraftsView, AtNode & HandRequest>({
+      query: ({ slug, id, ...body }) => post(at(slug, `/drafts/${id}/hand`), body),
+      invalidatesTags: ['workspace'],
+    }),
+  }),
+})
+
+export const {
+  useDraftsQuery,
+  useTakersQuery,
+  useChangeDraftMutation,
+  useDropDraftMutation,
+  useHandDraftMutation,
+} = draftsApi
+
+const gatherable: ReadonlySet<EditRequest['kind']> = new Set([
+  'grant.add',
+  'grant.change',
+  'grant.end',
+  'limit.add',
+  'limit.change',
+  'limit.end',
+  'node.break',
+  'node.restore',
+  'node.move',
+  'node.web',
+  'node.state',
+  'member.add',
+  'member.change',
+  'member.take',
+  'role.give',
+  'role.take',
+  'person.end',
+  'level.change',
+])
+
+export const isGatherable = (kind: EditRequest['kind']): boolean => gatherable.has(kind)
+
+/** Puts an act with those that were gathered before; tells whether it is there. */
+export function useGather(slug: string) {
+  const dispatch = useAppDispatch()
+  return async (edits: readonly EditRequest[]): Promise<boolean> => {
+    const { data } = await dispatch(draftsApi.endpoints.gather.initiate({ slug, edits: [...edits] }))
+    if (data !== undefined) dispatch(say({ text: 'It is gathered, and nothing has changed yet.' }))
+    return data !== undefined
+  }
+}

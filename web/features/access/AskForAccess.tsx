@@ -1,0 +1,56 @@
+import { useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { type ActionSet, holds, noActions } from '#core/levels/action.ts'
+import { builtInLevels, levelActions } from '#core/levels/level.ts'
+import { useChange } from '../../api/use-change.ts'
+import { useHere } from '../../api/use-here.ts'
+import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
+import { Choice } from '../../ui/Choice.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+
+interface Props {
+  /** The id in the address of the place, whether there is anything or not. */
+  readonly address: string
+  /** What one has there already. */
+  readonly has?: number
+  readonly onDone: () => void
+}
+
+/** Asks whoever gives access at a place for a level, with a word. */
+export function AskForAccess({ address, has = noActions, onDone }: Props) {
+  const { slug, workspace } = useHere()
+  const { apply, problem, isBusy } = useChange(slug)
+  const [params] = useSearchParams()
+  const most = workspace.me.kind === 'guest' ? levelActions('Curator') : levelActions('Steward')
+  const more = builtInLevels.filter(name => {
+    const actions = levelActions(name)
+    return !holds(has as ActionSet, actions) && holds(most, actions)
+  })
+  const first =
+    more.find(name => name === params.get('ask')) ?? more.find(name => name === 'Reader') ?? more[0]
+  const [level, setLevel] = useState<string>(first ?? '')
+  const [word, setWord] = useState('')
+  const ask = async () => {
+    const wants = levelActions(level as (typeof more)[number])
+    const { applied } = await apply(
+      [{ kind: 'access.ask', node: address, wants, word: word.trim() }],
+      'You have asked. If there is something here, whoever gives access to it is told.',
+    )
+    if (applied !== undefined) onDone()
+  }
+  return (
+    <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(ask)}>
+      <Choice
+        label="What you would like to have"
+        value={level}
+        options={more.map(name => ({ value: name, name }))}
+        onValue={setLevel}
+      />
+      <TextField label="A word to whoever decides" maxLength={1000} value={word} onValue={setWord} />
+      <ProblemNote problem={problem} />
+      <ActOrLeave act={`Ask for ${level}`} isDisabled={isBusy || level === ''} onLeave={onDone} />
+    </form>
+  )
+}

@@ -1,0 +1,139 @@
+import { useSearchParams } from 'react-router'
+import { type Action, allActions } from '#core/levels/action.ts'
+import { usePeopleNamesQuery } from '../../api/api.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
+import { Combobox } from '../../ui/Combobox.tsx'
+import { Copy } from '../../ui/Copy.tsx'
+import { FilterWords } from '../../ui/FilterWords.tsx'
+import { OversightHead } from '../../ui/OversightHead.tsx'
+import { TwoSentences } from '../../ui/TwoSentences.tsx'
+import { AskedPlace } from './AskedPlace.tsx'
+import { doing } from './doing.ts'
+import { Outlining } from './Outlining.tsx'
+import { WhatAnswer } from './WhatAnswer.tsx'
+import { WhoAnswer } from './WhoAnswer.tsx'
+import { WhyAnswer } from './WhyAnswer.tsx'
+
+const questions = {
+  who: 'Who can reach a place',
+  what: 'What somebody can reach',
+  why: 'Why somebody can',
+  whynot: 'Why somebody cannot',
+} as const
+type Question = keyof typeof questions
+const asks = Object.keys(questions) as Question[]
+
+/** The four questions, each answered with where it comes from; a question is its address, so it can be passed on. */
+export function CheckScreen() {
+  const { workspace } = useHere()
+  const [params, setParams] = useSearchParams()
+  const ask = asks.find(each => each === params.get('ask')) ?? 'who'
+  const put = (changed: Readonly<Record<string, string>>) => {
+    const next = { ...Object.fromEntries(params), ...changed }
+    setParams(Object.fromEntries(Object.entries(next).filter(([, value]) => value !== '')))
+  }
+  const action = allActions.find(each => each === params.get('action')) ?? 'see'
+  return (
+    <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
+      <OversightHead me={workspace.me} />
+      <FilterWords
+        label="Question"
+        words={asks.map(each => questions[each])}
+        chosen={questions[ask]}
+        onChoose={word => put({ ask: asks.find(each => questions[each] === word) ?? 'who' })}
+      />
+      <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[21rem_minmax(0,1fr)]">
+        <div className="grid content-start gap-4">
+          {ask !== 'what' && <AskedPlace id={params.get('place')} onPlace={place => put({ place })} />}
+          {ask !== 'who' && <AskedPerson id={params.get('person')} onPerson={person => put({ person })} />}
+          {(ask === 'who' || ask === 'whynot') && (
+            <Choice
+              label={ask === 'who' ? 'Who can' : 'Why can they not'}
+              value={action}
+              options={allActions.map(each => ({ value: each, name: doing[each] }))}
+              onValue={chosen => put({ action: chosen })}
+            />
+          )}
+          <Outlining />
+          <TwoSentences />
+        </div>
+        <Answer ask={ask} place={params.get('place')} person={params.get('person')} action={action} />
+      </div>
+    </main>
+  )
+}
+
+interface AnswerProps {
+  readonly ask: Question
+  readonly place: string | null
+  readonly person: string | null
+  readonly action: Action
+}
+
+/** What has to be chosen before a question can be answered. */
+function missingFor({ ask, place, person }: AnswerProps): string | undefined {
+  const needs = [
+    ...(ask !== 'what' && place === null ? ['a place'] : []),
+    ...(ask !== 'who' && person === null ? ['somebody'] : []),
+  ]
+  return needs.length === 0 ? undefined : `Choose ${needs.join(' and ')}.`
+}
+
+function Answer(props: AnswerProps) {
+  const missing = missingFor(props)
+  if (missing !== undefined) return <p className="quiet">{missing}</p>
+  return (
+    <section aria-label="Answer">
+      <AnswerOf {...props} />
+      <div className="mt-6 max-w-xl">
+        <p className="label-line">Pass the question on: whoever may be told finds this answer there</p>
+        <Copy label="The address of this question" text={location.href} />
+      </div>
+    </section>
+  )
+}
+
+function AnswerOf({ ask, place, person, action }: AnswerProps) {
+  switch (ask) {
+    case 'who':
+      return <WhoAnswer key={place} place={place ?? ''} action={action} />
+    case 'what':
+      return <WhatAnswer key={person} person={person ?? ''} />
+    case 'why':
+    case 'whynot':
+      return (
+        <WhyAnswer
+          key={`${place} ${person} ${ask}`}
+          place={place ?? ''}
+          person={person ?? ''}
+          action={ask === 'whynot' ? action : undefined}
+        />
+      )
+  }
+}
+
+interface AskedPersonProps {
+  readonly id: string | null
+  readonly onPerson: (id: string) => void
+}
+
+function AskedPerson({ id, onPerson }: AskedPersonProps) {
+  const { slug, workspace } = useHere()
+  const { data: people = [] } = usePeopleNamesQuery(slug)
+  const me = { id: workspace.me.id, name: `${workspace.me.name} (you)`, mail: '' }
+  const all = [me, ...people.filter(each => each.id !== me.id)]
+  const chosen = all.find(each => each.id === id)
+  return (
+    <div>
+      <p className="label-line">Who</p>
+      {chosen !== undefined && <p className="mb-1 font-semibold">{chosen.name}</p>}
+      <Combobox
+        label="Who"
+        placeholder={chosen === undefined ? 'A name' : 'Somebody else'}
+        options={all.map(each => ({ value: each.id, name: each.name, note: each.mail }))}
+        onChoose={({ value }) => onPerson(value)}
+      />
+    </div>
+  )
+}

@@ -1,0 +1,61 @@
+import { useState } from 'react'
+import type { DraftView } from '#contract/access-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import { useHandDraftMutation, useTakersQuery } from '../../api/drafts.ts'
+import { useHere } from '../../api/use-here.ts'
+import { say } from '../../store/said.ts'
+import { useAppDispatch } from '../../store/store.ts'
+import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
+import { Choice } from '../../ui/Choice.tsx'
+import { onSubmit } from '../../ui/on-submit.ts'
+import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+
+interface Props {
+  readonly draft: DraftView
+  readonly onDone: () => void
+}
+
+/** Hands a change set to somebody who may apply it, with a word. */
+export function HandOver({ draft, onDone }: Props) {
+  const { slug } = useHere()
+  const dispatch = useAppDispatch()
+  const { data } = useTakersQuery({ slug, id: draft.id })
+  const [hand, { isLoading, error }] = useHandDraftMutation()
+  const [to, setTo] = useState('')
+  const [word, setWord] = useState('')
+  if (data === undefined) return <p className="quiet mt-3">Looking for those who may apply it …</p>
+  if (data.takers.length === 0)
+    return (
+      <p className="mt-3">
+        Nobody that you know of may apply all of it.{' '}
+        <button type="button" className="act" onClick={onDone}>
+          Leave it
+        </button>
+      </p>
+    )
+  const submit = async () => {
+    const { data: done } = await hand({ slug, id: draft.id, to, word: word.trim() })
+    if (done === undefined) return
+    const name = data.takers.find(each => each.id === to)?.name ?? ''
+    dispatch(say({ text: `${name} has it now, and is told.` }))
+    onDone()
+  }
+  return (
+    <form className="mt-3 grid max-w-lg gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
+      {!data.mayI && <p className="text-sm">You may not apply all of it yourself.</p>}
+      <Choice
+        label="Who may apply it"
+        value={to}
+        options={[
+          { value: '', name: 'Choose somebody' },
+          ...data.takers.map(({ id, name }) => ({ value: id, name })),
+        ]}
+        onValue={setTo}
+      />
+      <TextField label="A word to them" maxLength={1000} value={word} onValue={setWord} />
+      <ProblemNote problem={error as Problem | undefined} />
+      <ActOrLeave act="Hand it over" isDisabled={isLoading || to === ''} onLeave={onDone} />
+    </form>
+  )
+}

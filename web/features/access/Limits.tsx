@@ -1,0 +1,180 @@
+import { useState } from 'react'
+import type { AccessView, LimitView, NodeView } from '#contract/views.ts'
+import type { Principal } from '#core/rules/principal.ts'
+import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Combobox } from '../../ui/Combobox.tsx'
+import { Day, Through } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { Level } from '../../ui/Gauge.tsx'
+import { LimitForm } from './LimitForm.tsx'
+import type { WhyAbout } from './Why.tsx'
+
+interface Props {
+  readonly access: Extract<AccessView, { detail: 'all' }>
+  readonly node: NodeView
+  readonly onWhy: (about: WhyAbout) => void
+}
+
+/** The caps that count here, set here or above, whom they hold, and the form that sets one. */
+export function Limits({ access, node, onWhy }: Props) {
+  const [isOpen, setOpen] = useState(false)
+  return (
+    <section aria-label="Limits" className="mt-4 border-t border-base-content pt-2">
+      <div className="flex items-baseline justify-between gap-2">
+        <h3 className={access.limits.length === 0 ? 'quiet' : 'font-bold'}>
+          {access.limits.length === 0 ? 'Nobody is limited here' : 'Limits'}
+        </h3>
+        {!isOpen && (
+          <button type="button" className="act shrink-0 text-sm" onClick={() => setOpen(true)}>
+            Limit somebody here
+          </button>
+        )}
+      </div>
+      {isOpen && <NewLimit node={node} onDone={() => setOpen(false)} />}
+      <ul>
+        {access.limits.map(limit => (
+          <Limited key={limit.id} limit={limit} onWhy={onWhy} />
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function Limited({ limit, onWhy }: { readonly limit: LimitView } & Pick<Props, 'onWhy'>) {
+  const { workspace } = useHere()
+  const [isLifting, setLifting] = useState(false)
+  return (
+    <li className="border-t border-base-300 py-1.5">
+      <div className="grid grid-cols-[minmax(0,1fr)_7.5rem_auto] items-start gap-2">
+        <span className="min-w-0">
+          <span className="block truncate font-semibold">{limit.name}</span>
+          <span className="quiet block text-sm">
+            {limit.isHere ? `limited by ${limit.by}` : `from ${limit.at?.name ?? 'a place above'}`}
+            {limit.from !== null && limit.from > limit.since && (
+              <>
+                {' · from '}
+                <Day at={limit.from} />
+              </>
+            )}
+            {limit.until !== null && (
+              <>
+                {' · '}
+                <Through until={limit.until} timeZone={workspace.timeZone} />
+              </>
+            )}
+          </span>
+        </span>
+        <Level actions={limit.allows} />
+        {limit.isHere && (
+          <button
+            type="button"
+            className="act text-sm"
+            aria-label={`Lift the limit for ${limit.name}`}
+            onClick={() => setLifting(true)}
+          >
+            Lift
+          </button>
+        )}
+      </div>
+      <Held limit={limit} onWhy={onWhy} />
+      {isLifting && <Lifting limit={limit} onDone={() => setLifting(false)} />}
+    </li>
+  )
+}
+
+/** Whom a limit takes something from: the first names, and behind them everybody. */
+function Held({ limit: { holds, spares }, onWhy }: { readonly limit: LimitView } & Pick<Props, 'onWhy'>) {
+  const [isOpen, setOpen] = useState(false)
+  const spared = spares === 0 ? '' : spares === 1 ? '; spares 1 steward' : `; spares ${spares} stewards`
+  if (holds.length === 0) return <p className="quiet text-sm">Holds nobody back now{spared}.</p>
+  return (
+    <div className="text-sm">
+      <p>
+        <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          Holds {holds.length === 1 ? holds[0]?.name : `${holds.length} people`}
+        </button>
+        <span className="quiet">{spared}</span>
+      </p>
+      {isOpen && (
+        <ul aria-label="Whom it holds" className="mt-1 ml-3 border-l border-base-300 pl-3">
+          {holds.map(each => (
+            <li key={each.id} className="flex justify-between gap-2 py-0.5">
+              {each.name}
+              <button
+                type="button"
+                className="act"
+                aria-label={`Why does ${each.name} have this?`}
+                onClick={() => onWhy({ person: each.id })}
+              >
+                Why?
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  )
+}
+
+function Lifting({ limit, onDone }: { readonly limit: LimitView; readonly onDone: () => void }) {
+  const edits = [{ kind: 'limit.end', limit: limit.id } as const]
+  const decision = useDecision(edits, `The limit for ${limit.name} is lifted.`, onDone)
+  return <Decision act="Lift the limit" onLeave={onDone} {...decision} />
+}
+
+interface Whom {
+  readonly principal: Principal
+  readonly name: string
+  readonly note: string
+}
+
+const groups: readonly Whom[] = [
+  { principal: 'guests', name: 'All guests', note: 'now and later' },
+  { principal: 'everyone', name: 'All members', note: 'everyone but guests' },
+  { principal: 'anyone', name: 'Members and guests', note: 'everyone' },
+]
+
+function NewLimit({ node, onDone }: { readonly node: NodeView; readonly onDone: () => void }) {
+  const { slug } = useHere()
+  const { data: people = [] } = usePeopleNamesQuery(slug)
+  const { data: teams = [] } = useTeamsQuery(slug)
+  const [whom, setWhom] = useState<Whom | undefined>(groups[0])
+  const all: Whom[] = [
+    ...groups,
+    ...teams.map(({ id, name }) => ({ principal: `team:${id}` as const, name, note: 'team' })),
+    ...people.map(({ id, name, mail }) => ({ principal: `person:${id}` as const, name, note: mail })),
+  ]
+  return (
+    <div className="mt-2 bg-base-200">
+      <div className="px-3 pt-3">
+        <p className="mb-1 flex justify-between text-sm">
+          <span>
+            Limit <strong>{whom?.name}</strong>
+          </span>
+          <button type="button" className="act" onClick={() => setWhom(undefined)}>
+            Somebody else
+          </button>
+        </p>
+        {whom === undefined && (
+          <Combobox
+            label="Whom to limit"
+            placeholder="A name, a team, or all guests"
+            options={all.map(({ principal, name, note }) => ({ value: principal, name, note }))}
+            onChoose={({ value }) => setWhom(all.find(each => each.principal === value))}
+          />
+        )}
+      </div>
+      {whom === undefined ? (
+        <p className="flex justify-end p-3">
+          <button type="button" className="btn-plain" onClick={onDone}>
+            Leave it
+          </button>
+        </p>
+      ) : (
+        <LimitForm key={whom.principal} node={node} who={whom.principal} onDone={onDone} />
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,44 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useAccessRequestsQuery } from '../../api/access.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day } from '../../ui/dates.tsx'
+import { useLevelName } from '../../ui/own-levels.ts'
+import { AskForAccess } from './AskForAccess.tsx'
+
+/** In the place of one that one may not open, or that is not there: it says the same of both, and lets one ask. */
+export function NoAccess({ address }: { readonly address: string }) {
+  const { slug } = useHere()
+  const levelName = useLevelName()
+  const [isAsking, setAsking] = useState(false)
+  const { data: requests } = useAccessRequestsQuery(slug)
+  const asked = requests?.mine.find(each => each.address === address)
+  return (
+    <main className="max-w-xl px-6 py-6">
+      <h1 className="mb-2 text-xl font-bold">There is nothing here that you can open.</h1>
+      <p className="mb-4">
+        It may have been moved or taken away, or it was never opened to you. An address alone opens nothing.
+      </p>
+      {asked !== undefined && (
+        <p className="mb-3 border-l-4 border-base-content pl-3">
+          You asked for {levelName(asked.wants)} here on <Day at={asked.at} />.{' '}
+          {asked.declined === null
+            ? 'You are told as soon as it is answered.'
+            : `${asked.declined.by} declined it${asked.declined.word === '' ? '.' : `: “${asked.declined.word}”`}`}{' '}
+          <Link className="act" to={`/at/${slug}/oversight/asked`}>
+            What you asked for
+          </Link>
+        </p>
+      )}
+      {isAsking ? (
+        <AskForAccess address={address} onDone={() => setAsking(false)} />
+      ) : (
+        (asked === undefined || asked.declined !== null) && (
+          <button type="button" className="btn-act" onClick={() => setAsking(true)}>
+            Ask for access
+          </button>
+        )
+      )}
+    </main>
+  )
+}

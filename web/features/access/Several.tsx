@@ -1,0 +1,118 @@
+import { useState } from 'react'
+import type { GivenView } from '#contract/access-views.ts'
+import { endOfDay } from '#contract/dates.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import { levelActions } from '#core/levels/level.ts'
+import { useGivenQuery } from '../../api/access.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { useHere } from '../../api/use-here.ts'
+import { useAppDispatch } from '../../store/store.ts'
+import { startPicking } from '../../store/view.ts'
+import { Combobox } from '../../ui/Combobox.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
+import { TextField } from '../../ui/TextField.tsx'
+import { groupsOf } from './entries.ts'
+import { actionsOf, isWithin, type Row } from './many.ts'
+import { ManyGrants } from './ManyGrants.tsx'
+import type { Receiver } from './ShareForm.tsx'
+import { useReceivers } from './use-receivers.ts'
+
+/** Access at several places that are picked: who is given what at how many of them, changed in one change set. */
+export function Several({ places }: { readonly places: readonly string[] }) {
+  const { slug } = useHere()
+  const dispatch = useAppDispatch()
+  const { currentData: given } = useGivenQuery({ slug, places: places.join(',') })
+  return (
+    <>
+      <div className="mb-1 flex items-baseline justify-between">
+        <h2 className="text-lg font-bold">
+          {places.length === 1 ? '1 place picked' : `${places.length} places picked`}
+        </h2>
+        <button type="button" className="act text-sm" onClick={() => dispatch(startPicking(false))}>
+          Put them down
+        </button>
+      </div>
+      {given === undefined ? <p className="quiet">Working it out …</p> : <Known given={given} />}
+    </>
+  )
+}
+
+function Known({ given }: { readonly given: GivenView }) {
+  const { places, others, grants } = given
+  if (places.length === 0) return <p>You give access at none of them.</p>
+  return (
+    <>
+      <p className="quiet mb-2 text-sm">
+        What is set at these places themselves.
+        {others > 0 && ` At ${others} of them you do not give access: they are left out.`}
+      </p>
+      <OpenAll given={given} />
+      <div className="mt-3">
+        {grants.length === 0 && <p className="quiet">Nothing is set at any of them.</p>}
+        <ManyGrants label="What is given at these places" rows={rowsOf(given)} />
+      </div>
+    </>
+  )
+}
+
+/** One row a team or person, for all of the places. */
+const rowsOf = ({ grants, places }: GivenView): Row[] =>
+  groupsOf(grants.map(grant => ({ ...grant, isHere: true })))
+    .flatMap(group => group.entries)
+    .map(({ principal, name }) => {
+      const theirs = grants.filter(grant => grant.principal === principal)
+      const at = new Set(theirs.map(grant => grant.place.id)).size
+      const note = at === places.length ? 'at all of them' : `at ${at} of ${places.length}`
+      return { key: principal, title: name, note, grants: theirs, isFixed: false }
+    })
+
+function OpenAll({ given }: { readonly given: GivenView }) {
+  const { slug } = useHere()
+  const { receivers, noteOf } = useReceivers(slug)
+  const [receiver, setReceiver] = useState<Receiver>()
+  if (receiver !== undefined)
+    return <Opening given={given} receiver={receiver} onDone={() => setReceiver(undefined)} />
+  return (
+    <Combobox
+      label="Open all of them for somebody"
+      placeholder="Open all of them for: a name or team"
+      options={receivers.map(each => ({ value: each.principal, name: each.name, note: noteOf(each) }))}
+      onChoose={({ value }) => setReceiver(receivers.find(each => each.principal === value))}
+    />
+  )
+}
+
+interface OpeningProps {
+  readonly given: GivenView
+  readonly receiver: Receiver
+  readonly onDone: () => void
+}
+
+function Opening({ given, receiver, onDone }: OpeningProps) {
+  const { timeZone, ownLevels: own } = useHere().workspace
+  const [gives, setGives] = useState<Given>(levelActions('Reader'))
+  const [through, setThrough] = useState('')
+  const places = given.places.filter(each => isWithin(actionsOf(gives, own), each.actions))
+  const atMost = given.places.reduce((held, each) => held | each.actions, 0)
+  const edits: EditRequest[] = places.map(({ id }) => ({
+    kind: 'grant.add',
+    node: id,
+    principal: receiver.principal,
+    gives,
+    from: null,
+    until: through === '' ? null : endOfDay(through, timeZone),
+  }))
+  const level = nameOfGiven(gives, own)
+  const where = places.length === 1 ? '1 place' : `${places.length} places`
+  const decision = useDecision(edits, `${receiver.name} has ${level} on ${where} now.`, onDone)
+  return (
+    <Decision act={`Give ${level} on ${where}`} onLeave={onDone} {...decision}>
+      <p>
+        Open <strong>{where}</strong> for <strong>{receiver.name}</strong>
+      </p>
+      <LevelChoice label="Level" value={gives} own={own} atMost={atMost} onChange={setGives} />
+      <TextField label="Through" type="date" value={through} onValue={setThrough} />
+    </Decision>
+  )
+}

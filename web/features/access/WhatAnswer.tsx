@@ -1,0 +1,47 @@
+import { Link } from 'react-router'
+import type { Problem } from '#contract/problem.ts'
+import { useReachQuery } from '../../api/people.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Reached } from '../../ui/Reached.tsx'
+import { NotTold } from './NotTold.tsx'
+import { useIsWhole } from './use-is-whole.ts'
+
+/** Every place that somebody reaches, those that have the same as what they stand in counted with it. */
+export function WhatAnswer({ person }: { readonly person: string }) {
+  const { slug, workspace } = useHere()
+  const { currentData: places, error } = useReachQuery({ slug, id: person })
+  const isWhole = useIsWhole() || person === workspace.me.id
+  if (error !== undefined) return <NotTold problem={error as Problem} />
+  if (places === undefined) return <p className="quiet">Working it out …</p>
+  const count = places.reduce((sum, place) => sum + 1 + place.alike, 0)
+  const word = count === 1 ? '1 place' : `${count} places`
+  return (
+    <>
+      <p className="mb-2">
+        {isWhole ? (
+          <>
+            <strong>{count === 0 ? 'Nothing at all' : `${word}, and nothing else`}</strong> can be reached.
+          </>
+        ) : (
+          <>
+            <strong>{count === 0 ? 'Nothing' : word}</strong> can be reached where you may be told.
+          </>
+        )}
+      </p>
+      <div className="max-w-3xl">
+        <Reached
+          label="Places that can be reached"
+          places={places}
+          nameOf={place => (
+            <Link
+              className="act font-semibold"
+              to={`/at/${slug}/oversight/check?ask=why&place=${place.id}&person=${person}`}
+            >
+              {place.name}
+            </Link>
+          )}
+        />
+      </div>
+    </>
+  )
+}

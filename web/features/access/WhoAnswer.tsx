@@ -1,0 +1,153 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { Problem } from '#contract/problem.ts'
+import type { ExceptionsView, ReachView } from '#contract/views.ts'
+import { type Action, type ActionSet, has } from '#core/levels/action.ts'
+import { useExceptionsQuery, useWhoCanQuery } from '../../api/access.ts'
+import { useHere } from '../../api/use-here.ts'
+import { BreakSign } from '../../ui/BreakSign.tsx'
+import { Level } from '../../ui/Gauge.tsx'
+import { doing } from './doing.ts'
+import { NotTold } from './NotTold.tsx'
+
+interface Props {
+  readonly place: string
+  readonly action: Action
+}
+
+/** Everybody who can do something at a place, and where below it that is different. */
+export function WhoAnswer({ place, action }: Props) {
+  const { slug } = useHere()
+  const [from, setFrom] = useState<string>()
+  const query = from === undefined ? { slug, id: place } : { slug, id: place, from }
+  const { currentData: answer, error } = useWhoCanQuery(query)
+  if (error !== undefined) return <NotTold problem={error as Problem} />
+  if (answer === undefined) return <p className="quiet">Working it out …</p>
+  const able = answer.items.filter(each => has(each.actions as ActionSet, action))
+  const here = able.filter(each => each.status === 'active')
+  return (
+    <>
+      <p className="mb-2">
+        <strong>{here.length === 1 ? '1 person' : `${here.length} people`}</strong> can {doing[action]}
+        {answer.total > answer.items.length && `, of the ${answer.items.length} shown of ${answer.total}`}
+        {able.length > here.length && `; ${able.length - here.length} more once they come`}.
+      </p>
+      <Below place={place} />
+      <table className="sheet max-w-3xl">
+        <thead>
+          <tr>
+            <th scope="col">Name</th>
+            <th scope="col" className="w-36">
+              Who
+            </th>
+            <th scope="col" className="w-36">
+              Level
+            </th>
+            <th scope="col" className="w-20" />
+          </tr>
+        </thead>
+        <tbody>
+          {able.map(each => (
+            <Line key={each.id} reach={each} place={place} />
+          ))}
+        </tbody>
+      </table>
+      {able.length === 0 && <p className="quiet py-2">Nobody.</p>}
+      {answer.next !== null && (
+        <button type="button" className="btn-plain mt-2" onClick={() => setFrom(String(answer.next))}>
+          The next {answer.total - answer.next}
+        </button>
+      )}
+    </>
+  )
+}
+
+function Line({
+  reach: { id, name, kind, status, actions },
+  place,
+}: {
+  readonly reach: ReachView
+  readonly place: string
+}) {
+  const { slug } = useHere()
+  return (
+    <tr>
+      <td className="font-semibold">{name}</td>
+      <td>
+        {kind}
+        {status === 'invited' && <span className="text-warning"> · invited</span>}
+      </td>
+      <td>
+        <Level actions={actions} />
+      </td>
+      <td>
+        <Link
+          className="act text-sm"
+          aria-label={`Why ${name}?`}
+          to={`/at/${slug}/oversight/check?ask=why&place=${place}&person=${id}`}
+        >
+          Why?
+        </Link>
+      </td>
+    </tr>
+  )
+}
+
+/** Where what is true of a place is not true of what lies in it. */
+function Below({ place }: { readonly place: string }) {
+  const { slug } = useHere()
+  const { currentData: view } = useExceptionsQuery({ slug, id: place })
+  if (view === undefined || view.below.length + view.hiddenBelow === 0) return null
+  return (
+    <section aria-label="Below it" className="mb-5 max-w-3xl border-l-4 border-base-300 pl-3">
+      <h2 className="label-line">Below it, not everything is the same</h2>
+      <ul>
+        {view.below.map(each => (
+          <Exception key={each.id} exception={each} />
+        ))}
+        {view.hiddenBelow > 0 && (
+          <li className="quiet border-t border-base-300 py-1.5">
+            {view.hiddenBelow === 1 ? '1 place' : `${view.hiddenBelow} places`} you cannot see
+          </li>
+        )}
+      </ul>
+    </section>
+  )
+}
+
+function Exception({ exception }: { readonly exception: ExceptionsView['below'][number] }) {
+  const { slug } = useHere()
+  const { id, name, isBroken, grants, limits, heldBack } = exception
+  const check = `/at/${slug}/oversight/check?place=${id}`
+  return (
+    <li className="border-t border-base-300 py-1.5">
+      <span className="flex items-center gap-2">
+        {isBroken && <BreakSign />}
+        <Link className="act font-semibold" to={`${check}&ask=who`}>
+          {name}
+        </Link>
+        <span className="quiet text-sm">
+          {[
+            isBroken ? 'inheritance is broken' : '',
+            grants > 0 ? `${grants} given` : '',
+            limits > 0 ? `${limits} limited` : '',
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </span>
+      </span>
+      {heldBack.map(person => (
+        <span key={person.id} className="block pl-4 text-sm">
+          {person.name} is given something here, and a limit holds it back.{' '}
+          <Link
+            className="act"
+            aria-label={`Why can ${person.name} not open ${name}?`}
+            to={`${check}&ask=whynot&person=${person.id}`}
+          >
+            Why not?
+          </Link>
+        </span>
+      ))}
+    </li>
+  )
+}

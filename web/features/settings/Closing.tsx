@@ -1,0 +1,65 @@
+import { useState } from 'react'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { SettingsView } from '#contract/settings-views.ts'
+import { useDecision } from '../../api/use-decision.ts'
+import { Day } from '../../ui/dates.tsx'
+import { Decision } from '../../ui/Decision.tsx'
+
+/** Ends all access from outside at once, everywhere; and lets it be as it was before just as fast. */
+export function Closing({ settings: { closing } }: { readonly settings: SettingsView }) {
+  const [isOpen, setOpen] = useState(false)
+  if (closing === null) return null
+  const { whole, closed } = closing
+  const edit: EditRequest =
+    closed === null
+      ? {
+          kind: 'limit.add',
+          node: whole,
+          principal: 'guests',
+          allows: 0,
+          sparesStewards: true,
+          from: null,
+          until: null,
+        }
+      : { kind: 'limit.end', limit: closed.limit }
+  return (
+    <section aria-label="Close to outside" className="border-t border-base-content py-4">
+      <div className="flex items-start justify-between gap-6">
+        <div className="min-w-0">
+          <h3 className="font-bold">Close everything to outside now</h3>
+          <p className="quiet mb-1 text-sm">
+            No guest, now here or invited, opens anything, whatever they are given; nor does the web. What
+            they are given stays, and counts again when it is opened.
+          </p>
+          {closed === null ? (
+            <div>It is open to those to whom something is given.</div>
+          ) : (
+            <div className="font-semibold text-error">
+              Closed by {closed.by}, <Day at={closed.at} />
+            </div>
+          )}
+        </div>
+        {!isOpen && (
+          <button type="button" className="btn-plain shrink-0" onClick={() => setOpen(true)}>
+            {closed === null ? 'Close it …' : 'Open it again …'}
+          </button>
+        )}
+      </div>
+      {isOpen && <Deciding edit={edit} isClosing={closed === null} onDone={() => setOpen(false)} />}
+    </section>
+  )
+}
+
+interface Props {
+  readonly edit: EditRequest
+  readonly isClosing: boolean
+  readonly onDone: () => void
+}
+
+function Deciding({ edit, isClosing, onDone }: Props) {
+  const said = isClosing ? 'Everything is closed to outside.' : 'Everything is open again to whom it was.'
+  const decision = useDecision([edit], said, onDone)
+  return (
+    <Decision act={isClosing ? 'Close everything now' : 'Open it again'} onLeave={onDone} {...decision} />
+  )
+}

@@ -1,0 +1,19 @@
+import { TextField } from './TextField.tsx'
+
+interface Props {
+  readonly from: string
+  readonly through: string
+  readonly onFrom: (day: string) => void
+  readonly onThrough: (day: string) => void
+}
+
+/** From which day on something counts, and the last day that it does. */
+export const Span = ({ from, through, onFrom, onThrough }: Props) => (
+  <div>
+    <div className="grid grid-cols-2 gap-2">
+      <TextField label="From" type="date" value={from} onValue={onFrom} />
+      <TextField label="Through" type="date" value={through} onValue={onThrough} />
+    </div>
+    <p className="quiet mt-1 text-sm">Empty: from now on, and without an end.</p>
+  </div>
+)
