@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pino } from 'pino'
@@ -76,6 +76,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     for (const secret of secrets) if (text.includes(secret)) leaks.push(`${path}: ${secret}`)
   }
   const ask = async (path: string) => {
+    asked.add(path.replace(/\?.*/, ''))
     const { body } = await visitor.get<unknown>(`${at}${path}`)
     look(path, body)
     return body
@@ -85,6 +86,18 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     await ask(path)
   for (const path of ['/me/access', '/settings', '/places?find=', `/diff?from=0&to=${now}`]) await ask(path)
   for (const path of ['/roles', '/role-requests', '/owners', '/seats', '/looks']) await ask(path)
+  for (const path of ['/access-requests', '/drafts', '/drafts/nothing/takers', '/places-to-ask?find=e'])
+    await ask(path)
+  for (const path of ['/people/ids', '/looks/nothing', '/pictures/nothing']) await ask(path)
+  look('/people.csv', await visitor.text(`${at}/people.csv`))
+  asked.add('/people.csv')
+  for (const { id } of partOf(allRows(moment.state.teams), turn, 3)) await ask(`/given?principal=team:${id}`)
+  await ask(
+    `/given?places=${partOf(nodes, turn, 24)
+      .map(each => each.id)
+      .slice(0, 60)
+      .join(',')}`,
+  )
   for (const { id } of partOf(allRows(moment.state.roles), turn, 4)) await ask(`/roles/${id}/holders`)
   for (let next: number | null = 1e8; next !== null;) {
     const part = (await ask(`/history?before=${next}`)) as HistoryView
@@ -95,13 +108,19 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   for (const each of partOf(people, turn, 10))
     for (const part of ['', '/places', '/reach', '/leaving', '/roles-to-give'])
       await ask(`/people/${each}${part}`)
+  for (const each of partOf(people, turn, 10)) await ask(`/given?principal=person:${each}`)
   for (const { id, kind } of partOf(nodes, turn, 24)) {
     const other = people[id.length % people.length] ?? person
     const parts = ['', '/children', '/access', '/text', '/people', '/exceptions', '/goals']
     const whys = [`/why/${person}`, `/why/${other}`]
+    const source = nodes[(turn * 7) % nodes.length]?.id ?? id
+    const takenOver =
+      id.length % 4 !== 1
+        ? []
+        : [`/taken-over?from=${source}&what=people`, `/taken-over?from=${source}&what=access`]
     // Searching for remedies takes its time: it is asked about some places.
     const whyNots = id.length % 4 === 0 ? [`/why-not/${other}/change`, `/why-not/${person}/publish`] : []
-    for (const part of [...parts, '/columns', ...whys, ...whyNots]) {
+    for (const part of [...parts, '/columns', '/columns/nothing/people', ...whys, ...whyNots, ...takenOver]) {
       const path = `/nodes/${id}${part}`
       const body = JSON.stringify(await ask(path))
       if (kind === 'root' || !sees(id)) expect([path, body]).toEqual([path, absent])
@@ -133,6 +152,75 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   }
   expect(leaks).toEqual([])
 })
+
+/** Paths that were asked for by anybody. */
+const asked = new Set<string>()
+
+test('every address that answers a GET within a workspace was asked for', () => {
+  const folder = join(import.meta.dirname, '../server/http')
+  const beyondIt = new Set(['account.ts', 'entry.ts', 'mailbox.ts', 'live.ts'])
+  const routes = readdirSync(folder)
+    .filter(file => !beyondIt.has(file))
+    .flatMap(file => [...readFileSync(join(folder, file), 'utf8').matchAll(/router\.get\('([^']+)'/g)])
+    .map(([, path = '']) => path.replace(/^\/$/, ''))
+  expect(routes.length).toBeGreaterThan(40)
+  const isAsked = (route: string) => {
+    const form = new RegExp(`^${route.replaceAll('.', '\\.').replaceAll(/:\w+/g, '[^/]+')}$`)
+    return [...asked].some(path => form.test(path))
+  }
+  expect(routes.filter(route => !isAsked(route))).toEqual([])
+})
+
+test('what is heard live says nothing but that something changed, and only to those whom it concerns', async () => {
+  const everybody = demoAccounts.filter(({ mail }) => isActive(mail))
+  const streams = await Promise.all(
+    everybody.map(async ({ mail }) => {
+      const visitor = new Visitor(running)
+      await visitor.enter('/session', { mail, password: demoPassword })
+      return { mail, ...(await hearing(visitor)) }
+    }),
+  )
+  const tomas = new Visitor(running)
+  await tomas.enter('/session', { mail: 'tomas@marram.example', password: demoPassword })
+  const nests = 'node-sites-north-spit-nest-locations'
+  const edits = [
+    { kind: 'node.describe', node: nests, note: 'Terns at the third post' },
+    { kind: 'grant.add', node: nests, principal: 'person:person-aino', gives: 1, from: null, until: null },
+  ]
+  const answer = await tomas.call('POST', `${at}/changes`, { edits, reason: 'For the ringing' })
+  expect(answer.status).toBe(200)
+  await new Promise(resolve => setTimeout(resolve, 500))
+  const told = streams.map(({ mail, heard, stop }) => {
+    stop()
+    return { mail, heard: heard() }
+  })
+  const words = /node-|person-|Tern|Nest|ringing|Aino/
+  expect(told.filter(({ heard }) => words.test(heard))).toEqual([])
+  const hears = (mail: string) => told.find(each => each.mail === mail)?.heard.includes('event: changed')
+  expect(['tomas@marram.example', 'aino@marram.example', 'sefa@lund-estate.example'].map(hears)).toEqual([
+    true,
+    true,
+    false,
+  ])
+})
+
+/** All that comes on somebody's stream, as it comes. */
+async function hearing(visitor: Visitor) {
+  const abort = new AbortController()
+  const response = await fetch(`${running.address}/api${at}/live`, {
+    headers: { cookie: visitor.cookie },
+    signal: abort.signal,
+  })
+  let text = ''
+  const read = async () => {
+    const decoder = new TextDecoder()
+    const reader = response.body?.getReader()
+    for (let part = await reader?.read(); part?.value !== undefined; part = await reader?.read())
+      text += decoder.decode(part.value, { stream: true })
+  }
+  void read().catch(() => {})
+  return { heard: () => text, stop: () => abort.abort() }
+}
 
 /** Unlisted teams that a person is not in, unless the person manages any team; all that are not theirs, for guests. */
 function unknownTeams(person: PersonId) {

@@ -30,7 +30,7 @@ export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): 
     response.json(takenOverView(asker(request), id(request), checked(takeOverQuery, request.query)))
   })
   router.get('/places-to-ask', (request, response) => {
-    response.json(placesToAsk(checking(asker(request)), checked(placesQuery, request.query).find))
+    response.json(placesToAsk(checking(parts, asker(request)), checked(placesQuery, request.query).find))
   })
   router.get('/drafts', async (request, response) => {
     response.json(await draftsView(parts, asker(request)))

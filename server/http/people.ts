@@ -55,7 +55,7 @@ export function peopleRoutes(parts: Parts, asker: (request: Request) => Asker): 
     response.json(await personDetail(parts, asker(request), id(request)))
   })
   router.get('/people/:id/reach', (request, response) => {
-    response.json(reachedView(checking(asker(request)), id(request)))
+    response.json(reachedView(checking(parts, asker(request)), id(request)))
   })
   router.get('/people/:id/leaving', (request, response) => {
     response.json(leavingView(asker(request), id(request)))

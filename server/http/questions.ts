@@ -23,7 +23,7 @@ export function questionRoutes(parts: Parts, asker: (request: Request) => Asker)
   const id = (request: Request) => checked(idParams, request.params).id
   const asked = async (request: Request): Promise<Asked & { page: { from?: string } }> => {
     const { at, ...page } = checked(pastQuery, request.query)
-    const who = checking(asker(request))
+    const who = checking(parts, asker(request))
     const moment = at === undefined ? who.moment : await momentOfPast(parts, who, Number(at))
     return { asker: who, moment, page: checked(pageQuery, page) }
   }
@@ -47,11 +47,11 @@ export function questionRoutes(parts: Parts, asker: (request: Request) => Asker)
     response.json(columnPeopleView(asker(request), params, checked(pageQuery, request.query)))
   })
   router.get('/nodes/:id/exceptions', (request, response) => {
-    response.json(exceptionsView(checking(asker(request)), id(request)))
+    response.json(exceptionsView(checking(parts, asker(request)), id(request)))
   })
   router.get('/nodes/:id/why-not/:person/:action', (request, response) => {
     const params = checked(whyNotParams, request.params)
-    response.json(whyNotView(checking(asker(request)), params, parts.clock))
+    response.json(whyNotView(checking(parts, asker(request)), params, parts.clock))
   })
   router.get('/diff', async (request, response) => {
     response.json(await diffView(parts, asker(request), checked(diffQuery, request.query)))

@@ -62,7 +62,7 @@ export function workspaceRoutes(parts: Parts): Router {
   })
   router.get('/nodes/:id/why/:person', (request, response) => {
     const { person } = checked(whyParams, request.params)
-    response.json(sumView(checking(asker(request)), id(request), person))
+    response.json(sumView(checking(parts, asker(request)), id(request), person))
   })
   router.get('/nodes/:id/text', async (request, response) => {
     response.json(await textView(parts, asker(request), id(request)))

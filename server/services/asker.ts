@@ -79,13 +79,16 @@ export const mayOutline = (asker: Asker, node: NodeId): boolean =>
 
 /** Whether the title of a place may be told: it is seen, or a look at the outline is open. */
 export const mayName = (asker: Asker, node: NodeId): boolean =>
-  maySee(asker, node) || (asker.outlines === true && mayOutline(asker, node))
+  maySee(asker, node) ||
+  (asker.outlines === true && node !== rootOf(asker.moment.state).id && mayOutline(asker, node))
 
 /** The same asker, who is told titles besides while a look of theirs at the outline is open. */
-export function checking(asker: Asker): Asker {
+export function checking({ clock }: Parts, asker: Asker): Asker {
   const { moment, person } = asker
+  // A moment is kept while nothing starts or ends in it: the end of a look is read by the clock.
+  const now = clock()
   const isLooking = rowsBy(moment.state.looks, 'by', person).some(
-    each => each.through === null && each.until > moment.at,
+    each => each.through === null && each.until > now,
   )
   return isLooking && asks(asker, 'see the outline') ? { ...asker, outlines: true } : asker
 }

@@ -10,7 +10,7 @@ import { has } from '#core/levels/action.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { rootOf, type TableName, workspaceOf } from '#core/state/state.ts'
 import { factInWords, type FactNaming } from '#core/words/fact.ts'
-import { type Asker, asks, holdsAt, knowsPerson, maySee, namingFor } from './asker.ts'
+import { type Asker, asks, holdsAt, knowsPerson, mayName, maySee, namingFor } from './asker.ts'
 import { principalName } from './principal.ts'
 
 /**
@@ -92,7 +92,7 @@ export function factNaming(reader: Asker): FactNaming {
   const place = (node: NodeId) =>
     node === root
       ? `the whole of ${name}`
-      : isPlaceKnown(reader, node)
+      : isPlaceKnown(reader, node) || mayName(reader, node)
         ? rowOf(state.nodes, node)?.name
         : undefined
   return {

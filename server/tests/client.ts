@@ -105,6 +105,10 @@ export class Visitor {
 
   get = <T>(path: string) => this.call<T>('GET', path)
 
+  /** What is no JSON. */
+  text = async (path: string) =>
+    (await fetch(`${this.server.address}/api${path}`, { headers: { cookie: this.cookie } })).text()
+
   /** A call that opens a session, whose token is kept. */
   async enter(path: string, body: unknown): Promise<Answer<SessionView & Problem>> {
     const answer = await this.call<SessionView & Problem>('POST', path, body)

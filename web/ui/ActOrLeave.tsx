@@ -14,7 +14,7 @@ export const ActOrLeave = ({ act, isDisabled, onLeave, onGather }: Props) => (
       {act}
     </button>
     {onGather !== undefined && (
-      <button type="button" className="btn-plain" disabled={isDisabled} onClick={onGather}>
+      <button type="button" className="act px-1 text-sm" disabled={isDisabled} onClick={onGather}>
         Gather it
       </button>
     )}

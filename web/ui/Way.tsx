@@ -42,7 +42,9 @@ function wordsFor({ given, allows, isBroken }: WayView, levelName: (actions: num
   const parts = [
     ...(isBroken ? ['stops what comes from above'] : []),
     ...(given === 0 ? [] : [`gives ${levelName(given)}`]),
-    ...(allows === null ? [] : [`a limit: ${levelName(allows)} at most`]),
+    ...(allows === null
+      ? []
+      : [allows === 0 ? 'a limit lets nothing through' : `a limit: ${levelName(allows)} at most`]),
   ]
   return parts.length === 0 ? 'as above' : parts.join(', ')
 }

@@ -84,7 +84,7 @@ function Line({ row, isOn, onTick }: LineProps) {
 }
 
 const first: Wanted = {
-  act: 'Another level',
+  act: 'Level',
   gives: levelActions('Reader'),
   through: '',
   allows: levelActions('Reader'),
@@ -125,7 +125,7 @@ function Fields({ wanted, grants, onWanted }: FieldsProps) {
   const { ownLevels } = useHere().workspace
   const atMost = grants.reduce((held, grant) => held | grant.held, 0)
   switch (wanted.act) {
-    case 'Another level':
+    case 'Level':
       return (
         <LevelChoice
           label="Level"
@@ -135,10 +135,10 @@ function Fields({ wanted, grants, onWanted }: FieldsProps) {
           onChange={gives => onWanted({ ...wanted, gives })}
         />
       )
-    case 'Another end':
+    case 'Last day':
       return (
         <label>
-          <span className="label-line">Through</span>
+          <span className="sr-only">Through</span>
           <input
             type="date"
             className="field"

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { NodeView, PrincipalName } from '#contract/views.ts'
+import type { ForeseenView, NodeView, PrincipalName } from '#contract/views.ts'
 import { type ActionSet, holds } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { useDecision } from '../../api/use-decision.ts'
@@ -65,10 +65,19 @@ export function ShareForm({ node, receiver, onDone }: Props) {
         atMost={atMostFor(mail === undefined ? receiver.kind : as, node.actions)}
         onChange={setGives}
       />
+      {isNothing(decision.foreseen.effect) && (
+        <p className="text-sm text-warning">
+          It makes no difference: {name} has as much already, or a limit holds it back.
+        </p>
+      )}
       <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />
     </Decision>
   )
 }
+
+/** Nothing changes, now or later. */
+const isNothing = (effect: ForeseenView | undefined): boolean =>
+  effect !== undefined && effect.isWhole && effect.impact.every(each => each.differences.length === 0)
 
 const inviting = (mail: string, as: 'guest' | 'member'): EditRequest => ({
   kind: 'person.invite',

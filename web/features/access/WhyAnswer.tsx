@@ -29,7 +29,7 @@ export function WhyAnswer({ place, person, action }: Props) {
       <p className="mb-3">
         <strong>{sum.person}</strong> has <strong>{levelName(sum.result)}</strong> on{' '}
         <strong>{sum.place}</strong>
-        {action !== undefined && `, and can ${may ? '' : 'not '}${doing[action]}`}.
+        {action !== undefined && `, and ${may ? 'can' : 'cannot'} ${doing[action]}`}.
       </p>
       <div className="grid max-w-4xl gap-x-10 gap-y-4 md:grid-cols-2">
         <div>

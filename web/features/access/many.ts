@@ -14,7 +14,7 @@ export interface Row {
   readonly isFixed: boolean
 }
 
-export const acts = ['Another level', 'Another end', 'Limit', 'End it'] as const
+export const acts = ['Level', 'Last day', 'Limit', 'End it'] as const
 export type Act = (typeof acts)[number]
 
 export interface Wanted {
@@ -33,11 +33,11 @@ export function editsFor(
 ): EditRequest[] {
   const until = through === '' ? null : endOfDay(through, timeZone)
   switch (act) {
-    case 'Another level':
+    case 'Level':
       return grants
         .filter(grant => grant.gives !== gives && isWithin(actionsOf(gives, own), grant.held))
         .map(({ id }) => ({ kind: 'grant.change', grant: id, gives }))
-    case 'Another end':
+    case 'Last day':
       return grants
         .filter(grant => grant.until !== until)
         .map(({ id }) => ({ kind: 'grant.change', grant: id, until }))

@@ -1,0 +1,137 @@
+import { describe, expect, test } from 'vitest'
+import { allRows, rowOf } from '../../base/collection.ts'
+import type { AccessRequestId } from '../../base/ids.ts'
+import { decidersOfAccess } from '../../changes/edits/access-request.ts'
+import { judge } from '../../changes/judge.ts'
+import { nextDue, waitingIn } from '../../changes/passing.ts'
+import { levelActions } from '../../levels/level.ts'
+import { goesOnAfter, remindAfter, requestTime } from '../../people/asking.ts'
+import { momentOf } from '../../state/moment.ts'
+import type { State } from '../../state/state.ts'
+import { after, edit, giving, levelOf, reader, refusal, steward } from '../judging.ts'
+import { broken, grant, member, node, now, person, team, world } from '../world.ts'
+
+/** Access that is asked for by an address, and changes of access that one wants to be told of. */
+const state = world(
+  person('top'),
+  person('near'),
+  person('lead'),
+  person('p'),
+  person('q'),
+  team('t'),
+  member('t', 'lead'),
+  node('home', 'root'),
+  node('a', 'home'),
+  node('b', 'a'),
+  node('shut', 'home', broken),
+  grant('home', 'person:top', steward),
+  grant('a', 'person:near', steward),
+  grant('a', 'team:t', steward),
+  grant('a', 'person:q', reader),
+)
+const asking = (where: string, request = 'r', wants = reader) =>
+  edit('access.ask', { request, node: where, wants, word: 'Please' })
+const answering = (gives: object | null, request = 'r') =>
+  edit('access.answer', { request, grant: 'new', word: 'No', gives })
+const asReader = { gives: reader, until: null }
+const asked = after(state, 'p', asking('b'))
+const requestsIn = (of: State) => allRows(of.accessRequests).map(({ id, node: at }) => [id, at])
+
+describe('access that is asked for', () => {
+  test('is kept alike for what is hidden, what is nobody’s, and what is not there', () => {
+    for (const where of ['b', 'shut', 'nothing', 'root'])
+      expect(requestsIn(after(state, 'p', asking(where)))).toEqual([['r', where]])
+  })
+
+  test('is asked for once, and not where one has it', () => {
+    expect(refusal(asked, 'p', asking('b', 'r2'))).toMatchObject({ what: 'access request' })
+    expect(refusal(state, 'q', asking('b'))).toMatchObject({ what: 'access' })
+    expect(refusal(state, 'q', asking('b', 'r', levelActions('Editor')))).toBe('allowed')
+    const many = after(state, 'p', ...Array.from({ length: 100 }, (_, i) => asking(`x${i}`, `r${i}`)))
+    expect(refusal(many, 'p', asking('b'))).toEqual({ code: 'asked-too-much' })
+  })
+
+  test('reaches first those who give access nearest to the place, then all others who do', () => {
+    const request = rowOf(asked.accessRequests, 'r' as AccessRequestId) as never
+    const rings = decidersOfAccess(momentOf(asked, now), request)
+    expect(rings.map(each => each.sort())).toEqual([['lead', 'near'], ['top']])
+    const nowhere = { ...(request as object), node: 'nothing' } as never
+    expect(decidersOfAccess(momentOf(asked, now), nowhere)).toEqual([[], []])
+  })
+
+  test('reminds, goes on, and is over, each at its time', () => {
+    const steps = (since: number, until: number) =>
+      waitingIn(asked, now + since, now + until).map(each => each.step)
+    expect(steps(0, remindAfter - 1)).toEqual([])
+    expect(steps(0, remindAfter)).toEqual(['remind'])
+    expect(steps(remindAfter, goesOnAfter)).toEqual(['go on'])
+    expect(nextDue(asked, now)).toBe(now + remindAfter)
+    expect(nextDue(asked, now + remindAfter)).toBe(now + goesOnAfter)
+    expect(waitingIn(after(asked, 'near', answering(null)), now, now + goesOnAfter)).toEqual([])
+    const late = momentOf(asked, now + requestTime)
+    expect(refusalAt(late, 'near', answering(asReader))).toMatchObject({ what: 'request' })
+  })
+
+  test('is answered by whoever gives access there, with what is theirs to give', () => {
+    for (const who of ['q', 'p'])
+      for (const gives of [asReader, null])
+        expect(refusal(asked, who, answering(gives))).toEqual({ code: 'unknown', what: 'request' })
+    const given = after(asked, 'top', answering({ gives: levelActions('Editor'), until: now + 9 }))
+    expect([levelOf(given, 'p', 'b'), levelOf(given, 'p', 'a'), requestsIn(given)]).toEqual([
+      'Editor',
+      'No access',
+      [],
+    ])
+    const small = after(
+      asked,
+      'top',
+      edit('grant.change', { grant: 'a person:near', gives: levelActions('Curator') }),
+    )
+    const sharing = after(small, 'top', giving('b', 'person:near', levelActions('Reader') | 0b10000000))
+    expect(refusal(sharing, 'near', answering({ gives: steward, until: null }))).toMatchObject({
+      code: 'gives-more',
+    })
+  })
+
+  test('stays with its answer when it is declined, and is asked for anew', () => {
+    const declined = after(asked, 'near', answering(null))
+    expect(rowOf(declined.accessRequests, 'r' as AccessRequestId)?.declined).toMatchObject({
+      by: 'near',
+      word: 'No',
+    })
+    expect(refusal(declined, 'near', answering(asReader))).toMatchObject({ what: 'request' })
+    const again = after(declined, 'p', asking('b', 'r2'))
+    expect(requestsIn(again)).toEqual([['r2', 'b']])
+    expect(requestsIn(after(again, 'p', edit('access.unask', { request: 'r2' })))).toEqual([])
+    expect(refusal(again, 'q', edit('access.unask', { request: 'r2' }))).toMatchObject({ code: 'unknown' })
+  })
+
+  test('is answered too by being given something there by name, and goes with who asked', () => {
+    expect(requestsIn(after(asked, 'top', giving('b', 'person:p', reader)))).toEqual([])
+    expect(requestsIn(after(asked, 'top', giving('a', 'person:p', reader)))).toEqual([['r', 'b']])
+    expect(requestsIn(after(asked, 'owner', edit('person.remove', { person: 'p' })))).toEqual([])
+  })
+})
+
+const refusalAt = (
+  moment: ReturnType<typeof momentOf>,
+  author: string,
+  ...edits: ReturnType<typeof edit>[]
+) => {
+  const result = judge(moment, { author: author as never, reason: '', edits })
+  return result.ok ? 'allowed' : result.error.refusal
+}
+
+describe('a watch', () => {
+  const watching = (watch: string, where = 'a') => edit('watch.begin', { watch, node: where })
+
+  test('is for whoever gives access there, once, and ended by oneself alone', () => {
+    expect(refusal(state, 'q', watching('w'))).toMatchObject({ action: 'share' })
+    expect(refusal(state, 'p', watching('w'))).toEqual({ code: 'unknown', what: 'place' })
+    const watched = after(state, 'near', watching('w'))
+    expect(refusal(watched, 'near', watching('w2'))).toMatchObject({ what: 'watch' })
+    expect(refusal(watched, 'top', edit('watch.end', { watch: 'w' }))).toMatchObject({ code: 'unknown' })
+    expect(allRows(after(watched, 'near', edit('watch.end', { watch: 'w' })).watches)).toEqual([])
+    expect(allRows(after(watched, 'owner', edit('person.remove', { person: 'near' })).watches)).toEqual([])
+  })
+})

@@ -1,0 +1,414 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type {
+  AccessRequestsView,
+  DraftsView,
+  GivenView,
+  TakenOverView,
+  TakersView,
+} from '#contract/access-views.ts'
+import type { HistoryView, NoticesView, PageView } from '#contract/oversight-views.ts'
+import type { Problem } from '#contract/problem.ts'
+import type { AccessView, ExceptionsView, ReachView, SumView } from '#contract/views.ts'
+import { levelActions } from '#core/levels/level.ts'
+import { type Coast, at, coast, editor, reader, share, steward } from './tests/coast.ts'
+import { open, type Visitor, welcome } from './tests/client.ts'
+import { notices } from './tests/roles.ts'
+
+/** Access in daily use: asked for, watched, gathered, taken over, closed, and checked. */
+const day = 86_400_000
+const commenter = levelActions('Commenter')
+let world: Coast
+let owner: Visitor
+/** Steward of Dunes and all below it. */
+let warden: Awaited<ReturnType<typeof welcome>>
+
+beforeAll(async () => {
+  world = await coast()
+  ;({ owner } = world)
+  warden = await welcome(world.server, owner, { name: 'Wim' })
+  await did(owner, share(world.ids.folder, warden.id, steward))
+})
+afterAll(() => world.server.stop())
+
+/** What a change set made; it has to be allowed. */
+async function did(visitor: Visitor, ...edits: object[]): Promise<Record<string, string>> {
+  const { status, body } = await visitor.change(...edits)
+  if (status !== 200) throw new Error(JSON.stringify(body))
+  return body.made
+}
+
+const see = async <T>(visitor: Visitor, path: string) => (await visitor.get<T>(`${at}${path}`)).body
+const asked = (visitor: Visitor) => see<AccessRequestsView>(visitor, '/access-requests')
+const asking = (node: string, wants = reader) => ({ kind: 'access.ask', node, wants, word: 'For the count' })
+const everything = async (visitor: Visitor, node: string) => {
+  const view = await see<AccessView>(visitor, `/nodes/${node}/access`)
+  if (view.detail !== 'all') throw new Error('not all of it is told')
+  return view
+}
+
+describe('asking for access', () => {
+  test('tells nothing of whether there is a place: all answers are alike to the byte', async () => {
+    const { visitor } = await welcome(world.server, owner, { name: 'Noor' })
+    const tell = async (node: string) => {
+      const foreseen = await visitor.foresee(asking(node))
+      const done = await visitor.change(asking(node))
+      const again = await visitor.change(asking(node))
+      const [mine] = (await asked(visitor)).mine
+      const [entry] = (await see<HistoryView>(visitor, '/history')).entries
+      await did(visitor, { kind: 'access.unask', request: mine?.id })
+      const of = { impact: foreseen.impact.map(each => ({ ...each, at: 0 })), leftOut: foreseen.leftOut }
+      const said = { ...mine, id: '', at: 0 }
+      const told = entry?.facts
+      return JSON.stringify({
+        of,
+        status: done.status,
+        made: done.body.made,
+        again: again.body,
+        said,
+        told,
+      }).replaceAll(node, 'X')
+    }
+    expect(await tell(world.ids.secret)).toBe(await tell('nothing-there'))
+    expect(await tell(world.ids.secret)).toContain('asked for Reader on a place by its address')
+  })
+
+  test('reaches who gives access nearest, reminds, goes on to the others, and is answered in one act', async () => {
+    const { visitor, id } = await welcome(world.server, owner, { name: 'Pia' })
+    await did(visitor, asking(world.ids.page))
+    const words = 'Pia asks for Reader on Map: “For the count”.'
+    expect([await notices(warden.visitor), await notices(owner)].map(each => each.includes(words))).toEqual([
+      true,
+      false,
+    ])
+    const wait = async (days: number) => {
+      world.server.time.now += days * day
+      await did(owner, { kind: 'node.describe', node: world.ids.home, note: `${days}` })
+    }
+    await wait(2)
+    expect(await notices(warden.visitor)).toContain(
+      'Pia still waits for an answer: they asked for Reader on Map: “For the count”.',
+    )
+    expect(await notices(owner)).not.toContain(words)
+    await wait(3)
+    expect(await notices(owner)).toContain(words)
+    const request = (await asked(warden.visitor)).toDecide.find(each => each.person.id === id)
+    expect(request).toMatchObject({ place: { name: 'Map' }, wants: reader, has: 0 })
+    expect((await everything(warden.visitor, world.ids.page)).requests).toHaveLength(1)
+    const answer = {
+      kind: 'access.answer',
+      request: request?.id,
+      word: 'Welcome',
+      gives: { gives: commenter, until: null },
+    }
+    const effect = await warden.visitor.foresee(answer)
+    expect(effect.impact[0]?.differences).toMatchObject([{ person: { id }, before: 0, after: commenter }])
+    await did(warden.visitor, answer)
+    expect(await notices(visitor)).toContain(
+      'Wim answered your request: you have Commenter on Map: “Welcome”.',
+    )
+    // It is told once: not that it was opened besides.
+    expect(await notices(visitor)).not.toContainEqual(expect.stringContaining('opened'))
+    expect(await notices(owner)).not.toContain(words)
+    expect([(await asked(owner)).toDecide, (await asked(visitor)).mine]).toEqual([[], []])
+  })
+
+  test('is declined with a word, without the title of what stays hidden', async () => {
+    const { visitor } = await welcome(world.server, owner, { name: 'Quin' })
+    await did(visitor, asking(world.ids.secret))
+    const [request] = (await asked(owner)).toDecide
+    await did(owner, { kind: 'access.answer', request: request?.id, word: 'Not now', gives: null })
+    expect(await notices(visitor)).toContain(
+      'Ona declined your request for Reader on a place by its address: “Not now”.',
+    )
+    expect((await asked(visitor)).mine).toMatchObject([
+      { place: null, address: world.ids.secret, declined: { by: 'Ona', word: 'Not now' } },
+    ])
+  })
+
+  test('is what a refused act leads to', async () => {
+    const { visitor, id } = await welcome(world.server, owner, { name: 'Rhea' })
+    await did(owner, share(world.ids.page, id, reader))
+    const { body } = await visitor.change({ kind: 'node.describe', node: world.ids.page, name: 'x' })
+    expect(body.asks).toEqual({ place: world.ids.page, level: 'Editor' })
+  })
+})
+
+describe('being told', () => {
+  test('what is opened for one comes with the word that was sent along', async () => {
+    const { visitor, id } = await welcome(world.server, owner, { name: 'Sami' })
+    const edits = [share(world.ids.page, id, reader)]
+    await owner.send('/changes', { edits, message: 'The old map is there' })
+    expect(await notices(visitor)).toContain('Ona opened Map for you, Reader: “The old map is there”.')
+  })
+
+  test('whoever watches a place hears of changes there and below, as long as they give access', async () => {
+    const { id } = await welcome(world.server, owner, { name: 'Tove' })
+    await did(warden.visitor, { kind: 'watch.begin', node: world.ids.folder })
+    expect((await everything(warden.visitor, world.ids.folder)).watch).not.toBeNull()
+    await did(owner, share(world.ids.inner, id, reader))
+    const told = 'Ona changed who has access on Dunes: 1 person gains, on 2 places.'
+    expect(await notices(warden.visitor)).toContain(told)
+    expect(await notices(owner)).not.toContain(told)
+    const grant = (await everything(owner, world.ids.folder)).grants.find(
+      each => each.principal === `person:${warden.id}`,
+    )
+    await did(owner, { kind: 'grant.change', grant: grant?.id, gives: reader })
+    expect(await notices(warden.visitor)).not.toContain(told)
+    await did(owner, { kind: 'grant.change', grant: grant?.id, gives: steward })
+  })
+
+  test('an end that comes near is put off in one act, by who may', async () => {
+    const { visitor, id } = await welcome(world.server, owner, { name: 'Ugo' })
+    const until = world.server.time.now + 8 * day
+    await did(owner, share(world.ids.page, id, reader, until))
+    world.server.time.now += 2 * day
+    await did(owner, { kind: 'node.describe', node: world.ids.home, note: 'later' })
+    const ending = async (of: Visitor) =>
+      (await see<NoticesView>(of, '/notices')).notices.find(each => each.kind === 'ending')
+    expect((await ending(visitor))?.offer).toBeNull()
+    const offer = (await ending(owner))?.offer
+    expect(offer?.act).toMatch(/^Extend through /)
+    await did(owner, ...(offer?.edits ?? []))
+    const grant = (await everything(owner, world.ids.page)).grants.find(
+      each => each.principal === `person:${id}`,
+    )
+    expect(grant?.until).toBe(until + 30 * day)
+    expect(await ending(owner)).toBeUndefined()
+  })
+})
+
+describe('changes that are gathered', () => {
+  const post = <T = DraftsView>(visitor: Visitor, path: string, body: object) =>
+    visitor.call<T>('POST', `${at}${path}`, body)
+
+  test('are told as the history would, left out, kept, and change nothing until they are applied', async () => {
+    const page = {
+      kind: 'node.create',
+      node: 'new:page',
+      parent: world.ids.folder,
+      as: 'page',
+      name: 'Tides',
+    }
+    await post(owner, '/drafts', { edits: [page, share('new:page', world.member.id, editor)] })
+    await post(owner, '/drafts', { edits: [{ ...page, name: 'Winds' }] })
+    const { body } = await post(owner, '/drafts', { edits: [share(world.ids.inner, world.guest.id, reader)] })
+    expect(body.gathered?.items.map(each => each.lines)).toEqual([
+      ['made the page Tides in Dunes', 'gave Mika Editor on Tides in Dunes'],
+      ['made the page Winds in Dunes'],
+      ['gave Gus Reader on Maps in Dunes'],
+    ])
+    const id = body.gathered?.id ?? ''
+    const put = (what: object) => owner.call<DraftsView>('PUT', `${at}/drafts/${id}`, what)
+    expect((await put({ without: 1 })).body.gathered?.items).toHaveLength(2)
+    expect((await put({ name: 'For spring' })).body).toMatchObject({
+      gathered: null,
+      kept: [{ name: 'For spring' }],
+    })
+    for (const other of [warden.visitor, world.guest.visitor]) {
+      expect(await see<DraftsView>(other, '/drafts')).toEqual({ gathered: null, kept: [] })
+      expect((await other.call('PUT', `${at}/drafts/${id}`, { name: 'Mine' })).status).toBe(404)
+    }
+    const [kept] = (await see<DraftsView>(owner, '/drafts')).kept
+    const effect = await owner.foresee(...(kept?.edits ?? []))
+    expect(
+      effect.impact[0]?.differences.filter(each => each.person.name !== 'Ona' && each.person.name !== 'Wim'),
+    ).toHaveLength(3)
+    const applied = await owner.send('/changes', { edits: kept?.edits, seen: effect.seen, draft: id })
+    expect(applied.status).toBe(200)
+    expect((await see<DraftsView>(owner, '/drafts')).kept).toEqual([])
+  })
+
+  test('are handed to who may apply them alone; they see what they may know of, and who handed them is told', async () => {
+    const helper = await welcome(world.server, owner, { name: 'Vera' })
+    await did(owner, share(world.ids.folder, helper.id, reader))
+    const edits = [share(world.ids.page, helper.id, editor)]
+    const { body } = await post(helper.visitor, '/drafts', { edits })
+    const id = body.gathered?.id ?? ''
+    const { takers, mayI } = await see<TakersView>(helper.visitor, `/drafts/${id}/takers`)
+    expect([mayI, takers.map(each => each.name)]).toEqual([false, ['Ona', 'Wim']])
+    const hand = (to: string) =>
+      helper.visitor.call<DraftsView & Problem>('POST', `${at}/drafts/${id}/hand`, {
+        to,
+        word: 'Please look',
+      })
+    expect((await hand(world.member.id)).body.type).toBe('urn:noskel:problem:not-a-taker')
+    expect((await hand(warden.id)).status).toBe(200)
+    expect((await see<DraftsView>(helper.visitor, '/drafts')).gathered).toBeNull()
+    expect(await notices(warden.visitor)).toContain(
+      'Vera hands changes over to you, to be looked through and applied: “Please look”.',
+    )
+    const [kept] = (await see<DraftsView>(warden.visitor, '/drafts')).kept
+    expect(kept).toMatchObject({
+      from: { name: 'Vera' },
+      items: [{ lines: ['gave Vera Editor on Map in Maps'] }],
+    })
+    const answer = await warden.visitor.send('/changes', { edits: kept?.edits, draft: id })
+    expect(answer.status).toBe(200)
+    expect(await notices(helper.visitor)).toContain('Wim applied what you handed over.')
+  })
+
+  test('never hold what is decided at once', async () => {
+    const { body } = await post<Problem>(owner, '/drafts', { edits: [asking(world.ids.page)] })
+    expect(body.type).toBe('urn:noskel:problem:not-gathered')
+  })
+})
+
+describe('over many places', () => {
+  test('what somebody has is told where one gives access, and through which team', async () => {
+    const { id } = await welcome(world.server, owner, { name: 'Yan' })
+    const { 'new:team': team = '' } = await did(
+      owner,
+      {
+        kind: 'team.create',
+        team: 'new:team',
+        home: 'new:home',
+        name: 'Rangers',
+        note: '',
+        joining: 'request',
+        welcomesGuests: false,
+      },
+      share('new:home', world.ownerId, steward),
+      { kind: 'member.add', team: 'new:team', person: world.ownerId, lead: true, ...open },
+      { kind: 'member.add', team: 'new:team', person: id, lead: false, ...open },
+      share(world.ids.secret, id, reader),
+      share(world.ids.page, id, reader),
+      { ...share(world.ids.inner, id, editor), principal: 'team:new:team' },
+    )
+    const given = await see<GivenView>(warden.visitor, `/given?principal=person:${id}`)
+    expect(given.grants.map(({ place, isThrough, actions }) => [place.name, isThrough, actions])).toEqual([
+      ['Maps', true, editor],
+      ['Map', false, reader],
+    ])
+    const ofTeam = await see<GivenView>(warden.visitor, `/given?principal=team:${team}`)
+    expect(ofTeam.grants.map(each => each.place.name)).toEqual(['Maps'])
+    const at2 = await see<GivenView>(
+      warden.visitor,
+      `/given?places=${world.ids.page},${world.ids.secret},nothing`,
+    )
+    expect([at2.places.map(each => each.name), at2.others]).toEqual([['Map'], 2])
+  })
+
+  test('the access of another place is taken over, but not for oneself, not twice, and no more than one has', async () => {
+    const { 'new:folder': made = '' } = await did(owner, {
+      kind: 'node.create',
+      node: 'new:folder',
+      parent: world.ids.folder,
+      as: 'folder',
+      name: 'New Dunes',
+    })
+    const view = await see<TakenOverView>(
+      warden.visitor,
+      `/nodes/${made}/taken-over?from=${world.ids.inner}&what=access`,
+    )
+    expect(view.edits.length).toBeGreaterThan(0)
+    expect(JSON.stringify(view.edits)).not.toContain(warden.id)
+    await did(warden.visitor, ...view.edits)
+    const again = await see<TakenOverView>(
+      warden.visitor,
+      `/nodes/${made}/taken-over?from=${world.ids.inner}&what=access`,
+    )
+    expect(again.edits).toEqual([])
+    const people = await see<TakenOverView>(
+      owner,
+      `/nodes/${world.ids.secret}/taken-over?from=${made}&what=people`,
+    )
+    await did(owner, ...people.edits)
+    const names = async (node: string) => (await everything(owner, node)).people.map(each => each.name).sort()
+    expect(await names(world.ids.secret)).toEqual(await names(made))
+    const refused = await warden.visitor.get(
+      `${at}/nodes/${made}/taken-over?from=${world.ids.home}&what=access`,
+    )
+    expect(refused.status).toBe(404)
+  })
+})
+
+describe('limits and closing', () => {
+  test('a limit says whom it holds and how many stewards it spares; closing to guests is taken back as fast', async () => {
+    await did(owner, share(world.ids.page, world.guest.id, reader), {
+      kind: 'node.web',
+      node: world.ids.page,
+      web: 'published',
+    })
+    const limit = (principal: string, allows: number) => ({
+      kind: 'limit.add',
+      node: world.ids.inner,
+      principal,
+      allows,
+      sparesStewards: true,
+      ...open,
+    })
+    await did(owner, limit('anyone', reader))
+    const [onAll] = (await everything(owner, world.ids.page)).limits
+    expect(onAll?.holds.map(each => each.name)).toContain('Vera')
+    expect(onAll?.holds.map(each => each.name)).not.toContain('Ona')
+    expect(onAll?.spares).toBe(2)
+    const closing = await owner.foresee(limit('guests', 0))
+    const losing = closing.impact[0]?.differences.filter(each => each.place.id === world.ids.page)
+    expect(losing?.map(each => each.person.id).sort()).toEqual([world.guest.id, 'web'].sort())
+    await did(owner, limit('guests', 0))
+    expect((await world.guest.visitor.get(`${at}/nodes/${world.ids.page}`)).status).toBe(404)
+    const closed = (await everything(owner, world.ids.inner)).limits.find(each => each.principal === 'guests')
+    await did(owner, { kind: 'limit.end', limit: closed?.id })
+    expect((await world.guest.visitor.get(`${at}/nodes/${world.ids.page}`)).status).toBe(200)
+  })
+})
+
+describe('checking', () => {
+  test('speaks of what is hidden from the asker only with the privilege, and while they look at the outline', async () => {
+    const auditor = await welcome(world.server, owner, { name: 'Zoe' })
+    const { 'new:role': role = '' } = await did(owner, {
+      kind: 'role.create',
+      role: 'new:role',
+      name: 'Checker',
+      note: '',
+      rung: 30,
+      privileges: ['view people', 'see the outline', 'check access'],
+      callable: false,
+      free: false,
+    })
+    await did(owner, { kind: 'role.give', person: auditor.id, role, scope: { over: 'workspace' }, ...open })
+    const secret = `/nodes/${world.ids.secret}`
+    const paths = [
+      `${secret}/people`,
+      `${secret}/exceptions`,
+      `${secret}/why/${world.ownerId}`,
+      `${secret}/why-not/${world.guest.id}/see`,
+    ]
+    const statuses = () =>
+      Promise.all(paths.map(async path => (await auditor.visitor.get(`${at}${path}`)).status))
+    expect(await statuses()).toEqual([404, 404, 404, 404])
+    await did(auditor.visitor, {
+      kind: 'look.begin',
+      look: 'new:look',
+      through: null,
+      word: 'Asked by the board',
+    })
+    expect(await statuses()).toEqual([200, 200, 200, 200])
+    expect((await auditor.visitor.get(`${at}${secret}`)).status).toBe(404)
+    const who = await see<PageView<ReachView>>(auditor.visitor, paths[0] ?? '')
+    expect(who.items.map(each => each.name)).toContain('Ona')
+    const sum = await see<SumView>(auditor.visitor, paths[2] ?? '')
+    expect(sum.way.map(({ place, given }) => [place?.name, given])).toEqual([
+      ['the whole of Coast', 0],
+      ['Sites', steward],
+      ['Hidden Nests', 0],
+    ])
+    world.server.time.now += day
+    expect(await statuses()).toEqual([404, 404, 404, 404])
+  })
+
+  test('names who is given something below that a limit keeps from them', async () => {
+    await did(owner, share(world.ids.page, world.guest.id, editor), {
+      kind: 'limit.add',
+      node: world.ids.folder,
+      principal: 'guests',
+      allows: 0,
+      sparesStewards: true,
+      ...open,
+    })
+    const view = await see<ExceptionsView>(owner, `/nodes/${world.ids.folder}/exceptions`)
+    expect(view.below.find(each => each.id === world.ids.page)?.heldBack.map(each => each.name)).toContain(
+      'Gus',
+    )
+  })
+})
