@@ -5,6 +5,7 @@ import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
 import { idOf, inDays, principalOf } from './ids.ts'
 import { edit, type Plan } from './plan.ts'
 import {
+  asked,
   breaks,
   columns,
   type DemoColumn,
@@ -47,6 +48,18 @@ export const planContent = (now: Instant): Plan[] => [
     day,
     author: by,
     edits: [edit('node.state', { node: placeId(place), draft: true })],
+  })),
+  ...asked.map(({ place, by, level, word, day }) => ({
+    day,
+    author: by,
+    edits: [
+      edit('access.ask', {
+        request: idOf('asked', place, by),
+        node: placeId(place),
+        wants: levelActions(level),
+        word,
+      }),
+    ],
   })),
   ...columns.map(({ board, by, columns: named }, index) => ({
     day: 187 - index,

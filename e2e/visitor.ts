@@ -65,7 +65,7 @@ export class Visitor {
 
   async choose(label: string, option: string): Promise<void> {
     const field = await this.field(label)
-    await field.findElement(By.xpath(`./option[starts-with(normalize-space(), ${quoted(option)})]`)).click()
+    await field.findElement(By.xpath(`.//option[starts-with(normalize-space(), ${quoted(option)})]`)).click()
   }
 
   async tick(label: string): Promise<void> {

@@ -297,6 +297,30 @@ const mutants: readonly Mutant[] = [
     find: "refused({ code: 'already-there', what: 'handle' })",
     put: 'ok([])',
   },
+  {
+    mistake: 'whoever asks for access can answer it',
+    file: 'changes/edits/access-request.ts',
+    find: 'asked === undefined || asked.person === context.author',
+    put: 'asked === undefined',
+  },
+  {
+    mistake: 'anybody who sees a place decides what is asked for there',
+    file: 'changes/edits/access-request.ts',
+    find: "lacksActionInArchive(context, asked.node, 'share') === undefined",
+    put: "lacksActionInArchive(context, asked.node, 'see') === undefined",
+  },
+  {
+    mistake: 'what is given to who asked does not answer them',
+    file: 'changes/edits/grant.ts',
+    find: '.filter(each => each.node === node)',
+    put: '.filter(() => false)',
+  },
+  {
+    mistake: 'a watch is for whoever sees the place',
+    file: 'changes/edits/watch.ts',
+    find: "lacks: (context, { node }) => lacksActionInArchive(context, node, 'share'),",
+    put: "lacks: (context, { node }) => lacksActionInArchive(context, node, 'see'),",
+  },
 ]
 
 const root = resolve(import.meta.dirname, '..')

@@ -42,15 +42,36 @@ const shots: readonly Shot[] = [
     },
   },
   {
-    name: 'why',
-    who: owner,
-    path: `${at}/content/node-sites-north-spit-method`,
-    sees: 'Bird Counts',
+    name: 'broken',
+    who: 'tomas@marram.example',
+    path: `${at}/content/node-sites-north-spit-nest-locations`,
+    sees: 'below differs',
+    act: visitor => visitor.pressRow('below differs'),
+  },
+  {
+    name: 'several',
+    who: 'tomas@marram.example',
+    path: `${at}/content/node-sites`,
+    sees: 'Pick several places',
     act: async visitor => {
-      await visitor.press('Each person')
-      await visitor.press('Why does Davit Orbel have this?')
-      await visitor.sees('through the team')
-      await visitor.choose('What would it take for Davit Orbel to', 'archive and remove')
+      await visitor.press('Pick several places')
+      await visitor.press('Pick all of these')
+      await visitor.sees('11 places picked')
+      await visitor.tick('Dune Survey')
+      await visitor.sees('lose')
+    },
+  },
+  {
+    name: 'check',
+    who: owner,
+    path: `${at}/oversight/check`,
+    theme: 'dark',
+    sees: 'Ask about all places',
+    act: async visitor => {
+      await visitor.fill('Why you look at the outline', 'The board asks who can open Nest Locations')
+      await visitor.press('Ask about all places')
+      await visitor.pick('Place', 'Nest Locations')
+      await visitor.follow('Why not?')
       await visitor.sees('may do it')
     },
   },
@@ -64,12 +85,6 @@ const shots: readonly Shot[] = [
       await visitor.pick('Open this for somebody', 'Henrik Maas')
       await visitor.fillDay('Through', '2027-03-31')
     },
-  },
-  {
-    name: 'board',
-    who: owner,
-    path: `${at}/content/node-permits-and-consents-permits`,
-    sees: 'Fees',
   },
   {
     name: 'publish',
@@ -135,12 +150,6 @@ const shots: readonly Shot[] = [
       await visitor.upload('CSV file', tableFile())
       await visitor.sees('2 new')
     },
-  },
-  {
-    name: 'ways-in',
-    who: owner,
-    path: `${at}/people/ways-in/link-helpers-day`,
-    sees: 'Nobody has come by it yet.',
   },
   {
     name: 'me',

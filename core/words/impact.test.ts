@@ -14,7 +14,11 @@ test.each([
   [[told('p', 'a', 3, 0)], 'Nobody gains anything; 1 person loses all access on 1 place.'],
   [
     [told('p', 'a', levelActions('Editor'), 1), told('q', 'a', 0, 1)],
-    '1 person gains Preview on 1 place; 1 person loses access on 1 place.',
+    '1 person gains Preview on 1 place; 1 person loses some access, down to Preview, on 1 place.',
+  ],
+  [
+    [told('p', 'a', 3, 1), told('q', 'a', 3, 0)],
+    'Nobody gains anything; 2 people lose some or all access on 1 place.',
   ],
   [
     [told('web', 'a', 0, 1), told('web', 'b', 0, 1)],

@@ -49,13 +49,15 @@ function whoOf(verb: 'gain' | 'lose', isWeb: boolean, people: number): string {
   return people === 1 ? `${counted} ${verb}s` : `${counted} ${verb}`
 }
 
-/** The level, where it is the same for all: what they come to have, or what they have no more. */
+/** The level that they come to have, where it is the same for all; of a loss, how much of it. */
 function whatOf(verb: 'gain' | 'lose', told: readonly Told[]): string {
-  const names = new Set(told.map(each => nameOfActions(verb === 'gain' ? each.after : each.before).name))
-  const lost = verb === 'lose' && told.every(each => each.after === 0)
-  if (lost) return 'all access'
-  const [only] = names
-  return names.size === 1 && only !== undefined && verb === 'gain' ? only : 'access'
+  const [only, ...others] = new Set(told.map(each => nameOfActions(each.after).name))
+  const level = only !== undefined && others.length === 0 ? only : undefined
+  if (verb === 'gain') return level ?? 'access'
+  const gone = told.filter(each => each.after === 0).length
+  if (gone === told.length) return 'all access'
+  if (gone > 0) return 'some or all access'
+  return level === undefined ? 'some access' : `some access, down to ${level},`
 }
 
 /** What somebody may do more and no longer over some people; whatever names them. */

@@ -264,3 +264,20 @@ export const columns: readonly {
   },
   { board: 'boats/Kit Loans', by: 'joss', columns: [{ name: 'What' }, { name: 'Who' }, { name: 'Back on' }] },
 ]
+
+/** What somebody asks for at a place, and nobody has answered yet. */
+export const asked: readonly {
+  readonly place: string
+  readonly by: string
+  readonly level: BuiltInLevel
+  readonly word: string
+  readonly day: number
+}[] = [
+  {
+    place: 'Sites/Harrow Creek',
+    by: 'piran',
+    level: 'Steward',
+    word: 'The wardens change every week; I would let them in myself',
+    day: 1.4,
+  },
+]

@@ -17,6 +17,7 @@ import { problemOf } from '../problem-error.ts'
 import { grantView, order } from './access.ts'
 import { type Asker, pathWords, seenPlace } from './asker.ts'
 import { principalName } from './principal.ts'
+import { wayTo } from './reach.ts'
 
 /**
  * What is given to a person or a team wherever it is, or all that is set at some places: as far as the asker
@@ -38,9 +39,7 @@ export function givenView(asker: Asker, { principal, places }: GivenQuery): Give
       .flatMap(grant => givenAt(asker, grant, asked) ?? [])
       .sort(
         (a, b) =>
-          (a.place.path + a.place.name).localeCompare(b.place.path + b.place.name) ||
-          order(a) - order(b) ||
-          a.name.localeCompare(b.name),
+          wayTo(a.place).localeCompare(wayTo(b.place)) || order(a) - order(b) || a.name.localeCompare(b.name),
       ),
     places: shared,
     others: ids.length - shared.length,

@@ -1,4 +1,5 @@
 import type { FoundPlaceView, MyAccessView, OfferView, ReachedView } from '#contract/people-views.ts'
+import type { PathView } from '#contract/views.ts'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { OfferRequest } from '#contract/edit-requests.ts'
 import { seatsTaken, takesSeat } from '#core/access/seats.ts'
@@ -117,7 +118,8 @@ function reachedBy(asker: Asker, subject: Subject, mayTell: (node: NodeId) => bo
   return found.map(({ view, alike }) => ({ ...view, alike })).sort((a, b) => wayTo(a).localeCompare(wayTo(b)))
 }
 
-const wayTo = ({ path, name }: ReachedView) => (path === '' ? name : `${path} › ${name}`)
+/** The whole way down, by which places are ordered as one would meet them. */
+export const wayTo = ({ path, name }: PathView) => (path === '' ? name : `${path} › ${name}`)
 
 /** By name, as one of all members, through which team: each once. */
 export function throughWords({ moment }: Asker, subject: Subject, { grants }: Place): string[] {

@@ -15,8 +15,12 @@ export function OversightHead({ me, children }: Props) {
   const views = [
     { to: '/check', word: 'Check' },
     { to: '/asked', word: 'Asked for' },
-    { to: '/gathered', word: 'Gathered' },
-    ...(me.kind === 'member' ? [{ to: '/history', word: 'History' }] : []),
+    ...(me.kind === 'member'
+      ? [
+          { to: '/gathered', word: 'Gathered' },
+          { to: '/history', word: 'History' },
+        ]
+      : []),
     ...(mayLook ? [{ to: '/looks', word: 'Looking' }] : []),
   ]
   return (

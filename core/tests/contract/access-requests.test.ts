@@ -4,6 +4,7 @@ import type { AccessRequestId } from '../../base/ids.ts'
 import { decidersOfAccess } from '../../changes/edits/access-request.ts'
 import { judge } from '../../changes/judge.ts'
 import { nextDue, waitingIn } from '../../changes/passing.ts'
+import { actions } from '../../levels/action.ts'
 import { levelActions } from '../../levels/level.ts'
 import { goesOnAfter, remindAfter, requestTime } from '../../people/asking.ts'
 import { momentOf } from '../../state/moment.ts'
@@ -87,10 +88,23 @@ describe('access that is asked for', () => {
       'top',
       edit('grant.change', { grant: 'a person:near', gives: levelActions('Curator') }),
     )
-    const sharing = after(small, 'top', giving('b', 'person:near', levelActions('Reader') | 0b10000000))
+    const sharing = after(small, 'top', giving('b', 'person:near', actions('share', 'copy')))
     expect(refusal(sharing, 'near', answering({ gives: steward, until: null }))).toMatchObject({
       code: 'gives-more',
     })
+  })
+
+  test('is not answered by who asked, who may give access there in part', () => {
+    const sharing = world(
+      node('home', 'root'),
+      grant('home', 'person:s', actions('share')),
+      person('s'),
+      person('top'),
+      grant('home', 'person:top', steward),
+    )
+    const own = after(sharing, 's', asking('home', 'r', levelActions('Editor')))
+    expect(refusal(own, 's', answering(null))).toEqual({ code: 'unknown', what: 'request' })
+    expect(refusal(own, 'top', answering(null))).toBe('allowed')
   })
 
   test('stays with its answer when it is declined, and is asked for anew', () => {

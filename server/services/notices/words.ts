@@ -25,4 +25,5 @@ export const levelAt = (reader: Asker, node: string): string =>
 export const whoDid = (reader: Asker, by: PersonId): string =>
   knowsPerson(reader, by) ? nameOf(reader.moment, by) : 'Somebody'
 
-export const quoted = (word: string): string => (word === '' ? '' : `: “${word}”`)
+/** A word that somebody sent along, as the end of a sentence. */
+export const quoted = (word: string): string => (word === '' ? '' : `: “${word.replace(/\.$/, '')}”`)

@@ -132,7 +132,7 @@ function Items({ draft }: Props) {
           <button
             type="button"
             className="act shrink-0 text-sm"
-            aria-label={`Leave out: ${item.lines.join(', ')}`}
+            aria-label={`Leave it out: ${item.lines.join(', ')}`}
             onClick={() => void change({ slug, id: draft.id, without: index })}
           >
             Leave it out

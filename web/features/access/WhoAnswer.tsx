@@ -83,7 +83,7 @@ function Line({
       <td>
         <Link
           className="act text-sm"
-          aria-label={`Why ${name}?`}
+          aria-label={`Why? ${name}`}
           to={`/at/${slug}/oversight/check?ask=why&place=${place}&person=${id}`}
         >
           Why?
@@ -141,7 +141,7 @@ function Exception({ exception }: { readonly exception: ExceptionsView['below'][
           {person.name} is given something here, and a limit holds it back.{' '}
           <Link
             className="act"
-            aria-label={`Why can ${person.name} not open ${name}?`}
+            aria-label={`Why not? ${person.name}, ${name}`}
             to={`${check}&ask=whynot&person=${person.id}`}
           >
             Why not?

@@ -26,7 +26,7 @@ export function Tree() {
           Make a shared home
         </Link>
       )}
-      <PickSeveral />
+      {workspace.me.kind === 'member' && <PickSeveral />}
       <Bin />
     </nav>
   )

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import { endOfDay } from '#contract/dates.ts'
+import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { HoldingView, KeepingView, PersonView, PowerView } from '#contract/people-views.ts'
 import type { RoleToGiveView } from '#contract/role-views.ts'
 import { privilegesListed, privilegeWords } from '#core/words/privilege.ts'
@@ -9,7 +9,7 @@ import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Decision } from '../../ui/Decision.tsx'
-import { TextField } from '../../ui/TextField.tsx'
+import { Span } from '../../ui/Span.tsx'
 
 /** The roles that somebody holds; given and taken by those who assign roles, each as far as they may. */
 interface Props {
@@ -114,20 +114,21 @@ interface GivingRoleProps extends Part {
 
 function GivingRole({ person, role, scope, onDone, children }: GivingRoleProps) {
   const { timeZone } = useHere().workspace
+  const [from, setFrom] = useState('')
   const [through, setThrough] = useState('')
   const edit: EditRequest = {
     kind: 'role.give',
     person: person.id,
     role: role.id,
     scope: scope.scope,
-    from: null,
+    from: from === '' ? null : startOfDay(from, timeZone),
     until: through === '' ? null : endOfDay(through, timeZone),
   }
   const decision = useDecision([edit], `${person.name} is ${role.name} now.`, onDone)
   return (
     <Decision act={`Give the role ${role.name}`} onLeave={onDone} {...decision}>
       {children}
-      <TextField label="Through (empty: no end)" type="date" value={through} onValue={setThrough} />
+      <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />
       {role.note !== '' && <p className="text-sm">{role.note}</p>}
       {scope.asleep.length > 0 && (
         <p className="border-l-4 border-warning pl-3 text-sm">

@@ -156,7 +156,7 @@ function Fields({ draft, onDraft }: FieldsProps) {
           <div className="grid grow gap-1">
             {allActions.map(each => (
               <Tick key={each} isOn={has(held, each)} onTick={isOn => tick(each, isOn)}>
-                {actionWords[each]}
+                <span>{actionWords[each]}</span>
                 {needsOf(each).length > 0 && (
                   <span className="quiet text-sm">
                     {' '}

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { TeamPersonView, TeamView } from '#contract/views.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
@@ -8,6 +9,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Through } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { Span } from '../../ui/Span.tsx'
 import { AddMany } from './AddMany.tsx'
 
 /** An act that is about to be decided: whom it is about, and what it is. */
@@ -64,8 +66,21 @@ export function TeamPeople({ team }: { readonly team: TeamView }) {
 
 /** What an act on a membership does, and the act. */
 export function Deciding({ act, onDone }: { readonly act: Act; readonly onDone: () => void }) {
-  const decision = useDecision([act.edit], act.said, onDone)
-  return <Decision act={act.act} onLeave={onDone} {...decision} />
+  const { timeZone } = useHere().workspace
+  const [from, setFrom] = useState('')
+  const [through, setThrough] = useState('')
+  const isAdding = act.edit.kind === 'member.add'
+  const span = {
+    from: from === '' ? null : startOfDay(from, timeZone),
+    until: through === '' ? null : endOfDay(through, timeZone),
+  }
+  const edit = act.edit.kind === 'member.add' ? { ...act.edit, ...span } : act.edit
+  const decision = useDecision([edit], act.said, onDone)
+  return (
+    <Decision act={act.act} onLeave={onDone} {...decision}>
+      {isAdding && <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />}
+    </Decision>
+  )
 }
 
 export const joining = (team: TeamView, person: string): EditRequest => ({
