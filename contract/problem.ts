@@ -1,3 +1,4 @@
+import type { Action } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { ForeseenView } from './views.ts'
 import type { RefusalCode } from '#core/changes/refusal.ts'
@@ -12,7 +13,7 @@ export interface Problem {
   /** The privilege that was lacking: it can be asked for. */
   readonly lacks?: Privilege
   /** The place at which a level was lacking, and the level: it can be asked for there. */
-  readonly asks?: { readonly place: string; readonly level: string }
+  readonly asks?: { readonly place: string; readonly level: string; readonly action: Action }
   /** For a change set: the edit that was refused, counted from 0. */
   readonly edit?: number
   /** For a change set that would now do something else than its author saw: what it would do. */

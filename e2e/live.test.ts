@@ -134,7 +134,6 @@ test('a start and an end pass by themselves in the open tab, and stand in the hi
 test('of two people at the same place the second is told what changed, and decides again', async () => {
   await owner.open(`${at}/content/node-sites-gull-sands-drone-flights`)
   await owner.press('Limit somebody here')
-  await owner.choose('Whom to limit', 'All guests')
   await owner.choose('At most', 'Preview')
   await owner.sees('2 people lose')
   const meanwhile = await Visitor.arrive(server.address)

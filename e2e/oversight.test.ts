@@ -52,6 +52,7 @@ test('membership, standing, place and state of a place show what they do before 
 
 test('the history tells who did what and why, is filtered, and undoes with its own effect first', async () => {
   await owner.follow('Oversight')
+  await owner.follow('History')
   await owner.sees('put Sunniva Berg into Bird Counts · “Winter counts”')
   await owner.press('limits')
   await owner.sees('limited All guests to Commenter on Permits and Consents')
@@ -75,7 +76,7 @@ test('what cannot be undone whole says what it leaves out', async () => {
   await owner.tick('Keep what counts now, as copies here')
   await owner.sees('Nobody’s access changes.')
   await owner.press('Stop what comes from above')
-  await owner.sees('Inheritance is broken here.')
+  await owner.sees('Inheritance is broken here')
   await owner.press('Change Reader of All members')
   await owner.choose('Level of All members', 'Commenter')
   await owner.press('Make it Commenter')

@@ -129,7 +129,7 @@ describe('asking for access', () => {
     const { visitor, id } = await welcome(world.server, owner, { name: 'Rhea' })
     await did(owner, share(world.ids.page, id, reader))
     const { body } = await visitor.change({ kind: 'node.describe', node: world.ids.page, name: 'x' })
-    expect(body.asks).toEqual({ place: world.ids.page, level: 'Editor' })
+    expect(body.asks).toEqual({ place: world.ids.page, level: 'Editor', action: 'change' })
   })
 })
 
@@ -245,6 +245,33 @@ describe('changes that are gathered', () => {
     const answer = await warden.visitor.send('/changes', { edits: kept?.edits, draft: id })
     expect(answer.status).toBe(200)
     expect(await notices(helper.visitor)).toContain('Wim applied what you handed over.')
+  })
+
+  test('tell nothing of what their holder does not know of: nor by who could apply them', async () => {
+    const tell = async (node: string) => {
+      const edits = [share(node, world.guest.id, reader)]
+      const { body } = await post(world.guest.visitor, '/drafts', { edits })
+      const id = body.gathered?.id ?? ''
+      const takers = await see<TakersView>(world.guest.visitor, `/drafts/${id}/takers`)
+      await world.guest.visitor.call('DELETE', `${at}/drafts/${id}`)
+      return [body.gathered?.items, takers]
+    }
+    const told = await tell(world.ids.secret)
+    expect(told).toEqual([
+      [{ lines: ['something that you cannot see, or that is not there'], problem: null }],
+      { mayI: false, takers: [] },
+    ])
+    expect(await tell('nothing-there')).toEqual(told)
+  })
+
+  test('are applied as what was handed over only if they are that', async () => {
+    const { body } = await post(owner, '/drafts', { edits: [share(world.ids.page, world.member.id, reader)] })
+    const id = body.gathered?.id
+    const other = [share(world.ids.page, world.guest.id, reader)]
+    expect((await owner.send('/changes', { edits: other, draft: id })).body.type).toBe(
+      'urn:noskel:problem:effect-changed',
+    )
+    await owner.call('DELETE', `${at}/drafts/${id}`)
   })
 
   test('never hold what is decided at once', async () => {

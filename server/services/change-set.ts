@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import { Op } from 'sequelize'
 import { nextMonth } from '#contract/dates.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
@@ -47,6 +48,9 @@ export async function changeSetFrom(parts: Parts, asker: Asker, request: ChangeS
     edits.push({ kind: 'undo', revision, changes: records, written: await written(parts, asker, records) })
   }
   const draft = request.draft === undefined ? null : await draftOf(parts, asker, request.draft)
+  // What was handed over is applied as it was, or not as that.
+  if (draft !== null && !isDeepStrictEqual((JSON.parse(draft.items) as unknown[]).flat(), request.edits))
+    throw problemOf('effect-changed')
   const changeSet = { author: asker.person, reason: request.reason ?? '', edits }
   return { changeSet, made, undone, draft, message: request.message?.trim() ?? '' }
 }
@@ -101,5 +105,5 @@ export function problemInWords({ refusal, edit }: Refused, naming: Naming): Prob
 function asksFor(refusal: Refused['refusal'], naming: Naming): Pick<Problem, 'asks'> {
   if (refusal.code !== 'action-missing' || naming.place(refusal.node) === undefined) return {}
   const level = builtInLevels.find(each => has(levelActions(each), refusal.action))
-  return level === undefined ? {} : { asks: { place: refusal.node, level } }
+  return level === undefined ? {} : { asks: { place: refusal.node, level, action: refusal.action } }
 }

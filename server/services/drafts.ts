@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize'
 import type { DraftItemView, DraftsView, DraftView, TakersView } from '#contract/access-views.ts'
-import type { EditRequest } from '#contract/edit-requests.ts'
+import { type EditRequest, isGatherable } from '#contract/edit-requests.ts'
 import type { DraftRequest, GatherRequest, HandRequest } from '#contract/requests.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { rowOf } from '#core/base/collection.ts'
@@ -17,6 +17,7 @@ import { keepBook } from './bookkeeping.ts'
 import { draftOf, mintingFor } from './change-set.ts'
 import { editFrom, withPlaceholders } from './edits.ts'
 import { factView, knowsOf } from './fact.ts'
+import { knowsAll } from './known-edits.ts'
 import { nothingWritten } from './notices/kind.ts'
 import { handed, type Handed } from './notices/kinds/handed.ts'
 import { writeNotices } from './notices/write.ts'
@@ -58,11 +59,17 @@ function draftView(parts: Parts, asker: Asker, row: DraftRow): DraftView {
   }
 }
 
-/** Each act as the history would tell of it, made after those before it; nothing of it that the reader may not know. */
+const unknownLine = 'something that you cannot see, or that is not there'
+
+/**
+ * Each act as the history would tell of it, made after those before it. One that names anything that its reader does
+ * not know of is told like one that names what is not there.
+ */
 function itemViews(parts: Parts, asker: Asker, items: readonly Item[]): DraftItemView[] {
   let { moment } = asker
   const made = new Map<string, string>()
   return items.map(item => {
+    if (!item.every(edit => knowsAll(asker, edit))) return { lines: [unknownLine], problem: null }
     const minting = mintingFor(parts, moment.state, made)
     const applied = applyEdits(
       moment,
@@ -74,17 +81,15 @@ function itemViews(parts: Parts, asker: Asker, items: readonly Item[]): DraftIte
     const lines = factsOf(applied.changes)
       .filter(fact => knowsOf(asker, fact, true) || knowsOf(reader, fact))
       .map(fact => factView(reader, fact).text)
-    return { lines: lines.length === 0 ? ['something that you cannot see'] : lines, problem: null }
+    return { lines: lines.length === 0 ? [unknownLine] : lines, problem: null }
   })
 }
 
-/** Never gathered: what is decided at once, or takes back what was. */
-const never: ReadonlySet<EditRequest['kind']> = new Set(['undo', 'look.begin', 'access.ask', 'access.unask'])
 const itemsAtMost = 200
 
 /** Adds an act to what is being gathered; `new:x` in it means what it makes itself, and nothing of other acts. */
 export async function gather(parts: Parts, asker: Asker, { edits }: GatherRequest): Promise<DraftsView> {
-  if (edits.some(each => never.has(each.kind))) throw problemOf('not-gathered')
+  if (!edits.every(each => isGatherable(each.kind))) throw problemOf('not-gathered')
   const { workspace, person } = asker
   const { drafts } = parts.writer.tables
   const at = parts.clock()
@@ -145,7 +150,15 @@ export async function dropDraft(parts: Parts, asker: Asker, id: string): Promise
 /** Whoever the asker knows has the rights for all of it; whether guards would refuse it, they see when they foresee it. */
 export async function takersView(parts: Parts, asker: Asker, id: string): Promise<TakersView> {
   const { moment } = asker
-  const edits = editsOf(parts, asker, await draftOf(parts, asker, id))
+  const row = await draftOf(parts, asker, id)
+  // Who may do what at a place that the asker does not know of is not told by who could apply it.
+  if (
+    !itemsOf(row)
+      .flat()
+      .every(edit => knowsAll(asker, edit))
+  )
+    return { mayI: false, takers: [] }
+  const edits = editsOf(parts, asker, row)
   const mayApply = (author: PersonId) => lacksRights(moment, { author, reason: '', edits }) === undefined
   return {
     mayI: mayApply(asker.person),

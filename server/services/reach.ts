@@ -9,6 +9,7 @@ import { what } from '#core/access/who.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
+import { knowsTeam } from '#core/changes/context.ts'
 import { judge } from '#core/changes/judge.ts'
 import { type ActionSet, has, noActions } from '#core/levels/action.ts'
 import { isAsleep, type Privilege } from '#core/levels/privilege.ts'
@@ -20,7 +21,7 @@ import { applyChanges, type Moment, rootOf, type State, workspaceOf } from '#cor
 import { type Place, placeOf } from '#core/access/place.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import { type Asker, knowsPerson, nameOf, pathWords, readerAt } from './asker.ts'
+import { type Asker, holdsAt, knowsPerson, nameOf, pathWords, readerAt } from './asker.ts'
 import { mintingFor, problemFrom } from './change-set.ts'
 import { editFrom } from './edits.ts'
 import { lookView } from './look.ts'
@@ -122,7 +123,9 @@ function reachedBy(asker: Asker, subject: Subject, mayTell: (node: NodeId) => bo
 export const wayTo = ({ path, name }: PathView) => (path === '' ? name : `${path} › ${name}`)
 
 /** By name, as one of all members, through which team: each once. */
-export function throughWords({ moment }: Asker, subject: Subject, { grants }: Place): string[] {
+export function throughWords(asker: Asker, subject: Subject, { node, grants }: Place): string[] {
+  const { moment, person } = asker
+  const sharesThere = holdsAt(asker, node.id, 'share')
   const matching = grants.filter(({ grant }) => subject.principals.has(grant.principal))
   const words = matching
     .filter(each => has(givenTo(subject, [each]), 'see'))
@@ -130,6 +133,7 @@ export function throughWords({ moment }: Asker, subject: Subject, { grants }: Pl
       const parts = partsOf(grant.principal)
       if (parts.kind === 'person') return 'by name'
       if (!('team' in parts)) return 'all members'
+      if (!sharesThere && !knowsTeam(moment, person, parts.team)) return 'a team that you do not know'
       const name = rowOf(moment.state.teams, parts.team)?.name ?? ''
       return parts.kind === 'leads' ? `lead of ${name}` : name
     })

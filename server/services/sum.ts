@@ -6,8 +6,9 @@ import { rowOf } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import { type Part, type Step, why } from '#core/explain/why.ts'
 import { type ActionSet, everyAction, intersect, union } from '#core/levels/action.ts'
+import { knowsTeam } from '#core/changes/context.ts'
 import { problemOf } from '../problem-error.ts'
-import { type Asker, knowsPerson, nameOf, placeName } from './asker.ts'
+import { type Asker, holdsAt, knowsPerson, nameOf, placeName } from './asker.ts'
 import { askedPlace, mayAskOf } from './questions.ts'
 
 /** The sum behind one person's access: one's own always, that of others where one may ask of it. */
@@ -78,10 +79,15 @@ const asOne = (upper: WayView, lower: WayView): WayView => ({
 
 function partView(asker: Asker, place: Place, { grant, actions, through }: Part): PartView {
   const team = 'team' in through ? rowOf(asker.moment.state.teams, through.team) : undefined
+  // Whoever shares there knows whom it is given to; whoever only checks need not know an unlisted team.
+  const isTold =
+    team === undefined ||
+    knowsTeam(asker.moment, asker.person, team.id) ||
+    holdsAt(asker, place.node.id, 'share')
   return {
     actions,
     through: through.kind,
-    team: team?.name ?? null,
+    team: team === undefined ? null : isTold ? team.name : 'that you do not know',
     at: placeName(asker, grant.node),
     isHere: grant.node === place.node.id,
     by: knowsPerson(asker, grant.by) ? nameOf(asker.moment, grant.by) : null,

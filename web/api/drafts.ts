@@ -40,29 +40,6 @@ export const {
   useHandDraftMutation,
 } = draftsApi
 
-const gatherable: ReadonlySet<EditRequest['kind']> = new Set([
-  'grant.add',
-  'grant.change',
-  'grant.end',
-  'limit.add',
-  'limit.change',
-  'limit.end',
-  'node.break',
-  'node.restore',
-  'node.move',
-  'node.web',
-  'node.state',
-  'member.add',
-  'member.change',
-  'member.take',
-  'role.give',
-  'role.take',
-  'person.end',
-  'level.change',
-])
-
-export const isGatherable = (kind: EditRequest['kind']): boolean => gatherable.has(kind)
-
 /** Puts an act with those that were gathered before; tells whether it is there. */
 export function useGather(slug: string) {
   const dispatch = useAppDispatch()

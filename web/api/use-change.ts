@@ -34,7 +34,9 @@ export function useChange(slug: string): Change {
     setBusy(false)
     setProblem(error as Problem | undefined)
     if (data === undefined) return { problem: error as Problem }
-    dispatch(say({ text: done, revision: data.revision }))
+    // What one wants to be told of is in nobody's history.
+    const isTold = edits.some(edit => !edit.kind.startsWith('watch.'))
+    dispatch(say(isTold ? { text: done, revision: data.revision } : { text: done }))
     return { applied: data }
   }
   return { apply, problem, isBusy }

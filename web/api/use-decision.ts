@@ -1,9 +1,9 @@
 import { useState } from 'react'
-import type { EditRequest } from '#contract/edit-requests.ts'
+import { type EditRequest, isGatherable } from '#contract/edit-requests.ts'
 import type { AppliedView, ForeseenView } from '#contract/views.ts'
 import { useChange } from './use-change.ts'
 import { useForesee } from './use-foresee.ts'
-import { isGatherable, useGather } from './drafts.ts'
+import { useGather } from './drafts.ts'
 import { useHere } from './use-here.ts'
 
 interface Newer {

@@ -50,9 +50,12 @@ function Frame({ session, workspace }: FrameProps) {
   const { keepsPeople } = workspace
   return (
     <div className="grid h-dvh grid-rows-[auto_auto_minmax(0,1fr)_auto]">
-      <header className="flex min-h-11 items-stretch gap-4 border-b border-base-content px-4">
+      <header className="flex min-h-11 flex-wrap items-stretch gap-x-4 border-b border-base-content px-4 max-md:gap-y-2 max-md:pb-1">
         <Switcher workspace={workspace} session={session} />
-        <nav aria-label="Sections" className="flex items-stretch gap-4 border-l border-base-300 pl-4">
+        <nav
+          aria-label="Sections"
+          className="flex flex-wrap items-stretch gap-x-4 border-base-300 md:border-l md:pl-4"
+        >
           <Section to="content">Content</Section>
           {(privileges.includes('view people') || keepsPeople) && <Section to="people">People</Section>}
           <Section to="teams">Teams</Section>

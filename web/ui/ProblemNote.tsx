@@ -25,6 +25,14 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
           Ask for {problem.asks.level}
         </Link>
       )}
+      {problem.asks !== undefined && slug !== undefined && (
+        <Link
+          className="act ml-4 text-sm"
+          to={`/at/${slug}/oversight/check?ask=whynot&person=me&place=${problem.asks.place}&action=${problem.asks.action}`}
+        >
+          Why not?
+        </Link>
+      )}
       {problem.meanwhile !== undefined && (
         <>
           <p className="mt-1 text-sm font-semibold">Meanwhile</p>

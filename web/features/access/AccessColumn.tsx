@@ -39,7 +39,10 @@ export function AccessColumn({ node }: { readonly node: NodeView }) {
       </aside>
     )
   return (
-    <aside aria-label="Access" className="min-h-0 overflow-y-auto border-l border-base-300 px-4 py-3">
+    <aside
+      aria-label="Access"
+      className="min-h-0 overflow-y-auto border-base-300 px-4 py-3 max-md:border-t md:border-l"
+    >
       {picked.length > 0 ? <Several places={picked} /> : <OfOne node={node} />}
     </aside>
   )

@@ -66,7 +66,7 @@ function ToDecide({ request }: { readonly request: AccessRequestView }) {
   return (
     <li className="border-t border-base-300 py-2">
       <AskedWords request={request} />
-      <p className="text-sm">
+      <p className="text-sm leading-6">
         on{' '}
         <Link className="act" to={`/at/${slug}/content/${place.id}`}>
           {place.name}
@@ -76,7 +76,7 @@ function ToDecide({ request }: { readonly request: AccessRequestView }) {
       {isOpen && node !== undefined ? (
         <DecideRequest request={request} held={node.actions} onDone={() => setOpen(false)} />
       ) : (
-        <p className="flex gap-4 text-sm">
+        <p className="flex gap-4 text-sm leading-7">
           <button
             type="button"
             className="act"

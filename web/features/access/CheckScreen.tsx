@@ -34,6 +34,9 @@ export function CheckScreen() {
     setParams(Object.fromEntries(Object.entries(next).filter(([, value]) => value !== '')))
   }
   const action = allActions.find(each => each === params.get('action')) ?? 'see'
+  // “me” is whoever follows the address.
+  const asked = params.get('person')
+  const person = asked === 'me' ? workspace.me.id : asked
   return (
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <OversightHead me={workspace.me} />
@@ -46,7 +49,7 @@ export function CheckScreen() {
       <div className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-[21rem_minmax(0,1fr)]">
         <div className="grid content-start gap-4">
           {ask !== 'what' && <AskedPlace id={params.get('place')} onPlace={place => put({ place })} />}
-          {ask !== 'who' && <AskedPerson id={params.get('person')} onPerson={person => put({ person })} />}
+          {ask !== 'who' && <AskedPerson id={person} onPerson={person => put({ person })} />}
           {(ask === 'who' || ask === 'whynot') && (
             <Choice
               label={ask === 'who' ? 'Who can' : 'Why can they not'}
@@ -58,7 +61,7 @@ export function CheckScreen() {
           <Outlining />
           <TwoSentences />
         </div>
-        <Answer ask={ask} place={params.get('place')} person={params.get('person')} action={action} />
+        <Answer ask={ask} place={params.get('place')} person={person} action={action} />
       </div>
     </main>
   )

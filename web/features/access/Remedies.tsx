@@ -53,8 +53,9 @@ interface FoundProps {
 
 function Found({ person, place, action }: FoundProps) {
   const { slug } = useHere()
-  const { data, isFetching } = useWhyNotQuery({ slug, id: place, person, action })
+  const { data, isFetching, isError } = useWhyNotQuery({ slug, id: place, person, action })
   const [chosen, setChosen] = useState<number>()
+  if (isError) return <p className="quiet mt-2 text-sm">That is told to those who give access here.</p>
   if (data === undefined) return <p className="quiet mt-2 text-sm">Looking for the smallest change …</p>
   return (
     <>

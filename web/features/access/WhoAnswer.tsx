@@ -33,25 +33,27 @@ export function WhoAnswer({ place, action }: Props) {
         {able.length > here.length && `; ${able.length - here.length} more once they come`}.
       </p>
       <Below place={place} />
-      <table className="sheet max-w-3xl">
-        <thead>
-          <tr>
-            <th scope="col">Name</th>
-            <th scope="col" className="w-36">
-              Who
-            </th>
-            <th scope="col" className="w-36">
-              Level
-            </th>
-            <th scope="col" className="w-20" />
-          </tr>
-        </thead>
-        <tbody>
-          {able.map(each => (
-            <Line key={each.id} reach={each} place={place} />
-          ))}
-        </tbody>
-      </table>
+      <div className="max-w-3xl overflow-x-auto">
+        <table className="sheet">
+          <thead>
+            <tr>
+              <th scope="col">Name</th>
+              <th scope="col" className="w-36">
+                Who
+              </th>
+              <th scope="col" className="w-36">
+                Level
+              </th>
+              <th scope="col" className="w-20" />
+            </tr>
+          </thead>
+          <tbody>
+            {able.map(each => (
+              <Line key={each.id} reach={each} place={place} />
+            ))}
+          </tbody>
+        </table>
+      </div>
       {able.length === 0 && <p className="quiet py-2">Nobody.</p>}
       {answer.next !== null && (
         <button type="button" className="btn-plain mt-2" onClick={() => setFrom(String(answer.next))}>

@@ -1,9 +1,9 @@
 import { Outlet } from 'react-router'
 import { Tree } from './Tree.tsx'
 
-/** Tree, the open place, and who has access to it: three columns side by side. */
+/** Tree, the open place, and who has access to it: three columns side by side; on a phone one below the other. */
 export const ContentScreen = () => (
-  <div className="grid min-h-0 grid-cols-[17rem_minmax(0,1fr)]">
+  <div className="grid min-h-0 max-md:overflow-y-auto md:grid-cols-[17rem_minmax(0,1fr)]">
     <Tree />
     <Outlet />
   </div>

@@ -20,6 +20,9 @@ export function NodeHeader({ node, mayEdit }: Props) {
   return (
     <header className="mb-4">
       <p className="quiet min-h-5 text-sm">
+        <Link className="hover:underline md:hidden" to={`/at/${slug}/content`}>
+          Places ›{' '}
+        </Link>
         {node.path.map(above => (
           <span key={above.id}>
             <Link className="hover:underline" to={`/at/${slug}/content/${above.id}`}>

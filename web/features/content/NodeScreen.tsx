@@ -30,7 +30,7 @@ export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
   const mayEdit = has(actions, 'change') || (has(actions, 'add') && node.madeBy === workspace.me.name)
   return (
     <div
-      className={`grid min-h-0 ${isFolded ? 'grid-cols-[minmax(0,1fr)_2.75rem]' : 'grid-cols-[minmax(0,1fr)_22rem]'}`}
+      className={`grid min-h-0 ${isFolded ? 'md:grid-cols-[minmax(0,1fr)_2.75rem]' : 'md:grid-cols-[minmax(0,1fr)_22rem]'}`}
     >
       <main key={id} className="min-h-0 overflow-y-auto px-6 py-3">
         <NodeHeader node={node} mayEdit={mayEdit} />

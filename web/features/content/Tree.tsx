@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from 'react'
-import { Link } from 'react-router'
+import { Link, useParams } from 'react-router'
 import type { TreeItem, TreeView } from '#contract/views.ts'
 import { useBinQuery, useTreeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -11,13 +11,14 @@ import { moveInTree } from './tree-keys.ts'
 export function Tree() {
   const { slug, workspace } = useHere()
   const { data: tree } = useTreeQuery(slug)
+  const { id } = useParams()
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     if (moveInTree(event.currentTarget, event.key)) event.preventDefault()
   }
   return (
     <nav
       aria-label="Content"
-      className="flex min-h-0 flex-col overflow-y-auto border-r border-base-300 py-2"
+      className={`flex min-h-0 flex-col overflow-y-auto border-base-300 py-2 md:border-r ${id === undefined ? '' : 'max-md:hidden'}`}
       onKeyDown={onKeyDown}
     >
       {tree !== undefined && <Parts tree={tree} />}

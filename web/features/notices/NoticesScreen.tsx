@@ -13,13 +13,13 @@ export function NoticesScreen() {
   const { data } = useNoticesQuery(slug)
   if (data === undefined) return <main aria-busy />
   return (
-    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_25rem]">
+    <div className="grid min-h-0 max-md:overflow-y-auto md:grid-cols-[minmax(0,1fr)_25rem]">
       <main className="min-h-0 overflow-y-auto px-4 py-3">
         <Inbox view={data} />
       </main>
       <aside
         aria-label="What I am told"
-        className="min-h-0 overflow-y-auto border-l border-base-300 px-4 py-3"
+        className="min-h-0 overflow-y-auto border-base-300 px-4 py-3 max-md:border-t md:border-l"
       >
         <Choices view={data} />
       </aside>
