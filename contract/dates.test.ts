@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { dayOf, endOfDay, nextMonth, throughDay } from './dates.ts'
+import { dayOf, endOfDay, nextMonth, startOfDay, throughDay } from './dates.ts'
 
 test.each([
   ['2026-09-30', 'Europe/London', '2026-09-30T23:00:00.000Z'],
@@ -12,6 +12,8 @@ test.each([
 ])('%s in %s lasts until %s', (day, timeZone, instant) => {
   expect(new Date(endOfDay(day, timeZone)).toISOString()).toBe(instant)
   expect(dayOf(endOfDay(day, timeZone) - 1, timeZone)).toBe(day)
+  // The next day begins where this one ends.
+  expect(startOfDay(dayOf(endOfDay(day, timeZone), timeZone), timeZone)).toBe(endOfDay(day, timeZone))
 })
 
 test('an end is shown as the last day that is still included', () => {
