@@ -20,10 +20,13 @@ import { type Asker, asks, knowsPerson, maySee } from './asker.ts'
  * is told like what is hidden; what the change set makes itself (`new:x`) is known.
  */
 export const knowsAll = (asker: Asker, edit: EditRequest): boolean =>
-  Object.entries(edit).every(([field, value]) => {
+  Object.entries(namesIn(edit)).every(([field, value]) => {
     const knows = known[field]
     return knows === undefined || typeof value !== 'string' || isNew(value) || knows(asker, value)
   })
+
+/** What an edit names; the team of a role's scope with the rest. */
+const namesIn = (edit: EditRequest): object => (edit.kind === 'role.give' ? { ...edit, ...edit.scope } : edit)
 
 const isNew = (id: string) => id.includes('new:')
 
