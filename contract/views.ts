@@ -324,6 +324,8 @@ export interface ColumnDifferenceView {
 export interface DifferenceView {
   readonly person: PlaceName
   readonly place: PathView
+  /** How many places it speaks of: the place, and others in it that answer alike. */
+  readonly places: number
   readonly before: number
   readonly after: number
 }

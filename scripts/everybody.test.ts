@@ -109,7 +109,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     for (const part of ['', '/places', '/reach', '/leaving', '/roles-to-give'])
       await ask(`/people/${each}${part}`)
   for (const each of partOf(people, turn, 10)) await ask(`/given?principal=person:${each}`)
-  for (const { id, kind } of partOf(nodes, turn, 24)) {
+  for (const { id, kind } of partOf(nodes, turn, 40)) {
     const other = people[id.length % people.length] ?? person
     const parts = ['', '/children', '/access', '/text', '/people', '/exceptions', '/goals']
     const whys = [`/why/${person}`, `/why/${other}`]
@@ -140,7 +140,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   const isOverseer = rowsBy(moment.state.holdings, 'person', person).some(each =>
     ['role-owner', 'role-administrator', 'role-auditor'].includes(each.role),
   )
-  for (const each of people) {
+  for (const each of partOf(people, turn, 4)) {
     const questions = nodes.map(node => ({ person: each, place: node.id }))
     const { body } = await visitor.call<CheckedView>('POST', `${at}/check`, { questions })
     const told = body.answers.map(answer => answer !== null)

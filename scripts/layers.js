@@ -8,6 +8,7 @@ const coreOrder = [
   'tree',
   'people',
   'rules',
+  'index',
   'state',
   'access',
   'explain',

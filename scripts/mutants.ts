@@ -30,14 +30,14 @@ const mutants: readonly Mutant[] = [
   {
     mistake: 'a limit spares guests who are given share',
     file: 'access/evaluate.ts',
-    find: ' && !subject.isGuest && has(given',
-    put: ' && has(given',
+    find: 'if (isGuest) return intersect(intersect(held, capUnlessSpared), guestCeiling)',
+    put: 'if (isGuest) return intersect((given & share) !== 0 ? held : intersect(held, capUnlessSpared), guestCeiling)',
   },
   {
     mistake: 'guests have no ceiling',
     file: 'access/evaluate.ts',
-    find: 'subject.isGuest ? intersect(limited, guestCeiling(moment.state)) : limited',
-    put: 'limited',
+    find: 'if (isGuest) return intersect(intersect(held, capUnlessSpared), guestCeiling)',
+    put: 'if (isGuest) return intersect(held, capUnlessSpared)',
   },
   {
     mistake: 'an end still counts at its instant',
@@ -48,7 +48,7 @@ const mutants: readonly Mutant[] = [
   {
     mistake: 'makers do not see their own drafts',
     file: 'access/evaluate.ts',
-    find: "!(place.node.maker === subject.person.id && has(held, 'add'))",
+    find: "!(read(stretches, base + inStretch.maker) === person && has(held, 'add'))",
     put: 'true',
   },
   {
@@ -138,14 +138,14 @@ const mutants: readonly Mutant[] = [
   {
     mistake: 'a break does not keep the web out',
     file: 'access/public.ts',
-    find: 'if (node.broken !== null) return false',
+    find: 'if ((bits & state.broken) !== 0) return false',
     put: '',
   },
   {
     mistake: 'limits on guests do not keep the web out',
     file: 'access/public.ts',
-    find: "['anyone', 'everyone', 'guests']",
-    put: "['anyone', 'everyone']",
+    find: 'const isForAll = (principalOf(found) & 3) === principalKind.all',
+    put: 'const isForAll = (principalOf(found) & 3) === principalKind.all && principalOf(found) !== 7',
   },
   {
     mistake: 'remedies of three edits are missed',
@@ -154,9 +154,39 @@ const mutants: readonly Mutant[] = [
     put: 'const mostEdits = 2',
   },
   {
+    mistake: 'an index loses the second entry of a place when the first goes',
+    file: 'index/entries.ts',
+    find: 'const second = nextOf(making, first)',
+    put: 'const second = undefined as Slot | undefined',
+  },
+  {
+    mistake: 'what lies below a new stretch stays in the old one',
+    file: 'index/tree.ts',
+    find: '  } else relabel(making, { top: node, was: within, becomes: stretch })',
+    put: '  } else write(stretchOf, node, stretch)',
+  },
+  {
+    mistake: 'a page that two states share is written',
+    file: 'base/column.ts',
+    find: 'if (writing.isOwn[index] !== true || ',
+    put: 'if (writing.pages[index] === undefined || ',
+  },
+  {
+    mistake: 'what is not seen at its head is not seen below it',
+    file: 'access/what.ts',
+    find: 'byStretch[stretch] = (byStretch[up] as number) & ~headHidden',
+    put: 'byStretch[stretch] = (byStretch[up] as number) < 0 ? 0 : (byStretch[up] as number)',
+  },
+  {
+    mistake: 'the effect on what lies below a place with something of its own is counted twice',
+    file: 'access/regions.ts',
+    find: '      nodes -= read(index.sizes, top)',
+    put: '',
+  },
+  {
     mistake: 'effects are told for now only',
     file: 'impact/impact.ts',
-    find: 'new Set(reach.nodes.length === 0 ? [now] : instantsOf(whole, reach))',
+    find: 'new Set(reach.places.length === 0 ? [now] : instantsOf(whole, reach))',
     put: 'new Set([now])',
   },
   {

@@ -15,6 +15,7 @@ import { newAccountRow } from '#server/store/accounts.ts'
 import { writeRecords } from '#server/store/tables.ts'
 import { noteSeen } from '#server/store/visits.ts'
 import type { AccountId } from '#core/base/ids.ts'
+import { eachPlace } from '#core/impact/each-place.ts'
 import { differences } from '#core/impact/impact.ts'
 import { workspaceOf } from '#core/state/state.ts'
 
@@ -35,7 +36,9 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
         const { touching } = set
         await writeRecords(tables, { workspace, changes: touching.changes, transaction })
         const entry = { ...set, workspace, undone: null, told: {} }
-        await tables.changeSets.create(rowOfEntry(entry, differences(touching)), { transaction })
+        await tables.changeSets.create(rowOfEntry(entry, eachPlace(touching, differences(touching))), {
+          transaction,
+        })
       }
       const notices = noticesIn(parts, sets, now)
       if (notices.length > 0) await tables.notices.bulkCreate(notices as never, { transaction })
@@ -67,7 +70,7 @@ function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[
   const lately = sets.filter(set => set.after.at > now - 60 * days)
   const told = lately.flatMap(({ author, touching, after }) => {
     const { before, changes } = touching
-    const effect = differences(touching)
+    const effect = eachPlace(touching, differences(touching))
     return noticesOf(parts, id, { ...nothingWritten(author, after), before, changes, effect })
   })
   const moment = { state: last.after.state, at: now }

@@ -1,7 +1,7 @@
 import { checkColumn, type ColumnAccess } from './columns.ts'
-import { rowOf, rowsBy } from '../base/collection.ts'
+import { allRows, rowOf, rowsBy } from '../base/collection.ts'
 import type { ColumnId, NodeId, PersonId } from '../base/ids.ts'
-import type { Moment, State } from '../state/state.ts'
+import { type Moment, pathOf, type State } from '../state/state.ts'
 
 /** What one person may do with a restricted column without a change set and with it, in a row or on its board. */
 export interface ColumnDifference {
@@ -13,7 +13,7 @@ export interface ColumnDifference {
 }
 
 interface Touched {
-  readonly nodes: readonly NodeId[]
+  readonly places: readonly { readonly node: NodeId }[]
   readonly people: readonly PersonId[]
 }
 
@@ -21,8 +21,12 @@ interface Touched {
  * Told at boards, and at rows with entries of their own: the other rows answer as their board does. Columns
  * open to everyone who sees the row follow it and are not told.
  */
-export function columnDifferences({ nodes, people }: Touched, was: Moment, will: Moment): ColumnDifference[] {
-  return nodes.flatMap(at =>
+export function columnDifferences(
+  { places, people }: Touched,
+  was: Moment,
+  will: Moment,
+): ColumnDifference[] {
+  return placesIn(places, was.state, will.state).flatMap(at =>
     restrictedAt(was.state, will.state, at).flatMap(column =>
       people.flatMap(person => {
         const before = checkColumn(was, person, { at, column })
@@ -31,6 +35,23 @@ export function columnDifferences({ nodes, people }: Touched, was: Moment, will:
       }),
     ),
   )
+}
+
+/** The tops of what is touched, and the boards in it that have restricted columns. */
+function placesIn(places: Touched['places'], was: State, will: State): NodeId[] {
+  const tops = new Set(places.map(each => each.node))
+  const boards = new Set(
+    [was, will].flatMap(({ columns }) =>
+      columns.rows.size === 0
+        ? []
+        : allRows(columns)
+            .filter(each => each.viewers !== null || each.editors !== null)
+            .map(each => each.board),
+    ),
+  )
+  for (const board of boards)
+    if ([was, will].some(state => pathOf(state, board).some(each => tops.has(each.id)))) tops.add(board)
+  return [...tops]
 }
 
 function restrictedAt(was: State, will: State, at: NodeId): ColumnId[] {

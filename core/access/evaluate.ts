@@ -1,63 +1,222 @@
+import { none, offsetIn, pageAt, read } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
-import { actions, type ActionSet, has, intersect, noActions, union, without } from '../levels/action.ts'
-import type { Limit } from '../rules/entry.ts'
-import { type Moment, type State, workspaceOf } from '../state/state.ts'
-import { type GivenHere, type Place, placeOf } from './place.ts'
-import { type Subject, subjectOf } from './subject.ts'
+import {
+  type AccessIndex,
+  actionsNumbered,
+  anyone,
+  group,
+  guests,
+  inEntry,
+  inGroup,
+  inStretch,
+  state,
+} from '../index/layout.ts'
+import { type Found, isLimit, isLiveEntry, isSparing, principalOf, someEntry } from '../index/walk.ts'
+import {
+  actions,
+  type ActionSet,
+  bitOf,
+  everyAction,
+  has,
+  intersect,
+  noActions,
+  union,
+} from '../levels/action.ts'
+import type { Moment } from '../state/state.ts'
+import type { Place } from './place.ts'
+import { isActiveIn, isWhom, nodeById, personById, type Sight, sightOf, type Whom, whomOf } from './sight.ts'
+import type { Subject } from './subject.ts'
 
 /**
  * What a person may do at a place. Grants add up. Limits cap. Breaking inheritance stops grants from
  * above; limits always flow down.
+ *
+ * Costs what the stretches on the way up cost: not what lies between them, and nothing that lies elsewhere.
  */
 
 /** The answer to "may P do this at N": all the actions of a person at a node; none if either is unknown. */
 export function check(moment: Moment, person: PersonId, node: NodeId): ActionSet {
-  const subject = subjectOf(moment, person)
-  const place = placeOf(moment, node)
-  return subject === undefined || place === undefined ? noActions : actionsAt(moment, subject, place)
+  const sight = sightOf(moment)
+  return checkIn(sight, personById(sight, person), nodeById(sight, node))
 }
 
+/** The same in numbers. */
+export const checkIn = (sight: Sight, person: number, node: number): ActionSet =>
+  person !== none && node !== none && isActiveIn(sight, person) ? actionsIn(sight, person, node) : noActions
+
 export const actionsAt = (moment: Moment, subject: Subject, place: Place): ActionSet =>
-  subject.isActive ? actionsAsIfActive(moment, subject, place) : noActions
+  check(moment, subject.person.id, place.node.id)
 
 /** The same for somebody who is only invited, or whose time has not begun. */
 export function actionsAsIfActive(moment: Moment, subject: Subject, place: Place): ActionSet {
-  const held = heldAsIfActive(moment, subject, place)
-  if (place.binnedAt !== undefined || hidesAsDraft(subject, place, held)) return noActions
-  return place.archivedAt === undefined ? held : intersect(held, inArchive)
+  const sight = sightOf(moment)
+  const person = personById(sight, subject.person.id)
+  const node = nodeById(sight, place.node.id)
+  return person === none || node === none ? noActions : actionsIn(sight, person, node)
 }
 
 /** What a person holds before an archive or the bin takes its part: read for sharing in them and bringing back. */
-export const heldBeforeStates = (moment: Moment, subject: Subject, place: Place): ActionSet =>
-  subject.isActive ? heldAsIfActive(moment, subject, place) : noActions
+export function heldBeforeStates(moment: Moment, subject: Subject, place: Place): ActionSet {
+  const sight = sightOf(moment)
+  const person = personById(sight, subject.person.id)
+  const node = nodeById(sight, place.node.id)
+  if (person === none || node === none || !isActiveIn(sight, person)) return noActions
+  addUp(sight, person, read(sight.index.stretchOf, node))
+  return capped(sight.index, sum)
+}
 
-function heldAsIfActive(moment: Moment, subject: Subject, place: Place): ActionSet {
-  const given = givenTo(subject, place.grants)
-  const limited = place.limits
-    .filter(limit => holdsBack(limit, subject, given))
-    .reduce((set, limit) => intersect(set, limit.allows), given)
-  return subject.isGuest ? intersect(limited, guestCeiling(moment.state)) : limited
+/** What is answered at a node, whether or not the person is active. */
+export function actionsIn(sight: Sight, person: number, node: number): ActionSet {
+  const { index } = sight
+  const stretch = read(index.stretchOf, node)
+  addUp(sight, person, stretch)
+  const held = capped(index, sum)
+  if (held === noActions) return noActions
+  if ((sum.states & draft) !== 0 && hidesAsDraft(index, { person, node, stretch, held })) return noActions
+  return sum.states === 0 ? held : afterStates(held, sum.states)
+}
+
+/** What adds up on the way up, and what caps it. */
+export interface Sum {
+  given: ActionSet
+  cap: ActionSet
+  /** Does not cap members who are given share. */
+  capUnlessSpared: ActionSet
+  /** The states met on the way up, added. */
+  states: number
+  isGuest: boolean
+}
+
+export const createSum = (): Sum => ({
+  given: noActions,
+  cap: everyAction,
+  capUnlessSpared: everyAction,
+  states: 0,
+  isGuest: false,
+})
+
+/** One for all checks: none waits while another one adds up. */
+const sum = createSum()
+
+// Their own copies: what is imported is looked up anew at each use, and a check has no time for that.
+const end = none
+const all = anyone
+const { width: stretchWidth, up: upAt, state: stateAt, entry: entryAt } = inStretch
+const { width: entryWidth, next: nextAt } = inEntry
+const { draft } = state
+const share = bitOf('share')
+
+/**
+ * Adds up what a person is given on the way up to the first break, what limits leave of it, and the states met.
+ * A check of many spends its time here, waiting for memory: nothing is made, nothing is called but where an entry
+ * speaks of the person.
+ */
+function addUp(sight: Sight, person: number, from: number): void {
+  const { stretches, entries } = sight.index
+  const { self, kin, list, first, behind } = whomOf(sight, person)
+  clear(sum, kin === guests)
+  for (let stretch = from; stretch !== end;) {
+    const page = pageAt(stretches, stretch * stretchWidth)
+    const at = offsetIn(stretch * stretchWidth)
+    let rows = page
+    let entry = at + entryAt
+    for (let number = end; ;) {
+      const principal = rows[entry] as number
+      let isSpoken = principal === self || principal === kin || principal === all
+      if ((principal & 3) !== 0)
+        for (let each = first; each < behind; each += 1) isSpoken ||= list[each] === principal
+      if (isSpoken) addEntry(sight, sum, { page: rows, at: entry, stretch, number })
+      number = rows[entry + nextAt] as number
+      if (number === end) break
+      rows = pageAt(entries, number * entryWidth)
+      entry = offsetIn(number * entryWidth)
+    }
+    const states = page[at + stateAt] as number
+    if (states !== 0) sum.states |= statesOf(sight.index, states)
+    stretch = page[at + upAt] as number
+  }
+}
+
+/** Whether an entry of a stretch speaks of somebody, live or not. */
+export function isSpokenOf(index: AccessIndex, whom: Whom, stretch: number): boolean {
+  let page = pageAt(index.stretches, stretch * stretchWidth)
+  let at = offsetIn(stretch * stretchWidth) + entryAt
+  for (;;) {
+    if (isWhom(whom, page[at] as number)) return true
+    const next = page[at + nextAt] as number
+    if (next === end) return false
+    page = pageAt(index.entries, next * entryWidth)
+    at = offsetIn(next * entryWidth)
+  }
+}
+
+/** Adds what the entries of a stretch give to somebody and take. */
+export function addOwn(
+  sight: Sight,
+  whom: Whom,
+  { sum, stretch }: { readonly sum: Sum; readonly stretch: number },
+): void {
+  someEntry(sight.index, stretch, found => {
+    if (isWhom(whom, principalOf(found))) addEntry(sight, sum, found)
+    return false
+  })
+}
+
+export function clear(sum: Sum, isGuest: boolean): void {
+  sum.given = noActions
+  sum.cap = everyAction
+  sum.capUnlessSpared = everyAction
+  sum.states = 0
+  sum.isGuest = isGuest
+}
+
+/** Adds what an entry gives or takes, if it is live. A grant beyond a break does not count; a limit does. */
+export function addEntry(sight: Sight, sum: Sum, found: Found): void {
+  if (!isLiveEntry(sight.index, found, sight.time)) return
+  const set = actionsNumbered(sight.index, found.page[found.at + inEntry.actions] as number)
+  if (!isLimit(found)) {
+    if ((sum.states & state.broken) === 0) sum.given = union(sum.given, set)
+  } else if (isSparing(found)) sum.capUnlessSpared = intersect(sum.capUnlessSpared, set)
+  else sum.cap = intersect(sum.cap, set)
+}
+
+/** A limit on a group spares members who are given share; the workspace's ceiling holds guests. */
+export function capped(
+  { guestCeiling }: AccessIndex,
+  { given, cap, capUnlessSpared, isGuest }: Sum,
+): ActionSet {
+  const held = intersect(given, cap)
+  if (isGuest) return intersect(intersect(held, capUnlessSpared), guestCeiling)
+  return (given & share) !== 0 ? held : intersect(held, capUnlessSpared)
+}
+
+/** An archive caps; from the bin nothing is given. */
+export function afterStates(held: ActionSet, bits: number): ActionSet {
+  if ((bits & state.binned) !== 0) return noActions
+  return (bits & state.archived) === 0 ? held : intersect(held, inArchive)
 }
 
 export const inArchive = actions('see', 'copy', 'share', 'seal')
 
-export const givenTo = (subject: Subject, grants: readonly GivenHere[]): ActionSet =>
-  grants
-    .filter(each => subject.principals.has(each.grant.principal))
-    .reduce((set, each) => union(set, each.actions), noActions)
-
-/** Whether a limit counts for this person: a limit on a group spares members who are given share. */
-export function holdsBack(limit: Limit, subject: Subject, given: ActionSet): boolean {
-  if (!subject.principals.has(limit.principal)) return false
-  const isGroup = !limit.principal.startsWith('person:')
-  return !(isGroup && limit.sparesStewards && !subject.isGuest && has(given, 'share'))
+interface Answered {
+  readonly person: number
+  readonly node: number
+  readonly stretch: number
+  readonly held: ActionSet
 }
 
-/** The workspace's ceiling; share, seal and publish are never a guest's. */
-export const guestCeiling = (state: State): ActionSet => without(workspaceOf(state).guestCeiling, 'share')
-
 /** A draft hides itself, only itself, from those who could neither change nor share it nor made it. */
-export function hidesAsDraft(subject: Subject, place: Place, held: ActionSet): boolean {
-  if (!place.node.draft || has(held, 'change') || has(held, 'share')) return false
-  return !(place.node.maker === subject.person.id && has(held, 'add'))
+export function hidesAsDraft({ stretches }: AccessIndex, { person, node, stretch, held }: Answered): boolean {
+  const base = stretch * inStretch.width
+  const isDraft = (read(stretches, base + inStretch.state) & state.draft) !== 0
+  if (!isDraft || read(stretches, base + inStretch.head) !== node) return false
+  if (has(held, 'change') || has(held, 'share')) return false
+  return !(read(stretches, base + inStretch.maker) === person && has(held, 'add'))
+}
+
+/** With the bit of an archive for the home of a team that is archived. */
+export function statesOf({ groups }: AccessIndex, bits: number): number {
+  const team = (bits >> state.teamShift) - 1
+  const isArchived = team >= 0 && (read(groups, team * inGroup.width + inGroup.state) & group.archived) !== 0
+  return isArchived ? bits | state.archived : bits
 }

@@ -1,9 +1,23 @@
 import { rowOf } from '../base/collection.ts'
+import { none, read } from '../base/column.ts'
+import {
+  type AccessIndex,
+  actionsNumbered,
+  group,
+  inEntry,
+  inGroup,
+  inStretch,
+  principalKind,
+  state,
+} from '../index/layout.ts'
+import { type Found, isLimit, isLiveEntry, principalOf, someEntry } from '../index/walk.ts'
 import type { PersonId } from '../base/ids.ts'
 import { has } from '../levels/action.ts'
 import { type Moment, type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
+import { statesOf } from './evaluate.ts'
 import type { Place } from './place.ts'
+import { nodeById, type Sight, sightOf } from './sight.ts'
 
 /** A visitor without an account, told of in impacts like one person. */
 export const theWeb = 'web' as PersonId
@@ -14,27 +28,47 @@ export const theWeb = 'web' as PersonId
  * policies of the workspace and the team keep the web out.
  */
 export function isPublic(moment: Moment, place: Place): boolean {
-  const { path, archivedAt, binnedAt, limits } = place
-  return (
-    isPublished(path) &&
-    archivedAt === undefined &&
-    binnedAt === undefined &&
-    mayPublish(moment.state, path) &&
-    limits.every(limit => !holdsTheWeb.has(limit.principal) || has(limit.allows, 'see'))
-  )
+  const sight = sightOf(moment)
+  return isPublicIn(sight, nodeById(sight, place.node.id))
 }
 
-function isPublished(path: readonly ContentNode[]): boolean {
-  for (const node of path) {
-    if (node.web === 'excluded' || node.draft) return false
-    if (node.web === 'published') return true
-    if (node.broken !== null) return false
+/** The same in numbers. Only what lies at heads can open or close it, so the way goes from stretch to stretch. */
+export function isPublicIn(sight: Sight, node: number): boolean {
+  const { index } = sight
+  if (!index.allowsPublishing || !isPublishedAbove(index, read(index.stretchOf, node))) return false
+  for (let stretch = read(index.stretchOf, node); stretch !== none;) {
+    const row = stretch * inStretch.width
+    const bits = statesOf(index, read(index.stretches, row + inStretch.state))
+    if ((bits & (state.archived | state.binned)) !== 0 || isClosedToWeb(index, bits)) return false
+    if (someEntry(index, stretch, found => shutsTheWeb(sight, found))) return false
+    stretch = read(index.stretches, row + inStretch.up)
+  }
+  return true
+}
+
+function isPublishedAbove({ stretches }: AccessIndex, from: number): boolean {
+  for (let stretch = from; stretch !== none;) {
+    const row = stretch * inStretch.width
+    const bits = read(stretches, row + inStretch.state)
+    if ((bits & (state.excluded | state.draft)) !== 0) return false
+    if ((bits & state.published) !== 0) return true
+    if ((bits & state.broken) !== 0) return false
+    stretch = read(stretches, row + inStretch.up)
   }
   return false
 }
 
-/** Limits on somebody or some team are not about visitors. */
-const holdsTheWeb: ReadonlySet<string> = new Set(['anyone', 'everyone', 'guests'])
+function isClosedToWeb({ groups }: AccessIndex, bits: number): boolean {
+  const team = (bits >> state.teamShift) - 1
+  return team >= 0 && (read(groups, team * inGroup.width + inGroup.state) & group.closedToWeb) !== 0
+}
+
+/** A limit on everybody that leaves nothing to be seen. Limits on somebody or some team are not about visitors. */
+function shutsTheWeb({ index, time }: Sight, found: Found): boolean {
+  const isForAll = (principalOf(found) & 3) === principalKind.all
+  if (!isForAll || !isLimit(found) || !isLiveEntry(index, found, time)) return false
+  return !has(actionsNumbered(index, found.page[found.at + inEntry.actions] as number), 'see')
+}
 
 /** The policies of the workspace, and of the team in whose home a path begins. */
 export function mayPublish(state: State, path: readonly ContentNode[]): boolean {

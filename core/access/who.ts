@@ -1,12 +1,16 @@
-import type { NodeId } from '../base/ids.ts'
-import { type ActionSet, has, noActions } from '../levels/action.ts'
-import type { Person } from '../people/person.ts'
-import { partsOf } from '../rules/principal.ts'
-import { type Moment, subtreeOf } from '../state/state.ts'
-import { actionsAsIfActive, actionsAt } from './evaluate.ts'
-import { type Place, placeOf } from './place.ts'
-import { isComing, peopleIn, peopleOf, type Subject, subjectOf } from './subject.ts'
+import { none, read } from '../base/column.ts'
 import { rowOf } from '../base/collection.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import { idOf } from '../base/numbering.ts'
+import { actionsNumbered, inEntry, inStretch, state } from '../index/layout.ts'
+import { type ActionSet, bitOf, noActions } from '../levels/action.ts'
+import type { Person } from '../people/person.ts'
+import type { Moment } from '../state/state.ts'
+import { isLimit, isLiveEntry, principalOf, someEntry } from '../index/walk.ts'
+import { actionsIn, checkIn } from './evaluate.ts'
+import type { Place } from './place.ts'
+import { somePerson } from './principals.ts'
+import { inProfile, isToldOf, nodeById, type Sight, sightOf, standing } from './sight.ts'
 
 export interface Reach {
   readonly person: Person
@@ -17,56 +21,66 @@ export interface Reach {
 
 /** Everyone with access at a node. People not yet active are answered as if they were, and marked. */
 export function who(moment: Moment, node: NodeId): Reach[] {
-  const place = placeOf(moment, node)
-  if (place === undefined) return []
-  return [...peopleOf(moment)].flatMap(person => {
-    const subject = subjectOf(moment, person.id)
-    if (subject === undefined || !(subject.isActive || isComing(moment, person))) return []
-    const actions = actionsAsIfActive(moment, subject, place)
-    return actions === noActions ? [] : [{ person, actions, isActive: subject.isActive }]
-  })
+  const sight = sightOf(moment)
+  const number = nodeById(sight, node)
+  if (number === none) return []
+  const { persons } = sight.index
+  return whoIn(sight, number).map(person => ({
+    person: rowOf(moment.state.persons, idOf(persons, person) as PersonId) as Person,
+    actions: actionsIn(sight, person, number),
+    isActive: (standing(sight, person) & inProfile.active) !== 0,
+  }))
 }
 
-/** Every node that a person sees below `top`, parents before children, with what it may do there. */
-export function* what(
-  moment: Moment,
-  subject: Subject,
-  top: NodeId,
-): Generator<{ readonly place: Place; readonly actions: ActionSet }> {
-  for (const node of subtreeOf(moment.state, top)) {
-    const place = placeOf(moment, node.id)
-    const actions = place === undefined ? noActions : actionsAt(moment, subject, place)
-    if (place !== undefined && actions !== noActions) yield { place, actions }
-  }
+/** The numbers of everyone with access at a node. Costs what those cost to whom something is given there. */
+export function whoIn(sight: Sight, node: number): number[] {
+  const seen = new Set<number>()
+  const found: number[] = []
+  someGrant(sight, read(sight.index.stretchOf, node), ({ principal }) =>
+    somePerson(sight, principal, person => {
+      if (!seen.has(person)) {
+        seen.add(person)
+        if (isToldOf(sight, person) && actionsIn(sight, person, node) !== noActions) found.push(person)
+      }
+      return false
+    }),
+  )
+  return found
 }
 
 /** Whether an active person may share here. Only those are looked at to whom a grant gives share. */
-export function hasSteward(moment: Moment, place: Place): boolean {
-  return place.grants
-    .filter(each => has(each.actions, 'share'))
-    .some(({ grant }) =>
-      peopleMatching(moment, grant.principal).some(person => {
-        const subject = subjectOf(moment, person.id)
-        return subject !== undefined && has(actionsAt(moment, subject, place), 'share')
-      }),
-    )
+export const hasSteward = (moment: Moment, place: Place): boolean =>
+  hasStewardIn(sightOf(moment), nodeById(sightOf(moment), place.node.id))
+
+export const hasStewardIn = (sight: Sight, node: number): boolean =>
+  someGrant(
+    sight,
+    read(sight.index.stretchOf, node),
+    ({ principal, actions }) =>
+      (actions & share) !== 0 &&
+      somePerson(sight, principal, person => (checkIn(sight, person, node) & share) !== 0),
+  )
+
+const share = bitOf('share')
+
+interface Given {
+  readonly principal: number
+  readonly actions: ActionSet
 }
 
-function peopleMatching(moment: Moment, principal: Parameters<typeof partsOf>[0]): Person[] {
-  const parts = partsOf(principal)
-  switch (parts.kind) {
-    case 'person': {
-      const person = rowOf(moment.state.persons, parts.person)
-      return person === undefined ? [] : [person]
-    }
-    case 'team':
-    case 'leads': {
-      const team = rowOf(moment.state.teams, parts.team)
-      return team === undefined ? [] : peopleIn(moment, team).map(each => each.person)
-    }
-    case 'everyone':
-    case 'guests':
-    case 'anyone':
-      return [...peopleOf(moment)]
+/** The live grants of a stretch and those it inherits, nearest first; until `visit` answers that it has seen enough. */
+function someGrant({ index, time }: Sight, from: number, visit: (given: Given) => boolean): boolean {
+  const { stretches } = index
+  for (let stretch = from; stretch !== none;) {
+    const isFound = someEntry(index, stretch, found => {
+      if (isLimit(found) || !isLiveEntry(index, found, time)) return false
+      const actions = actionsNumbered(index, found.page[found.at + inEntry.actions] as number)
+      return visit({ principal: principalOf(found), actions })
+    })
+    if (isFound) return true
+    const base = stretch * inStretch.width
+    if ((read(stretches, base + inStretch.state) & state.broken) !== 0) return false
+    stretch = read(stretches, base + inStretch.up)
   }
+  return false
 }

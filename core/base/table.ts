@@ -137,7 +137,7 @@ function rank(bitmap: number, bit: number): number {
 }
 
 /** FNV-1a over UTF-16 units, with a final mix so that the low bits, which choose the first level, spread. */
-function hashOf(key: string): number {
+export function hashOf(key: string): number {
   let hash = 0x811c9dc5
   for (let i = 0; i < key.length; i += 1) hash = Math.imul(hash ^ key.charCodeAt(i), 0x01000193)
   hash = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b)

@@ -235,7 +235,7 @@ describe('giving and taking', () => {
     const end = edit('grant.end', { grant: 'a person:s' })
     expect(refusal(world(...shared), 's', end)).toMatchObject({
       code: 'no-steward-left',
-      nodes: ['a', 'b'],
+      nodes: ['a'],
       when: 'now',
     })
     const ending = edit('grant.change', { grant: 'a person:s', until: now + 10 })

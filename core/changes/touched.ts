@@ -1,6 +1,7 @@
 import { theWeb } from '../access/public.ts'
 import { peopleOf } from '../access/subject.ts'
 import { allRows, rowOf, rowsBy } from '../base/collection.ts'
+import { isOfAccess } from '../index/advance.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import {
@@ -11,6 +12,7 @@ import {
   teamPrincipal,
 } from '../rules/principal.ts'
 import { type Moment, pathOf, type RecordChange, type State } from '../state/state.ts'
+import { type Place, placesBelow } from './places.ts'
 
 /** The records that changed, and what they changed from and to. */
 export interface Touching {
@@ -21,12 +23,13 @@ export interface Touching {
 
 /** Where and for whom access can differ by some changes: never too few, often too many. */
 export interface Reach {
-  readonly nodes: readonly NodeId[]
+  /** Each stands for all of its region. */
+  readonly places: readonly Place[]
   readonly people: readonly PersonId[]
 }
 
 export const reachOf = (touching: Touching): Reach => ({
-  nodes: touchedNodes(touching),
+  places: touchedPlaces(touching),
   people: touchedPeople(touching),
 })
 
@@ -89,20 +92,9 @@ function peopleNamed(state: State, principal: Principal): PersonId[] | 'everybod
 }
 
 /** All that lies below the places whose entries changed, or that name a person or team that did. */
-export function touchedNodes({ changes, before, after }: Touching): NodeId[] {
-  const found = new Set<NodeId>()
-  for (const { state } of [after, before]) {
-    // One state at a time: what was moved is below its new place in one and below its old one in the other.
-    const walked = new Set<NodeId>()
-    const waiting = changes.flatMap(change => topsOf(state, change))
-    for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {
-      if (walked.has(id) || rowOf(state.nodes, id) === undefined) continue
-      walked.add(id)
-      for (const child of rowsBy(state.nodes, 'parent', id)) waiting.push(child.id)
-    }
-    for (const id of walked) found.add(id)
-  }
-  return [...found]
+export function touchedPlaces({ changes, before, after }: Touching): Place[] {
+  const tops = [before, after].map(({ state }) => changes.flatMap(change => topsOf(state, change)))
+  return placesBelow(before.state, after.state, new Set(tops.flat()))
 }
 
 function topsOf(state: State, change: RecordChange): NodeId[] {
@@ -113,7 +105,7 @@ function topsOf(state: State, change: RecordChange): NodeId[] {
     case 'columns':
       return [change.before, change.after].flatMap(row => (row === null ? [] : [row.board]))
     case 'nodes':
-      return [change.id]
+      return isOfAccess('nodes', change) ? [change.id] : []
     case 'persons':
       return isProfile(change) ? [] : placesNaming(state, principalsOf(state, change.id))
     case 'memberships': {
@@ -199,16 +191,16 @@ export function instantsOf({ before, after }: Pick<Touching, 'before' | 'after'>
   return [after.at, ...[...found].sort((a, b) => a - b)]
 }
 
-function* spansWithin(state: State, { nodes, people }: Reach): Generator<Span> {
-  const places = new Set<NodeId>()
-  for (const node of nodes) {
-    if (places.has(node)) continue
+function* spansWithin(state: State, { places, people }: Reach): Generator<Span> {
+  const nodes = new Set<NodeId>()
+  for (const { node } of places) {
+    if (nodes.has(node)) continue
     for (const { id } of pathOf(state, node)) {
-      if (places.has(id)) break
-      places.add(id)
+      if (nodes.has(id)) break
+      nodes.add(id)
     }
   }
-  for (const node of places) {
+  for (const node of nodes) {
     yield* rowsBy(state.grants, 'node', node)
     yield* rowsBy(state.limits, 'node', node)
   }

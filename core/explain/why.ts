@@ -1,9 +1,10 @@
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
-import { type Action, type ActionSet, beyond, intersect, noActions } from '../levels/action.ts'
+import { type Action, type ActionSet, beyond, has, intersect, noActions, without } from '../levels/action.ts'
 import type { Grant, Limit } from '../rules/entry.ts'
 import { partsOf } from '../rules/principal.ts'
-import type { Moment } from '../state/state.ts'
-import { givenTo, guestCeiling, hidesAsDraft, holdsBack, inArchive } from '../access/evaluate.ts'
+import { type Moment, type State, workspaceOf } from '../state/state.ts'
+import { inArchive } from '../access/evaluate.ts'
+import { givenTo, holdsBack } from '../access/matching.ts'
 import { type GivenHere, type Place, placeOf } from '../access/place.ts'
 import { type Subject, subjectOf } from '../access/subject.ts'
 
@@ -105,4 +106,13 @@ function throughOf(grant: Grant): Part['through'] {
   const parts = partsOf(grant.principal)
   if (parts.kind === 'team' || parts.kind === 'leads') return { kind: parts.kind, team: parts.team }
   return { kind: parts.kind === 'person' ? 'name' : 'everyone' }
+}
+
+/** The workspace's ceiling; share, seal and publish are never a guest's. */
+const guestCeiling = (state: State): ActionSet => without(workspaceOf(state).guestCeiling, 'share')
+
+/** A draft hides itself, only itself, from those who could neither change nor share it nor made it. */
+function hidesAsDraft(subject: Subject, place: Place, held: ActionSet): boolean {
+  if (!place.node.draft || has(held, 'change') || has(held, 'share')) return false
+  return !(place.node.maker === subject.person.id && has(held, 'add'))
 }

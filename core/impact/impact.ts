@@ -1,7 +1,7 @@
-import { actionsAsIfActive } from '../access/evaluate.ts'
-import { placeOf } from '../access/place.ts'
-import { isPublic, theWeb } from '../access/public.ts'
-import { isComing, subjectOf } from '../access/subject.ts'
+import { actionsIn } from '../access/evaluate.ts'
+import { isPublicIn, theWeb } from '../access/public.ts'
+import { isToldOf, nodeById, personById, sightOf } from '../access/sight.ts'
+import { none } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { instantsOf, type Reach, reachOf, type Touching } from '../changes/touched.ts'
@@ -12,10 +12,12 @@ import type { Moment } from '../state/state.ts'
 import { type ColumnDifference, columnDifferences } from '../access/column-differences.ts'
 import { type PowerDifference, powerDifferences, powerInstants, peopleWithPowers } from './powers.ts'
 
-/** What one person has at one place without a change set and with it. */
+/** What one person has at a place, and at what lies in it and answers alike, without a change set and with it. */
 export interface Difference {
   readonly person: PersonId
   readonly node: NodeId
+  /** How many places it speaks of, `node` included: the others lie below it. */
+  readonly nodes: number
   readonly before: ActionSet
   readonly after: ActionSet
 }
@@ -40,7 +42,7 @@ export function impact(whole: Touching): ImpactAt[] {
   const powerful = peopleWithPowers(whole)
   const now = whole.after.at
   // What lies in no place changes by no start or end in one; and what roles give, by none but theirs.
-  const atPlaces = new Set(reach.nodes.length === 0 ? [now] : instantsOf(whole, reach))
+  const atPlaces = new Set(reach.places.length === 0 ? [now] : instantsOf(whole, reach))
   const atRoles = new Set([now, ...powerInstants(whole, powerful)])
   const found: ImpactAt[] = []
   let told: Omit<ImpactAt, 'at'> = { differences: [], columns: [], powers: [] }
@@ -67,27 +69,23 @@ const placesAt = (reach: Reach, was: Moment, will: Moment) => ({
 export const differences = (touching: Touching): Difference[] =>
   differencesIn(reachOf(touching), touching.before, touching.after)
 
-function differencesIn({ nodes, people }: Reach, was: Moment, will: Moment): Difference[] {
-  return nodes.flatMap(node =>
+function differencesIn({ places, people }: Reach, was: Moment, will: Moment): Difference[] {
+  return places.flatMap(place =>
     people.flatMap(person => {
-      const difference = {
-        person,
-        node,
-        before: heldAt(was, person, node),
-        after: heldAt(will, person, node),
-      }
-      return difference.before === difference.after ? [] : [difference]
+      const before = heldAt(was, person, place.node)
+      const after = heldAt(will, person, place.node)
+      return before === after ? [] : [{ person, ...place, before, after }]
     }),
   )
 }
 
 function heldAt(moment: Moment, person: PersonId, node: NodeId): ActionSet {
-  const subject = subjectOf(moment, person)
-  const place = placeOf(moment, node)
-  if (person === theWeb) return place !== undefined && isPublic(moment, place) ? onTheWeb : noActions
-  if (subject === undefined || place === undefined || !(subject.isActive || isComing(moment, subject.person)))
-    return noActions
-  return actionsAsIfActive(moment, subject, place)
+  const sight = sightOf(moment)
+  const place = nodeById(sight, node)
+  if (place === none) return noActions
+  if (person === theWeb) return isPublicIn(sight, place) ? onTheWeb : noActions
+  const number = personById(sight, person)
+  return number === none || !isToldOf(sight, number) ? noActions : actionsIn(sight, number, place)
 }
 
 const onTheWeb = actions('see')

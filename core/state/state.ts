@@ -9,6 +9,8 @@ import {
 } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
+import { advanced, isIndexed } from '../index/advance.ts'
+import { type AccessIndex, emptyIndex } from '../index/layout.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Channel } from '../rules/channel.ts'
 import type { Handle, Holding, Invitation, JoinRequest, Membership, Person, Team } from '../people/person.ts'
@@ -108,7 +110,11 @@ const indexed = {
 
 type IndexOf<T extends TableName> = keyof (typeof indexed)[T] & string
 
-export type State = { readonly revision: number } & {
+export type State = {
+  readonly revision: number
+  /** What questions of access read: it says what the tables say. */
+  readonly index: AccessIndex
+} & {
   readonly [T in TableName]: Collection<Rows[T], IndexOf<T>>
 }
 
@@ -132,19 +138,31 @@ export type RecordChange = {
 }[TableName]
 
 export const emptyState: State = Object.assign(
-  { revision: 0 },
+  { revision: 0, index: emptyIndex },
   Object.fromEntries(tableNames.map(table => [table, createCollection(indexed[table] as never)])),
 ) as unknown as State
 
 export function applyChanges(state: State, changes: readonly RecordChange[]): State {
   const next: Record<string, unknown> = { ...state }
-  for (const change of changes)
-    next[change.table] = withRow(
-      next[change.table] as Collection<never>,
-      change.id as never,
-      change.after as never,
-    )
+  const indexed = new Map<string, Indexed>()
+  for (const { table, id, after } of changes) {
+    const rows = next[table] as Collection<{ readonly id: string }>
+    if (isIndexed(table)) {
+      const known = indexed.get(`${table} ${id}`)
+      const before = known === undefined ? (rowOf(rows, id) ?? null) : known.before
+      indexed.set(`${table} ${id}`, { table, before, after })
+    }
+    next[table] = withRow(rows, id, after)
+  }
+  next['index'] = advanced(state.index, [...indexed.values()])
   return next as unknown as State
+}
+
+/** What a record really was before all changes of it, and what it is after them. */
+interface Indexed {
+  readonly table: string
+  readonly before: object | null
+  readonly after: object | null
 }
 
 export const atRevision = (state: State, revision: number): State => ({ ...state, revision })

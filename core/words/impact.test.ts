@@ -3,7 +3,7 @@ import { levelActions } from '../levels/level.ts'
 import { impactInWords } from './impact.ts'
 
 const told = (person: string, place: string, before: number, after: number) =>
-  ({ person, place, before, after }) as Parameters<typeof impactInWords>[0][number]
+  ({ person, place, places: 1, before, after }) as Parameters<typeof impactInWords>[0][number]
 
 test.each([
   [[], 'Nobody’s access changes.'],
@@ -12,6 +12,13 @@ test.each([
     '2 people gain Reader on 2 places; nobody loses anything.',
   ],
   [[told('p', 'a', 3, 0)], 'Nobody gains anything; 1 person loses all access on 1 place.'],
+  [
+    [
+      { ...told('p', 'a', 0, 3), places: 40 },
+      { ...told('q', 'a', 0, 3), places: 40 },
+    ],
+    '2 people gain Reader on 40 places; nobody loses anything.',
+  ],
   [
     [told('p', 'a', levelActions('Editor'), 1), told('q', 'a', 0, 1)],
     '1 person gains Preview on 1 place; 1 person loses some access, down to Preview, on 1 place.',

@@ -4,10 +4,12 @@ import { nameOfActions } from '../levels/level.ts'
 import type { Privilege } from '../levels/privilege.ts'
 import { privilegesListed } from './privilege.ts'
 
-/** One person at one place, before and after; whatever names the two. */
+/** One person at a place, before and after; whatever names the two. */
 export interface Told {
   readonly person: string
   readonly place: string
+  /** How many places it speaks of. */
+  readonly places: number
   readonly before: ActionSet
   readonly after: ActionSet
 }
@@ -36,7 +38,8 @@ export function impactInWords(differences: readonly Told[], isWhole: boolean): s
 function sentenceFor(verb: 'gain' | 'lose', told: readonly Told[]): [string] | undefined {
   if (told.length === 0) return undefined
   const people = new Set<string>(told.map(each => each.person))
-  const places = new Set(told.map(each => each.place)).size
+  const counts = new Map(told.map(each => [each.place, each.places]))
+  const places = [...counts.values()].reduce((sum, each) => sum + each, 0)
   const who = whoOf(verb, people.delete(theWeb), people.size)
   return [`${who} ${whatOf(verb, told)} on ${places === 1 ? '1 place' : `${places} places`}`]
 }

@@ -6,9 +6,11 @@ import type {
   PrincipalName,
   ReachView,
 } from '#contract/views.ts'
-import { actionsAt, givenTo, holdsBack } from '#core/access/evaluate.ts'
+import { actionsAt } from '#core/access/evaluate.ts'
+import { givenTo, holdsBack } from '#core/access/matching.ts'
 import { actionsGiven, type Place } from '#core/access/place.ts'
-import { peopleOf, subjectOf } from '#core/access/subject.ts'
+import { apartBelow } from '#core/access/regions.ts'
+import { subjectOf } from '#core/access/subject.ts'
 import { who } from '#core/access/who.ts'
 import { rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
@@ -16,7 +18,8 @@ import { isOver } from '#core/base/instant.ts'
 import { has, intersect } from '#core/levels/action.ts'
 import type { Grant, Limit } from '#core/rules/entry.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
-import { subtreeOf } from '#core/state/state.ts'
+import { momentOf } from '#core/state/moment.ts'
+import { applyChanges } from '#core/state/state.ts'
 import { requestsAt } from './access-requests.ts'
 import { exceptionsBelow } from './exceptions.ts'
 import { type Asker, maySee, nameOf, placeName, seenPlace } from './asker.ts'
@@ -63,7 +66,7 @@ function inheritanceOf(asker: Asker, { node, breakAt }: Place) {
 }
 
 const publishedFrom = (asker: Asker, { node }: Place): PlaceName[] =>
-  [...subtreeOf(asker.moment.state, node.id)]
+  apartBelow(asker.moment, node.id)
     .filter(each => each.web === 'published' && maySee(asker, each.id))
     .map(({ id, name }) => ({ id, name }))
 
@@ -120,16 +123,17 @@ function limitView(asker: Asker, place: Place, limit: Limit): LimitView {
 
 /** Whom a limit takes something from here and now, and how many stewards it would but spares. */
 function heldBy({ moment }: Asker, place: Place, limit: Limit) {
-  const without = { ...place, limits: place.limits.filter(each => each !== limit) }
+  const lifted = applyChanges(moment.state, [{ table: 'limits', id: limit.id, before: limit, after: null }])
   const holds: PlaceName[] = []
   let spares = 0
-  for (const { id } of peopleOf(moment)) {
-    const subject = subjectOf(moment, id)
-    if (subject?.isActive !== true || !subject.principals.has(limit.principal)) continue
+  // Only who would have something without it can be held or spared.
+  for (const { person, actions, isActive } of who(momentOf(lifted, moment.at), place.node.id)) {
+    const subject = subjectOf(moment, person.id)
+    if (!isActive || subject?.principals.has(limit.principal) !== true) continue
     const given = givenTo(subject, place.grants)
     if (!holdsBack(limit, subject, given)) spares += intersect(given, limit.allows) === given ? 0 : 1
-    else if (actionsAt(moment, subject, without) !== actionsAt(moment, subject, place))
-      holds.push({ id, name: nameOf(moment, id) })
+    else if (actions !== actionsAt(moment, subject, place))
+      holds.push({ id: person.id, name: nameOf(moment, person.id) })
   }
   return { holds: holds.sort((a, b) => a.name.localeCompare(b.name)), spares }
 }

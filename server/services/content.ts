@@ -3,7 +3,7 @@ import { rowsBy } from '#core/base/collection.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { isPublic } from '#core/access/public.ts'
-import { what } from '#core/access/who.ts'
+import { what, whatBelow } from '#core/access/what.ts'
 import { binTime } from '#core/changes/passing.ts'
 import { type ActionSet, has, noActions } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
@@ -20,10 +20,9 @@ export function treeView(asker: Asker): TreeView {
   const { moment, subject } = asker
   const root = rootOf(moment.state).id
   const kept = privateFolderOf(moment.state, asker.person)
-  const tops = [...what(moment, subject, root)]
-    .filter(({ place }) => place.node.id !== root && place.node.id !== kept?.id)
-    .filter(({ place }) => isTop(asker, place.node))
-    .map(({ place, actions }) => itemOf(asker, place.node, actions))
+  const tops = what(moment, asker.person)
+    .filter(({ node }) => node.id !== root && node.id !== kept?.id && isTop(asker, node))
+    .map(({ node, actions }) => itemOf(asker, node, actions))
     .sort((a, b) => a.name.localeCompare(b.name))
   const standsAtTop = (item: TreeItem) => !subject.isGuest && (item.home === 'team' || item.home === 'shared')
   return {
@@ -57,16 +56,16 @@ export function goalsFor(asker: Asker, id: string): PathView[] {
   const { node } = place
   const own = new Set([...subtreeOf(asker.moment.state, node.id)].map(each => each.id))
   const root = rootOf(asker.moment.state).id
-  return [...what(asker.moment, asker.subject, root)]
+  return whatBelow(asker.moment, asker.person, root)
     .filter(
-      ({ place: { node: goal }, actions }) =>
+      ({ node: goal, actions }) =>
         has(actions, 'add') &&
         goal.id !== root &&
         goal.id !== node.parent &&
         !own.has(goal.id) &&
         kindsWithin(goal.kind).includes(node.kind),
     )
-    .map(({ place: goal }) => pathView(asker, goal.node, goal.path.slice(1)))
+    .map(({ node: goal }) => pathView(asker, goal, pathOf(asker.moment.state, goal.id).slice(1)))
     .sort((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path))
 }
 

@@ -11,7 +11,7 @@ import { type Asker, nameOf, pathWords } from './asker.ts'
 export function differenceView(
   after: Moment,
   asker: Asker,
-  { person, node, ...sets }: Difference,
+  { person, node, nodes, ...sets }: Difference,
 ): DifferenceView {
   const isHere = rowOf(after.state.persons, person) !== undefined
   const { state } = rowOf(after.state.nodes, node) === undefined ? asker.moment : after
@@ -22,6 +22,7 @@ export function differenceView(
       name: person === theWeb ? 'The web, without signing in' : nameOf(isHere ? after : asker.moment, person),
     },
     place: { id: node, name: place?.name ?? '', path: pathWords(asker, above) },
+    places: nodes,
     ...sets,
   }
 }
@@ -32,7 +33,13 @@ export function columnDifferenceView(
   asker: Asker,
   { person, column, at, before, after: will }: ColumnDifference,
 ): ColumnDifferenceView {
-  const told = differenceView(after, asker, { person, node: at, before: noActions, after: noActions })
+  const told = differenceView(after, asker, {
+    person,
+    node: at,
+    nodes: 1,
+    before: noActions,
+    after: noActions,
+  })
   const row = rowOf(after.state.columns, column) ?? rowOf(asker.moment.state.columns, column)
   const { person: who, place } = told
   return { person: who, place, column: { id: column, name: row?.name ?? '' }, before, after: will }

@@ -1,12 +1,13 @@
 import type { ExceptionsView, ExceptionView, PlaceName } from '#contract/views.ts'
 import { actionsAsIfActive } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
+import { apartBelow } from '#core/access/regions.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { has, holds } from '#core/levels/action.ts'
 import { partsOf } from '#core/rules/principal.ts'
-import { pathOf, subtreeOf } from '#core/state/state.ts'
+import { pathOf } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, mayName, nameOf } from './asker.ts'
@@ -24,7 +25,7 @@ export function exceptionsBelow(asker: Asker, { node }: Place): Omit<ExceptionsV
   const { state } = asker.moment
   const below: ExceptionView[] = []
   let hiddenBelow = 0
-  for (const each of subtreeOf(state, node.id)) {
+  for (const each of apartBelow(asker.moment, node.id)) {
     const grants = rowsBy(state.grants, 'node', each.id).length
     const limits = rowsBy(state.limits, 'node', each.id).length
     const isBroken = each.broken !== null

@@ -12,6 +12,7 @@ import { factsOf } from '#core/changes/fact.ts'
 import { type ChangeSet, judge, type Judged, wholeOf } from '#core/changes/judge.ts'
 import type { WhyLeft } from '#core/changes/undo.ts'
 import { isPolicy } from '#core/changes/touched.ts'
+import { eachPlace } from '#core/impact/each-place.ts'
 import { type Difference, impact, type ImpactAt } from '#core/impact/impact.ts'
 import type { PowerDifference } from '#core/impact/powers.ts'
 import { has } from '#core/levels/action.ts'
@@ -50,8 +51,11 @@ export function foreseenBy(
   const asker = readerAt(workspace, before, person)
   if (asker === undefined) throw problemOf('not-found')
   const after = momentOf(judged.state, before.at)
+  const whole = wholeOf(before, changeSet, judged)
   const told = withoutRepeats(
-    impact(wholeOf(before, changeSet, judged)).map(each => foreseenAt(asker, after, each)),
+    impact(whole).map(each =>
+      foreseenAt(asker, after, { ...each, differences: eachPlace(whole, each.differences) }),
+    ),
   )
   return {
     revision: before.state.revision,
@@ -113,8 +117,8 @@ function digestOf(told: readonly ForeseenAt[], made: ReadonlyMap<string, string>
     index === 0 ? 'now' : at,
     hiddenPlaces,
     differences
-      .map(({ person, place, before, after }) =>
-        [names.get(person.id) ?? person.id, placeOf(place), before, after].join(' '),
+      .map(({ person, place, places, before, after }) =>
+        [names.get(person.id) ?? person.id, placeOf(place), places, before, after].join(' '),
       )
       .sort(),
     columns
@@ -154,10 +158,10 @@ const whyLeft: Readonly<Record<WhyLeft, string>> = {
  */
 function foreseenAt(asker: Asker, after: Moment, { at, differences, columns, powers }: ImpactAt): ForeseenAt {
   const known = differences.filter(each => maySeeDifference(asker, after, each))
-  const hidden = new Set(
+  const hidden = new Map(
     differences
       .filter(each => !sees(asker, after, each.node) && sharesAbove(asker, each.node))
-      .map(each => each.node),
+      .map(each => [each.node, each.nodes]),
   )
   return {
     at,
@@ -165,7 +169,7 @@ function foreseenAt(asker: Asker, after: Moment, { at, differences, columns, pow
     columns: columns
       .filter(each => maySeeColumn(asker, after, each))
       .map(each => columnDifferenceView(after, asker, each)),
-    hiddenPlaces: hidden.size,
+    hiddenPlaces: [...hidden.values()].reduce((sum, each) => sum + each, 0),
     powers: powers
       .filter(each => maySeePowers(asker, after, each.person))
       .map(each => powerDifferenceView(asker, after, each)),

@@ -135,9 +135,9 @@ const authorView = (asker: Asker, author: PersonId) =>
 
 /** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
 export function effectKnown(asker: Asker, row: ChangeSetRow): Difference[] {
-  const effect = JSON.parse(row.effect) as [PersonId, NodeId, ActionSet, ActionSet][]
+  const effect = JSON.parse(row.effect) as [PersonId, NodeId, ActionSet, ActionSet, number?][]
   return effect
-    .map(([person, node, before, after]) => ({ person, node, before, after }))
+    .map(([person, node, before, after, nodes = 1]) => ({ person, node, nodes, before, after }))
     .filter(
       ({ person, node }) =>
         isPlaceKnown(asker, node) &&
@@ -148,7 +148,10 @@ export function effectKnown(asker: Asker, row: ChangeSetRow): Difference[] {
 
 const countOf = (differences: readonly Difference[]): CountView => ({
   people: new Set(differences.map(each => each.person)).size,
-  places: new Set(differences.map(each => each.node)).size,
+  places: [...new Map(differences.map(each => [each.node, each.nodes])).values()].reduce(
+    (sum, each) => sum + each,
+    0,
+  ),
 })
 
 /** Tells which of some entries were undone since, by which. */

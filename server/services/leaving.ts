@@ -27,7 +27,9 @@ export function leavingView(asker: Asker, id: string): LeavingView {
   const withTeam = placesWithTeams(asker, person, teams)
   return {
     teams,
-    places: told.map(node => placeView(asker, node, withTeam.get(node) ?? null)),
+    places: told
+      .map(node => placeView(asker, node, withTeam.get(node) ?? null))
+      .sort((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path)),
     hasMore: told.length < left.length || teams.length < alone.length,
     guests: allRows(moment.state.persons)
       .filter(each => each.contact === person.id && each.status !== 'removed')

@@ -56,6 +56,7 @@ export async function diffView(parts: Parts, asker: Asker, query: DiffQuery): Pr
 interface Changed {
   readonly person: PersonId
   readonly node: NodeId
+  readonly nodes: number
   readonly before: ActionSet
   readonly after: ActionSet
   readonly by: readonly number[]

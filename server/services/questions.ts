@@ -8,9 +8,10 @@ import { checkColumn, type ColumnAccess } from '#core/access/columns.ts'
 import { actionsAt, check } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { subjectOf } from '#core/access/subject.ts'
-import { what, who } from '#core/access/who.ts'
+import { whatBelow } from '#core/access/what.ts'
+import { who } from '#core/access/who.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
-import { type Moment, rootOf } from '#core/state/state.ts'
+import { type Moment, pathOf, rootOf } from '#core/state/state.ts'
 import type { Person } from '#core/people/person.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, mayName, maySee, nameOf, pathWords, seenPlace } from './asker.ts'
@@ -93,15 +94,19 @@ export function whatView(
   const subject = subjectOf(moment, person as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
   const root = rootOf(moment.state).id
-  const found = [...what(moment, subject, root)]
-    .filter(({ place }) => mayAskOf(asker, subject.person.id, place.node.id))
-    .map(({ place, actions }) => ({
-      id: place.node.id,
-      name: rowOf(asker.moment.state.nodes, place.node.id)?.name ?? '',
-      path: pathWords(asker, placeOf(asker.moment, place.node.id)?.path.slice(1) ?? []),
+  const found = whatBelow(moment, subject.person.id, root).filter(({ node }) =>
+    mayAskOf(asker, subject.person.id, node.id),
+  )
+  const { items, ...told } = paged(moment, found, page)
+  return {
+    ...told,
+    items: items.map(({ node, actions }) => ({
+      id: node.id,
+      name: rowOf(asker.moment.state.nodes, node.id)?.name ?? '',
+      path: pathWords(asker, pathOf(asker.moment.state, node.id).slice(1)),
       actions,
-    }))
-  return paged(moment, found, page)
+    })),
+  }
 }
 
 const shownAtMost = 200

@@ -3,9 +3,11 @@ import type { PathView } from '#contract/views.ts'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { OfferRequest } from '#contract/edit-requests.ts'
 import { seatsTaken, takesSeat } from '#core/access/seats.ts'
-import { actionsAt, givenTo } from '#core/access/evaluate.ts'
+import { actionsAt } from '#core/access/evaluate.ts'
+import { givenTo } from '#core/access/matching.ts'
 import { type Subject, subjectOf, teamsOf } from '#core/access/subject.ts'
-import { what } from '#core/access/who.ts'
+import { what } from '#core/access/what.ts'
+import type { ContentNode } from '#core/tree/node.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
@@ -17,7 +19,7 @@ import { privilegesOf } from '#core/people/role.ts'
 import { partsOf } from '#core/rules/principal.ts'
 import { momentOf } from '#core/state/moment.ts'
 import type { Person } from '#core/people/person.ts'
-import { applyChanges, type Moment, rootOf, type State, workspaceOf } from '#core/state/state.ts'
+import { applyChanges, type Moment, type State, workspaceOf } from '#core/state/state.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
@@ -89,34 +91,40 @@ export function myAccessView(parts: Parts, asker: Asker): MyAccessView {
 /** Down the tree, parents first; a place that gives just what the one above gives is counted there. */
 function reachedBy(asker: Asker, subject: Subject, mayTell: (node: NodeId) => boolean): ReachedView[] {
   const { moment } = asker
-  const root = rootOf(moment.state).id
-  const told = new Map<NodeId, { view: ReachedView; actions: ActionSet }>()
   const found: { view: ReachedView; alike: number }[] = []
-  const indexOf = new Map<ReachedView, number>()
-  for (const { place, actions } of what(moment, subject, root)) {
-    const { node } = place
-    if (node.id === root || !mayTell(node.id)) continue
-    const above = node.parent === null ? undefined : told.get(node.parent)
-    if (above?.actions === actions) {
-      told.set(node.id, above)
-      const counted = found[indexOf.get(above.view) ?? -1]
-      if (counted !== undefined) counted.alike += 1
-      continue
+  /** By the place of a piece in the list, under which view it is counted. */
+  const toldIn: ((typeof found)[number] | undefined)[] = []
+  for (const { node, actions, nodes, within } of what(moment, subject.person.id)) {
+    const above = toldIn[within]
+    if (node.parent === null || !mayTell(node.id)) {
+      toldIn.push(undefined)
+    } else if (above?.view.actions === actions) {
+      above.alike += nodes
+      toldIn.push(above)
+    } else {
+      const told = { view: reachedAt(asker, subject, { node, actions }), alike: nodes - 1 }
+      found.push(told)
+      toldIn.push(told)
     }
-    const view: ReachedView = {
-      id: node.id,
-      name: node.name,
-      kind: node.home === null ? node.kind : 'home',
-      path: pathWords(asker, place.path.slice(1)),
-      actions,
-      through: throughWords(asker, subject, place),
-      alike: 0,
-    }
-    told.set(node.id, { view, actions })
-    indexOf.set(view, found.length)
-    found.push({ view, alike: 0 })
   }
   return found.map(({ view, alike }) => ({ ...view, alike })).sort((a, b) => wayTo(a).localeCompare(wayTo(b)))
+}
+
+function reachedAt(
+  asker: Asker,
+  subject: Subject,
+  { node, actions }: { readonly node: ContentNode; readonly actions: ActionSet },
+): ReachedView {
+  const place = placeOf(asker.moment, node.id)
+  return {
+    id: node.id,
+    name: node.name,
+    kind: node.home === null ? node.kind : 'home',
+    path: pathWords(asker, place?.path.slice(1) ?? []),
+    actions,
+    through: place === undefined ? [] : throughWords(asker, subject, place),
+    alike: 0,
+  }
 }
 
 /** The whole way down, by which places are ordered as one would meet them. */

@@ -4,6 +4,7 @@ import type { Edit } from '#core/changes/edit.ts'
 import { rowOf } from '#core/base/collection.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import type { Touching } from '#core/changes/touched.ts'
+import { eachPlace } from '#core/impact/each-place.ts'
 import { differences } from '#core/impact/impact.ts'
 import { type Moment, pathOf, type RecordChange } from '#core/state/state.ts'
 import { announce } from '../live/hub.ts'
@@ -41,7 +42,7 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
   const { workspace, author, touching, after } = entry
   const { revision } = after.state
   const { changes } = touching
-  const effect = differences(touching)
+  const effect = eachPlace(touching, differences(touching))
   const written: Written = {
     ...nothingWritten(author, after),
     ...entry.told,
@@ -97,7 +98,11 @@ export const rowOfEntry = (
   reason,
   edits: JSON.stringify(edits.map(withoutCopies)),
   changes: JSON.stringify(touching.changes),
-  effect: JSON.stringify(effect.map(each => [each.person, each.node, each.before, each.after])),
+  effect: JSON.stringify(
+    effect.map(({ person, node, before, after, nodes }) =>
+      nodes === 1 ? [person, node, before, after] : [person, node, before, after, nodes],
+    ),
+  ),
   undoes: undone?.revision ?? null,
 })
 

@@ -1,5 +1,6 @@
 import type { PartView, StepView, SumView, WayView } from '#contract/views.ts'
-import { actionsAsIfActive, givenTo, holdsBack } from '#core/access/evaluate.ts'
+import { actionsAsIfActive } from '#core/access/evaluate.ts'
+import { givenTo, holdsBack } from '#core/access/matching.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { rowOf } from '#core/base/collection.ts'

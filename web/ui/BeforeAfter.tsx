@@ -187,10 +187,11 @@ export const Differences = ({ differences }: { readonly differences: readonly Di
   </>
 )
 
-const toldOf = (differences: readonly DifferenceView[]) =>
-  differences.map(({ person, place, before, after }) => ({
+export const toldOf = (differences: readonly DifferenceView[]) =>
+  differences.map(({ person, place, places, before, after }) => ({
     person: person.id,
     place: place.id,
+    places,
     before: before as ActionSet,
     after: after as ActionSet,
   }))
@@ -256,7 +257,7 @@ function grouped(differences: readonly DifferenceView[], by: (each: DifferenceVi
 
 /** Names of places, each with how many alike lie in it; where two are called alike, with what each stands in. */
 function placesListed(differences: readonly DifferenceView[]): string {
-  const within = countWithin(differences.map(({ place }) => wayTo(place)))
+  const within = countWithin(differences.map(({ place, places }) => ({ way: wayTo(place), places })))
   const tops = differences.filter(({ place }) => within.has(wayTo(place)))
   const names = tops.map(({ place }) => place.name)
   return tops
@@ -272,15 +273,17 @@ function placesListed(differences: readonly DifferenceView[]): string {
 
 const wayTo = ({ path, name }: DifferenceView['place']) => (path === '' ? name : `${path} › ${name}`)
 
-/** The topmost of some ways down the tree, each with how many of the others lie below it. */
-function countWithin(ways: readonly string[]): Map<string, number> {
-  const all = new Set(ways)
+/** The topmost of some ways down the tree, each with how many places lie in it that the others speak of, or it does. */
+function countWithin(
+  ways: readonly { readonly way: string; readonly places: number }[],
+): Map<string, number> {
+  const all = new Set(ways.map(each => each.way))
   const found = new Map<string, number>()
-  for (const way of ways) {
+  for (const { way, places } of ways) {
     const parts = way.split(' › ')
     const above = parts.map((_, index) => parts.slice(0, index + 1).join(' › '))
     const top = above.find(each => all.has(each)) ?? way
-    found.set(top, (found.get(top) ?? 0) + (top === way ? 0 : 1))
+    found.set(top, (found.get(top) ?? 0) + (top === way ? places - 1 : places))
   }
   return found
 }

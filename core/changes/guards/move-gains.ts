@@ -1,12 +1,15 @@
 import { check } from '../../access/evaluate.ts'
-import { placeOf } from '../../access/place.ts'
-import { isPublic } from '../../access/public.ts'
+import { isPublicIn } from '../../access/public.ts'
+import { nodeById, sightOf } from '../../access/sight.ts'
 import { peopleOf } from '../../access/subject.ts'
+import { who } from '../../access/who.ts'
+import { none } from '../../base/column.ts'
 import type { NodeId } from '../../base/ids.ts'
 import { has, holds } from '../../levels/action.ts'
 import { momentOf } from '../../state/moment.ts'
-import { type Moment, type RecordChange, subtreeOf } from '../../state/state.ts'
+import type { Moment, RecordChange } from '../../state/state.ts'
 import { authorActionsInArchive } from '../context.ts'
+import { placesBelow } from '../places.ts'
 import { instantsOf } from '../touched.ts'
 import type { Guard, Whole } from './guard.ts'
 
@@ -35,19 +38,27 @@ const isMove = ({ table, before, after }: RecordChange) =>
   before.home === null
 
 function somebodyGains(whole: Whole, node: NodeId): boolean {
-  const nodes = [...subtreeOf(whole.after.state, node)].map(each => each.id)
-  const people = [...peopleOf(whole.after)].map(person => person.id)
-  return instantsOf(whole, { nodes, people }).some(at => {
-    const before = momentOf(whole.before.state, at)
-    const after = momentOf(whole.after.state, at)
-    return nodes.some(each => people.some(id => !holds(check(before, id, each), check(after, id, each))))
+  const { before, after } = whole
+  const places = placesBelow(before.state, after.state, new Set([node]))
+  const people = [...peopleOf(after)].map(person => person.id)
+  return instantsOf(whole, { places, people }).some(at => {
+    const was = momentOf(before.state, at)
+    const will = momentOf(after.state, at)
+    return places.some(place =>
+      who(will, place.node).some(
+        ({ person, actions, isActive }) => isActive && !holds(check(was, person.id, place.node), actions),
+      ),
+    )
   })
 }
 
 function webGains({ before, after }: Whole, node: NodeId): boolean {
   const isSeen = (moment: Moment, id: NodeId) => {
-    const place = placeOf(moment, id)
-    return place !== undefined && isPublic(moment, place)
+    const sight = sightOf(moment)
+    const place = nodeById(sight, id)
+    return place !== none && isPublicIn(sight, place)
   }
-  return [...subtreeOf(after.state, node)].some(({ id }) => isSeen(after, id) && !isSeen(before, id))
+  return placesBelow(before.state, after.state, new Set([node])).some(
+    place => isSeen(after, place.node) && !isSeen(before, place.node),
+  )
 }

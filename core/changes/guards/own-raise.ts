@@ -19,15 +19,15 @@ import { withoutRecovery } from './recovered.ts'
 export const ownRaise: Guard = given => {
   const whole = withoutRecovery(given)
   if (isOwnJoining(whole) || whole.edits.some(edit => edit.kind === 'invitation.accept')) return undefined
-  const { nodes, people } = reachOf(whole)
+  const { places, people } = reachOf(whole)
   if (!people.includes(whole.author)) return undefined
-  const existed = nodes.filter(node => rowOf(whole.before.state.nodes, node) !== undefined)
-  const reach = { nodes: existed, people: [whole.author] }
+  const existed = places.filter(({ node }) => rowOf(whole.before.state.nodes, node) !== undefined)
+  const reach = { places: existed, people: [whole.author] }
   const raised = new Set<NodeId>()
   for (const at of instantsOf(whole, reach)) {
     const before = momentOf(whole.before.state, at)
     const after = momentOf(whole.after.state, at)
-    for (const node of existed)
+    for (const { node } of existed)
       if (!holds(held(before, whole.author, node), held(after, whole.author, node))) raised.add(node)
     for (const each of columnDifferences(reach, before, after)) {
       const isNew = rowOf(before.state.columns, each.column) === undefined

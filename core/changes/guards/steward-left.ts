@@ -5,8 +5,8 @@ import { rowOf } from '../../base/collection.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import { momentOf } from '../../state/moment.ts'
-import { type Moment, type RecordChange, rootOf } from '../../state/state.ts'
-import { afterAllEnds, touchedNodes, type Touching } from '../touched.ts'
+import { type Moment, pathOf, type RecordChange, rootOf } from '../../state/state.ts'
+import { afterAllEnds, touchedPlaces, type Touching } from '../touched.ts'
 import type { Guard, Whole } from './guard.ts'
 import { without } from './recovered.ts'
 
@@ -17,7 +17,7 @@ import { without } from './recovered.ts'
  */
 export const stewardLeft: Guard = given => {
   const whole = withoutLeaving(given)
-  const nodes = touchedNodes(whole)
+  const nodes = touchedPlaces(whole).map(each => each.node)
   for (const when of ['now', 'after ends'] as const) {
     const at = when === 'now' ? whole.after.at : afterAllEnds
     const left = nodes.filter(node => losesSteward(whole, node, at))
@@ -62,14 +62,16 @@ const isLeaving = ({ before, after }: Extract<RecordChange, { table: 'persons' }
 /** The places that had somebody to share there before and have nobody after; not those that follow another of them. */
 export function leftAlone(touching: Touching): NodeId[] {
   const { before, after } = touching
+  const tops = new Set(touchedPlaces(touching).map(each => each.node))
   const left = new Set(
-    touchedNodes(touching).filter(
+    [...tops].filter(
       node => isThere(before, node) && isThere(after, node) && isKept(before, node) && !isKept(after, node),
     ),
   )
   return [...left].filter(id => {
-    const node = rowOf(after.state.nodes, id)
-    return node !== undefined && (node.broken !== null || !left.has(node.parent as NodeId))
+    const [node, ...above] = pathOf(after.state, id)
+    const within = above.find(each => tops.has(each.id))
+    return node?.broken !== null || within === undefined || !left.has(within.id)
   })
 }
 

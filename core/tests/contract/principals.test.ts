@@ -96,7 +96,9 @@ describe('a guest', () => {
     const judged = judge(before, set)
     if (!judged.ok) throw new Error(JSON.stringify(judged.error))
     const [first] = impact(wholeOf(before, set, judged.value))
-    expect(first?.differences).toEqual([{ person: 'g', node: 'a', before: noActions, after: reader }])
+    expect(first?.differences).toEqual([
+      { person: 'g', node: 'a', nodes: 1, before: noActions, after: reader },
+    ])
   })
 
   test('stays in no team that stops welcoming guests, unless cleared in the same change set', () => {

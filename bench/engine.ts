@@ -1,0 +1,100 @@
+import { checkIn } from '#core/access/evaluate.ts'
+import { createSight, type Sight } from '#core/access/sight.ts'
+import { answerAt, answersFor, countsOf } from '#core/access/what.ts'
+import { whoIn } from '#core/access/who.ts'
+import { sizeOf } from '#core/base/column.ts'
+import { buildIndex } from '#core/index/build.ts'
+import type { AccessIndex } from '#core/index/layout.ts'
+import { createRandom } from '#demo/random.ts'
+import { type Size, sizes } from '#demo/large.ts'
+import { largeSource } from './large-index.ts'
+import { middleOf, type Reading, tableOfSizes } from './measure.ts'
+
+/** What the core alone takes, on workspaces of each size, beside one lookup in a map of a million numbers. */
+
+const now = 1_790_000_000_000
+const floorWords = 'one lookup in a map of a million numbers'
+
+const columns = [
+  'tree',
+  'sizes',
+  'stretchOf',
+  'stretches',
+  'stretchLinks',
+  'stretchTimes',
+  'entries',
+  'entryTimes',
+  'people',
+  'memberships',
+  'groups',
+] as const
+
+function measured(name: keyof typeof sizes): Reading[] {
+  const size = sizes[name]
+  const source = largeSource(size, now)
+  const building = middleOf(3, () => buildIndex(source))
+  const index = buildIndex(source)
+  const sight = createSight(index, now)
+  const random = createRandom(7)
+  const { cold, warm, lookup } = checks(sight, size)
+  const reading = (what: string, milliseconds: number): Reading => ({
+    what,
+    size: name,
+    milliseconds,
+    floor: { what: floorWords, milliseconds: lookup },
+  })
+  return [
+    reading('check, cold', cold),
+    reading('check, warm', warm),
+    reading(
+      'who',
+      middleOf(2000, () => whoIn(sight, random.whole(size.nodes))),
+    ),
+    reading(
+      'what, counted',
+      middleOf(40, () => countsOf(answersFor(sight, random.whole(size.people)))),
+    ),
+    reading('build from arrays', building),
+    { what: 'memory of the index', size: name, mebibytes: memoryOf(index) },
+  ]
+}
+
+/** What one of each takes, the middle of some rounds: they take turns, so that what else the machine does meets all. */
+function checks(sight: Sight, { people, nodes }: Size): { lookup: number; cold: number; warm: number } {
+  const random = createRandom(11)
+  const count = 300_000
+  const numbers = new Map(Array.from({ length: 1_000_000 }, (_, number) => [number * 7, number]))
+  const keys = Int32Array.from({ length: count }, () => random.whole(1_000_000) * 7)
+  const who = Int32Array.from({ length: count }, () => random.whole(people))
+  const where = Int32Array.from({ length: count }, () => random.whole(nodes))
+  const answers = answersFor(sight, random.whole(people))
+  let sum = 0
+  const rounds = Array.from({ length: 15 }, () => ({
+    lookup: taking(() => {
+      for (let each = 0; each < count; each += 1) sum += numbers.get(keys[each] as number) as number
+    }),
+    cold: taking(() => {
+      for (let each = 0; each < count; each += 1)
+        sum += checkIn(sight, who[each] as number, where[each] as number)
+    }),
+    warm: taking(() => {
+      for (let each = 0; each < count; each += 1) sum += answerAt(answers, where[each] as number)
+    }),
+  }))
+  if (sum < 0) throw new Error('never')
+  const one = (kind: keyof (typeof rounds)[number]) =>
+    (rounds.map(round => round[kind]).sort((a, b) => a - b)[7] ?? 0) / count
+  return { lookup: one('lookup'), cold: one('cold'), warm: one('warm') }
+}
+
+const memoryOf = (index: AccessIndex): number =>
+  columns.reduce((sum, column) => sum + sizeOf(index[column]), 0) / 2 ** 20
+
+function taking(act: () => void): number {
+  const began = performance.now()
+  act()
+  return performance.now() - began
+}
+
+const readings = (['S', 'M', 'L'] as const).flatMap(measured)
+console.log(tableOfSizes(readings))

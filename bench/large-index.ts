@@ -1,0 +1,46 @@
+import { none } from '#core/base/column.ts'
+import type { NodeId } from '#core/base/ids.ts'
+import { emptyNumbering, numberOf, packIds } from '#core/base/numbering.ts'
+import type { Source } from '#core/index/build.ts'
+import type { RecordChange, Rows, TableName } from '#core/state/state.ts'
+import type { ContentNode } from '#core/tree/node.ts'
+import { generateLarge, type Size } from '#demo/large.ts'
+
+/** A large workspace as arrays: what an index is built from. */
+export function largeSource(size: Size, now: number): Source {
+  const rows = new Map<TableName, unknown[]>()
+  const nodes: Pick<ContentNode, 'id' | 'parent'>[] = []
+  const special: ContentNode[] = []
+  for (const { table, after } of generateLarge(size, now) as Generator<RecordChange>) {
+    if (table !== 'nodes') rows.set(table, pushed(rows.get(table), after))
+    else if (after !== null) {
+      nodes.push({ id: after.id, parent: after.parent })
+      if (isSpecial(after)) special.push(after)
+    }
+  }
+  const of = <T extends TableName>(table: T) => (rows.get(table) ?? []) as Rows[T][]
+  const packed = packIds(nodes.map(node => node.id))
+  const numbering = emptyNumbering<NodeId>(packed)
+  const numberAbove = ({ parent }: Pick<ContentNode, 'parent'>) =>
+    parent === null ? none : (numberOf(numbering, parent) ?? none)
+  return {
+    workspace: of('workspaces')[0] as Rows['workspaces'],
+    levels: of('levels'),
+    persons: of('persons'),
+    teams: of('teams'),
+    memberships: of('memberships'),
+    nodes: packed,
+    parents: Int32Array.from(nodes, numberAbove),
+    special,
+    entries: [...of('grants'), ...of('limits')],
+  }
+}
+
+function pushed(rows: unknown[] | undefined, row: unknown): unknown[] {
+  if (rows === undefined) return [row]
+  rows.push(row)
+  return rows
+}
+
+const isSpecial = ({ home, broken, draft, archived, binned, web }: ContentNode): boolean =>
+  home !== null || broken !== null || draft || archived || binned !== null || web !== null

@@ -1,0 +1,173 @@
+import { none, read } from '../base/column.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import type { Instant } from '../base/instant.ts'
+import { numberOf } from '../base/numbering.ts'
+import {
+  type AccessIndex,
+  anyone,
+  everyone,
+  flag,
+  group,
+  guests,
+  inGroup,
+  inMembership,
+  inPerson,
+  isOver,
+  isWithin,
+  kinds,
+  principalKind,
+  statuses,
+  type Times,
+} from '../index/layout.ts'
+import type { Moment } from '../state/state.ts'
+
+/**
+ * An index read at one time: what questions in numbers are put to.
+ *
+ * As whom entries see a person is worked out once: a row of eight numbers, bits and then the teams, and leads of
+ * teams, that match. Few have more than seven; theirs lie apart.
+ */
+export interface Sight {
+  readonly index: AccessIndex
+  readonly time: Instant
+  readonly profiles: (Int32Array | undefined)[]
+  readonly longer: (Int32Array | undefined)[]
+}
+
+/** The first number of a profile: how many teams follow, and bits. */
+export const inProfile = {
+  width: 8,
+  count: 0xff,
+  guest: 0x100,
+  active: 0x200,
+  coming: 0x400,
+  made: 0x800,
+} as const
+const pageShift = 8
+/** A copy of its own: what is imported is looked up anew at each use. */
+const anybody = anyone
+
+const known = new WeakMap<Moment, Sight>()
+
+export function sightOf(moment: Moment): Sight {
+  const kept = known.get(moment)
+  if (kept !== undefined) return kept
+  const sight = createSight(moment.state.index, moment.at)
+  known.set(moment, sight)
+  return sight
+}
+
+export const createSight = (index: AccessIndex, time: Instant): Sight => ({
+  index,
+  time,
+  profiles: [],
+  longer: [],
+})
+
+/** `none` if there is no such person. */
+export const personById = ({ index }: Sight, id: PersonId): number => numberOf(index.persons, id) ?? none
+
+/** `none` if there is no such node. */
+export const nodeById = ({ index }: Sight, id: NodeId): number => numberOf(index.nodes, id) ?? none
+
+/** The numbers in which a person's profile lies, from `profileBase` on. */
+export function profileOf(sight: Sight, person: number): Int32Array {
+  const page = sight.profiles[person >> pageShift]
+  return page !== undefined && page[profileBase(person)] !== 0 ? page : createProfile(sight, person)
+}
+
+export const profileBase = (person: number): number => (person & ((1 << pageShift) - 1)) * inProfile.width
+
+/** A person as entries see it: the principals that match. */
+export interface Whom {
+  readonly self: number
+  /** Everyone, or the guests. */
+  readonly kin: number
+  /** Where the teams lie, and leads of teams. */
+  readonly list: Int32Array
+  readonly first: number
+  readonly behind: number
+}
+
+export function whomOf(sight: Sight, person: number): Whom {
+  const profile = profileOf(sight, person)
+  const base = profileBase(person)
+  const bits = profile[base] as number
+  const count = bits & inProfile.count
+  const isLong = count >= inProfile.width
+  const list = isLong ? (sight.longer[person] as Int32Array) : profile
+  const first = isLong ? 0 : base + 1
+  const kin = (bits & inProfile.guest) === 0 ? everyone : guests
+  return { self: person * 4, kin, list, first, behind: isLong ? list.length : first + count }
+}
+
+export function isWhom({ self, kin, list, first, behind }: Whom, principal: number): boolean {
+  if (principal === self || principal === kin || principal === anybody) return true
+  if ((principal & 3) === 0) return false
+  for (let each = first; each < behind; each += 1) if (list[each] === principal) return true
+  return false
+}
+
+/** What of a person's profile are bits. */
+export const standing = (sight: Sight, person: number): number =>
+  profileOf(sight, person)[profileBase(person)] as number
+
+/** Has access at all; whoever does not is answered as if it had, where that is asked. */
+export const isActiveIn = (sight: Sight, person: number): boolean =>
+  (standing(sight, person) & inProfile.active) !== 0
+
+/** Active, or invited, or here from a later day on: told of as if it were here already, and marked. */
+export const isToldOf = (sight: Sight, person: number): boolean =>
+  (standing(sight, person) & (inProfile.active | inProfile.coming)) !== 0
+
+function createProfile(sight: Sight, person: number): Int32Array {
+  const { index } = sight
+  const isGuest = read(index.people, person * inPerson.width + inPerson.kind) === kinds.guest
+  const teams = teamsOf(sight, person)
+  if (!isGuest) for (const team of index.forAll) teams.push(team * 4 + principalKind.team)
+  const page = (sight.profiles[person >> pageShift] ??= new Int32Array(inProfile.width << pageShift))
+  const base = profileBase(person)
+  const isShort = teams.length < inProfile.width
+  if (isShort) page.set(teams, base + 1)
+  else sight.longer[person] = Int32Array.from(teams)
+  page[base] =
+    (isShort ? teams.length : inProfile.count) |
+    (isGuest ? inProfile.guest : 0) |
+    presenceOf(sight, person) |
+    inProfile.made
+  return page
+}
+
+function presenceOf({ index: { people }, time }: Sight, person: number): number {
+  const base = person * inPerson.width
+  const status = read(people, base + inPerson.status)
+  const times: Times = {
+    flags: read(people, base + inPerson.flags),
+    column: people,
+    address: base + inPerson.times,
+  }
+  if (status === statuses.active && isWithin(times, time)) return inProfile.active
+  const mayCome = status === statuses.invited || status === statuses.active
+  return mayCome && !isOver(times, time) ? inProfile.coming : 0
+}
+
+/** As principals, the teams that a person is in by a membership that counts: a guest's sleeps where guests are not welcome. */
+function teamsOf({ index, time }: Sight, person: number): number[] {
+  const teams: number[] = []
+  const { people, memberships } = index
+  const isGuest = read(people, person * inPerson.width + inPerson.kind) === kinds.guest
+  let row = read(people, person * inPerson.width + inPerson.first)
+  for (; row !== none; row = read(memberships, row * inMembership.width + inMembership.nextOfPerson)) {
+    const base = row * inMembership.width
+    const team = read(memberships, base + inMembership.team)
+    const flags = read(memberships, base + inMembership.flags)
+    if (!isWithin({ flags, column: memberships, address: base + inMembership.times }, time)) continue
+    if (isGuest && !welcomesGuests(index, team)) continue
+    teams.push(team * 4 + principalKind.team)
+    if (!isGuest && (flags & flag.lead) !== 0) teams.push(team * 4 + principalKind.leads)
+  }
+  return teams
+}
+
+export const welcomesGuests = ({ groups }: AccessIndex, team: number): boolean =>
+  (read(groups, team * inGroup.width + inGroup.state) & group.welcomesGuests) !== 0

@@ -1,0 +1,247 @@
+import { rowOf } from '../base/collection.ts'
+import { none, offsetIn, pageAt, read } from '../base/column.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import { idOf } from '../base/numbering.ts'
+import { type AccessIndex, guests, inLinks, inStretch, state } from '../index/layout.ts'
+import { forEachStretch } from '../index/walk.ts'
+import { type ActionSet, noActions } from '../levels/action.ts'
+import {
+  addOwn,
+  afterStates,
+  capped,
+  createSum,
+  hidesAsDraft,
+  isSpokenOf,
+  statesOf,
+  type Sum,
+} from './evaluate.ts'
+import type { Moment } from '../state/state.ts'
+import type { ContentNode } from '../tree/node.ts'
+import { childrenIn } from './regions.ts'
+import { isActiveIn, nodeById, personById, type Sight, sightOf, type Whom, whomOf } from './sight.ts'
+
+/**
+ * All that one person may do: what lists, searches and counts are filtered by. Worked out once for a sight, in
+ * one pass over the stretches; from then on an answer is two reads.
+ */
+export interface Answers {
+  readonly index: AccessIndex
+  /** By a stretch's number, what is answered in it; with `headHidden` where not at its head. */
+  readonly byStretch: Int32Array
+}
+
+/** The sign bit: no action has it. */
+const headHidden = 1 << 31
+
+const known = new WeakMap<Sight, Map<number, Answers>>()
+/** Answers cost four bytes a stretch and person: past this many the oldest are let go. */
+const keptAtMost = 64
+
+export function answersFor(sight: Sight, person: number): Answers {
+  const kept = known.get(sight) ?? new Map<number, Answers>()
+  known.set(sight, kept)
+  const before = kept.get(person)
+  if (before !== undefined) return before
+  const [oldest] = kept.size < keptAtMost ? [] : kept.keys()
+  if (oldest !== undefined) kept.delete(oldest)
+  const answers = { index: sight.index, byStretch: answered(sight, person) }
+  kept.set(person, answers)
+  return answers
+}
+
+export function answerAt({ index, byStretch }: Answers, node: number): ActionSet {
+  const stretch = read(index.stretchOf, node)
+  const answer = byStretch[stretch] as ActionSet
+  if (answer >= 0) return answer
+  const isHead = read(index.stretches, stretch * inStretch.width + inStretch.head) === node
+  return isHead ? noActions : ((answer & ~headHidden) as ActionSet)
+}
+
+/** What is being worked out for somebody. */
+interface Answering {
+  readonly sight: Sight
+  readonly person: number
+  readonly whom: Whom
+  readonly byStretch: Int32Array
+  /** For each stretch the place of its sum among those that were made; `none` while it is not known. */
+  readonly sumOf: Int32Array
+  readonly sums: Sum[]
+}
+
+/** Down the tree of stretches, as they lie; the few that lie before the one above them come last. */
+function answered(sight: Sight, person: number): Int32Array {
+  const { stretches, freeStretches } = sight.index
+  const byStretch = new Int32Array(freeStretches.length)
+  if (!isActiveIn(sight, person)) return byStretch
+  const sumOf = new Int32Array(freeStretches.length).fill(none)
+  const answering = { sight, person, whom: whomOf(sight, person), byStretch, sumOf, sums: [] }
+  const late: number[] = []
+  for (let stretch = 0; stretch < byStretch.length; stretch += 1) {
+    const page = pageAt(stretches, stretch * stretchWidth)
+    const at = offsetIn(stretch * stretchWidth)
+    const up = page[at + upAt] as number
+    if (page[at + headAt] === none) continue
+    if (up !== none && sumOf[up] === none) late.push(stretch)
+    else answerStretch(answering, stretch, up)
+  }
+  for (const stretch of late) answerLate(answering, stretch)
+  return byStretch
+}
+
+function answerLate(answering: Answering, from: number): void {
+  const { stretches } = answering.sight.index
+  const upOf = (stretch: number) => read(stretches, stretch * stretchWidth + upAt)
+  const waiting: number[] = []
+  for (let stretch = from; answering.sumOf[stretch] === none; stretch = upOf(stretch)) waiting.push(stretch)
+  for (const stretch of waiting.toReversed()) answerStretch(answering, stretch, upOf(stretch))
+}
+
+/** One with nothing that speaks of the person answers as the one above it. */
+function answerStretch(answering: Answering, stretch: number, up: number): void {
+  const { sight, person, whom, byStretch, sumOf, sums } = answering
+  const { index } = sight
+  const bits = read(index.stretches, stretch * stretchWidth + stateAt)
+  if (up !== none && (bits & telling) === 0 && !isSpokenOf(index, whom, stretch)) {
+    sumOf[stretch] = sumOf[up] as number
+    byStretch[stretch] = (byStretch[up] as number) & ~headHidden
+    return
+  }
+  const sum = createSum()
+  inherit(sum, up === none ? undefined : sums[sumOf[up] as number])
+  sum.isGuest = whom.kin === guests
+  if ((bits & state.broken) !== 0) sum.given = noActions
+  addOwn(sight, whom, { sum, stretch })
+  sum.states |= statesOf(index, bits) & (state.archived | state.binned)
+  byStretch[stretch] = answerOf(index, sum, { stretch, person })
+  sumOf[stretch] = sums.push(sum) - 1
+}
+
+function inherit(sum: Sum, above: Sum | undefined): void {
+  if (above === undefined) return
+  sum.given = above.given
+  sum.cap = above.cap
+  sum.capUnlessSpared = above.capUnlessSpared
+  sum.states = above.states
+}
+
+// Their own copies: what is imported is looked up anew at each use.
+const { width: stretchWidth, state: stateAt, up: upAt, head: headAt } = inStretch
+/** What of a head's state can make a difference to people; a home, where its team is archived. */
+const telling = state.broken | state.draft | state.archived | state.binned | state.home
+
+function answerOf(
+  index: AccessIndex,
+  sum: Sum,
+  { stretch, person }: { stretch: number; person: number },
+): number {
+  const held = capped(index, sum)
+  if (held === noActions) return noActions
+  const node = read(index.stretches, stretch * inStretch.width + inStretch.head)
+  const answer = afterStates(held, sum.states)
+  return hidesAsDraft(index, { person, node, stretch, held }) ? answer | headHidden : answer
+}
+
+/** How many places somebody may do what at, by the set of actions. */
+export function countsOf({ index, byStretch }: Answers): Map<ActionSet, number> {
+  const counts = new Map<ActionSet, number>()
+  for (let stretch = 0; stretch < byStretch.length; stretch += 1) {
+    const answer = byStretch[stretch] as number
+    const actions = (answer & ~headHidden) as ActionSet
+    if (actions === noActions) continue
+    const nodes = read(index.stretchLinks, stretch * inLinks.width + inLinks.nodes) - (answer < 0 ? 1 : 0)
+    counts.set(actions, (counts.get(actions) ?? 0) + nodes)
+  }
+  return counts
+}
+
+/** A piece of the tree that somebody sees, all of which answers alike: a region, by the place of the one around it. */
+export interface Seen {
+  /** Its top. */
+  readonly node: number
+  readonly actions: ActionSet
+  readonly nodes: number
+  /** The place in the list of what its top stands in; `none` where that is not seen, or has no place of its own. */
+  readonly within: number
+}
+
+/** All that somebody sees, each piece after the one that it stands in. Costs what the stretches cost. */
+export function seenIn({ index, byStretch }: Answers): Seen[] {
+  const seen: Seen[] = []
+  /** For each stretch its place in the list, + 1; 0 where it has none, or several. */
+  const placeOf = new Int32Array(byStretch.length)
+  forEachStretch(index, (stretch, up) => {
+    const answer = byStretch[stretch] as number
+    const actions = (answer & ~headHidden) as ActionSet
+    if (actions === noActions) return
+    const within = up === none ? none : (placeOf[up] as number) - 1
+    const node = read(index.stretches, stretch * stretchWidth + inStretch.head)
+    if ((read(index.stretches, stretch * stretchWidth + stateAt) & state.draft) === 0) {
+      const nodes = read(index.stretchLinks, stretch * inLinks.width + inLinks.nodes)
+      placeOf[stretch] = seen.push({ node, actions, nodes, within })
+      return
+    }
+    const place = answer < 0 ? none : seen.push({ node, actions, nodes: 1, within }) - 1
+    for (const inside of inDraft(index, stretch)) seen.push({ ...inside, actions, within: place })
+  })
+  return seen
+}
+
+/** What lies right in a draft, and how many nodes of its stretch go with each. */
+function inDraft(index: AccessIndex, stretch: number): { node: number; nodes: number }[] {
+  const inside = (node: number) =>
+    childrenIn(index, node).filter(child => read(index.stretchOf, child) === stretch)
+  const head = read(index.stretches, stretch * stretchWidth + inStretch.head)
+  return inside(head).map(node => {
+    let nodes = 0
+    const waiting = [node]
+    for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+      nodes += 1
+      waiting.push(...inside(next))
+    }
+    return { node, nodes }
+  })
+}
+
+/** A piece of the tree that somebody sees, as it is told. */
+export interface Reached {
+  readonly node: ContentNode
+  readonly actions: ActionSet
+  /** How many places answer alike: the node, and others below it. */
+  readonly nodes: number
+  /** The place in the list of what the node stands in; `none` where that is not seen. */
+  readonly within: number
+}
+
+/** All that somebody sees, piece by piece; nothing for who is not there. */
+export function what(moment: Moment, person: PersonId): Reached[] {
+  const answers = answersOf(moment, person)
+  if (answers === undefined) return []
+  return seenIn(answers).map(({ node, ...piece }) => ({ ...piece, node: nodeOf(moment, node) }))
+}
+
+/** The same place by place, from one down, each before what lies in it. Costs what lies below. */
+export function whatBelow(
+  moment: Moment,
+  person: PersonId,
+  top: NodeId,
+): { readonly node: ContentNode; readonly actions: ActionSet }[] {
+  const answers = answersOf(moment, person)
+  if (answers === undefined) return []
+  const found: { node: ContentNode; actions: ActionSet }[] = []
+  const waiting = [nodeById(sightOf(moment), top)]
+  for (let node = waiting.pop(); node !== undefined && node !== none; node = waiting.pop()) {
+    const actions = answerAt(answers, node)
+    if (actions !== noActions) found.push({ node: nodeOf(moment, node), actions })
+    waiting.push(...childrenIn(answers.index, node))
+  }
+  return found
+}
+
+function answersOf(moment: Moment, person: PersonId): Answers | undefined {
+  const sight = sightOf(moment)
+  const number = personById(sight, person)
+  return number === none ? undefined : answersFor(sight, number)
+}
+
+const nodeOf = ({ state: { index, nodes } }: Moment, node: number): ContentNode =>
+  rowOf(nodes, idOf(index.nodes, node) as NodeId) as ContentNode

@@ -1,0 +1,186 @@
+import { none, read, write } from '../base/column.ts'
+import type { Span } from '../base/instant.ts'
+import { numberOf } from '../base/numbering.ts'
+import type { Gives, Grant, Limit } from '../rules/entry.ts'
+import { partsOf, type Principal } from '../rules/principal.ts'
+import {
+  type AccessIndex,
+  anyone,
+  everyone,
+  flag,
+  guests,
+  inEntry,
+  inStretch,
+  inTimes,
+  principalKind,
+  timeAt,
+} from './layout.ts'
+import { flagsOf, giveRowBack, type Making, reading, takeRow, writeTimes, writing } from './making.ts'
+import { dissolve, stretchAt } from './tree.ts'
+
+/** A grant or a limit as it lies in the index. Two that say the same are the same there. */
+interface Said extends Span {
+  readonly principal: number
+  readonly actions: number
+  readonly flags: number
+}
+
+/** `none` for one who is not there: nobody matches it. */
+export function principalNumber({ persons, teams }: AccessIndex, principal: Principal): number {
+  const parts = partsOf(principal)
+  switch (parts.kind) {
+    case 'everyone':
+      return everyone
+    case 'guests':
+      return guests
+    case 'anyone':
+      return anyone
+    case 'person':
+      return code(numberOf(persons, parts.person), principalKind.person)
+    case 'team':
+    case 'leads':
+      return code(numberOf(teams, parts.team), principalKind[parts.kind])
+  }
+}
+
+const code = (number: number | undefined, kind: number): number =>
+  number === undefined ? none : number * 4 + kind
+
+const saidBy = ({ index }: Making, row: Grant | Limit): Said => ({
+  principal: principalNumber(index, row.principal),
+  from: row.from,
+  until: row.until,
+  ...('gives' in row
+    ? { actions: numberGiven(index, row.gives), flags: flagsOf(row) }
+    : { actions: row.allows, flags: flagsOf(row) | flag.limit | (row.sparesStewards ? flag.spares : 0) }),
+})
+
+const numberGiven = ({ levels }: AccessIndex, gives: Gives): number =>
+  typeof gives === 'number' ? gives : -1 - levels.findIndex(level => level.id === gives)
+
+/** Where an entry lies: in the row of its stretch, or in one of its own. */
+interface Slot {
+  readonly column: 'stretches' | 'entries'
+  readonly base: number
+  readonly times: 'stretchTimes' | 'entryTimes'
+  readonly timesAt: number
+}
+
+const firstOf = (stretch: number): Slot => ({
+  column: 'stretches',
+  base: stretch * inStretch.width + inStretch.entry,
+  times: 'stretchTimes',
+  timesAt: stretch * inTimes.width,
+})
+
+const slotOf = (entry: number): Slot => ({
+  column: 'entries',
+  base: entry * inEntry.width,
+  times: 'entryTimes',
+  timesAt: entry * inTimes.width,
+})
+
+const fieldOf = (making: Making, { column, base }: Slot, field: number): number =>
+  read(reading(making, column), base + field)
+
+function nextOf(making: Making, slot: Slot): Slot | undefined {
+  const next = fieldOf(making, slot, inEntry.next)
+  return next === none ? undefined : slotOf(next)
+}
+
+/** Nothing if its node is not there, or nobody is whom it speaks of. */
+export function addEntry(making: Making, row: Grant | Limit): void {
+  const node = numberOf(making.index.nodes, row.node)
+  const said = saidBy(making, row)
+  if (node === undefined || said.principal === none) return
+  const first = firstOf(stretchAt(making, node))
+  if (fieldOf(making, first, inEntry.principal) === none) {
+    lay(making, first, { ...said, next: none })
+    return
+  }
+  const entry = takeRow(making, 'freeEntries')
+  lay(making, slotOf(entry), { ...said, next: fieldOf(making, first, inEntry.next) })
+  write(writing(making, first.column), first.base + inEntry.next, entry)
+}
+
+function lay(
+  making: Making,
+  { column, base, times, timesAt }: Slot,
+  said: Said & { readonly next: number },
+): void {
+  const to = writing(making, column)
+  write(to, base + inEntry.principal, said.principal)
+  write(to, base + inEntry.actions, said.actions)
+  write(to, base + inEntry.flags, said.flags)
+  write(to, base + inEntry.next, said.next)
+  if ((said.flags & flag.timed) !== 0) writeTimes(writing(making, times), timesAt, said)
+}
+
+/** Nothing if it is not there: what lies at a node goes with it. */
+export function removeEntry(making: Making, row: Grant | Limit): void {
+  const node = numberOf(making.index.nodes, row.node)
+  const said = saidBy(making, row)
+  if (node === undefined || said.principal === none) return
+  const stretch = stretchAt(making, node)
+  let before: Slot | undefined
+  for (let slot: Slot | undefined = firstOf(stretch); slot !== undefined; slot = nextOf(making, slot)) {
+    if (says(making, slot, said)) {
+      if (before === undefined) removeFirst(making, slot)
+      else unlink(making, before, slot)
+      break
+    }
+    before = slot
+  }
+  dissolveIfPlain(making, stretch)
+}
+
+/** The second one, if there is one, takes its place. */
+function removeFirst(making: Making, first: Slot): void {
+  const second = nextOf(making, first)
+  if (second === undefined) {
+    write(writing(making, first.column), first.base + inEntry.principal, none)
+    return
+  }
+  lay(making, first, { ...saidIn(making, second), next: fieldOf(making, second, inEntry.next) })
+  giveRowBack(making, 'freeEntries', second.base / inEntry.width)
+}
+
+function unlink(making: Making, before: Slot, slot: Slot): void {
+  write(writing(making, before.column), before.base + inEntry.next, fieldOf(making, slot, inEntry.next))
+  giveRowBack(making, 'freeEntries', slot.base / inEntry.width)
+}
+
+const says = (making: Making, slot: Slot, said: Said): boolean => {
+  const there = saidIn(making, slot)
+  return (Object.keys(there) as (keyof Said)[]).every(key => there[key] === said[key])
+}
+
+function saidIn(making: Making, slot: Slot): Said {
+  const flags = fieldOf(making, slot, inEntry.flags)
+  const time = (bit: number, field: number) =>
+    (flags & bit) === 0 ? null : timeAt(reading(making, slot.times), slot.timesAt + field)
+  return {
+    principal: fieldOf(making, slot, inEntry.principal),
+    actions: fieldOf(making, slot, inEntry.actions),
+    flags,
+    from: time(flag.from, inTimes.from),
+    until: time(flag.until, inTimes.until),
+  }
+}
+
+/** A stretch with no entries and no state of its own ends; the root's never does. */
+export function dissolveIfPlain(making: Making, stretch: number): void {
+  const stretches = reading(making, 'stretches')
+  const base = stretch * inStretch.width
+  const isPlain =
+    read(stretches, base + inStretch.entry + inEntry.principal) === none &&
+    read(stretches, base + inStretch.state) === 0 &&
+    read(stretches, base + inStretch.up) !== none
+  if (isPlain) dissolve(making, stretch)
+}
+
+/** All that lies at a node that goes. */
+export function dropEntries(making: Making, stretch: number): void {
+  for (let slot = nextOf(making, firstOf(stretch)); slot !== undefined; slot = nextOf(making, slot))
+    giveRowBack(making, 'freeEntries', slot.base / inEntry.width)
+}

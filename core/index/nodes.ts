@@ -1,0 +1,138 @@
+import { none, read, write } from '../base/column.ts'
+import type { NodeId } from '../base/ids.ts'
+import { numberedAll, numberOf, unnumbered } from '../base/numbering.ts'
+import type { ContentNode } from '../tree/node.ts'
+import { dissolveIfPlain, dropEntries } from './entries.ts'
+import { type AccessIndex, inStretch, inTree, state } from './layout.ts'
+import { type Changed, type Making, reading, writing } from './making.ts'
+import { freeStretch, grow, hang, link, rejoin, resize, stretchAt, unhang } from './tree.ts'
+
+/** Nodes that come, go, move or get another state. Their parents may be among them, before or after them. */
+export function changeNodes(making: Making, changes: readonly Changed<ContentNode>[]): void {
+  const number = ({ id }: ContentNode) => numberOf(making.index.nodes, id) as number
+  createAll(
+    making,
+    changes.flatMap(({ before, after }) => (before === null && after !== null ? [after] : [])),
+  )
+  const moved = changes.flatMap(({ before, after }) =>
+    before !== null && after !== null && before.parent !== after.parent ? [after] : [],
+  )
+  for (const node of moved) unhang(making, number(node))
+  for (const node of moved) hang(making, number(node), parentNumber(making, node))
+  for (const node of deepestFirst(making, moved.map(number))) rejoin(making, node)
+  for (const { after } of changes) if (after !== null) setState(making, after)
+  const gone = changes.flatMap(({ before, after }) => (before !== null && after === null ? [before] : []))
+  const ids = new Map(gone.map(node => [number(node), node.id]))
+  for (const node of deepestFirst(making, [...ids.keys()])) remove(making, node, ids.get(node) as NodeId)
+}
+
+const parentNumber = ({ index }: Making, { parent }: ContentNode): number =>
+  parent === null ? none : (numberOf(index.nodes, parent) ?? none)
+
+function createAll(making: Making, nodes: readonly ContentNode[]): void {
+  if (nodes.length === 0) return
+  const numbers = numberedAll(
+    making.index.nodes,
+    nodes.map(node => node.id),
+  )
+  making.index.nodes = numbers
+  const inOrder = parentsFirst(nodes)
+  for (const node of inOrder) create(making, node)
+  // From below: what is counted in a parent that is new too is counted above with that.
+  const isNew = new Set(nodes.map(node => node.id))
+  const sizes = writing(making, 'sizes')
+  for (const node of inOrder.toReversed()) {
+    const parent = parentNumber(making, node)
+    const size = read(sizes, numberOf(numbers, node.id) as number)
+    if (node.parent !== null && isNew.has(node.parent)) write(sizes, parent, read(sizes, parent) + size)
+    else resize(making, parent, size)
+  }
+}
+
+function parentsFirst(nodes: readonly ContentNode[]): ContentNode[] {
+  const waiting = new Map(nodes.map(node => [node.id, node]))
+  const inOrder: ContentNode[] = []
+  for (const node of nodes) {
+    const chain: ContentNode[] = []
+    for (let next: ContentNode | undefined = node; next !== undefined && waiting.has(next.id);) {
+      chain.push(next)
+      waiting.delete(next.id)
+      next = next.parent === null ? undefined : waiting.get(next.parent)
+    }
+    inOrder.push(...chain.toReversed())
+  }
+  return inOrder
+}
+
+function create(making: Making, node: ContentNode): void {
+  const number = numberOf(making.index.nodes, node.id) as number
+  const tree = writing(making, 'tree')
+  for (let field = 0; field < inTree.width; field += 1) write(tree, number * inTree.width + field, none)
+  write(writing(making, 'sizes'), number, 1)
+  const stretchOf = writing(making, 'stretchOf')
+  write(stretchOf, number, none)
+  const parent = parentNumber(making, node)
+  link(making, number, parent)
+  if (parent === none) stretchAt(making, number)
+  else {
+    write(stretchOf, number, read(stretchOf, parent))
+    grow(making, read(stretchOf, parent), 1)
+  }
+}
+
+/** The last of its branch: what lay below went or moved before it. */
+function remove(making: Making, node: number, id: NodeId): void {
+  unhang(making, node)
+  const stretch = read(reading(making, 'stretchOf'), node)
+  const stretches = writing(making, 'stretches')
+  if (read(stretches, stretch * inStretch.width + inStretch.head) === node) {
+    dropEntries(making, stretch)
+    freeStretch(making, stretch)
+  } else grow(making, stretch, -1)
+  making.index.nodes = unnumbered(making.index.nodes, id)
+}
+
+function setState(making: Making, node: ContentNode): void {
+  const number = numberOf(making.index.nodes, node.id) as number
+  const within = read(reading(making, 'stretchOf'), number) * inStretch.width
+  const isHead = read(reading(making, 'stretches'), within + inStretch.head) === number
+  if (isHead || stateOf(making.index, node) !== 0) dissolveIfPlain(making, writeState(making, node))
+}
+
+/** Writes what a node's own state is; it heads a stretch from then on, whose number is given back. */
+export function writeState(making: Making, node: ContentNode): number {
+  const stretch = stretchAt(making, numberOf(making.index.nodes, node.id) as number)
+  const stretches = writing(making, 'stretches')
+  const base = stretch * inStretch.width
+  write(stretches, base + inStretch.state, stateOf(making.index, node))
+  write(stretches, base + inStretch.maker, numberOf(making.index.persons, node.maker) ?? none)
+  return stretch
+}
+
+function stateOf({ teams }: AccessIndex, node: ContentNode): number {
+  const team = node.home?.of === 'team' ? (numberOf(teams, node.home.team) ?? none) : none
+  return (
+    (node.broken === null ? 0 : state.broken) |
+    (node.draft ? state.draft : 0) |
+    (node.archived ? state.archived : 0) |
+    (node.binned === null ? 0 : state.binned) |
+    (node.web === 'published' ? state.published : 0) |
+    (node.web === 'excluded' ? state.excluded : 0) |
+    (node.home === null ? 0 : state.home) |
+    ((team + 1) << state.teamShift)
+  )
+}
+
+function deepestFirst(making: Making, nodes: readonly number[]): number[] {
+  if (nodes.length < 2) return [...nodes]
+  const tree = reading(making, 'tree')
+  const depthOf = (from: number) => {
+    let depth = 0
+    for (let node = from; node !== none; node = read(tree, node * inTree.width + inTree.parent)) depth += 1
+    return depth
+  }
+  return nodes
+    .map(node => ({ node, depth: depthOf(node) }))
+    .sort((a, b) => b.depth - a.depth)
+    .map(each => each.node)
+}

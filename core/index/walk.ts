@@ -1,0 +1,80 @@
+import { none, offsetIn, pageAt, read } from '../base/column.ts'
+import { type AccessIndex, flag, inEntry, inStretch, inTimes, isWithin, principalKind } from './layout.ts'
+
+/** An entry: at an offset of a page, the first of a stretch or one with a number of its own. */
+export interface Found {
+  page: Int32Array
+  at: number
+  stretch: number
+  /** `none` for the first one. */
+  number: number
+}
+
+/**
+ * The entries of one stretch; until `visit` answers that it has seen enough. What it is given is the same object
+ * each time.
+ */
+export function someEntry(index: AccessIndex, stretch: number, visit: (found: Found) => boolean): boolean {
+  const row = stretch * inStretch.width
+  const page = pageAt(index.stretches, row)
+  const found: Found = { page, at: offsetIn(row) + inStretch.entry, stretch, number: none }
+  if (found.page[found.at + inEntry.principal] === none) return false
+  for (;;) {
+    if (visit(found)) return true
+    const next = found.page[found.at + inEntry.next] as number
+    if (next === none) return false
+    found.page = pageAt(index.entries, next * inEntry.width)
+    found.at = offsetIn(next * inEntry.width)
+    found.number = next
+  }
+}
+
+export const principalOf = ({ page, at }: Found): number => page[at + inEntry.principal] as number
+export const isLimit = ({ page, at }: Found): boolean =>
+  ((page[at + inEntry.flags] as number) & flag.limit) !== 0
+
+/** Whether an entry counts at a time. */
+export function isLiveEntry({ stretchTimes, entryTimes }: AccessIndex, found: Found, time: number): boolean {
+  const flags = found.page[found.at + inEntry.flags] as number
+  if ((flags & flag.timed) === 0) return true
+  return found.number === none
+    ? isWithin({ flags, column: stretchTimes, address: found.stretch * inTimes.width }, time)
+    : isWithin({ flags, column: entryTimes, address: found.number * inTimes.width }, time)
+}
+
+/** A limit on a group spares members who are given share, unless it says otherwise. */
+export const isSparing = ({ page, at }: Found): boolean =>
+  ((page[at + inEntry.flags] as number) & flag.spares) !== 0 &&
+  ((page[at + inEntry.principal] as number) & 3) !== principalKind.person
+
+/**
+ * Every stretch, each after the one that it lies in. Rows lie nearly in that order, and are read as they lie: far
+ * faster than from one to the next down the tree.
+ */
+export function forEachStretch(
+  { stretches, freeStretches: { length } }: AccessIndex,
+  visit: (stretch: number, up: number) => void,
+): void {
+  const isDone = new Uint8Array(length)
+  const waiting: number[] = []
+  for (let row = 0; row < length; row += 1) {
+    let stretch = row
+    for (;;) {
+      const base = stretch * inStretch.width
+      const isFree = read(stretches, base + inStretch.head) === none
+      const up = read(stretches, base + inStretch.up)
+      if (!isFree && isDone[stretch] === 0) {
+        if (up !== none && isDone[up] === 0) {
+          waiting.push(stretch)
+          stretch = up
+          continue
+        }
+        isDone[stretch] = 1
+        visit(stretch, up)
+      }
+      const next = waiting.pop()
+      if (next === undefined) break
+      stretch = next
+    }
+  }
+}

@@ -1,0 +1,154 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { checkIn } from '../access/evaluate.ts'
+import { createSight, type Sight } from '../access/sight.ts'
+import { answerAt, answersFor, countsOf, seenIn } from '../access/what.ts'
+import { whoIn } from '../access/who.ts'
+import { allRows } from '../base/collection.ts'
+import { none, read } from '../base/column.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import { idOf, numberOf } from '../base/numbering.ts'
+import { applyEdits } from '../changes/judge.ts'
+import { listActions, noActions } from '../levels/action.ts'
+import { momentOf } from '../state/moment.ts'
+import { applyChanges, inverseOf, type State } from '../state/state.ts'
+import { anyEdit, anyPolicy, anyStanding } from './edits.ts'
+import { judged } from './judge.ts'
+import { isSpecial, sourceOf } from './source.ts'
+import { now } from './world.ts'
+import { anyWorld } from './worlds.ts'
+import { buildIndex } from '../index/build.ts'
+import { type AccessIndex, inLinks, inStretch, inTree } from '../index/layout.ts'
+
+const anyActs = fc.array(
+  fc.oneof({ weight: 4, arbitrary: anyEdit }, anyPolicy, { weight: 2, arbitrary: anyStanding }),
+  {
+    minLength: 1,
+    maxLength: 5,
+  },
+)
+
+/** A world, and what becomes of it by some edits, each state beside the others; undone in the end. */
+const anyStates = fc.tuple(anyWorld, anyActs).map(([first, acts]) => {
+  const states = [first]
+  for (const act of acts) {
+    const state = states.at(-1) as State
+    const applied = applyEdits(momentOf(state, now), act(state))
+    if (applied === undefined) continue
+    states.push(applied.state, applyChanges(applied.state, inverseOf(applied.changes)), applied.state)
+  }
+  return states
+})
+
+const idsOf = (state: State) => ({
+  people: allRows(state.persons).map(each => each.id),
+  places: allRows(state.nodes).map(each => each.id),
+})
+
+/** All that an index answers, by ids. */
+function answersOf(state: State, index: AccessIndex, time: number): string[] {
+  const sight = createSight(index, time)
+  const { people, places } = idsOf(state)
+  return people.flatMap(person =>
+    places.map(place => {
+      const actions = checkIn(
+        sight,
+        numberOf(index.persons, person) as number,
+        numberOf(index.nodes, place) as number,
+      )
+      return `${person} ${place} ${listActions(actions).join(' ')}`
+    }),
+  )
+}
+
+test('an index that followed each change answers as one made anew, and as the judge; older ones stay as they were', () => {
+  fc.assert(
+    fc.property(anyStates, fc.constantFrom(now, now + 6, now + 15), (states, time) => {
+      for (const state of states) {
+        const { people, places } = idsOf(state)
+        const defined = people.flatMap(person =>
+          places.map(place => `${person} ${place} ${judged(momentOf(state, time), person, place).join(' ')}`),
+        )
+        expect(answersOf(state, state.index, time)).toEqual(defined)
+        expect(answersOf(state, buildIndex(sourceOf(state)), time)).toEqual(defined)
+      }
+    }),
+    { numRuns: 250 },
+  )
+})
+
+test('it keeps what its head says: stretches, sizes and counts', () => {
+  fc.assert(
+    fc.property(anyStates, states => {
+      for (const state of states)
+        for (const index of [state.index, buildIndex(sourceOf(state))]) expectWhole(state, index)
+    }),
+    { numRuns: 250 },
+  )
+})
+
+function expectWhole(state: State, index: AccessIndex): void {
+  const counts = new Map<number, number>()
+  const below = new Map<NodeId, number>()
+  for (const node of allRows(state.nodes)) {
+    for (let each: NodeId | null = node.id; each !== null;) {
+      below.set(each, (below.get(each) ?? 0) + 1)
+      each = allRows(state.nodes).find(other => other.id === each)?.parent ?? null
+    }
+    const number = numberOf(index.nodes, node.id) as number
+    const stretch = read(index.stretchOf, number)
+    counts.set(stretch, (counts.get(stretch) ?? 0) + 1)
+    const isHead = read(index.stretches, stretch * inStretch.width + inStretch.head) === number
+    const parent = read(index.tree, number * inTree.width + inTree.parent)
+    expect(parent === none ? null : idOf(index.nodes, parent)).toBe(node.parent)
+    expect([node.id, isHead]).toEqual([node.id, node.parent === null || isHeading(state, node.id)])
+    if (!isHead) expect(stretch).toBe(read(index.stretchOf, parent))
+    else if (parent !== none)
+      expect(read(index.stretches, stretch * inStretch.width + inStretch.up)).toBe(
+        read(index.stretchOf, parent),
+      )
+  }
+  for (const [stretch, count] of counts)
+    expect(read(index.stretchLinks, stretch * inLinks.width + inLinks.nodes)).toBe(count)
+  for (const [id, count] of below) expect(read(index.sizes, numberOf(index.nodes, id) as number)).toBe(count)
+}
+
+const isHeading = (state: State, id: NodeId): boolean =>
+  [...allRows(state.grants), ...allRows(state.limits)].some(each => each.node === id) ||
+  allRows(state.nodes).some(node => node.id === id && isSpecial(node))
+
+test('who, what and the pieces that somebody sees tell what check tells, one by one', () => {
+  fc.assert(
+    fc.property(anyStates, fc.constantFrom(now, now + 6), (states, time) => {
+      const state = states.at(-1) as State
+      const sight = createSight(state.index, time)
+      const { people, places } = idsOf(state)
+      const numbers = places.map(place => numberOf(state.index.nodes, place) as number)
+      for (const person of people.map(each => numberOf(state.index.persons, each) as number)) {
+        const held = numbers.map(node => checkIn(sight, person, node))
+        const answers = answersFor(sight, person)
+        expect(numbers.map(node => answerAt(answers, node))).toEqual(held)
+        const seen = held.filter(each => each !== noActions).sort()
+        expect(
+          [...countsOf(answers)].flatMap(([set, count]) => Array<number>(count).fill(set)).sort(),
+        ).toEqual(seen)
+        const pieces = seenIn(answers)
+        expect(pieces.flatMap(each => Array<number>(each.nodes).fill(each.actions)).sort()).toEqual(seen)
+        for (const each of pieces) expect(checkIn(sight, person, each.node)).toBe(each.actions)
+      }
+      for (const node of numbers) expect(activeWho(sight, node)).toEqual(everybodyAt(sight, people, node))
+    }),
+    { numRuns: 250 },
+  )
+})
+
+const activeWho = (sight: Sight, node: number) =>
+  whoIn(sight, node)
+    .filter(person => checkIn(sight, person, node) !== noActions)
+    .sort((a, b) => a - b)
+
+const everybodyAt = (sight: Sight, people: readonly PersonId[], node: number) =>
+  people
+    .map(id => numberOf(sight.index.persons, id) as number)
+    .filter(person => checkIn(sight, person, node) !== noActions)
+    .sort((a, b) => a - b)

@@ -1,0 +1,27 @@
+import { allRows } from '../base/collection.ts'
+import { none } from '../base/column.ts'
+import { packIds } from '../base/numbering.ts'
+import type { Source } from '../index/build.ts'
+import { type State, workspaceOf } from '../state/state.ts'
+import type { ContentNode } from '../tree/node.ts'
+
+/** What an index of a state is built from, its nodes in whatever order they lie. */
+export function sourceOf(state: State): Source {
+  const nodes = allRows(state.nodes)
+  const ids = nodes.map(node => node.id)
+  return {
+    workspace: workspaceOf(state),
+    levels: allRows(state.levels),
+    persons: allRows(state.persons),
+    teams: allRows(state.teams),
+    memberships: allRows(state.memberships),
+    nodes: packIds(ids),
+    parents: Int32Array.from(nodes, ({ parent }) => (parent === null ? none : ids.indexOf(parent))),
+    special: nodes.filter(isSpecial),
+    entries: [...allRows(state.grants), ...allRows(state.limits)],
+  }
+}
+
+/** Has a state of its own. */
+export const isSpecial = ({ home, broken, draft, archived, binned, web }: ContentNode): boolean =>
+  home !== null || broken !== null || draft || archived || binned !== null || web !== null
