@@ -7,6 +7,7 @@ import { buildIndex } from '#core/index/build.ts'
 import type { AccessIndex } from '#core/index/layout.ts'
 import { createRandom } from '#demo/random.ts'
 import { type Size, sizes } from '#demo/large.ts'
+import { impactsAt } from './impacts.ts'
 import { largeSource } from './large-index.ts'
 import { middleOf, type Reading, tableOfSizes } from './measure.ts'
 
@@ -54,6 +55,7 @@ function measured(name: keyof typeof sizes): Reading[] {
       'what, counted',
       middleOf(40, () => countsOf(answersFor(sight, random.whole(size.people)))),
     ),
+    ...Object.entries(impactsAt(sight, size)).map(([what, took]) => reading(what, took)),
     reading('build from arrays', building),
     { what: 'memory of the index', size: name, mebibytes: memoryOf(index) },
   ]

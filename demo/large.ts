@@ -176,26 +176,38 @@ const leadOf = (size: Size, team: number): number => {
 
 const homesIn = (size: Size) => size.teams + Math.ceil(size.teams / 2)
 
+/** What can hold something. */
+interface Holder {
+  readonly index: number
+  readonly kind: NodeKind
+}
+
+/** The last of the homes, below which one in ten of all places lies. */
+export const largestHome = (size: Size): NodeId => nodeId(homesIn(size))
+
 /** The root is n0; after it come the homes, then all else, each below something that came before it. */
 function* nodes(made: Making): Generator<Made> {
   const { size, random } = made
   const homes = homesIn(size)
-  const holders: { index: number; kind: NodeKind }[] = []
+  const holders: Holder[] = []
+  // One in ten goes into one of the shared homes: so there is a place with very much below it.
+  const inBiggest: Holder[] = [{ index: homes, kind: 'folder' }]
   yield record('nodes', nodeAt(made, { index: 0, parent: null, kind: 'root', name: 'A large coast survey' }))
   for (let index = 1; index <= homes; index += 1) {
     const isTeams = index <= size.teams
     const name = isTeams ? numbered(teamNames, index - 1) : numbered(homeNames, index - size.teams - 1)
     const home = isTeams ? ({ of: 'team', team: teamId(index - 1) } as const) : ({ of: 'shared' } as const)
     yield record('nodes', { ...nodeAt(made, { index, parent: 0, kind: 'folder', name }), home })
-    holders.push({ index, kind: 'folder' })
+    if (index < homes) holders.push({ index, kind: 'folder' })
   }
   for (let index = homes + 1; index < size.nodes; index += 1) {
     // Half of what is new goes into what is rather new: that makes the tree deep in places.
-    const recent = random.chance(2) ? Math.max(0, holders.length - 2000) : 0
-    const parent = holders[recent + random.whole(holders.length - recent)] as (typeof holders)[number]
+    const among = random.chance(10) ? inBiggest : holders
+    const recent = random.chance(2) ? Math.max(0, among.length - 2000) : 0
+    const parent = among[recent + random.whole(among.length - recent)] as Holder
     const kind = random.one(kindsWithin(parent.kind))
     yield record('nodes', nodeAt(made, { index, parent: parent.index, kind, name: nameFor(kind, random) }))
-    if (kind !== 'file') holders.push({ index, kind })
+    if (kind !== 'file') among.push({ index, kind })
   }
 }
 

@@ -137,19 +137,6 @@ function addUp(sight: Sight, person: number, from: number): void {
   }
 }
 
-/** Whether an entry of a stretch speaks of somebody, live or not. */
-export function isSpokenOf(index: AccessIndex, whom: Whom, stretch: number): boolean {
-  let page = pageAt(index.stretches, stretch * stretchWidth)
-  let at = offsetIn(stretch * stretchWidth) + entryAt
-  for (;;) {
-    if (isWhom(whom, page[at] as number)) return true
-    const next = page[at + nextAt] as number
-    if (next === end) return false
-    page = pageAt(index.entries, next * entryWidth)
-    at = offsetIn(next * entryWidth)
-  }
-}
-
 /** Adds what the entries of a stretch give to somebody and take. */
 export function addOwn(
   sight: Sight,

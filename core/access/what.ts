@@ -2,19 +2,10 @@ import { rowOf } from '../base/collection.ts'
 import { none, offsetIn, pageAt, read } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf } from '../base/numbering.ts'
-import { type AccessIndex, guests, inLinks, inStretch, state } from '../index/layout.ts'
+import { type AccessIndex, anyone, guests, inEntry, inLinks, inStretch, state } from '../index/layout.ts'
 import { forEachStretch } from '../index/walk.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
-import {
-  addOwn,
-  afterStates,
-  capped,
-  createSum,
-  hidesAsDraft,
-  isSpokenOf,
-  statesOf,
-  type Sum,
-} from './evaluate.ts'
+import { addOwn, afterStates, capped, createSum, hidesAsDraft, statesOf, type Sum } from './evaluate.ts'
 import type { Moment } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { childrenIn } from './regions.ts'
@@ -68,44 +59,63 @@ interface Answering {
   readonly sums: Sum[]
 }
 
-/** Down the tree of stretches, as they lie; the few that lie before the one above them come last. */
+/**
+ * Down the tree of stretches, as they lie; the few that lie before the one above them come last. Most have nothing
+ * that speaks of the person, and answer as the one above them.
+ */
 function answered(sight: Sight, person: number): Int32Array {
-  const { stretches, freeStretches } = sight.index
+  const { stretches, entries, freeStretches } = sight.index
   const byStretch = new Int32Array(freeStretches.length)
   if (!isActiveIn(sight, person)) return byStretch
   const sumOf = new Int32Array(freeStretches.length).fill(none)
+  const marks = marksFor(sight, person)
   const answering = { sight, person, whom: whomOf(sight, person), byStretch, sumOf, sums: [] }
   const late: number[] = []
   for (let stretch = 0; stretch < byStretch.length; stretch += 1) {
     const page = pageAt(stretches, stretch * stretchWidth)
     const at = offsetIn(stretch * stretchWidth)
     const up = page[at + upAt] as number
-    if (page[at + headAt] === none) continue
-    if (up !== none && sumOf[up] === none) late.push(stretch)
-    else answerStretch(answering, stretch, up)
+    const sum = up === end ? end : (sumOf[up] as number)
+    let isSpoken = marks[(page[at + entryAt] as number) + 1] as number
+    for (let next = page[at + entryAt + nextAt] as number; next !== end;) {
+      const entry = next * entryWidth
+      const rows = pageAt(entries, entry)
+      isSpoken |= marks[(rows[offsetIn(entry)] as number) + 1] as number
+      next = rows[offsetIn(entry) + nextAt] as number
+    }
+    if (sum !== end && isSpoken === 0 && ((page[at + stateAt] as number) & telling) === 0) {
+      sumOf[stretch] = sum
+      byStretch[stretch] = (byStretch[up] as number) & ~headHidden
+    } else if (up !== end && sum === end) late.push(stretch)
+    else if (page[at + headAt] !== end) answerStretch(answering, stretch, up)
   }
   for (const stretch of late) answerLate(answering, stretch)
   return byStretch
 }
 
+/** By principal + 1, whether it matches. */
+function marksFor(sight: Sight, person: number): Uint8Array {
+  const { persons, teams } = sight.index
+  const { self, kin, list, first, behind } = whomOf(sight, person)
+  const marks = new Uint8Array(4 * Math.max(persons.length, teams.length) + 2 + anyone)
+  for (const principal of [self, kin, anyone, ...list.subarray(first, behind)]) marks[principal + 1] = 1
+  return marks
+}
+
+/** Those above first. A row that is free stands in nothing. */
 function answerLate(answering: Answering, from: number): void {
   const { stretches } = answering.sight.index
   const upOf = (stretch: number) => read(stretches, stretch * stretchWidth + upAt)
+  if (read(stretches, from * stretchWidth + headAt) === none) return
   const waiting: number[] = []
   for (let stretch = from; answering.sumOf[stretch] === none; stretch = upOf(stretch)) waiting.push(stretch)
   for (const stretch of waiting.toReversed()) answerStretch(answering, stretch, upOf(stretch))
 }
 
-/** One with nothing that speaks of the person answers as the one above it. */
 function answerStretch(answering: Answering, stretch: number, up: number): void {
   const { sight, person, whom, byStretch, sumOf, sums } = answering
   const { index } = sight
   const bits = read(index.stretches, stretch * stretchWidth + stateAt)
-  if (up !== none && (bits & telling) === 0 && !isSpokenOf(index, whom, stretch)) {
-    sumOf[stretch] = sumOf[up] as number
-    byStretch[stretch] = (byStretch[up] as number) & ~headHidden
-    return
-  }
   const sum = createSum()
   inherit(sum, up === none ? undefined : sums[sumOf[up] as number])
   sum.isGuest = whom.kin === guests
@@ -125,7 +135,10 @@ function inherit(sum: Sum, above: Sum | undefined): void {
 }
 
 // Their own copies: what is imported is looked up anew at each use.
-const { width: stretchWidth, state: stateAt, up: upAt, head: headAt } = inStretch
+const end = none
+const { width: stretchWidth, state: stateAt, up: upAt, head: headAt, entry: entryAt } = inStretch
+const { width: entryWidth, next: nextAt } = inEntry
+const { width: linksWidth, nodes: nodesAt } = inLinks
 /** What of a head's state can make a difference to people; a home, where its team is archived. */
 const telling = state.broken | state.draft | state.archived | state.binned | state.home
 
@@ -144,13 +157,20 @@ function answerOf(
 /** How many places somebody may do what at, by the set of actions. */
 export function countsOf({ index, byStretch }: Answers): Map<ActionSet, number> {
   const counts = new Map<ActionSet, number>()
+  let [actions, nodes] = [noActions, 0]
+  // Added up as long as the answer stays the same, which it does for long.
+  const put = () => actions !== noActions && counts.set(actions, (counts.get(actions) ?? 0) + nodes)
   for (let stretch = 0; stretch < byStretch.length; stretch += 1) {
     const answer = byStretch[stretch] as number
-    const actions = (answer & ~headHidden) as ActionSet
-    if (actions === noActions) continue
-    const nodes = read(index.stretchLinks, stretch * inLinks.width + inLinks.nodes) - (answer < 0 ? 1 : 0)
-    counts.set(actions, (counts.get(actions) ?? 0) + nodes)
+    if ((answer & ~headHidden) !== actions) {
+      put()
+      actions = (answer & ~headHidden) as ActionSet
+      nodes = 0
+    }
+    if (answer !== noActions)
+      nodes += read(index.stretchLinks, stretch * linksWidth + nodesAt) - (answer < 0 ? 1 : 0)
   }
+  put()
   return counts
 }
 
@@ -175,19 +195,22 @@ export function seenIn({ index, byStretch }: Answers): Seen[] {
     if (actions === noActions) return
     const within = up === none ? none : (placeOf[up] as number) - 1
     const node = read(index.stretches, stretch * stretchWidth + inStretch.head)
-    if ((read(index.stretches, stretch * stretchWidth + stateAt) & state.draft) === 0) {
+    // The whole workspace is never told as a place, and a draft can answer otherwise than what lies in it.
+    const isApart =
+      up === none || (read(index.stretches, stretch * stretchWidth + stateAt) & state.draft) !== 0
+    if (!isApart) {
       const nodes = read(index.stretchLinks, stretch * inLinks.width + inLinks.nodes)
       placeOf[stretch] = seen.push({ node, actions, nodes, within })
       return
     }
     const place = answer < 0 ? none : seen.push({ node, actions, nodes: 1, within }) - 1
-    for (const inside of inDraft(index, stretch)) seen.push({ ...inside, actions, within: place })
+    for (const inside of insideHead(index, stretch)) seen.push({ ...inside, actions, within: place })
   })
   return seen
 }
 
-/** What lies right in a draft, and how many nodes of its stretch go with each. */
-function inDraft(index: AccessIndex, stretch: number): { node: number; nodes: number }[] {
+/** What lies right in a stretch's head, and how many nodes of the stretch go with each. */
+function insideHead(index: AccessIndex, stretch: number): { node: number; nodes: number }[] {
   const inside = (node: number) =>
     childrenIn(index, node).filter(child => read(index.stretchOf, child) === stretch)
   const head = read(index.stretches, stretch * stretchWidth + inStretch.head)

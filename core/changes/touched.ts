@@ -92,10 +92,17 @@ function peopleNamed(state: State, principal: Principal): PersonId[] | 'everybod
 }
 
 /** All that lies below the places whose entries changed, or that name a person or team that did. */
-export function touchedPlaces({ changes, before, after }: Touching): Place[] {
-  const tops = [before, after].map(({ state }) => changes.flatMap(change => topsOf(state, change)))
-  return placesBelow(before.state, after.state, new Set(tops.flat()))
-}
+export const touchedPlaces = (touching: Touching): Place[] =>
+  placesBelow(touching.before.state, touching.after.state, topsTouched(touching))
+
+/** The places below which all that is touched lies, and for whom. */
+export const touchedBy = (touching: Touching) => ({
+  tops: topsTouched(touching),
+  people: touchedPeople(touching),
+})
+
+const topsTouched = ({ changes, before, after }: Touching): ReadonlySet<NodeId> =>
+  new Set([before, after].flatMap(({ state }) => changes.flatMap(change => topsOf(state, change))))
 
 function topsOf(state: State, change: RecordChange): NodeId[] {
   switch (change.table) {

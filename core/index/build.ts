@@ -1,12 +1,12 @@
 import { createWriting, none, read, write, type Writing } from '../base/column.ts'
-import type { NodeId } from '../base/ids.ts'
 import { emptyNumbering, numberedAll, numberOf, type PackedIds } from '../base/numbering.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Membership, Person, Team } from '../people/person.ts'
 import type { Grant, Limit } from '../rules/entry.ts'
+import type { Principal } from '../rules/principal.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
-import { addEntry } from './entries.ts'
+import { principalNumber, putEntry } from './entries.ts'
 import { type AccessIndex, emptyIndex, inLinks, inStretch, inTimes, inTree } from './layout.ts'
 import { made, type Making, makingFrom, takeRow, writing } from './making.ts'
 import { writeState } from './nodes.ts'
@@ -29,9 +29,9 @@ export interface Source {
   readonly entries: readonly (Grant | Limit)[]
 }
 
-/** The same index as by changes one after the other, at once: some ten passes over what there is. */
+/** The same index as by changes one after the other, at once: some passes over what there is. */
 export function buildIndex(source: Source): AccessIndex {
-  const { workspace, levels, persons, teams, nodes, entries } = source
+  const { workspace, levels, persons, teams, nodes, parents } = source
   const making = makingFrom({
     ...emptyIndex,
     nodes: emptyNumbering(nodes),
@@ -45,48 +45,67 @@ export function buildIndex(source: Source): AccessIndex {
   for (const person of persons) putPerson(making, person)
   for (const team of teams) putTeam(making, team)
   for (const membership of source.memberships) addMembership(making, membership)
-  const isHead = markHeads(source)
-  const count = isHead.reduce((sum, each) => sum + each, 0)
-  making.written.tree = createWriting(nodes.count * inTree.width)
-  making.written.sizes = createWriting(nodes.count)
-  making.written.stretchOf = createWriting(nodes.count)
-  making.written.stretches = createWriting(count * inStretch.width)
-  making.written.stretchLinks = createWriting(count * inLinks.width)
-  making.written.stretchTimes = createWriting(count * inTimes.width)
-  linkAll(making.written.tree, source.parents)
-  const order = preorder(making.written.tree, source.parents)
-  countAll(making.written.sizes, source.parents, order)
-  cut(making, { parents: source.parents, order, isHead })
+  const placed = entriesPlaced(making.index, source)
+  const isHead = new Uint8Array(nodes.count)
+  isHead[parents.indexOf(none)] = 1
+  for (const { id } of source.special) isHead[numberOf(making.index.nodes, id) as number] = 1
+  for (const { node } of placed) isHead[node] = 1
+  makeRoom(making, isHead)
+  link(writing(making, 'tree'), parents)
+  const order = preorder(writing(making, 'tree'), parents)
+  count(writing(making, 'sizes'), parents, order)
+  cut(making, { parents, order, isHead })
   for (const node of source.special) writeState(making, node)
-  for (const entry of entries) addEntry(making, entry)
+  const stretchOf = writing(making, 'stretchOf')
+  for (const { row, principal, node } of placed)
+    putEntry(making, row, { principal, stretch: read(stretchOf, node) })
   return made(making)
 }
 
-/** One byte a node: whether it heads a stretch. */
-function markHeads({ nodes, parents, special, entries }: Source): Uint8Array {
-  const isHead = new Uint8Array(nodes.count)
-  const numbering = emptyNumbering<NodeId>(nodes)
-  const mark = (id: NodeId) => {
-    const node = numberOf(numbering, id)
-    if (node !== undefined) isHead[node] = 1
-  }
-  for (const { id } of special) mark(id)
-  for (const { node } of entries) mark(node)
-  for (const [node, parent] of parents.entries()) if (parent === none) isHead[node] = 1
-  return isHead
+interface Placed {
+  readonly row: Grant | Limit
+  readonly principal: number
+  readonly node: number
 }
 
-function linkAll(tree: Writing, parents: Int32Array): void {
+/** Each entry with where it lies and of whom it speaks, in numbers; not those that speak of nobody or lie nowhere. */
+function entriesPlaced(index: AccessIndex, { entries }: Source): Placed[] {
+  const principals = new Map<Principal, number>()
+  const placed: Placed[] = []
+  for (const row of entries) {
+    let principal = principals.get(row.principal)
+    if (principal === undefined) {
+      principal = principalNumber(index, row.principal)
+      principals.set(row.principal, principal)
+    }
+    const node = numberOf(index.nodes, row.node)
+    if (node !== undefined && principal !== none) placed.push({ row, principal, node })
+  }
+  return placed
+}
+
+/** All in one piece of memory each. */
+function makeRoom({ written }: Making, isHead: Uint8Array): void {
+  const stretches = isHead.reduce((sum, each) => sum + each, 0)
+  written.tree = createWriting(isHead.length * inTree.width)
+  written.sizes = createWriting(isHead.length)
+  written.stretchOf = createWriting(isHead.length)
+  written.stretches = createWriting(stretches * inStretch.width)
+  written.stretchLinks = createWriting(stretches * inLinks.width)
+  written.stretchTimes = createWriting(stretches * inTimes.width)
+}
+
+function link(tree: Writing, parents: Int32Array): void {
+  // The last address first: from then on every one of them can be read.
+  write(tree, parents.length * inTree.width - 1, none)
   for (let node = parents.length - 1; node >= 0; node -= 1) {
     const parent = parents[node] as number
     const base = node * inTree.width
-    // The whole row is written, the first child last of all: a parent may come before it or after it.
     write(tree, base + inTree.parent, parent)
     if (parent === none) continue
     const first = parent * inTree.width + inTree.first
-    const next = first < tree.length ? read(tree, first) : none
+    const next = read(tree, first)
     write(tree, base + inTree.next, next)
-    write(tree, base + inTree.previous, none)
     if (next !== none) write(tree, next * inTree.width + inTree.previous, node)
     write(tree, first, node)
   }
@@ -95,24 +114,29 @@ function linkAll(tree: Writing, parents: Int32Array): void {
 /** All nodes, each parent before its children. */
 function preorder(tree: Writing, parents: Int32Array): Int32Array {
   const order = new Int32Array(parents.length)
-  const waiting = [parents.indexOf(none)]
-  for (let count = 0, node = waiting.pop(); node !== undefined; node = waiting.pop()) {
-    order[count] = node
-    count += 1
+  const waiting = new Int32Array(parents.length)
+  let left = 0
+  let done = 0
+  for (let node = parents.indexOf(none); ; node = waiting[left] as number) {
+    order[done] = node
+    done += 1
     let child = read(tree, node * inTree.width + inTree.first)
-    for (; child !== none; child = read(tree, child * inTree.width + inTree.next)) waiting.push(child)
+    for (; child !== none; child = read(tree, child * inTree.width + inTree.next)) {
+      waiting[left] = child
+      left += 1
+    }
+    if (left === 0) return order
+    left -= 1
   }
-  return order
 }
 
-function countAll(sizes: Writing, parents: Int32Array, order: Int32Array): void {
-  const counted = new Int32Array(parents.length).fill(1)
+function count(sizes: Writing, parents: Int32Array, order: Int32Array): void {
+  for (let node = parents.length - 1; node >= 0; node -= 1) write(sizes, node, 1)
   for (let index = order.length - 1; index > 0; index -= 1) {
     const node = order[index] as number
     const parent = parents[node] as number
-    counted[parent] = (counted[parent] as number) + (counted[node] as number)
+    write(sizes, parent, read(sizes, parent) + read(sizes, node))
   }
-  for (const [node, size] of counted.entries()) write(sizes, node, size)
 }
 
 interface Cutting {
@@ -121,23 +145,24 @@ interface Cutting {
   readonly isHead: Uint8Array
 }
 
-/** Cuts the tree into stretches. */
+/** Cuts the tree into stretches, numbered in the order in which they are met on the way down. */
 function cut(making: Making, { parents, order, isHead }: Cutting): void {
-  const stretchOf = writing(making, 'stretchOf')
   const within = new Int32Array(parents.length)
-  for (const node of order) {
+  const counts: number[] = []
+  for (let index = 0; index < order.length; index += 1) {
+    const node = order[index] as number
     const parent = parents[node] as number
-    const up = parent === none ? none : (within[parent] as number)
-    within[node] = up
-    if (isHead[node] === 0) continue
-    const stretch = takeRow(making, 'freeStretches')
-    layStretch(making, { stretch, head: node, up })
+    let stretch = parent === none ? none : (within[parent] as number)
+    if (isHead[node] === 1) {
+      const up = stretch
+      stretch = takeRow(making, 'freeStretches')
+      layStretch(making, { stretch, head: node, up })
+      counts.push(0)
+    }
     within[node] = stretch
-  }
-  const counts = new Int32Array(making.index.freeStretches.length)
-  for (const [node, stretch] of within.entries()) {
-    write(stretchOf, node, stretch)
     counts[stretch] = (counts[stretch] as number) + 1
   }
-  for (const [stretch, count] of counts.entries()) grow(making, stretch, count)
+  const stretchOf = writing(making, 'stretchOf')
+  for (let node = within.length - 1; node >= 0; node -= 1) write(stretchOf, node, within[node] as number)
+  for (const [stretch, nodes] of counts.entries()) grow(making, stretch, nodes)
 }

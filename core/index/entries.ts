@@ -46,14 +46,18 @@ export function principalNumber({ persons, teams }: AccessIndex, principal: Prin
 const code = (number: number | undefined, kind: number): number =>
   number === undefined ? none : number * 4 + kind
 
-const saidBy = ({ index }: Making, row: Grant | Limit): Said => ({
-  principal: principalNumber(index, row.principal),
-  from: row.from,
-  until: row.until,
-  ...('gives' in row
-    ? { actions: numberGiven(index, row.gives), flags: flagsOf(row) }
-    : { actions: row.allows, flags: flagsOf(row) | flag.limit | (row.sparesStewards ? flag.spares : 0) }),
-})
+/** `principal` is the number of whom the row speaks of. */
+function saidBy(index: AccessIndex, row: Grant | Limit, principal: number): Said {
+  const { from, until } = row
+  const isGrant = 'gives' in row
+  return {
+    principal,
+    actions: isGrant ? numberGiven(index, row.gives) : row.allows,
+    flags: isGrant ? flagsOf(row) : flagsOf(row) | flag.limit | (row.sparesStewards ? flag.spares : 0),
+    from,
+    until,
+  }
+}
 
 const numberGiven = ({ levels }: AccessIndex, gives: Gives): number =>
   typeof gives === 'number' ? gives : -1 - levels.findIndex(level => level.id === gives)
@@ -91,36 +95,46 @@ function nextOf(making: Making, slot: Slot): Slot | undefined {
 /** Nothing if its node is not there, or nobody is whom it speaks of. */
 export function addEntry(making: Making, row: Grant | Limit): void {
   const node = numberOf(making.index.nodes, row.node)
-  const said = saidBy(making, row)
-  if (node === undefined || said.principal === none) return
-  const first = firstOf(stretchAt(making, node))
+  const principal = principalNumber(making.index, row.principal)
+  if (node !== undefined && principal !== none)
+    putEntry(making, row, { principal, stretch: stretchAt(making, node) })
+}
+
+/** The same where it is known in numbers. */
+export function putEntry(
+  making: Making,
+  row: Grant | Limit,
+  { principal, stretch }: { readonly principal: number; readonly stretch: number },
+): void {
+  const said = saidBy(making.index, row, principal)
+  const first = firstOf(stretch)
   if (fieldOf(making, first, inEntry.principal) === none) {
-    lay(making, first, { ...said, next: none })
+    lay(making, first, said)
+    write(writing(making, first.column), first.base + inEntry.next, none)
     return
   }
   const entry = takeRow(making, 'freeEntries')
-  lay(making, slotOf(entry), { ...said, next: fieldOf(making, first, inEntry.next) })
+  const slot = slotOf(entry)
+  lay(making, slot, said)
+  write(writing(making, slot.column), slot.base + inEntry.next, fieldOf(making, first, inEntry.next))
   write(writing(making, first.column), first.base + inEntry.next, entry)
 }
 
-function lay(
-  making: Making,
-  { column, base, times, timesAt }: Slot,
-  said: Said & { readonly next: number },
-): void {
+/** Writes what an entry says; not which one comes next. */
+function lay(making: Making, { column, base, times, timesAt }: Slot, said: Said): void {
   const to = writing(making, column)
   write(to, base + inEntry.principal, said.principal)
   write(to, base + inEntry.actions, said.actions)
   write(to, base + inEntry.flags, said.flags)
-  write(to, base + inEntry.next, said.next)
   if ((said.flags & flag.timed) !== 0) writeTimes(writing(making, times), timesAt, said)
 }
 
 /** Nothing if it is not there: what lies at a node goes with it. */
 export function removeEntry(making: Making, row: Grant | Limit): void {
   const node = numberOf(making.index.nodes, row.node)
-  const said = saidBy(making, row)
-  if (node === undefined || said.principal === none) return
+  const principal = principalNumber(making.index, row.principal)
+  if (node === undefined || principal === none) return
+  const said = saidBy(making.index, row, principal)
   const stretch = stretchAt(making, node)
   let before: Slot | undefined
   for (let slot: Slot | undefined = firstOf(stretch); slot !== undefined; slot = nextOf(making, slot)) {
@@ -141,7 +155,9 @@ function removeFirst(making: Making, first: Slot): void {
     write(writing(making, first.column), first.base + inEntry.principal, none)
     return
   }
-  lay(making, first, { ...saidIn(making, second), next: fieldOf(making, second, inEntry.next) })
+  const next = fieldOf(making, second, inEntry.next)
+  lay(making, first, saidIn(making, second))
+  write(writing(making, first.column), first.base + inEntry.next, next)
   giveRowBack(making, 'freeEntries', second.base / inEntry.width)
 }
 

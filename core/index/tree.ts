@@ -89,6 +89,7 @@ export function dissolve(making: Making, stretch: number): void {
 export function freeStretch(making: Making, stretch: number): void {
   unhangStretch(making, stretch)
   write(writing(making, 'stretches'), stretch * inStretch.width + inStretch.head, none)
+  write(writing(making, 'stretchLinks'), stretch * inLinks.width + inLinks.nodes, 0)
   giveRowBack(making, 'freeStretches', stretch)
 }
 

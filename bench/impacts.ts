@@ -1,0 +1,63 @@
+import { somePerson } from '#core/access/principals.ts'
+import { createSight, type Sight } from '#core/access/sight.ts'
+import type { NodeId } from '#core/base/ids.ts'
+import { numberOf } from '#core/base/numbering.ts'
+import { countDifferences, type Counts } from '#core/impact/counts.ts'
+import { advanced } from '#core/index/advance.ts'
+import { principalNumber } from '#core/index/entries.ts'
+import { levelActions } from '#core/levels/level.ts'
+import type { Grant } from '#core/rules/entry.ts'
+import type { Principal } from '#core/rules/principal.ts'
+import { createRandom } from '#demo/random.ts'
+import { largestHome, type Size } from '#demo/large.ts'
+import { middleOf } from './measure.ts'
+
+/** What it takes to say what a grant that nobody has made yet would do, by counts: milliseconds by what it is. */
+export function impactsAt(sight: Sight, size: Size): Record<string, number> {
+  const random = createRandom(13)
+  const nowhere = () => `n${1 + random.whole(size.nodes - 1)}` as NodeId
+  const person = (): Principal => `person:p${random.whole(size.people)}`
+  const team = (): Principal => `team:t${random.whole(size.teams)}`
+  const home = largestHome(size)
+  return {
+    'impact: a person’s grant somewhere': middleOf(200, countingFor(sight, nowhere, person)),
+    'impact: a team’s grant somewhere': middleOf(200, countingFor(sight, nowhere, team)),
+    'impact: a team’s grant on a tenth of all places': middleOf(
+      15,
+      countingFor(sight, () => home, team),
+    ),
+    'impact: everybody’s grant on a tenth of all places': middleOf(
+      15,
+      countingFor(
+        sight,
+        () => home,
+        () => 'everyone',
+      ),
+    ),
+  }
+}
+
+function countingFor(before: Sight, where: () => NodeId, whom: () => Principal): () => Counts {
+  return () => {
+    const { index, time } = before
+    const grant: Grant = {
+      id: 'grant' as Grant['id'],
+      node: where(),
+      principal: whom(),
+      gives: levelActions('Editor'),
+      by: 'p0' as Grant['by'],
+      at: time,
+      copiedFrom: null,
+      from: null,
+      until: null,
+    }
+    const after = createSight(advanced(index, [{ table: 'grants', before: null, after: grant }]), time)
+    const people: number[] = []
+    somePerson(before, principalNumber(index, grant.principal), person => {
+      people.push(person)
+      return false
+    })
+    const node = numberOf(index.nodes, grant.node) as number
+    return countDifferences({ sides: [before, after], starts: [[node, node]], people, isWeb: false })
+  }
+}

@@ -1,0 +1,212 @@
+import { addEntry, createSum, type Sum } from '../access/evaluate.ts'
+import { somePerson } from '../access/principals.ts'
+import { inProfile, isToldOf, type Sight, standing } from '../access/sight.ts'
+import { none, read } from '../base/column.ts'
+import { anyone, everyone, inStretch, principalKind, state } from '../index/layout.ts'
+import { type Found, isLiveEntry, principalOf, someEntry } from '../index/walk.ts'
+import { type ActionSet, noActions } from '../levels/action.ts'
+
+/**
+ * People who have been given and taken alike so far, on the way down the tree, without a change and with it: they are
+ * summed up once, however many they are. An entry that speaks of some of them divides them, and on the way up they
+ * come together again. So everybody costs what those cost of whom entries speak by name or by team.
+ */
+export interface Classes {
+  /** Without a change, and with it. A person has the same number on both. */
+  readonly sides: Sides<Sight>
+  readonly people: readonly number[]
+  /** By a person's number the place of their class; `none` for who is left out. */
+  readonly classOf: Int32Array
+  readonly list: Class[]
+  /** By a person's number, what they gained and lost in classes that they left. */
+  readonly gains: Int32Array
+  readonly losses: Int32Array
+  /** What is to be taken back on the way up, the last first. */
+  readonly undoing: Undoing[]
+  /** On each side whom of these people a principal matches, once it was asked. */
+  readonly matching: Sides<Map<number, readonly number[]>>
+}
+
+/** A sum as it was, or people who left a class. */
+type Undoing =
+  | {
+      readonly sum: Sum
+      readonly given: ActionSet
+      readonly cap: ActionSet
+      readonly capUnlessSpared: ActionSet
+    }
+  | { readonly people: readonly number[]; readonly from: number; readonly to: number }
+
+export type Sides<T> = readonly [T, T]
+export type Side = 0 | 1
+
+export interface Class {
+  readonly sums: Sides<Sum>
+  /** Whether those in it are told of at all. */
+  readonly isTold: Sides<boolean>
+  count: number
+  /** At how many places so far each of those in it has more, and less. */
+  gains: number
+  losses: number
+}
+
+export function createClasses(sides: Sides<Sight>, people: readonly number[]): Classes {
+  const length = Math.max(...sides.map(each => each.index.persons.length))
+  const classes: Classes = {
+    sides,
+    people,
+    classOf: new Int32Array(length).fill(none),
+    list: [],
+    gains: new Int32Array(length),
+    losses: new Int32Array(length),
+    undoing: [],
+    matching: [new Map(), new Map()],
+  }
+  const first = new Map<string, number>()
+  for (const person of people) {
+    const kinds = sides.map(sight => (person < sight.index.persons.length ? kindOf(sight, person) : 0))
+    const key = kinds.join(' ')
+    const place = first.get(key) ?? classes.list.push(classFor(kinds as unknown as Sides<number>)) - 1
+    first.set(key, place)
+    classes.classOf[person] = place
+    ;(classes.list[place] as Class).count += 1
+  }
+  return classes
+}
+
+const told = 1
+const guest = 2
+const kindOf = (sight: Sight, person: number): number =>
+  (isToldOf(sight, person) ? told : 0) | ((standing(sight, person) & inProfile.guest) !== 0 ? guest : 0)
+
+const classFor = ([before, after]: Sides<number>): Class => ({
+  sums: [sumFor(before), sumFor(after)],
+  isTold: [(before & told) !== 0, (after & told) !== 0],
+  count: 0,
+  gains: 0,
+  losses: 0,
+})
+
+const sumFor = (kind: number): Sum => ({ ...createSum(), isGuest: (kind & guest) !== 0 })
+
+/** Goes down into a stretch on one side: what breaks there ends, what is given and limited there counts. */
+export function enter(classes: Classes, side: Side, stretch: number): void {
+  const { index, time } = classes.sides[side]
+  const bits = read(index.stretches, stretch * inStretch.width + inStretch.state)
+  if ((bits & state.broken) !== 0)
+    for (const { sums } of classes.list) {
+      remember(classes, sums[side])
+      sums[side].given = noActions
+    }
+  someEntry(index, stretch, found => {
+    if (isLiveEntry(index, found, time)) apply(classes, side, found)
+    return false
+  })
+}
+
+/** Goes up again to where so much was to be taken back. */
+export function leave(classes: Classes, depth: number): void {
+  while (classes.undoing.length > depth) {
+    const last = classes.undoing.pop() as Undoing
+    if ('people' in last) {
+      move(classes, last.people, last)
+      classes.list.pop()
+    } else {
+      last.sum.given = last.given
+      last.sum.cap = last.cap
+      last.sum.capUnlessSpared = last.capUnlessSpared
+    }
+  }
+}
+
+const remember = ({ undoing }: Classes, sum: Sum): void => {
+  undoing.push({ sum, given: sum.given, cap: sum.cap, capUnlessSpared: sum.capUnlessSpared })
+}
+
+// Made for millions of entries: nothing is made here that has a name, since naming it takes longer than all else.
+function apply(classes: Classes, side: Side, found: Found): void {
+  const principal = principalOf(found)
+  const meant =
+    (principal & 3) === principalKind.all
+      ? classes.list.filter(({ sums }) => isOfKind(sums[side], principal))
+      : apart(classes, matchingIn(classes, side, principal))
+  for (const { sums } of meant) {
+    remember(classes, sums[side])
+    addEntry(classes.sides[side], sums[side], found)
+  }
+}
+
+const isOfKind = ({ isGuest }: Sum, principal: number): boolean =>
+  principal === anyone || isGuest === (principal !== everyone)
+
+const nobody: readonly number[] = []
+
+function matchingIn({ sides, classOf, matching }: Classes, side: Side, principal: number): readonly number[] {
+  const known = matching[side].get(principal)
+  if (known !== undefined) return known
+  const people: number[] = []
+  somePerson(sides[side], principal, person => {
+    if ((classOf[person] ?? none) !== none) people.push(person)
+    return false
+  })
+  matching[side].set(principal, people.length === 0 ? nobody : people)
+  return people
+}
+
+const noClasses: Class[] = []
+
+/** The classes that hold just these people: those of which only some are meant are divided. */
+export function apart(classes: Classes, people: readonly number[]): Class[] {
+  const [first] = people
+  if (first === undefined) return noClasses
+  if (people.length === 1) return [apartFrom(classes, classes.classOf[first] as number, people)]
+  const meant = new Map<number, number[]>()
+  for (const person of people) {
+    const place = classes.classOf[person] as number
+    const others = meant.get(place)
+    if (others === undefined) meant.set(place, [person])
+    else others.push(person)
+  }
+  return [...meant].map(([place, those]) => apartFrom(classes, place, those))
+}
+
+function apartFrom(classes: Classes, place: number, people: readonly number[]): Class {
+  const whole = classes.list[place] as Class
+  if (people.length === whole.count) return whole
+  const part: Class = {
+    sums: [{ ...whole.sums[0] }, { ...whole.sums[1] }],
+    isTold: whole.isTold,
+    count: 0,
+    gains: 0,
+    losses: 0,
+  }
+  const next = classes.list.push(part) - 1
+  move(classes, people, { from: place, to: next })
+  classes.undoing.push({ people, from: next, to: place })
+  return part
+}
+
+/** What each has gained so far is what was noted of them and what their class has: so one leaves with the difference. */
+function move(
+  { list, classOf, gains, losses }: Classes,
+  people: readonly number[],
+  { from, to }: { readonly from: number; readonly to: number },
+): void {
+  const [left, joined] = [list[from] as Class, list[to] as Class]
+  for (const person of people) {
+    classOf[person] = to
+    gains[person] = (gains[person] as number) + left.gains - joined.gains
+    losses[person] = (losses[person] as number) + left.losses - joined.losses
+  }
+  left.count -= people.length
+  joined.count += people.length
+}
+
+/** Adds to what was noted of each what their class has, once all are together again. */
+export function settle({ people, classOf, list, gains, losses }: Classes): void {
+  for (const person of people) {
+    const own = list[classOf[person] as number] as Class
+    gains[person] = (gains[person] as number) + own.gains
+    losses[person] = (losses[person] as number) + own.losses
+  }
+}
