@@ -8,7 +8,7 @@ import { momentOf } from '../state/moment.ts'
 import { anyEdit, anyPolicy, anyStanding } from '../tests/edits.ts'
 import { now } from '../tests/world.ts'
 import { anyWorld, personIds } from '../tests/worlds.ts'
-import { countsOf, turnOf } from './counts.ts'
+import { effectCounts, turnOf } from './counts.ts'
 import { type Difference, differences } from './impact.ts'
 
 const anyActs = fc.array(
@@ -32,7 +32,7 @@ test('what is counted is what the rows add up to: by person, by place, and by wh
       if (applied === undefined) return
       const touching = { changes: applied.changes, before, after: momentOf(applied.state, at) }
       const rows = differences(touching)
-      const counts = countsOf(touching)
+      const counts = effectCounts(touching)
       differing += rows.length
       for (const id of personIds as unknown as PersonId[]) {
         const person = numberOf(applied.state.index.persons, id) as number

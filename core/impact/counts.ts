@@ -52,9 +52,10 @@ export interface Counting {
 export function countDifferences({ sides, starts, people, isWeb }: Counting): Counts {
   const classes = createClasses(sides, people)
   const told: Telling = { classes, isWeb, pieces: [], turns: new Map() }
+  const cuts = [cutsFor(sides, starts, 0), cutsFor(sides, starts, 1)] as const
   for (const start of starts) {
     const side: Side = start[1] === none ? 0 : 1
-    const regions = regionsBelow(sides[side].index, start[side], cutsFor(sides, starts, side))
+    const regions = regionsBelow(sides[side].index, start[side], cuts[side])
     countBelow(told, start, regions)
   }
   settle(classes)
@@ -78,7 +79,7 @@ function cutsFor(sides: Sides<Sight>, starts: readonly Start[], side: Side): Cut
 }
 
 /** All that a change set makes different now. */
-export function countsOf(touching: Touching): Counts {
+export function effectCounts(touching: Touching): Counts {
   const { before, after } = touching
   const sides = [sightOf(before), sightOf(after)] as const
   const { tops, people } = touchedBy(touching)
@@ -229,6 +230,7 @@ function note(turns: Map<number, number>, { each, nodes, before, after }: Turned
 const turnStep = 0x40000000
 /** What it was and what it becomes, in one number. */
 export const turnOf = (before: ActionSet, after: ActionSet): number => before * turnStep + after
+
 /** At a draft, on one side or both: who made it stands apart. */
 function countDraft(
   { classes, turns }: Telling,
