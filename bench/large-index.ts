@@ -1,7 +1,8 @@
 import { none } from '#core/base/column.ts'
 import type { NodeId } from '#core/base/ids.ts'
-import { emptyNumbering, numberOf, packIds } from '#core/base/numbering.ts'
-import type { Source } from '#core/index/build.ts'
+import { emptyNumbering, numberOf } from '#core/base/numbering.ts'
+import { linesOf, packIds } from '#core/base/packed-ids.ts'
+import { entryColumns, type Source } from '#core/index/build.ts'
 import type { RecordChange, Rows, TableName } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { generateLarge, type Size } from '#demo/large.ts'
@@ -19,10 +20,11 @@ export function largeSource(size: Size, now: number): Source {
     }
   }
   const of = <T extends TableName>(table: T) => (rows.get(table) ?? []) as Rows[T][]
-  const packed = packIds(nodes.map(node => node.id))
+  const packed = packIds({ lines: linesOf(nodes.map(node => node.id)), count: nodes.length })
   const numbering = emptyNumbering<NodeId>(packed)
   const numberAbove = ({ parent }: Pick<ContentNode, 'parent'>) =>
     parent === null ? none : (numberOf(numbering, parent) ?? none)
+  const entries = [...of('grants'), ...of('limits')]
   return {
     workspace: of('workspaces')[0] as Rows['workspaces'],
     levels: of('levels'),
@@ -32,7 +34,7 @@ export function largeSource(size: Size, now: number): Source {
     nodes: packed,
     parents: Int32Array.from(nodes, numberAbove),
     special,
-    entries: [...of('grants'), ...of('limits')],
+    entries: [entryColumns(entries, id => numberOf(numbering, id as NodeId) ?? none)],
   }
 }
 

@@ -2,6 +2,7 @@ import type { EditRequest } from '#contract/edit-requests.ts'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { ImportedRowView } from '#contract/people-views.ts'
 import { levelActions } from '#core/levels/level.ts'
+import { nodeId } from '#demo/large.ts'
 import { type Figure, once, tableOf, timed } from './measure.ts'
 import { opening, openLarge, writingRows } from './large-server.ts'
 
@@ -29,7 +30,7 @@ const offer = {
   as: 'member',
   role: null,
   teams: ['t0'],
-  places: [{ node: 'n1', gives: levelActions('Reader') }],
+  places: [{ node: nodeId(1), gives: levelActions('Reader') }],
   from: null,
   until: null,
 } as const

@@ -28,7 +28,7 @@ export const daysAgo = (now: Instant, days: number): Instant => now - days * day
 export function workdaysAgo(now: Instant, days: number): Instant {
   const at = daysAgo(now, days)
   const midnight = Math.floor(at / day) * day
-  return Math.min(at < now - day ? midnight + day * 0.3 + (at - midnight) * 0.45 : at, now)
+  return Math.min(at < now - day ? midnight + day * 0.3 + Math.round((at - midnight) * 0.45) : at, now)
 }
 export const inDays = (now: Instant, days: number | undefined): Instant | null =>
   days === undefined ? null : now + days * day

@@ -22,7 +22,7 @@ test.each(['S', 'M'] as const)('%s has what its size says, and keeps what the co
     limits: state.limits,
   }
   for (const [what, table] of Object.entries(count))
-    expect([what, table.rows.size]).toEqual([what, size[what as keyof typeof count]])
+    expect([what, table.size]).toEqual([what, size[what as keyof typeof count]])
   const breaks = allRows(state.nodes).filter(node => node.broken !== null).length
   expect(Math.abs(breaks / size.breaks - 1)).toBeLessThan(0.35)
   for (const node of allRows(state.nodes)) {

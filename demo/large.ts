@@ -88,7 +88,10 @@ interface Making {
 const day = 86_400_000
 const personId = (index: number) => `p${index}` as PersonId
 const teamId = (index: number) => `t${index}` as TeamId
-const nodeId = (index: number) => `n${index}` as NodeId
+/** As long as ids are that are made one by one. */
+const longId = (letter: string, index: number) => letter + String(index).padStart(25, '0')
+/** Of the place made as the so-manyth: the root is the first. */
+export const nodeId = (index: number) => longId('n', index) as NodeId
 /** One in eight is a guest; the owner is not. */
 const isGuest = (index: number) => index % 8 === 7
 
@@ -185,7 +188,7 @@ interface Holder {
 /** The last of the homes, below which one in ten of all places lies. */
 export const largestHome = (size: Size): NodeId => nodeId(homesIn(size))
 
-/** The root is n0; after it come the homes, then all else, each below something that came before it. */
+/** The root, after it the homes, then all else, each below something that came before it. */
 function* nodes(made: Making): Generator<Made> {
   const { size, random } = made
   const homes = homesIn(size)
@@ -252,7 +255,7 @@ function* entries(made: Making): Generator<Made> {
   const by = { by: personId(0), at: now - 100 * day }
   let grants = 0
   const give = (node: number, principal: Principal, level: Parameters<typeof levelActions>[0]) => {
-    const id = `g${(grants += 1)}` as GrantId
+    const id = longId('g', (grants += 1)) as GrantId
     const gives = levelActions(level)
     const isSteward = level === 'Steward'
     const when = isSteward ? { from: null, until: null } : span(made)

@@ -1,6 +1,7 @@
 import { Transaction } from 'sequelize'
 import { pino } from 'pino'
-import { nearingIn, nearness, theWorkspace } from '#core/changes/passing.ts'
+import { nearingIn, theWorkspace } from '#core/changes/passing.ts'
+import { nearness } from '#core/state/dates.ts'
 import { demoAccounts, demoTexts, generateDemo, type Made } from '#demo/generate.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { openParts } from '#server/assemble.ts'

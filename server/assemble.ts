@@ -17,6 +17,7 @@ import { passing, startClockwork, stopClockwork } from './services/passing.ts'
 import { openDatabase } from './store/database.ts'
 import { accountSets } from './store/accounts.ts'
 import { openVisits, writeSeen } from './store/visits.ts'
+import type { Said } from './store/loading.ts'
 import { loadStates } from './store/states.ts'
 import { createTables } from './store/tables.ts'
 import { createWriter, whenIdle } from './store/writer.ts'
@@ -32,6 +33,8 @@ export interface Environment {
   readonly config: Config
   readonly log: Logger
   readonly clock: () => number
+  /** Told how far the reading of the workspaces is. */
+  readonly said?: Said
   readonly webDir: string | null
   readonly triesPerMinute: number
   readonly requestsPerMinute: number
@@ -47,10 +50,11 @@ export async function openParts({
   config,
   log,
   clock,
+  said,
 }: Omit<Environment, 'webDir' | 'triesPerMinute' | 'requestsPerMinute'>): Promise<Opened> {
   const database = await openDatabase(config.dataDir)
   const tables = createTables(database)
-  const writer = createWriter(tables, await loadStates(tables, clock()), clock)
+  const writer = createWriter(tables, await loadStates(tables, clock(), said), clock)
   const ulid = monotonicFactory()
   const newId = () => ulid(clock()).toLowerCase()
   const hub = createHub<Asker>()

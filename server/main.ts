@@ -4,6 +4,10 @@ import { startServer } from './assemble.ts'
 import { readConfig } from './config.ts'
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
+const began = Date.now()
+/** Nobody wants to read how fast it was. */
+const shortTime = 500
+
 const { config, running } = await start().catch((error: unknown) => {
   process.stderr.write(`Noskel could not start: ${(error as Error).message}\n`)
   process.exit(1)
@@ -30,6 +34,11 @@ async function start() {
   const config = readConfig(process.env, process.argv.includes('--demo'))
   const webDir = resolve(import.meta.dirname, '../.build/web')
   const limits = { triesPerMinute: 20, requestsPerMinute: 6000 }
-  const running = await startServer({ config, log, clock: Date.now, webDir, ...limits })
+  const running = await startServer({ config, log, clock: Date.now, said, webDir, ...limits })
   return { config, running }
+}
+
+function said(line: string): void {
+  const passed = Date.now() - began
+  if (passed > shortTime) process.stdout.write(`${(passed / 1000).toFixed(1)} s  ${line}\n`)
 }

@@ -1,6 +1,7 @@
 import { checkColumn, type ColumnAccess } from './columns.ts'
 import { allRows, rowOf, rowsBy } from '../base/collection.ts'
 import type { ColumnId, NodeId, PersonId } from '../base/ids.ts'
+import type { BoardColumn } from '../rules/column.ts'
 import { type Moment, pathOf, type State } from '../state/state.ts'
 
 /** What one person may do with a restricted column without a change set and with it, in a row or on its board. */
@@ -13,7 +14,8 @@ export interface ColumnDifference {
 }
 
 interface Touched {
-  readonly places: readonly { readonly node: NodeId }[]
+  /** All that lies below these. */
+  readonly tops: ReadonlySet<NodeId>
   readonly people: readonly PersonId[]
 }
 
@@ -21,12 +23,8 @@ interface Touched {
  * Told at boards, and at rows with entries of their own: the other rows answer as their board does. Columns
  * open to everyone who sees the row follow it and are not told.
  */
-export function columnDifferences(
-  { places, people }: Touched,
-  was: Moment,
-  will: Moment,
-): ColumnDifference[] {
-  return placesIn(places, was.state, will.state).flatMap(at =>
+export function columnDifferences({ tops, people }: Touched, was: Moment, will: Moment): ColumnDifference[] {
+  return placesIn(tops, was.state, will.state).flatMap(at =>
     restrictedAt(was.state, will.state, at).flatMap(column =>
       people.flatMap(person => {
         const before = checkColumn(was, person, { at, column })
@@ -37,30 +35,33 @@ export function columnDifferences(
   )
 }
 
-/** The tops of what is touched, and the boards in it that have restricted columns. */
-function placesIn(places: Touched['places'], was: State, will: State): NodeId[] {
-  const tops = new Set(places.map(each => each.node))
-  const boards = new Set(
-    [was, will].flatMap(({ columns }) =>
-      columns.rows.size === 0
-        ? []
-        : allRows(columns)
-            .filter(each => each.viewers !== null || each.editors !== null)
-            .map(each => each.board),
-    ),
-  )
-  for (const board of boards)
-    if ([was, will].some(state => pathOf(state, board).some(each => tops.has(each.id)))) tops.add(board)
-  return [...tops]
+/** The boards with restricted columns below some places, and their rows that stand apart. */
+function placesIn(tops: ReadonlySet<NodeId>, was: State, will: State): NodeId[] {
+  const found = new Set<NodeId>()
+  for (const state of [was, will]) {
+    if (state.columns.size === 0) continue
+    const isBelow = (id: NodeId) => pathOf(state, id).some(each => tops.has(each.id))
+    const boards = new Set(
+      allRows(state.columns)
+        .filter(isRestricted)
+        .map(each => each.board),
+    )
+    for (const board of boards)
+      for (const { id } of [{ id: board }, ...rowsBy(state.nodes, 'parent', board)])
+        if (boardAt(state, id) === board && isBelow(id)) found.add(id)
+  }
+  return [...found]
 }
+
+const isRestricted = ({ viewers, editors }: BoardColumn): boolean => viewers !== null || editors !== null
 
 function restrictedAt(was: State, will: State, at: NodeId): ColumnId[] {
   const found = new Set<ColumnId>()
   for (const state of [was, will]) {
     const board = boardAt(state, at)
     if (board !== undefined)
-      for (const { id, viewers, editors } of rowsBy(state.columns, 'board', board))
-        if (viewers !== null || editors !== null) found.add(id)
+      for (const column of rowsBy(state.columns, 'board', board))
+        if (isRestricted(column)) found.add(column.id)
   }
   return [...found]
 }

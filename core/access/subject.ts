@@ -1,7 +1,6 @@
-import { rowOf, rowsBy } from '../base/collection.ts'
+import { eachRow, rowOf, rowsBy } from '../base/collection.ts'
 import type { PersonId, TeamId } from '../base/ids.ts'
 import { isLive } from '../base/instant.ts'
-import { valuesOf } from '../base/table.ts'
 import type { Membership, Person, Team } from '../people/person.ts'
 import { leadsPrincipal, personPrincipal, type Principal, teamPrincipal } from '../rules/principal.ts'
 import type { Moment } from '../state/state.ts'
@@ -91,5 +90,5 @@ const membersOf = (moment: Moment): Person[] =>
 
 /** Everyone who is in the workspace or invited to it. */
 export function* peopleOf(moment: Moment): Generator<Person> {
-  for (const person of valuesOf(moment.state.persons.rows)) if (person.status !== 'removed') yield person
+  for (const person of eachRow(moment.state.persons)) if (person.status !== 'removed') yield person
 }

@@ -71,15 +71,17 @@ function lengthFor(offset: number): number {
 
 export const writingOf = ({ length, pages }: Column): Writing => shaped(length, [...pages], [])
 
-/** Room for so many numbers in one piece of memory: for what is made whole at once. */
-export function createWriting(length: number): Writing {
-  const count = Math.ceil(length / pageLength)
-  const whole = new Int32Array(new SharedArrayBuffer(4 * count * pageLength)).fill(none)
-  const pages = Array.from({ length: count }, (_, index) =>
+/** So many numbers in one piece of memory, to be made whole at once; they read as `none`. */
+export const createWhole = (length: number): Int32Array =>
+  new Int32Array(new SharedArrayBuffer(4 * Math.ceil(length / pageLength) * pageLength)).fill(none)
+
+/** The first numbers of a whole as a column, which goes on being written. */
+export function writingIn(whole: Int32Array, length: number): Writing {
+  const pages = Array.from({ length: whole.length / pageLength }, (_, index) =>
     whole.subarray(index * pageLength, (index + 1) * pageLength),
   )
   return shaped(
-    0,
+    length,
     pages,
     pages.map(() => true),
   )

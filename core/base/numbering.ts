@@ -1,11 +1,11 @@
-import { deleteIn, emptyTable, getIn, hashOf, setIn, type Table } from './table.ts'
+import { noIds, type PackedIds, packedIdOf, packedNumberOf } from './packed-ids.ts'
+import { deleteIn, emptyTable, getIn, setIn, type Table } from './table.ts'
 
 /**
  * A small whole number for each id, for as long as it is there, so that what belongs to it can lie in columns.
  * Numbers that are given back are taken again. Immutable; an id that is not there has none.
  *
- * Ids that were there from the start are packed: a million of them as strings in a map would take more memory
- * than all that is known of them.
+ * Ids that were there from the start are packed.
  */
 export interface Numbering<Id extends string> {
   /** How many numbers were ever in use at once: the next new one. */
@@ -21,20 +21,8 @@ export interface Numbering<Id extends string> {
 /** Numbers that were given back, the last one first. */
 export type Free = { readonly number: number; readonly rest: Free } | null
 
-export interface PackedIds {
-  readonly count: number
-  /** All ids, one after the other. */
-  readonly text: string
-  /** Where each begins; one more than there are ids. */
-  readonly starts: Int32Array
-  /** Open addressing by hash: number + 1, 0 where there is none. */
-  readonly slots: Int32Array
-}
-
 const gone = -1
 const pageLength = 512
-
-const noIds: PackedIds = { count: 0, text: '', starts: new Int32Array(1), slots: new Int32Array(1) }
 
 export const emptyNumbering = <Id extends string>(packed: PackedIds = noIds): Numbering<Id> => ({
   length: packed.count,
@@ -44,36 +32,10 @@ export const emptyNumbering = <Id extends string>(packed: PackedIds = noIds): Nu
   free: null,
 })
 
-/** Numbers from 0 on, in the order given. Each id must be there once. */
-export function packIds(ids: readonly string[]): PackedIds {
-  const starts = new Int32Array(ids.length + 1)
-  for (const [index, id] of ids.entries()) starts[index + 1] = (starts[index] as number) + id.length
-  let size = 1
-  while (size < 2 * ids.length) size *= 2
-  const slots = new Int32Array(size)
-  for (const [index, id] of ids.entries()) {
-    let slot = hashOf(id) & (size - 1)
-    while (slots[slot] !== 0) slot = (slot + 1) & (size - 1)
-    slots[slot] = index + 1
-  }
-  return { count: ids.length, text: ids.join(''), starts, slots }
-}
-
 export function numberOf<Id extends string>(numbering: Numbering<Id>, id: Id): number | undefined {
   const later = numbering.numbers.size === 0 ? undefined : getIn(numbering.numbers, id)
   if (later !== undefined) return later === gone ? undefined : later
   return packedNumberOf(numbering.packed, id)
-}
-
-function packedNumberOf({ count, text, starts, slots }: PackedIds, id: string): number | undefined {
-  if (count === 0) return undefined
-  const mask = slots.length - 1
-  for (let slot = hashOf(id) & mask; ; slot = (slot + 1) & mask) {
-    const number = (slots[slot] as number) - 1
-    if (number < 0) return undefined
-    const start = starts[number] as number
-    if ((starts[number + 1] as number) - start === id.length && text.startsWith(id, start)) return number
-  }
 }
 
 /** `undefined` for a number that is not in use. */
@@ -83,7 +45,7 @@ export function idOf<Id extends string>(
 ): Id | undefined {
   const later = ids[Math.floor(number / pageLength)]?.[number % pageLength]
   if (later !== undefined || number >= packed.count) return later
-  const id = packed.text.slice(packed.starts[number], packed.starts[number + 1]) as Id
+  const id = packedIdOf(packed, number) as Id
   return numbers.size > 0 && getIn(numbers, id) !== undefined ? undefined : id
 }
 

@@ -111,7 +111,7 @@ describe('inviting', () => {
       giving('a', 'person:new', reader),
     )
     const back = after(invited, 'owner', edit('invitation.withdraw', { person: 'new' }))
-    for (const table of tableNames) expect(back[table].rows.size).toBe(start[table].rows.size)
+    for (const table of tableNames) expect(back[table].size).toBe(start[table].size)
   })
 })
 

@@ -1,15 +1,15 @@
-import { allRows, rowsBy } from '../base/collection.ts'
-import type { PersonId } from '../base/ids.ts'
-import type { Instant, Span } from '../base/instant.ts'
-import { type Table, valuesOf } from '../base/table.ts'
-import { type AccessRequest, goesOnAfter, remindAfter } from '../people/asking.ts'
-import type { Membership, Person } from '../people/person.ts'
-import type { Grant } from '../rules/entry.ts'
-import { momentOf, nextAfter, nextBound, type Sorted, sortedOnce } from '../state/moment.ts'
+import { type Collection, rowOf } from '../base/collection.ts'
+import type { TimeRange } from '../base/agenda.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import type { Instant } from '../base/instant.ts'
+import type { AccessRequest } from '../people/asking.ts'
+import { datesIn, type Kind, nextOf } from '../state/dates.ts'
+import { momentOf } from '../state/moment.ts'
 import {
   applyChanges,
   type Moment,
   type RecordChange,
+  type Rows,
   type State,
   type TableName,
   workspaceOf,
@@ -31,27 +31,16 @@ export interface Passing {
 }
 
 /** Ended entries count nowhere, so they go; a person whose time is over stays for what it made. */
-const timed = ['grants', 'limits', 'memberships', 'holdings', 'persons'] as const satisfies TableName[]
-
-/** How long a place lies in the bin before it is deleted for good. */
-export const binTime: Instant = 30 * 86_400_000
-
-/** How long before an end those concerned are told. */
-export const nearness: Instant = 7 * 86_400_000
+const timed: readonly TableName[] = ['grants', 'limits', 'memberships', 'holdings', 'persons']
 
 /** A grant, membership or person whose end comes near. */
 export type Nearing = Extract<RecordChange, { table: 'grants' | 'memberships' | 'persons' }>
 
 /** What comes within `nearness` of its end after `since` and up to `until`; not what began nearer to it. */
-export function nearingIn(state: State, since: Instant, until: Instant): Nearing[] {
-  const nearing: Nearing[] = []
-  for (const { table, row } of endingIn(state)) {
-    const toldAt = toldAtOf(row)
-    if (toldAt !== null && toldAt > since && toldAt <= until)
-      nearing.push({ table, id: row.id, before: row, after: row } as unknown as Nearing)
-  }
-  return nearing
-}
+export const nearingIn = (state: State, since: Instant, until: Instant): Nearing[] =>
+  rowsAt(state, 'nearings', { after: since, upTo: until }).map(
+    ({ table, row }) => ({ table, id: row.id, before: row, after: row }) as unknown as Nearing,
+  )
 
 /** A request for access that nobody has answered for a while. */
 export interface Waiting {
@@ -61,62 +50,46 @@ export interface Waiting {
 
 /** Requests for access of which those who may decide are told again after `since` and up to `until`. */
 export const waitingIn = (state: State, since: Instant, until: Instant): Waiting[] =>
-  allRows(state.accessRequests).flatMap(request =>
-    stepsOf(request)
-      .filter(({ at }) => at > since && at <= until)
-      .map(({ step }) => ({ request, step })),
+  steps.flatMap(({ kind, step }) =>
+    rowsAt(state, kind, { after: since, upTo: until }).map(({ row }) => ({
+      request: row as AccessRequest,
+      step,
+    })),
   )
 
-const stepsOf = ({ at, declined }: AccessRequest) =>
-  declined !== null
-    ? []
-    : ([
-        { step: 'remind', at: at + remindAfter },
-        { step: 'go on', at: at + goesOnAfter },
-      ] as const)
+const steps = [
+  { kind: 'reminders', step: 'remind' },
+  { kind: 'goingsOn', step: 'go on' },
+] as const
+
+/** The rows of which something of a kind comes in a range of time, by when it comes. */
+function rowsAt(state: State, kind: Kind, range: TimeRange): AtDate[] {
+  const found: AtDate[] = []
+  for (const { table, id } of datesIn(state.dates, kind, range)) {
+    const rows = state[table] as unknown as Collection<AtDate['row']>
+    found.push({ table, row: rowOf(rows, id as never) as AtDate['row'] })
+  }
+  return found
+}
+
+interface AtDate {
+  readonly table: TableName
+  readonly row: Rows[TableName]
+}
 
 /** The next instant after `since` at which something starts, ends, other seats count, or the bin is emptied of something. */
 function nextPassing(state: State, since: Instant): Instant {
   const plannedAt = workspaceOf(state).seatsNext?.from ?? Number.POSITIVE_INFINITY
-  let next = Math.min(nextBound(state, since), plannedAt > since ? plannedAt : Number.POSITIVE_INFINITY)
-  for (const { binned } of rowsBy(state.nodes, 'bin', 'bin')) {
-    const at = (binned?.at ?? 0) + binTime
-    if (at > since && at < next) next = at
-  }
-  return next
+  const next = nextOf(state.dates, ['starts', 'ends', 'leavings', 'binEnds'], since)
+  return plannedAt > since ? Math.min(next, plannedAt) : next
 }
 
 /** The next instant after `since` at which something passes or comes near its end. */
-export function nextDue(state: State, since: Instant): Instant {
-  const told = ending.map(table =>
-    nextAfter(since, sortedOnce(toldTimes[table], state[table].rows as Table<string, Ending>, toldOf)),
+export const nextDue = (state: State, since: Instant): Instant =>
+  Math.min(
+    nextPassing(state, since),
+    nextOf(state.dates, ['nearings', ...steps.map(each => each.kind)], since),
   )
-  const steps = allRows(state.accessRequests).flatMap(request => stepsOf(request).map(each => each.at))
-  return Math.min(nextPassing(state, since), ...told, ...steps.filter(at => at > since))
-}
-
-const ending = ['grants', 'memberships', 'persons'] as const satisfies readonly Nearing['table'][]
-const toldTimes: Readonly<Record<Nearing['table'], Sorted>> = {
-  grants: new WeakMap(),
-  memberships: new WeakMap(),
-  persons: new WeakMap(),
-}
-const toldOf = (row: Ending) => [toldAtOf(row)]
-
-type Ending = Grant | Membership | Person
-
-function* endingIn(state: State): Generator<{ table: Nearing['table']; row: Ending }> {
-  for (const row of valuesOf(state.grants.rows)) yield { table: 'grants', row }
-  for (const row of valuesOf(state.memberships.rows)) yield { table: 'memberships', row }
-  for (const row of valuesOf(state.persons.rows)) yield { table: 'persons', row }
-}
-
-function toldAtOf(row: Ending): Instant | null {
-  const begunAt =
-    'at' in row ? row.at : 'since' in row ? row.since : (row.joinedAt ?? Number.POSITIVE_INFINITY)
-  const toldAt = row.until === null ? null : row.until - nearness
-  return toldAt === null || toldAt <= begunAt ? null : toldAt
-}
 
 /** Every start, end and deletion from the bin that passes after `since` and up to `until`, oldest first. */
 export function passingsOf(state: State, since: Instant, until: Instant): Passing[] {
@@ -131,14 +104,16 @@ export function passingsOf(state: State, since: Instant, until: Instant): Passin
 }
 
 function passingAt({ state, at }: Moment): Passing {
-  const touched: RecordChange[] = []
-  for (const table of timed)
-    for (const row of valuesOf<string, Span & { readonly id: string }>(state[table].rows)) {
-      const isEnd = row.until !== null && row.until <= at
-      if (isEnd && (table !== 'persons' || row.until === at))
-        touched.push({ table, id: row.id, before: row, after: table === 'persons' ? row : null } as never)
-      else if (row.from === at) touched.push({ table, id: row.id, before: row, after: row } as never)
-    }
+  const ending = rowsAt(state, 'ends', { after: Number.NEGATIVE_INFINITY, upTo: at })
+  const now = { after: at - 1, upTo: at }
+  const isEnding = new Set(ending.map(({ row }) => row))
+  const passing = [
+    ...ending.map(({ table, row }) => ({ table, id: row.id, before: row, after: null })),
+    ...[...rowsAt(state, 'starts', now), ...rowsAt(state, 'leavings', now)]
+      .filter(({ row }) => !isEnding.has(row))
+      .map(({ table, row }) => ({ table, id: row.id, before: row, after: row })),
+  ] as RecordChange[]
+  const touched = passing.sort((a, b) => timed.indexOf(a.table) - timed.indexOf(b.table))
   touched.push(...leavingBin(state, at), ...withSeatsPlanned(state, at))
   const next = applyChanges(state, touched)
   // The last instant before: what ends now still counted then, what begins now did not yet.
@@ -157,8 +132,8 @@ function withSeatsPlanned(state: State, at: Instant): RecordChange[] {
 /** Once each, though one lies in another: what ends with it (grants, limits) is not told twice. */
 function leavingBin(state: State, at: Instant): RecordChange[] {
   const byRecord = new Map<string, RecordChange>()
-  for (const { id, binned } of rowsBy(state.nodes, 'bin', 'bin'))
-    if ((binned?.at ?? 0) + binTime <= at)
-      for (const change of deletionOf(state, id)) byRecord.set(`${change.table} ${change.id}`, change)
+  for (const { row } of rowsAt(state, 'binEnds', { after: Number.NEGATIVE_INFINITY, upTo: at }))
+    for (const change of deletionOf(state, row.id as NodeId))
+      byRecord.set(`${change.table} ${change.id}`, change)
   return [...byRecord.values()]
 }

@@ -3,7 +3,7 @@ import { peopleOf } from '../access/subject.ts'
 import { allRows, rowOf, rowsBy } from '../base/collection.ts'
 import { isOfAccess } from '../index/advance.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
-import type { Instant, Span } from '../base/instant.ts'
+import type { Instant } from '../base/instant.ts'
 import {
   leadsPrincipal,
   partsOf,
@@ -11,7 +11,7 @@ import {
   type Principal,
   teamPrincipal,
 } from '../rules/principal.ts'
-import { type Moment, pathOf, type RecordChange, type State } from '../state/state.ts'
+import type { Moment, RecordChange, State } from '../state/state.ts'
 import { type Place, placesBelow } from './places.ts'
 
 /** The records that changed, and what they changed from and to. */
@@ -23,26 +23,37 @@ export interface Touching {
 
 /** Where and for whom access can differ by some changes: never too few, often too many. */
 export interface Reach {
-  /** Each stands for all of its region. */
-  readonly places: readonly Place[]
+  /** All that lies below these. */
+  readonly tops: ReadonlySet<NodeId>
   readonly people: readonly PersonId[]
 }
 
-export const reachOf = (touching: Touching): Reach => ({
-  places: touchedPlaces(touching),
-  people: touchedPeople(touching),
-})
+export function reachOf(touching: Touching): Reach {
+  const people = peopleTouched(touching)
+  return { tops: topsTouched(touching), people: people === 'everybody' ? everybodyIn(touching) : [...people] }
+}
 
-/** Whom a grant or limit names, whose own records changed, or else everybody, and the web. */
-function touchedPeople({ changes, before, after }: Touching): PersonId[] {
+/** Whether access of somebody can differ. */
+export function isTouched(touching: Touching, person: PersonId): boolean {
+  const people = peopleTouched(touching)
+  return people === 'everybody' || people.has(person)
+}
+
+/** All people, in either state, and the web. */
+const everybodyIn = ({ before, after }: Touching): PersonId[] => [
+  theWeb,
+  ...new Set([...peopleOf(before), ...peopleOf(after)].map(person => person.id)),
+]
+
+/** Whom a grant or limit names, whose own records changed, or else everybody. */
+function peopleTouched({ changes, before, after }: Touching): ReadonlySet<PersonId> | 'everybody' {
   const found = new Set<PersonId>()
   for (const change of changes) {
     const people = peopleTouchedBy(change, before.state, after.state)
-    if (people === 'everybody')
-      return [theWeb, ...new Set([...peopleOf(before), ...peopleOf(after)].map(person => person.id))]
+    if (people === 'everybody') return people
     for (const person of people) found.add(person)
   }
-  return [...found]
+  return found
 }
 
 function peopleTouchedBy(
@@ -95,13 +106,8 @@ function peopleNamed(state: State, principal: Principal): PersonId[] | 'everybod
 export const touchedPlaces = (touching: Touching): Place[] =>
   placesBelow(touching.before.state, touching.after.state, topsTouched(touching))
 
-/** The places below which all that is touched lies, and for whom. */
-export const touchedBy = (touching: Touching) => ({
-  tops: topsTouched(touching),
-  people: touchedPeople(touching),
-})
-
-const topsTouched = ({ changes, before, after }: Touching): ReadonlySet<NodeId> =>
+/** The places below which all that is touched lies. */
+export const topsTouched = ({ changes, before, after }: Touching): ReadonlySet<NodeId> =>
   new Set([before, after].flatMap(({ state }) => changes.flatMap(change => topsOf(state, change))))
 
 function topsOf(state: State, change: RecordChange): NodeId[] {
@@ -184,38 +190,6 @@ function placesNaming(state: State, principals: readonly Principal[]): NodeId[] 
       )
       .map(column => column.board),
   ]
-}
-
-/**
- * Now and every later start and end, in either state, that can make a difference within a reach: in
- * between, nothing there changes by itself.
- */
-export function instantsOf({ before, after }: Pick<Touching, 'before' | 'after'>, reach: Reach): Instant[] {
-  const found = new Set<Instant>()
-  for (const { state } of [before, after])
-    for (const { from, until } of spansWithin(state, reach))
-      for (const bound of [from, until]) if (bound !== null && bound > after.at) found.add(bound)
-  return [after.at, ...[...found].sort((a, b) => a - b)]
-}
-
-function* spansWithin(state: State, { places, people }: Reach): Generator<Span> {
-  const nodes = new Set<NodeId>()
-  for (const { node } of places) {
-    if (nodes.has(node)) continue
-    for (const { id } of pathOf(state, node)) {
-      if (nodes.has(id)) break
-      nodes.add(id)
-    }
-  }
-  for (const node of nodes) {
-    yield* rowsBy(state.grants, 'node', node)
-    yield* rowsBy(state.limits, 'node', node)
-  }
-  for (const person of people) {
-    yield* rowsBy(state.memberships, 'person', person)
-    const row = rowOf(state.persons, person)
-    if (row !== undefined) yield row
-  }
 }
 
 /** After the last end there is no later one: what still stands then stands for good. */

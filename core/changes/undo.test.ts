@@ -279,7 +279,7 @@ test('a start or an end that passes is one event each, and what ended is gone fr
     [20, ['ada']],
   ])
   const last = passings.at(-1)?.state ?? state
-  expect([last.grants.rows.size, last.limits.rows.size, last.persons.rows.size]).toEqual([1, 0, 2])
+  expect([last.grants.size, last.limits.size, last.persons.size]).toEqual([1, 0, 2])
   expect(passingsOf(last, now + 30, now + 99)).toEqual([])
   const set = { author: 'ada' as PersonId, reason: '', edits: [giving('home', 'person:ada', reader)] }
   expect(judge(momentOf(last, now + 30), set).ok).toBe(false)

@@ -1,22 +1,21 @@
-import { afterStates, capped, statesOf } from '../access/evaluate.ts'
-import { isPublicIn, theWeb } from '../access/public.ts'
-import { type Cuts, type Region, regionsBelow } from '../access/regions.ts'
-import { nodeById, personById, type Sight, sightOf } from '../access/sight.ts'
-import { none, read } from '../base/column.ts'
-import { touchedBy, type Touching } from '../changes/touched.ts'
-import { type AccessIndex, inStretch, state } from '../index/layout.ts'
-import { type ActionSet, bitOf, noActions } from '../levels/action.ts'
+import { afterStates, capped } from '../access/evaluate.ts'
 import {
   apart,
   type Class,
   type Classes,
   createClasses,
-  enter,
   leave,
   settle,
   type Side,
   type Sides,
-} from './classes.ts'
+} from '../access/classes.ts'
+import { isPublicIn, theWeb } from '../access/public.ts'
+import { draftAt, type Met, regionsOf, type Start, startsAt, walkBelow } from '../access/side-by-side.ts'
+import { personById, type Sight, sightOf } from '../access/sight.ts'
+import { none } from '../base/column.ts'
+import { reachOf, type Touching } from '../changes/touched.ts'
+import { state } from '../index/layout.ts'
+import { type ActionSet, bitOf, noActions } from '../levels/action.ts'
 
 /** What differs without a change and with it, counted: the answer where its rows would be millions. */
 export interface Counts {
@@ -37,9 +36,6 @@ export interface PieceCount {
   readonly losing: number
 }
 
-/** A place at which something changed, by its number on each side; `none` where it is not there. */
-export type Start = Sides<number>
-
 export interface Counting {
   readonly sides: Sides<Sight>
   readonly starts: readonly Start[]
@@ -52,42 +48,20 @@ export interface Counting {
 export function countDifferences({ sides, starts, people, isWeb }: Counting): Counts {
   const classes = createClasses(sides, people)
   const told: Telling = { classes, isWeb, pieces: [], turns: new Map() }
-  const cuts = [cutsFor(sides, starts, 0), cutsFor(sides, starts, 1)] as const
-  for (const start of starts) {
-    const side: Side = start[1] === none ? 0 : 1
-    const regions = regionsBelow(sides[side].index, start[side], cuts[side])
-    countBelow(told, start, regions)
-  }
+  for (const below of regionsOf([sides[0].index, sides[1].index], starts))
+    walkBelow(classes, below, met => countPiece(told, met))
   settle(classes)
   return { gains: classes.gains, losses: classes.losses, pieces: told.pieces, turns: told.turns }
-}
-
-function cutsFor(sides: Sides<Sight>, starts: readonly Start[], side: Side): Cuts {
-  const here = starts.filter(each => each[side] !== none)
-  return {
-    nodes: new Set(here.map(each => each[side])),
-    stretches: new Set(here.map(each => read(sides[side].index.stretchOf, each[side]))),
-    alone: new Set(
-      here
-        .filter(
-          each =>
-            each[1 - side] !== none && isDraft(sides[side === 0 ? 1 : 0].index, each[1 - side] as number),
-        )
-        .map(each => each[side]),
-    ),
-  }
 }
 
 /** All that a change set makes different now. */
 export function effectCounts(touching: Touching): Counts {
   const { before, after } = touching
   const sides = [sightOf(before), sightOf(after)] as const
-  const { tops, people } = touchedBy(touching)
+  const { tops, people } = reachOf(touching)
   return countDifferences({
     sides,
-    starts: [...tops]
-      .map(id => [nodeById(sides[0], id), nodeById(sides[1], id)] as const)
-      .filter(([was, is]) => was !== none || is !== none),
+    starts: startsAt([before.state.index, after.state.index], tops),
     people: people.flatMap(id => {
       const number = sides.map(sight => personById(sight, id)).find(each => each !== none)
       return number === undefined ? [] : [number]
@@ -101,68 +75,6 @@ interface Telling {
   readonly isWeb: boolean
   readonly pieces: PieceCount[]
   readonly turns: Map<number, number>
-}
-
-/** Where the way down stands: the region, how much is to be taken back, and the states met on each side. */
-interface Frame {
-  readonly place: number
-  readonly depth: number
-  readonly states: Sides<number>
-}
-
-function countBelow(told: Telling, start: Start, regions: readonly Region[]): void {
-  const { classes } = told
-  const frames: Frame[] = []
-  for (const [place, region] of regions.entries()) {
-    while (frames.length > 0 && frames.at(-1)?.place !== region.within)
-      leave(classes, frames.pop()?.depth ?? 0)
-    const depth = classes.undoing.length
-    const tops: Start = place === 0 ? start : [within(start[0], region), within(start[1], region)]
-    const states = goDownBoth(classes, tops, frames.at(-1)?.states)
-    frames.push({ place, depth, states })
-    countPiece(told, { region, tops, states })
-  }
-  leave(classes, 0)
-}
-
-/** Below a start that one side lacks, that side has nothing. */
-const within = (start: number, { top }: Region): number => (start === none ? none : top)
-
-const goDownBoth = (classes: Classes, [was, is]: Start, above: Sides<number> | undefined): Sides<number> => [
-  goDown(classes, 0, { node: was, above: above?.[0] }),
-  goDown(classes, 1, { node: is, above: above?.[1] }),
-]
-
-/** Down into the stretch that begins at a node, if one does; at the start through all that lie above. */
-function goDown(
-  classes: Classes,
-  side: Side,
-  { node, above }: { readonly node: number; readonly above: number | undefined },
-): number {
-  if (node === none) return state.binned
-  const { index } = classes.sides[side]
-  const stretch = read(index.stretchOf, node)
-  const base = stretch * inStretch.width
-  if (above !== undefined) {
-    if (read(index.stretches, base + inStretch.head) !== node) return above
-    enter(classes, side, stretch)
-    return above | statesOf(index, read(index.stretches, base + inStretch.state))
-  }
-  const way: number[] = []
-  for (let each = stretch; each !== none; each = read(index.stretches, each * inStretch.width + inStretch.up))
-    way.push(each)
-  let states = 0
-  for (const each of way.toReversed()) {
-    enter(classes, side, each)
-    states |= statesOf(index, read(index.stretches, each * inStretch.width + inStretch.state))
-  }
-  return states
-}
-
-interface Met {
-  readonly region: Region
-  readonly tops: Start
-  readonly states: Sides<number>
 }
 
 function countPiece(told: Telling, met: Met): void {
@@ -260,18 +172,6 @@ type Drafts = Sides<number | undefined>
 
 const readingDrafts = bitOf('change') | bitOf('share')
 const adding = bitOf('add')
-
-const isDraft = (index: AccessIndex, node: number): boolean => draftAt(index, node) !== undefined
-
-/** Who made a draft; `undefined` where there is none. */
-function draftAt({ stretchOf, stretches }: AccessIndex, node: number): number | undefined {
-  if (node === none) return undefined
-  const base = read(stretchOf, node) * inStretch.width
-  const isIt =
-    read(stretches, base + inStretch.head) === node &&
-    (read(stretches, base + inStretch.state) & state.draft) !== 0
-  return isIt ? read(stretches, base + inStretch.maker) : undefined
-}
 
 /** 1 where the web comes to see a place, -1 where it no longer does. */
 function webAt(sides: Sides<Sight>, tops: Start): number {

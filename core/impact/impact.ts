@@ -4,7 +4,10 @@ import { isToldOf, nodeById, personById, sightOf } from '../access/sight.ts'
 import { none } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
-import { instantsOf, type Reach, reachOf, type Touching } from '../changes/touched.ts'
+import { instantsOf } from '../changes/instants.ts'
+import type { Place } from '../changes/places.ts'
+import { type Reach, reachOf, touchedPlaces, type Touching } from '../changes/touched.ts'
+import { startsAt } from '../access/side-by-side.ts'
 import { actions, type ActionSet, noActions } from '../levels/action.ts'
 import { isSame } from '../base/same.ts'
 import { momentOf } from '../state/moment.ts'
@@ -42,7 +45,10 @@ export function impact(whole: Touching): ImpactAt[] {
   const powerful = peopleWithPowers(whole)
   const now = whole.after.at
   // What lies in no place changes by no start or end in one; and what roles give, by none but theirs.
-  const atPlaces = new Set(reach.places.length === 0 ? [now] : instantsOf(whole, reach))
+  const indexes = [whole.before.state.index, whole.after.state.index] as const
+  const starts = startsAt(indexes, reach.tops)
+  const places = touchedPlaces(whole)
+  const atPlaces = new Set(starts.length === 0 ? [now] : instantsOf(whole, { starts, people: reach.people }))
   const atRoles = new Set([now, ...powerInstants(whole, powerful)])
   const found: ImpactAt[] = []
   let told: Omit<ImpactAt, 'at'> = { differences: [], columns: [], powers: [] }
@@ -51,7 +57,7 @@ export function impact(whole: Touching): ImpactAt[] {
     const will = momentOf(whole.after.state, at)
     const next = {
       ...told,
-      ...(atPlaces.has(at) ? placesAt(reach, was, will) : {}),
+      ...(atPlaces.has(at) ? placesAt({ ...reach, places }, was, will) : {}),
       ...(atRoles.has(at) ? { powers: powerDifferences(powerful, was, will) } : {}),
     }
     if (found.length === 0 || !isSame(next, told)) found.push({ at, ...next })
@@ -60,16 +66,20 @@ export function impact(whole: Touching): ImpactAt[] {
   return found
 }
 
-const placesAt = (reach: Reach, was: Moment, will: Moment) => ({
+interface Placed extends Reach {
+  readonly places: readonly Place[]
+}
+
+const placesAt = (reach: Placed, was: Moment, will: Moment) => ({
   differences: differencesIn(reach, was, will),
   columns: columnDifferences(reach, was, will),
 })
 
 /** What is different from one moment to another by these changes, or by the time that passed for these records. */
 export const differences = (touching: Touching): Difference[] =>
-  differencesIn(reachOf(touching), touching.before, touching.after)
+  differencesIn({ ...reachOf(touching), places: touchedPlaces(touching) }, touching.before, touching.after)
 
-function differencesIn({ places, people }: Reach, was: Moment, will: Moment): Difference[] {
+function differencesIn({ places, people }: Placed, was: Moment, will: Moment): Difference[] {
   return places.flatMap(place =>
     people.flatMap(person => {
       const before = heldAt(was, person, place.node)

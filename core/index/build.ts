@@ -1,12 +1,13 @@
-import { createWriting, none, read, write, type Writing } from '../base/column.ts'
-import { emptyNumbering, numberedAll, numberOf, type PackedIds } from '../base/numbering.ts'
+import { createWhole, none, read, writingIn } from '../base/column.ts'
+import { emptyNumbering, numberedAll, numberOf } from '../base/numbering.ts'
+import type { PackedIds } from '../base/packed-ids.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Membership, Person, Team } from '../people/person.ts'
 import type { Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
-import { principalNumber, putEntry } from './entries.ts'
+import { principalNumber, putEntry, type SaidIn } from './entries.ts'
 import { type AccessIndex, emptyIndex, inLinks, inStretch, inTimes, inTree } from './layout.ts'
 import { made, type Making, makingFrom, takeRow, writing } from './making.ts'
 import { writeState } from './nodes.ts'
@@ -26,7 +27,34 @@ export interface Source {
   readonly parents: Int32Array
   /** Those nodes that have a state of their own; no harm in more. */
   readonly special: readonly ContentNode[]
-  readonly entries: readonly (Grant | Limit)[]
+  readonly entries: readonly EntryColumns[]
+}
+
+/** Grants, or limits, column by column: by the hundred thousand they are not made as records. */
+export interface EntryColumns {
+  readonly count: number
+  /** The number of the node at which each lies; `none` for one that lies nowhere. */
+  readonly places: Int32Array
+  /** Of whom they speak, each once, and by entry which of these. */
+  readonly principals: readonly Principal[]
+  readonly spokenOf: Int32Array
+  readonly said: (entry: number) => SaidIn
+}
+
+/** The columns of entries that are at hand as records. */
+export function entryColumns(
+  entries: readonly (Grant | Limit)[],
+  numberOfNode: (id: string) => number,
+): EntryColumns {
+  const principals = [...new Set(entries.map(each => each.principal))]
+  const numbers = new Map(principals.map((principal, number) => [principal, number]))
+  return {
+    count: entries.length,
+    places: Int32Array.from(entries, ({ node }) => numberOfNode(node)),
+    principals,
+    spokenOf: Int32Array.from(entries, ({ principal }) => numbers.get(principal) ?? none),
+    said: entry => entries[entry] as Grant | Limit,
+  }
 }
 
 /** The same index as by changes one after the other, at once: some passes over what there is. */
@@ -45,98 +73,79 @@ export function buildIndex(source: Source): AccessIndex {
   for (const person of persons) putPerson(making, person)
   for (const team of teams) putTeam(making, team)
   for (const membership of source.memberships) addMembership(making, membership)
-  const placed = entriesPlaced(making.index, source)
   const isHead = new Uint8Array(nodes.count)
   isHead[parents.indexOf(none)] = 1
   for (const { id } of source.special) isHead[numberOf(making.index.nodes, id) as number] = 1
-  for (const { node } of placed) isHead[node] = 1
-  makeRoom(making, isHead)
-  link(writing(making, 'tree'), parents)
-  const order = preorder(writing(making, 'tree'), parents)
-  count(writing(making, 'sizes'), parents, order)
+  const placed = source.entries.map(entries => placedOf(making.index, entries))
+  for (const { principals, places } of placed)
+    for (let entry = 0; entry < principals.length; entry += 1)
+      if (principals[entry] !== none) isHead[places[entry] as number] = 1
+  const order = parentsFirst(parents)
+  link(making, parents, order)
   cut(making, { parents, order, isHead })
   for (const node of source.special) writeState(making, node)
-  const stretchOf = writing(making, 'stretchOf')
-  for (const { row, principal, node } of placed)
-    putEntry(making, row, { principal, stretch: read(stretchOf, node) })
+  for (const entries of placed) putAll(making, entries)
   return made(making)
 }
 
-interface Placed {
-  readonly row: Grant | Limit
-  readonly principal: number
-  readonly node: number
+interface Placed extends Omit<EntryColumns, 'principals'> {
+  /** Of whom each speaks, in numbers; `none` for one that speaks of nobody or lies nowhere. */
+  readonly principals: Int32Array
 }
 
-/** Each entry with where it lies and of whom it speaks, in numbers; not those that speak of nobody or lie nowhere. */
-function entriesPlaced(index: AccessIndex, { entries }: Source): Placed[] {
-  const principals = new Map<Principal, number>()
-  const placed: Placed[] = []
-  for (const row of entries) {
-    let principal = principals.get(row.principal)
-    if (principal === undefined) {
-      principal = principalNumber(index, row.principal)
-      principals.set(row.principal, principal)
-    }
-    const node = numberOf(index.nodes, row.node)
-    if (node !== undefined && principal !== none) placed.push({ row, principal, node })
-  }
-  return placed
+function placedOf(index: AccessIndex, entries: EntryColumns): Placed {
+  const numbers = entries.principals.map(each => principalNumber(index, each))
+  const principals = entries.spokenOf.map((spokenOf, entry) =>
+    entries.places[entry] === none ? none : (numbers[spokenOf] as number),
+  )
+  return { ...entries, principals }
 }
 
-/** All in one piece of memory each. */
-function makeRoom({ written }: Making, isHead: Uint8Array): void {
-  const stretches = isHead.reduce((sum, each) => sum + each, 0)
-  written.tree = createWriting(isHead.length * inTree.width)
-  written.sizes = createWriting(isHead.length)
-  written.stretchOf = createWriting(isHead.length)
-  written.stretches = createWriting(stretches * inStretch.width)
-  written.stretchLinks = createWriting(stretches * inLinks.width)
-  written.stretchTimes = createWriting(stretches * inTimes.width)
-}
-
-function link(tree: Writing, parents: Int32Array): void {
-  // The last address first: from then on every one of them can be read.
-  write(tree, parents.length * inTree.width - 1, none)
-  for (let node = parents.length - 1; node >= 0; node -= 1) {
-    const parent = parents[node] as number
-    const base = node * inTree.width
-    write(tree, base + inTree.parent, parent)
-    if (parent === none) continue
-    const first = parent * inTree.width + inTree.first
-    const next = read(tree, first)
-    write(tree, base + inTree.next, next)
-    if (next !== none) write(tree, next * inTree.width + inTree.previous, node)
-    write(tree, first, node)
+function putAll(making: Making, { principals, places, said }: Placed): void {
+  const stretchOf = writing(making, 'stretchOf')
+  for (let entry = 0; entry < principals.length; entry += 1) {
+    const principal = principals[entry] as number
+    if (principal !== none)
+      putEntry(making, said(entry), { principal, stretch: read(stretchOf, places[entry] as number) })
   }
 }
 
-/** All nodes, each parent before its children. */
-function preorder(tree: Writing, parents: Int32Array): Int32Array {
+/** All nodes, each parent before its children, and else as they are numbered: what lies together is read together. */
+function parentsFirst(parents: Int32Array): Int32Array {
   const order = new Int32Array(parents.length)
-  const waiting = new Int32Array(parents.length)
-  let left = 0
+  const isIn = new Uint8Array(parents.length)
+  const above: number[] = []
   let done = 0
-  for (let node = parents.indexOf(none); ; node = waiting[left] as number) {
-    order[done] = node
-    done += 1
-    let child = read(tree, node * inTree.width + inTree.first)
-    for (; child !== none; child = read(tree, child * inTree.width + inTree.next)) {
-      waiting[left] = child
-      left += 1
+  for (let node = 0; node < parents.length; node += 1) {
+    for (let next = node; next !== none && isIn[next] === 0; next = parents[next] as number) above.push(next)
+    for (let next = above.pop(); next !== undefined; next = above.pop()) {
+      isIn[next] = 1
+      order[done] = next
+      done += 1
     }
-    if (left === 0) return order
-    left -= 1
   }
+  return order
 }
 
-function count(sizes: Writing, parents: Int32Array, order: Int32Array): void {
-  for (let node = parents.length - 1; node >= 0; node -= 1) write(sizes, node, 1)
-  for (let index = order.length - 1; index > 0; index -= 1) {
+const { width, first, next, previous } = inTree
+
+/** Links the tree and counts what is below each node. */
+function link({ written }: Making, parents: Int32Array, order: Int32Array): void {
+  const tree = createWhole(parents.length * width)
+  const sizes = createWhole(parents.length).fill(1, 0, parents.length)
+  for (let index = order.length - 1; index >= 0; index -= 1) {
     const node = order[index] as number
     const parent = parents[node] as number
-    write(sizes, parent, read(sizes, parent) + read(sizes, node))
+    tree[node * width] = parent
+    if (parent === none) continue
+    const sibling = tree[parent * width + first] as number
+    tree[node * width + next] = sibling
+    if (sibling !== none) tree[sibling * width + previous] = node
+    tree[parent * width + first] = node
+    sizes[parent] = (sizes[parent] as number) + (sizes[node] as number)
   }
+  written.tree = writingIn(tree, parents.length * width)
+  written.sizes = writingIn(sizes, parents.length)
 }
 
 interface Cutting {
@@ -145,9 +154,13 @@ interface Cutting {
   readonly isHead: Uint8Array
 }
 
-/** Cuts the tree into stretches, numbered in the order in which they are met on the way down. */
+/** Cuts the tree into stretches, numbered in that order. */
 function cut(making: Making, { parents, order, isHead }: Cutting): void {
-  const within = new Int32Array(parents.length)
+  const stretches = isHead.reduce((sum, each) => sum + each, 0)
+  making.written.stretches = writingIn(createWhole(stretches * inStretch.width), 0)
+  making.written.stretchLinks = writingIn(createWhole(stretches * inLinks.width), 0)
+  making.written.stretchTimes = writingIn(createWhole(stretches * inTimes.width), 0)
+  const within = createWhole(parents.length)
   const counts: number[] = []
   for (let index = 0; index < order.length; index += 1) {
     const node = order[index] as number
@@ -162,7 +175,6 @@ function cut(making: Making, { parents, order, isHead }: Cutting): void {
     within[node] = stretch
     counts[stretch] = (counts[stretch] as number) + 1
   }
-  const stretchOf = writing(making, 'stretchOf')
-  for (let node = within.length - 1; node >= 0; node -= 1) write(stretchOf, node, within[node] as number)
+  making.written.stretchOf = writingIn(within, parents.length)
   for (const [stretch, nodes] of counts.entries()) grow(making, stretch, nodes)
 }

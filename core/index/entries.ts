@@ -46,8 +46,12 @@ export function principalNumber({ persons, teams }: AccessIndex, principal: Prin
 const code = (number: number | undefined, kind: number): number =>
   number === undefined ? none : number * 4 + kind
 
+/** What a row says, besides where and of whom. */
+export type SaidIn =
+  Pick<Grant, 'gives' | 'from' | 'until'> | Pick<Limit, 'allows' | 'sparesStewards' | 'from' | 'until'>
+
 /** `principal` is the number of whom the row speaks of. */
-function saidBy(index: AccessIndex, row: Grant | Limit, principal: number): Said {
+function saidBy(index: AccessIndex, row: SaidIn, principal: number): Said {
   const { from, until } = row
   const isGrant = 'gives' in row
   return {
@@ -103,7 +107,7 @@ export function addEntry(making: Making, row: Grant | Limit): void {
 /** The same where it is known in numbers. */
 export function putEntry(
   making: Making,
-  row: Grant | Limit,
+  row: SaidIn,
   { principal, stretch }: { readonly principal: number; readonly stretch: number },
 ): void {
   const said = saidBy(making.index, row, principal)

@@ -1,5 +1,14 @@
 import { none, offsetIn, pageAt, read } from '../base/column.ts'
-import { type AccessIndex, flag, inEntry, inStretch, inTimes, isWithin, principalKind } from './layout.ts'
+import {
+  type AccessIndex,
+  flag,
+  inEntry,
+  inStretch,
+  inTimes,
+  isWithin,
+  principalKind,
+  type Times,
+} from './layout.ts'
 
 /** An entry: at an offset of a page, the first of a stretch or one with a number of its own. */
 export interface Found {
@@ -34,12 +43,16 @@ export const isLimit = ({ page, at }: Found): boolean =>
   ((page[at + inEntry.flags] as number) & flag.limit) !== 0
 
 /** Whether an entry counts at a time. */
-export function isLiveEntry({ stretchTimes, entryTimes }: AccessIndex, found: Found, time: number): boolean {
+export const isLiveEntry = (index: AccessIndex, found: Found, time: number): boolean =>
+  ((found.page[found.at + inEntry.flags] as number) & flag.timed) === 0 ||
+  isWithin(timesOf(index, found), time)
+
+/** When an entry begins and ends. */
+export function timesOf({ stretchTimes, entryTimes }: AccessIndex, found: Found): Times {
   const flags = found.page[found.at + inEntry.flags] as number
-  if ((flags & flag.timed) === 0) return true
   return found.number === none
-    ? isWithin({ flags, column: stretchTimes, address: found.stretch * inTimes.width }, time)
-    : isWithin({ flags, column: entryTimes, address: found.number * inTimes.width }, time)
+    ? { flags, column: stretchTimes, address: found.stretch * inTimes.width }
+    : { flags, column: entryTimes, address: found.number * inTimes.width }
 }
 
 /** A limit on a group spares members who are given share, unless it says otherwise. */

@@ -21,6 +21,7 @@ import type { Grant, Limit } from '../rules/entry.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { BoardColumn } from '../rules/column.ts'
 import type { ContentNode } from '../tree/node.ts'
+import { type Dates, datesAfter, hasDates, noDates } from './dates.ts'
 
 /**
  * The whole of one workspace at one revision: its records by table, with the indexes that questions
@@ -79,7 +80,8 @@ export const tableNames = [
   'limits',
 ] as const satisfies readonly TableName[]
 
-const indexed = {
+/** The indexes of each table: the key of a record in each. */
+export const indexed = {
   workspaces: {},
   levels: {},
   roles: {},
@@ -108,12 +110,14 @@ const indexed = {
   limits: { node: row => row.node, principal: row => row.principal },
 } satisfies { [T in TableName]: KeysOf<Rows[T], string> }
 
-type IndexOf<T extends TableName> = keyof (typeof indexed)[T] & string
+export type IndexOf<T extends TableName> = keyof (typeof indexed)[T] & string
 
 export type State = {
   readonly revision: number
   /** What questions of access read: it says what the tables say. */
   readonly index: AccessIndex
+  /** When something begins or ends by itself: it says what the tables say, too. */
+  readonly dates: Dates
 } & {
   readonly [T in TableName]: Collection<Rows[T], IndexOf<T>>
 }
@@ -138,31 +142,32 @@ export type RecordChange = {
 }[TableName]
 
 export const emptyState: State = Object.assign(
-  { revision: 0, index: emptyIndex },
+  { revision: 0, index: emptyIndex, dates: noDates },
   Object.fromEntries(tableNames.map(table => [table, createCollection(indexed[table] as never)])),
 ) as unknown as State
 
 export function applyChanges(state: State, changes: readonly RecordChange[]): State {
   const next: Record<string, unknown> = { ...state }
-  const indexed = new Map<string, Indexed>()
+  const followed = new Map<string, Followed>()
   for (const { table, id, after } of changes) {
     const rows = next[table] as Collection<{ readonly id: string }>
-    if (isIndexed(table)) {
-      const known = indexed.get(`${table} ${id}`)
+    if (isIndexed(table) || hasDates(table)) {
+      const known = followed.get(`${table} ${id}`)
       const before = known === undefined ? (rowOf(rows, id) ?? null) : known.before
-      indexed.set(`${table} ${id}`, { table, before, after })
+      followed.set(`${table} ${id}`, { table, before, after })
     }
     next[table] = withRow(rows, id, after)
   }
-  next['index'] = advanced(state.index, [...indexed.values()])
+  next['index'] = advanced(state.index, [...followed.values()])
+  next['dates'] = datesAfter(state.dates, [...followed.values()])
   return next as unknown as State
 }
 
 /** What a record really was before all changes of it, and what it is after them. */
-interface Indexed {
-  readonly table: string
-  readonly before: object | null
-  readonly after: object | null
+interface Followed {
+  readonly table: TableName
+  readonly before: { readonly id: string } | null
+  readonly after: { readonly id: string } | null
 }
 
 export const atRevision = (state: State, revision: number): State => ({ ...state, revision })
@@ -203,7 +208,12 @@ export function pathOf(state: State, node: NodeId): ContentNode[] {
 
 /** Children in the order in which they are shown. */
 export const childrenOf = (state: State, node: NodeId): ContentNode[] =>
-  rowsBy(state.nodes, 'parent', node).sort((a, b) => a.order - b.order || a.name.localeCompare(b.name))
+  rowsBy(state.nodes, 'parent', node).sort(
+    (a, b) => a.order - b.order || names.compare(a.name, b.name) || (a.id < b.id ? -1 : 1),
+  )
+
+// Made once: to compare without takes several times as long.
+const names = new Intl.Collator()
 
 /** The node and all that lies below it, each parent before its children, siblings in no order. */
 export function* subtreeOf(state: State, node: NodeId): Generator<ContentNode> {

@@ -1,7 +1,8 @@
 import { allRows } from '../base/collection.ts'
 import { none } from '../base/column.ts'
-import { packIds } from '../base/numbering.ts'
-import type { Source } from '../index/build.ts'
+import { linesOf, packIds } from '../base/packed-ids.ts'
+import type { NodeId } from '../base/ids.ts'
+import { entryColumns, type Source } from '../index/build.ts'
 import { type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
@@ -9,16 +10,17 @@ import type { ContentNode } from '../tree/node.ts'
 export function sourceOf(state: State): Source {
   const nodes = allRows(state.nodes)
   const ids = nodes.map(node => node.id)
+  const entries = [...allRows(state.grants), ...allRows(state.limits)]
   return {
     workspace: workspaceOf(state),
     levels: allRows(state.levels),
     persons: allRows(state.persons),
     teams: allRows(state.teams),
     memberships: allRows(state.memberships),
-    nodes: packIds(ids),
+    nodes: packIds({ lines: linesOf(ids), count: ids.length }),
     parents: Int32Array.from(nodes, ({ parent }) => (parent === null ? none : ids.indexOf(parent))),
     special: nodes.filter(isSpecial),
-    entries: [...allRows(state.grants), ...allRows(state.limits)],
+    entries: [entryColumns(entries, id => ids.indexOf(id as NodeId))],
   }
 }
 

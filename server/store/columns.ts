@@ -190,7 +190,7 @@ export function defineTable(database: Sequelize, table: TableName): ModelStatic<
 
 export const fieldsOf = (table: TableName): string[] => Object.keys(columns[table])
 
-export type StoredRow = Readonly<Record<string, unknown>>
+type StoredRow = Readonly<Record<string, unknown>>
 
 export function toRow<T extends TableName>(table: T, workspace: WorkspaceId, record: Rows[T]): StoredRow {
   const entries = Object.entries(columns[table]).map(([name, column]: [string, Column]) => {
@@ -204,12 +204,31 @@ export function toRow<T extends TableName>(table: T, workspace: WorkspaceId, rec
   return { workspace, ...(Object.fromEntries(entries) as StoredRow) }
 }
 
-export function fromRow<T extends TableName>(table: T, row: StoredRow): Rows[T] {
-  const entries = Object.entries(columns[table]).map(([name, column]: [string, Column]) => [
-    name,
-    row[name] === null ? null : read[column](row[name]),
-  ])
-  return Object.fromEntries(entries) as Rows[T]
+/** What SQL reads the fields of a record with, in order, as an array in JSON. */
+export function jsonOf(table: TableName, fields: readonly string[] = fieldsOf(table)): string {
+  const kinds: Readonly<Record<string, Column>> = columns[table]
+  // In JSON what is not whole loses digits; as text it keeps them.
+  const number = (name: string) =>
+    `CASE typeof("${name}") WHEN 'real' THEN format('%!.17g', "${name}") ELSE "${name}" END`
+  const values = fields.map(name => (kinds[name] === 'number' ? number(name) : `"${name}"`))
+  return `json_array(${values.join(', ')})`
+}
+
+/** Makes a record out of such an array. What is not among the fields is to be added. */
+export function readerOf<T extends TableName>(
+  table: T,
+  fields: readonly string[] = fieldsOf(table),
+): (values: readonly unknown[]) => Rows[T] {
+  const kinds: Readonly<Record<string, Column>> = columns[table]
+  const readers = fields.map(name => read[kinds[name] as Column])
+  return values => {
+    const record: Record<string, unknown> = {}
+    for (let field = 0; field < fields.length; field += 1) {
+      const value = values[field]
+      record[fields[field] as string] = value === null ? null : readers[field]?.(value)
+    }
+    return record as unknown as Rows[T]
+  }
 }
 
 const read: Readonly<Record<Column, (value: unknown) => unknown>> = {

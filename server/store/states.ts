@@ -2,17 +2,8 @@ import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { nextDue } from '#core/changes/passing.ts'
 import { nextBound } from '#core/state/moment.ts'
-import {
-  applyChanges,
-  atRevision,
-  emptyState,
-  type Moment,
-  type RecordChange,
-  type State,
-  tableNames,
-  workspaceOf,
-} from '#core/state/state.ts'
-import { fromRow, type StoredRow } from './columns.ts'
+import { type Moment, type State, workspaceOf } from '#core/state/state.ts'
+import { loadState, type Said } from './loading.ts'
 import type { Tables } from './tables.ts'
 
 /**
@@ -34,7 +25,8 @@ interface Published {
   readonly dueAt: Instant
 }
 
-export async function loadStates(tables: Tables, now: Instant): Promise<States> {
+/** Reads all workspaces, and says how far it is. */
+export async function loadStates(tables: Tables, now: Instant, said: Said = () => {}): Promise<States> {
   const states: States = { bySlug: new Map(), published: new Map(), passedTo: new Map() }
   const revisions = await tables.changeSets.findAll({
     attributes: [
@@ -46,9 +38,10 @@ export async function loadStates(tables: Tables, now: Instant): Promise<States> 
     raw: true,
   })
   const passed = (await tables.passed.findAll({ raw: true })) as unknown as Last[]
-  for (const { workspace, revision, at } of revisions as unknown as Last[]) {
+  for (const [index, { workspace, revision, at }] of (revisions as unknown as Last[]).entries()) {
     states.passedTo.set(workspace, Math.max(at, passed.find(each => each.workspace === workspace)?.at ?? at))
-    publish(states, await loadState(tables, workspace, revision), now)
+    const tell = (line: string) => said(`workspace ${index + 1} of ${revisions.length}: ${line}`)
+    publish(states, await loadState(tables, { workspace, revision, said: tell }), now)
   }
   return states
 }
@@ -57,22 +50,6 @@ interface Last {
   readonly workspace: WorkspaceId
   readonly revision: number
   readonly at: Instant
-}
-
-async function loadState(tables: Tables, workspace: WorkspaceId, revision: number): Promise<State> {
-  let state = emptyState
-  for (const table of tableNames) {
-    const rows = (await tables.records[table].findAll({
-      where: { workspace },
-      raw: true,
-    })) as unknown as StoredRow[]
-    const changes = rows.map(row => {
-      const after = fromRow(table, row)
-      return { table, id: after.id, before: null, after } as RecordChange
-    })
-    state = applyChanges(state, changes)
-  }
-  return atRevision(state, revision)
 }
 
 export function publish(states: States, state: State, now: Instant): void {

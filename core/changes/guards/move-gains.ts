@@ -1,5 +1,6 @@
 import { check } from '../../access/evaluate.ts'
 import { isPublicIn } from '../../access/public.ts'
+import { startsAt } from '../../access/side-by-side.ts'
 import { nodeById, sightOf } from '../../access/sight.ts'
 import { peopleOf } from '../../access/subject.ts'
 import { who } from '../../access/who.ts'
@@ -10,7 +11,7 @@ import { momentOf } from '../../state/moment.ts'
 import type { Moment, RecordChange } from '../../state/state.ts'
 import { authorActionsInArchive } from '../context.ts'
 import { placesBelow } from '../places.ts'
-import { instantsOf } from '../touched.ts'
+import { instantsOf } from '../instants.ts'
 import type { Guard, Whole } from './guard.ts'
 
 /**
@@ -40,8 +41,9 @@ const isMove = ({ table, before, after }: RecordChange) =>
 function somebodyGains(whole: Whole, node: NodeId): boolean {
   const { before, after } = whole
   const places = placesBelow(before.state, after.state, new Set([node]))
+  const starts = startsAt([before.state.index, after.state.index], [node])
   const people = [...peopleOf(after)].map(person => person.id)
-  return instantsOf(whole, { places, people }).some(at => {
+  return instantsOf(whole, { starts, people }).some(at => {
     const was = momentOf(before.state, at)
     const will = momentOf(after.state, at)
     return places.some(place =>

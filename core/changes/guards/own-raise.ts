@@ -1,14 +1,18 @@
-import { heldBeforeStates } from '../../access/evaluate.ts'
-import { placeOf } from '../../access/place.ts'
-import { subjectOf } from '../../access/subject.ts'
-import { rowOf } from '../../base/collection.ts'
-import type { NodeId, PersonId } from '../../base/ids.ts'
-import { type ActionSet, holds, noActions } from '../../levels/action.ts'
+import { createClasses, type Side, type Sides } from '../../access/classes.ts'
 import { columnDifferences } from '../../access/column-differences.ts'
+import { capped } from '../../access/evaluate.ts'
+import { type Below, onlyClass, regionsOf, startsAt, walkBelow } from '../../access/side-by-side.ts'
+import { isActiveIn, personById, type Sight, sightOf } from '../../access/sight.ts'
+import { rowOf } from '../../base/collection.ts'
+import { none } from '../../base/column.ts'
+import type { NodeId, PersonId } from '../../base/ids.ts'
+import { idOf } from '../../base/numbering.ts'
+import { holds, noActions } from '../../levels/action.ts'
 import { momentOf } from '../../state/moment.ts'
 import type { Moment } from '../../state/state.ts'
 import { isJoining } from '../edits/member.ts'
-import { instantsOf, reachOf } from '../touched.ts'
+import { instantsOf } from '../instants.ts'
+import { isTouched, topsTouched } from '../touched.ts'
 import type { Guard, Whole } from './guard.ts'
 import { withoutRecovery } from './recovered.ts'
 
@@ -19,17 +23,18 @@ import { withoutRecovery } from './recovered.ts'
 export const ownRaise: Guard = given => {
   const whole = withoutRecovery(given)
   if (isOwnJoining(whole) || whole.edits.some(edit => edit.kind === 'invitation.accept')) return undefined
-  const { places, people } = reachOf(whole)
-  if (!people.includes(whole.author)) return undefined
-  const existed = places.filter(({ node }) => rowOf(whole.before.state.nodes, node) !== undefined)
-  const reach = { places: existed, people: [whole.author] }
+  if (!isTouched(whole, whole.author)) return undefined
+  const indexes = [whole.before.state.index, whole.after.state.index] as const
+  const people = [whole.author]
+  const tops = topsTouched(whole)
+  const starts = startsAt(indexes, tops)
+  const regions = regionsOf(indexes, starts)
   const raised = new Set<NodeId>()
-  for (const at of instantsOf(whole, reach)) {
+  for (const at of instantsOf(whole, { starts, people })) {
     const before = momentOf(whole.before.state, at)
     const after = momentOf(whole.after.state, at)
-    for (const { node } of existed)
-      if (!holds(held(before, whole.author, node), held(after, whole.author, node))) raised.add(node)
-    for (const each of columnDifferences(reach, before, after)) {
+    for (const node of raisedIn([before, after], whole.author, regions)) raised.add(node)
+    for (const each of columnDifferences({ tops, people }, before, after)) {
       const isNew = rowOf(before.state.columns, each.column) === undefined
       if (!isNew && rank[each.after] > rank[each.before]) raised.add(each.at)
     }
@@ -40,10 +45,22 @@ export const ownRaise: Guard = given => {
 const rank = { none: 0, see: 1, edit: 2 }
 
 /** Read before archives and the bin take their part: bringing back is no raise. */
-function held(moment: Moment, author: PersonId, node: NodeId): ActionSet {
-  const subject = subjectOf(moment, author)
-  const place = placeOf(moment, node)
-  return subject === undefined || place === undefined ? noActions : heldBeforeStates(moment, subject, place)
+function raisedIn(moments: Sides<Moment>, author: PersonId, regions: readonly Below[]): NodeId[] {
+  const sides = [sightOf(moments[0]), sightOf(moments[1])] as const
+  const people = sides.map(sight => personById(sight, author))
+  const person = people.find(each => each !== none)
+  if (person === undefined) return []
+  const classes = createClasses(sides, [person])
+  const isHere = people.map((each, side) => each !== none && isActiveIn(sides[side] as Sight, each))
+  const raised: NodeId[] = []
+  for (const below of regions)
+    walkBelow(classes, below, ({ region, tops }) => {
+      if (tops[0] === none || tops[1] === none) return
+      const { sums } = onlyClass(classes)
+      const held = (side: Side) => (isHere[side] === true ? capped(sides[side].index, sums[side]) : noActions)
+      if (!holds(held(0), held(1))) raised.push(idOf(sides[1].index.nodes, region.top) as NodeId)
+    })
+  return raised
 }
 
 function isOwnJoining({ author, before, after, edits }: Whole): boolean {

@@ -1,12 +1,15 @@
 import { subjectOf } from '../../access/subject.ts'
 import { placeOf } from '../../access/place.ts'
-import { hasSteward } from '../../access/who.ts'
+import { regionsOf, startsAt } from '../../access/side-by-side.ts'
+import { sightOf } from '../../access/sight.ts'
+import { hasSteward, hasStewardIn } from '../../access/who.ts'
 import { rowOf } from '../../base/collection.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
+import { idOf } from '../../base/numbering.ts'
 import { momentOf } from '../../state/moment.ts'
 import { type Moment, pathOf, type RecordChange, rootOf } from '../../state/state.ts'
-import { afterAllEnds, touchedPlaces, type Touching } from '../touched.ts'
+import { afterAllEnds, topsTouched, touchedPlaces, type Touching } from '../touched.ts'
 import type { Guard, Whole } from './guard.ts'
 import { without } from './recovered.ts'
 
@@ -17,14 +20,25 @@ import { without } from './recovered.ts'
  */
 export const stewardLeft: Guard = given => {
   const whole = withoutLeaving(given)
-  const nodes = touchedPlaces(whole).map(each => each.node)
+  const indexes = [whole.before.state.index, whole.after.state.index] as const
+  // What is only given takes nobody's access.
+  const tops = topsTouched({ ...whole, changes: whole.changes.filter(change => !isGift(change)) })
+  const places = regionsOf(indexes, startsAt(indexes, tops)).flatMap(({ side, regions }) =>
+    side === 0 ? [] : regions.map(region => region.top),
+  )
   for (const when of ['now', 'after ends'] as const) {
     const at = when === 'now' ? whole.after.at : afterAllEnds
-    const left = nodes.filter(node => losesSteward(whole, node, at))
+    const sight = sightOf(momentOf(whole.after.state, at))
+    const left = places
+      .filter(place => !hasStewardIn(sight, place))
+      .map(place => idOf(sight.index.nodes, place) as NodeId)
+      .filter(node => losesSteward(whole, node, at))
     if (left.length > 0) return { code: 'no-steward-left', nodes: left, when }
   }
   return undefined
 }
+
+const isGift = ({ table, before }: RecordChange): boolean => table === 'grants' && before === null
 
 function losesSteward(whole: Whole, node: NodeId, at: Instant): boolean {
   const after = momentOf(whole.after.state, at)

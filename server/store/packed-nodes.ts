@@ -1,0 +1,79 @@
+import { type Base, baseOf } from '#core/base/collection.ts'
+import { type Column, none, read } from '#core/base/column.ts'
+import type { NodeId } from '#core/base/ids.ts'
+import { type PackedIds, packedIdOf, packedNumberOf } from '#core/base/packed-ids.ts'
+import { inTree } from '#core/index/layout.ts'
+import { indexed, type IndexOf } from '#core/state/state.ts'
+import type { ContentNode } from '#core/tree/node.ts'
+import { readerOf } from './columns.ts'
+import { recordsMade } from './packed.ts'
+
+/** The fields in which most places differ. */
+export const plainFields = [
+  'kind',
+  'name',
+  'maker',
+  'madeAt',
+  'order',
+] as const satisfies (keyof ContentNode)[]
+
+/** What the others are in most places. */
+const noNode = {
+  note: '',
+  home: null,
+  broken: null,
+  draft: false,
+  archived: false,
+  binned: null,
+  web: null,
+} as const satisfies Omit<ContentNode, 'id' | 'parent' | (typeof plainFields)[number]>
+
+const readPlain = readerOf('nodes', plainFields)
+
+/** All places of a workspace, by number. */
+export interface PackedNodes {
+  readonly ids: PackedIds
+  readonly root: number
+  /** The tree of the index that was built of them. */
+  readonly tree: Column
+  /** Those that differ in more than the plain fields. */
+  readonly special: readonly ContentNode[]
+  /** The plain fields, a line of JSON each. */
+  readonly lines: Buffer
+}
+
+export function packedNodes(packed: PackedNodes): Base<ContentNode, IndexOf<'nodes'>> {
+  const { ids, root, tree, special, lines } = packed
+  const { at, put } = recordsMade<ContentNode>({ count: ids.count, lines }, (values, number) => {
+    const parent = read(tree, number * inTree.width + inTree.parent)
+    return {
+      ...readPlain(values),
+      ...noNode,
+      id: packedIdOf(ids, number) as NodeId,
+      parent: parent === none ? null : (packedIdOf(ids, parent) as NodeId),
+    }
+  })
+  for (const node of special) put(packedNumberOf(ids, node.id) as number, node)
+  // Who has a home or lies in the bin is special.
+  const { home, bin } = indexed.nodes
+  const seldom = baseOf<ContentNode, 'home' | 'bin'>(special, { home, bin })
+  const below = (id: string) => {
+    const parent = packedNumberOf(ids, id)
+    return parent === undefined ? [] : childrenIn(tree, parent)
+  }
+  const among = (index: 'home' | 'bin', key: string) =>
+    Array.from(seldom.by(index, key), each => packedNumberOf(ids, seldom.at(each).id) as number)
+  return {
+    size: ids.count,
+    numberOf: id => packedNumberOf(ids, id),
+    at,
+    by: (index, key) => (index !== 'parent' ? among(index, key) : key === 'none' ? [root] : below(key)),
+  }
+}
+
+function childrenIn(tree: Column, parent: number): number[] {
+  const children: number[] = []
+  let child = read(tree, parent * inTree.width + inTree.first)
+  for (; child !== none; child = read(tree, child * inTree.width + inTree.next)) children.push(child)
+  return children
+}
