@@ -9,13 +9,13 @@ import { levelActions } from '#core/levels/level.ts'
 import type { Grant } from '#core/rules/entry.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { createRandom } from '#demo/random.ts'
-import { largestHome, type Size } from '#demo/large.ts'
+import { largestHome, nodeId, type Size } from '#demo/large.ts'
 import { middleOf } from './measure.ts'
 
 /** What it takes to say what a grant that nobody has made yet would do, by counts: milliseconds by what it is. */
 export function impactsAt(sight: Sight, size: Size): Record<string, number> {
   const random = createRandom(13)
-  const nowhere = () => `n${1 + random.whole(size.nodes - 1)}` as NodeId
+  const nowhere = () => nodeId(1 + random.whole(size.nodes - 1))
   const person = (): Principal => `person:p${random.whole(size.people)}`
   const team = (): Principal => `team:t${random.whole(size.teams)}`
   const home = largestHome(size)

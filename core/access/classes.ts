@@ -1,9 +1,9 @@
 import { addEntry, createSum, type Sum } from './evaluate.ts'
 import { somePerson } from './principals.ts'
-import { inProfile, isToldOf, type Sight, standing } from './sight.ts'
-import { none, read } from '../base/column.ts'
-import { anyone, everyone, inStretch, principalKind, state } from '../index/layout.ts'
-import { type Found, isLiveEntry, principalOf, someEntry } from '../index/walk.ts'
+import { inProfile, isToldOf, type Sight, standing, whomOf } from './sight.ts'
+import { none, offsetIn, pageAt } from '../base/column.ts'
+import { anyone, everyone, inEntry, inStretch, principalKind, state } from '../index/layout.ts'
+import { type Found, isLiveEntry, principalOf } from '../index/walk.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
 
 /**
@@ -23,6 +23,8 @@ export interface Classes {
   readonly losses: Int32Array
   /** What is to be taken back on the way up, the last first. */
   readonly undoing: Undoing[]
+  /** On each side, by a principal's number + 1, whether it matches any of these people. */
+  readonly marks: Sides<Uint8Array>
   /** On each side whom of these people a principal matches, once it was asked. */
   readonly matching: Sides<Map<number, readonly number[]>>
 }
@@ -60,6 +62,7 @@ export function createClasses(sides: Sides<Sight>, people: readonly number[]): C
     gains: new Int32Array(length),
     losses: new Int32Array(length),
     undoing: [],
+    marks: [marksFor(sides[0], people), marksFor(sides[1], people)],
     matching: [new Map(), new Map()],
   }
   const first = new Map<string, number>()
@@ -72,6 +75,21 @@ export function createClasses(sides: Sides<Sight>, people: readonly number[]): C
     ;(classes.list[place] as Class).count += 1
   }
   return classes
+}
+
+/** By principal + 1, whether it matches any of some people. */
+function marksFor(sight: Sight, people: readonly number[]): Uint8Array {
+  const { persons, teams } = sight.index
+  const marks = new Uint8Array(4 * Math.max(persons.length, teams.length) + 2 + anyone)
+  for (const person of people) {
+    if (person >= persons.length) continue
+    const { self, kin, list, first, behind } = whomOf(sight, person)
+    marks[self + 1] = 1
+    marks[kin + 1] = 1
+    for (let each = first; each < behind; each += 1) marks[(list[each] as number) + 1] = 1
+  }
+  if (people.length > 0) marks[anyone + 1] = 1
+  return marks
 }
 
 const told = 1
@@ -89,19 +107,42 @@ const classFor = ([before, after]: Sides<number>): Class => ({
 
 const sumFor = (kind: number): Sum => ({ ...createSum(), isGuest: (kind & guest) !== 0 })
 
-/** Goes down into a stretch on one side: what breaks there ends, what is given and limited there counts. */
+/**
+ * Goes down into a stretch on one side: what breaks there ends, what is given and limited there counts. Most entries
+ * speak of none of these people, and are only looked at.
+ */
 export function enter(classes: Classes, side: Side, stretch: number): void {
   const { index, time } = classes.sides[side]
-  const bits = read(index.stretches, stretch * inStretch.width + inStretch.state)
-  if ((bits & state.broken) !== 0)
-    for (const { sums } of classes.list) {
-      remember(classes, sums[side])
-      sums[side].given = noActions
+  const marks = classes.marks[side]
+  const page = pageAt(index.stretches, stretch * stretchWidth)
+  const at = offsetIn(stretch * stretchWidth)
+  if (((page[at + stateAt] as number) & broken) !== 0) endGiven(classes, side)
+  let rows = page
+  let entry = at + entryAt
+  for (let number = end; ;) {
+    if (marks[(rows[entry] as number) + 1] === 1) {
+      const found: Found = { page: rows, at: entry, stretch, number }
+      if (isLiveEntry(index, found, time)) apply(classes, side, found)
     }
-  someEntry(index, stretch, found => {
-    if (isLiveEntry(index, found, time)) apply(classes, side, found)
-    return false
-  })
+    number = rows[entry + nextAt] as number
+    if (number === end) return
+    rows = pageAt(index.entries, number * entryWidth)
+    entry = offsetIn(number * entryWidth)
+  }
+}
+
+// Their own copies: what is imported is looked up anew at each use.
+const end = none
+const { width: stretchWidth, state: stateAt, entry: entryAt } = inStretch
+const { width: entryWidth, next: nextAt } = inEntry
+const { broken } = state
+
+/** What was given above counts no more. */
+function endGiven(classes: Classes, side: Side): void {
+  for (const { sums } of classes.list) {
+    remember(classes, sums[side])
+    sums[side].given = noActions
+  }
 }
 
 /** Goes up again to where so much was to be taken back. */

@@ -7,15 +7,17 @@ import type { Moment } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
 /**
- * A piece of the tree in which every node answers alike to everybody: a stretch, without its head where that is a
- * draft, and without what is cut out of it. Its top is the one node that has no other of it above.
+ * Pieces of the tree in each of which every node answers alike to everybody: a stretch, without its head where that is
+ * a draft, and without what is cut out of it. Each comes after the one in which it lies. There can be very many: they
+ * are columns, by place in the list.
  */
-export interface Region {
-  readonly top: number
+export interface Regions {
+  /** The one node of it that has no other of it above. */
+  readonly tops: number[]
   /** How many nodes, the top included. */
-  readonly nodes: number
-  /** The place in the list of the region in which the top's parent lies; `none` for the first one. */
-  readonly within: number
+  readonly nodes: number[]
+  /** The place of the region in which the top's parent lies; `none` for the first one. */
+  readonly within: number[]
 }
 
 /** Nodes at which regions end besides: another state has entries there, or has them elsewhere. */
@@ -30,41 +32,71 @@ export interface Cuts {
 const noCuts: Cuts = { nodes: new Set(), stretches: new Set(), alone: new Set() }
 
 /**
- * From a node down, each region after the one that it lies in; what begins at a cut is left out, with all below it.
- * Costs what the stretches cost; where one is cut, or begun in the middle, what its nodes cost too.
+ * From a node down; what begins at a cut is left out, with all below it. Costs what the stretches cost; where one is
+ * cut, or begun in the middle, what its nodes cost too.
  */
-export function regionsBelow(index: AccessIndex, start: number, cuts: Cuts = noCuts): Region[] {
-  const regions: Region[] = []
-  const waiting = [{ top: start, within: none as number }]
-  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
-    const inner = innerTops(index, next.top, cuts)
-    let nodes = read(index.sizes, next.top)
-    for (const top of inner) {
-      nodes -= read(index.sizes, top)
-      if (!cuts.nodes.has(top)) waiting.push({ top, within: regions.length })
-    }
-    regions.push({ ...next, nodes })
+export function regionsBelow(index: AccessIndex, start: number, cuts: Cuts = noCuts): Regions {
+  const { sizes, stretchLinks, stretches } = index
+  const isCut = cuts.nodes.size > 0
+  const regions: Regions = { tops: [], nodes: [], within: [] }
+  const waiting = [start]
+  const inside: number[] = [end]
+  for (let top = waiting.pop(); top !== undefined; top = waiting.pop()) {
+    const place = regions.tops.push(top) - 1
+    regions.within.push(inside.pop() as number)
+    let nodes = read(sizes, top)
+    const whole = wholeStretchAt(index, top, cuts)
+    if (whole === end)
+      for (const inner of innerTops(index, top, cuts)) {
+        nodes -= read(sizes, inner)
+        if (cuts.nodes.has(inner)) continue
+        waiting.push(inner)
+        inside.push(place)
+      }
+    else
+      for (let inner = read(stretchLinks, whole * linksWidth + firstAt); inner !== end;) {
+        const head = read(stretches, inner * stretchWidth + headAt)
+        nodes -= read(sizes, head)
+        inner = read(stretchLinks, inner * linksWidth + nextAt)
+        if (isCut && cuts.nodes.has(head)) continue
+        waiting.push(head)
+        inside.push(place)
+      }
+    regions.nodes.push(nodes)
   }
   return regions
 }
+
+// Their own copies: what is imported is looked up anew at each use.
+const end = none
+const { width: stretchWidth, head: headAt, state: stateAt } = inStretch
+const { width: linksWidth, first: firstAt, next: nextAt } = inLinks
+const { draft } = state
 
 /** The places from one down that have something of their own, the place itself with them. */
 export function apartBelow({ state: { index, nodes } }: Moment, node: NodeId): ContentNode[] {
   const start = numberOf(index.nodes, node)
   if (start === undefined) return []
-  return regionsBelow(index, start).map(
-    ({ top }) => rowOf(nodes, idOf(index.nodes, top) as NodeId) as ContentNode,
+  return regionsBelow(index, start).tops.map(
+    top => rowOf(nodes, idOf(index.nodes, top) as NodeId) as ContentNode,
   )
 }
 
-/** The tops of the regions that lie right below the one with this top. */
+/** The stretch that a region is the whole of, beginning at a node; `none` if it is not. */
+function wholeStretchAt({ stretchOf, stretches }: AccessIndex, top: number, cuts: Cuts): number {
+  const stretch = read(stretchOf, top)
+  const row = stretch * stretchWidth
+  if (read(stretches, row + headAt) !== top || (read(stretches, row + stateAt) & draft) !== 0) return end
+  return cuts.stretches.has(stretch) || cuts.alone.has(top) ? end : stretch
+}
+
+/** The tops of the regions that lie right below a node, where its region is no whole stretch. */
 function innerTops(index: AccessIndex, top: number, cuts: Cuts): number[] {
   const stretch = read(index.stretchOf, top)
-  const base = stretch * inStretch.width
-  const isHead = read(index.stretches, base + inStretch.head) === top
-  const isDraft = isHead && (read(index.stretches, base + inStretch.state) & state.draft) !== 0
+  const row = stretch * stretchWidth
+  const isDraft =
+    read(index.stretches, row + headAt) === top && (read(index.stretches, row + stateAt) & draft) !== 0
   if (isDraft || cuts.alone.has(top)) return childrenIn(index, top)
-  if (isHead && !cuts.stretches.has(stretch)) return headsWithin(index, stretch)
   return topsWithin(index, { top, stretch }, cuts)
 }
 
@@ -73,14 +105,6 @@ export function childrenIn({ tree }: AccessIndex, node: number): number[] {
   let child = read(tree, node * inTree.width + inTree.first)
   for (; child !== none; child = read(tree, child * inTree.width + inTree.next)) children.push(child)
   return children
-}
-
-function headsWithin({ stretches, stretchLinks }: AccessIndex, stretch: number): number[] {
-  const heads: number[] = []
-  let inner = read(stretchLinks, stretch * inLinks.width + inLinks.first)
-  for (; inner !== none; inner = read(stretchLinks, inner * inLinks.width + inLinks.next))
-    heads.push(read(stretches, inner * inStretch.width + inStretch.head))
-  return heads
 }
 
 /** From a node down through the nodes of its stretch, to where others begin. */

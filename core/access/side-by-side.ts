@@ -4,7 +4,7 @@ import { numberOf } from '../base/numbering.ts'
 import { type AccessIndex, inStretch, state } from '../index/layout.ts'
 import { type Class, type Classes, enter, leave, type Side, type Sides } from './classes.ts'
 import { statesOf } from './evaluate.ts'
-import { type Cuts, type Region, regionsBelow } from './regions.ts'
+import { type Cuts, type Regions, regionsBelow } from './regions.ts'
 
 /**
  * Two states of a tree side by side, below the places at which they differ: cut into pieces in which every node
@@ -27,7 +27,7 @@ export interface Below {
   readonly start: Start
   /** On which side it is walked: where it is not there any more, as it was. */
   readonly side: Side
-  readonly regions: readonly Region[]
+  readonly regions: Regions
 }
 
 export function regionsOf(indexes: Indexes, starts: readonly Start[]): Below[] {
@@ -60,67 +60,85 @@ export function draftAt({ stretchOf, stretches }: AccessIndex, node: number): nu
   return isIt ? read(stretches, base + inStretch.maker) : undefined
 }
 
-/** A region as the walk comes to it: the classes of people hold what they are given there on each side. */
+/**
+ * A region as the walk comes to it: the classes of people hold what they are given there on each side. The same
+ * object each time.
+ */
 export interface Met {
-  readonly region: Region
-  /** Its top on each side; `none` where it is not there. */
-  readonly tops: Start
+  /** Its place in the list. */
+  place: number
+  /** Its top, and that on each side: `none` where it is not there. */
+  top: number
+  was: number
+  is: number
+  nodes: number
   /** The states on the way up. */
-  readonly states: Sides<number>
-}
-
-/** Where the way down stands: the region, how much is to be taken back, and the states met on each side. */
-interface Frame {
-  readonly place: number
-  readonly depth: number
-  readonly states: Sides<number>
+  statesBefore: number
+  statesAfter: number
 }
 
 /** Comes to each region below a start, each after the one in which it lies. */
 export function walkBelow(classes: Classes, { start, regions }: Below, visit: (met: Met) => void): void {
-  const frames: Frame[] = []
-  for (const [place, region] of regions.entries()) {
-    while (frames.length > 0 && frames.at(-1)?.place !== region.within)
-      leave(classes, frames.pop()?.depth ?? 0)
-    const depth = classes.undoing.length
-    const tops: Start = place === 0 ? start : [within(start[0], region), within(start[1], region)]
-    const states = goDownBoth(classes, tops, frames.at(-1)?.states)
-    frames.push({ place, depth, states })
-    visit({ region, tops, states })
+  const { tops, nodes, within } = regions
+  const met: Met = { place: 0, top: 0, was: 0, is: 0, nodes: 0, statesBefore: 0, statesAfter: 0 }
+  // Where the way down stands: regions, how much is to be taken back for each, and the states met on each side.
+  const places: number[] = []
+  const depths: number[] = []
+  const before: number[] = []
+  const after: number[] = []
+  for (let place = 0; place < tops.length; place += 1) {
+    while (places.length > 0 && places[places.length - 1] !== within[place]) {
+      leave(classes, depths.pop() as number)
+      places.pop()
+      before.pop()
+      after.pop()
+    }
+    depths.push(classes.undoing.length)
+    met.place = place
+    met.top = tops[place] as number
+    // Below a start that one side lacks, that side has nothing.
+    met.was = place === 0 || start[0] === end ? start[0] : met.top
+    met.is = place === 0 || start[1] === end ? start[1] : met.top
+    met.nodes = nodes[place] as number
+    met.statesBefore = goDown(classes, 0, { node: met.was, above: before[places.length - 1] })
+    met.statesAfter = goDown(classes, 1, { node: met.is, above: after[places.length - 1] })
+    places.push(place)
+    before.push(met.statesBefore)
+    after.push(met.statesAfter)
+    visit(met)
   }
   leave(classes, 0)
 }
 
-/** Below a start that one side lacks, that side has nothing. */
-const within = (start: number, { top }: Region): number => (start === none ? none : top)
+// Their own copies: what is imported is looked up anew at each use.
+const end = none
+const { width: stretchWidth, head: headAt, state: stateAt, up: upAt } = inStretch
 
-const goDownBoth = (classes: Classes, [was, is]: Start, above: Sides<number> | undefined): Sides<number> => [
-  goDown(classes, 0, { node: was, above: above?.[0] }),
-  goDown(classes, 1, { node: is, above: above?.[1] }),
-]
+interface Down {
+  readonly node: number
+  /** The states met above; `undefined` at a start. */
+  readonly above: number | undefined
+}
 
 /** Down into the stretch that begins at a node, if one does; at the start through all that lie above. */
-function goDown(
-  classes: Classes,
-  side: Side,
-  { node, above }: { readonly node: number; readonly above: number | undefined },
-): number {
-  if (node === none) return state.binned
+function goDown(classes: Classes, side: Side, { node, above }: Down): number {
+  if (node === end) return state.binned
   const { index } = classes.sides[side]
   const stretch = read(index.stretchOf, node)
-  const base = stretch * inStretch.width
+  const row = stretch * stretchWidth
   if (above !== undefined) {
-    if (read(index.stretches, base + inStretch.head) !== node) return above
+    if (read(index.stretches, row + headAt) !== node) return above
     enter(classes, side, stretch)
-    return above | statesOf(index, read(index.stretches, base + inStretch.state))
+    const states = read(index.stretches, row + stateAt)
+    return states === 0 ? above : above | statesOf(index, states)
   }
   const way: number[] = []
-  for (let each = stretch; each !== none; each = read(index.stretches, each * inStretch.width + inStretch.up))
+  for (let each = stretch; each !== end; each = read(index.stretches, each * stretchWidth + upAt))
     way.push(each)
   let states = 0
   for (const each of way.toReversed()) {
     enter(classes, side, each)
-    states |= statesOf(index, read(index.stretches, each * inStretch.width + inStretch.state))
+    states |= statesOf(index, read(index.stretches, each * stretchWidth + stateAt))
   }
   return states
 }
@@ -141,8 +159,8 @@ export function eachStretch(
         visit(side, each)
         each = read(stretches, each * inStretch.width + inStretch.up)
       }
-      for (let place = 1; place < regions.length; place += 1) {
-        const { top } = regions[place] as Region
+      for (let place = 1; place < regions.tops.length; place += 1) {
+        const top = regions.tops[place] as number
         const stretch = read(stretchOf, top)
         if (read(stretches, stretch * inStretch.width + inStretch.head) === top) visit(side, stretch)
       }

@@ -135,4 +135,4 @@ export const packedIdOf = (packed: PackedIds, number: number): string =>
   textIn(packed.lines, startOf(packed, number), startOf(packed, number + 1) - 1)
 
 const textIn = (lines: Uint8Array, from: number, to: number): string =>
-  String.fromCharCode(...lines.subarray(from, to))
+  String.fromCharCode.apply(null, lines.subarray(from, to) as unknown as number[])

@@ -14,6 +14,9 @@ export interface Place {
 export function placesBelow(before: State, after: State, tops: ReadonlySet<NodeId>): Place[] {
   const indexes = [before.index, after.index] as const
   return regionsOf(indexes, startsAt(indexes, tops)).flatMap(({ side, regions }) =>
-    regions.map(({ top, nodes }) => ({ node: idOf(indexes[side].nodes, top) as NodeId, nodes })),
+    regions.tops.map((top, place) => ({
+      node: idOf(indexes[side].nodes, top) as NodeId,
+      nodes: regions.nodes[place] as number,
+    })),
   )
 }

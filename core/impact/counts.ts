@@ -78,17 +78,16 @@ interface Telling {
 }
 
 function countPiece(told: Telling, met: Met): void {
-  const { region, tops } = met
   const { sides } = told.classes
-  const drafts: Drafts = [draftAt(sides[0].index, tops[0]), draftAt(sides[1].index, tops[1])]
+  const maker = draftAt(sides[0].index, met.was)
+  const nextMaker = draftAt(sides[1].index, met.is)
   const counted = { gaining: 0, losing: 0 }
-  if (drafts[0] === undefined && drafts[1] === undefined) countClasses(told, met, counted)
-  else countDraft(told, { ...met, drafts }, counted)
-  const web = told.isWeb ? webAt(sides, tops) : 0
+  if (maker === undefined && nextMaker === undefined) countClasses(told, met, counted)
+  else countDraft(told, { met, drafts: [maker, nextMaker] }, counted)
+  const web = told.isWeb ? webAt(sides, met) : 0
   if (web > 0) counted.gaining += 1
   if (web < 0) counted.losing += 1
-  if (counted.gaining + counted.losing > 0)
-    told.pieces.push({ node: region.top, nodes: region.nodes, ...counted })
+  if (counted.gaining + counted.losing > 0) told.pieces.push({ node: met.top, nodes: met.nodes, ...counted })
 }
 
 interface Counted {
@@ -96,26 +95,28 @@ interface Counted {
   losing: number
 }
 
-function countClasses({ classes, turns }: Telling, { region, states }: Met, counted: Counted): void {
+function countClasses({ classes, turns }: Telling, met: Met, counted: Counted): void {
   const [was, is] = classes.sides
   const isSameCeiling = was.index.guestCeiling === is.index.guestCeiling
   for (const each of classes.list) {
-    if (each.count === 0 || (isAlike(each, states) && isSameCeiling)) continue
-    const before = each.isTold[0] ? afterStates(capped(was.index, each.sums[0]), states[0]) : noActions
-    const after = each.isTold[1] ? afterStates(capped(is.index, each.sums[1]), states[1]) : noActions
-    if (before !== after) note(turns, { each, nodes: region.nodes, before, after }, counted)
+    if (each.count === 0 || (isSameCeiling && isAlike(each, met))) continue
+    const before = each.isTold[0] ? afterStates(capped(was.index, each.sums[0]), met.statesBefore) : noActions
+    const after = each.isTold[1] ? afterStates(capped(is.index, each.sums[1]), met.statesAfter) : noActions
+    if (before !== after) note(turns, { each, nodes: met.nodes, before, after }, counted)
   }
 }
 
 /** The same on both sides without a look at what it comes to: that is so for most, nearly everywhere. */
-function isAlike({ sums: [was, is], isTold }: Class, states: Sides<number>): boolean {
+function isAlike({ sums, isTold }: Class, met: Met): boolean {
+  const was = sums[0]
+  const is = sums[1]
   return (
     was.given === is.given &&
     was.cap === is.cap &&
     was.capUnlessSpared === is.capUnlessSpared &&
     was.isGuest === is.isGuest &&
     isTold[0] === isTold[1] &&
-    ((states[0] ^ states[1]) & (state.archived | state.binned)) === 0
+    ((met.statesBefore ^ met.statesAfter) & (state.archived | state.binned)) === 0
   )
 }
 
@@ -146,7 +147,7 @@ export const turnOf = (before: ActionSet, after: ActionSet): number => before * 
 /** At a draft, on one side or both: who made it stands apart. */
 function countDraft(
   { classes, turns }: Telling,
-  { region, states, drafts }: Met & { readonly drafts: Drafts },
+  { met, drafts }: { readonly met: Met; readonly drafts: Drafts },
   counted: Counted,
 ): void {
   const depth = classes.undoing.length
@@ -159,10 +160,11 @@ function countDraft(
       const held = each.isTold[side] ? capped(classes.sides[side].index, each.sums[side]) : noActions
       const isMaker = maker !== undefined && classes.classOf[maker] === place
       const reads = (held & readingDrafts) !== 0 || (isMaker && (held & adding) !== 0)
-      return maker !== undefined && !reads ? noActions : afterStates(held, states[side])
+      const states = side === 0 ? met.statesBefore : met.statesAfter
+      return maker !== undefined && !reads ? noActions : afterStates(held, states)
     }
     const [before, after] = [answer(0), answer(1)]
-    if (before !== after) note(turns, { each, nodes: region.nodes, before, after }, counted)
+    if (before !== after) note(turns, { each, nodes: met.nodes, before, after }, counted)
   }
   leave(classes, depth)
 }
@@ -174,10 +176,8 @@ const readingDrafts = bitOf('change') | bitOf('share')
 const adding = bitOf('add')
 
 /** 1 where the web comes to see a place, -1 where it no longer does. */
-function webAt(sides: Sides<Sight>, tops: Start): number {
-  const [before, after] = ([0, 1] as const).map(
-    side => tops[side] !== none && isPublicIn(sides[side], tops[side]),
-  )
-  if (before === after) return 0
-  return after === true ? 1 : -1
+function webAt(sides: Sides<Sight>, { was, is }: Met): number {
+  const before = was !== none && isPublicIn(sides[0], was)
+  const after = is !== none && isPublicIn(sides[1], is)
+  return before === after ? 0 : after ? 1 : -1
 }

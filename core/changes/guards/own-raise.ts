@@ -54,11 +54,11 @@ function raisedIn(moments: Sides<Moment>, author: PersonId, regions: readonly Be
   const isHere = people.map((each, side) => each !== none && isActiveIn(sides[side] as Sight, each))
   const raised: NodeId[] = []
   for (const below of regions)
-    walkBelow(classes, below, ({ region, tops }) => {
-      if (tops[0] === none || tops[1] === none) return
+    walkBelow(classes, below, ({ top, was, is }) => {
+      if (was === none || is === none) return
       const { sums } = onlyClass(classes)
       const held = (side: Side) => (isHere[side] === true ? capped(sides[side].index, sums[side]) : noActions)
-      if (!holds(held(0), held(1))) raised.push(idOf(sides[1].index.nodes, region.top) as NodeId)
+      if (!holds(held(0), held(1))) raised.push(idOf(sides[1].index.nodes, top) as NodeId)
     })
   return raised
 }

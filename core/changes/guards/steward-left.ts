@@ -24,7 +24,7 @@ export const stewardLeft: Guard = given => {
   // What is only given takes nobody's access.
   const tops = topsTouched({ ...whole, changes: whole.changes.filter(change => !isGift(change)) })
   const places = regionsOf(indexes, startsAt(indexes, tops)).flatMap(({ side, regions }) =>
-    side === 0 ? [] : regions.map(region => region.top),
+    side === 0 ? [] : regions.tops,
   )
   for (const when of ['now', 'after ends'] as const) {
     const at = when === 'now' ? whole.after.at : afterAllEnds
