@@ -36,36 +36,51 @@ const told = (milliseconds: number) =>
     ? `${(milliseconds / 1000).toFixed(1)} s`
     : `${milliseconds.toFixed(milliseconds < 10 ? 1 : 0)} ms`
 
-/** One figure of what was measured on a workspace of a size. */
-export type Reading = { readonly what: string; readonly size: string } & (
-  { readonly milliseconds: number; readonly floor: Figure['floor'] } | { readonly mebibytes: number }
-)
-
-/** The middle of many runs that do not wait. */
-export function middleOf(times: number, run: () => unknown): number {
-  const taken = Array.from({ length: times }, () => {
-    const began = performance.now()
-    run()
-    return performance.now() - began
-  })
-  return taken.sort((a, b) => a - b)[Math.floor(times / 2)] ?? 0
+/** One figure of what was measured on a workspace of a size; a floor is of the same unit. */
+export interface Reading {
+  readonly what: string
+  readonly size: string
+  readonly unit: 'ms' | 'MiB' | 'a second'
+  readonly value: number
+  readonly floor?: { readonly what: string; readonly value: number }
 }
 
-/** The sizes side by side: what each took, and how many times the floor that is. */
+/** The middle of many runs that do not wait. */
+export const middleOf = (times: number, run: () => unknown): number =>
+  middle(
+    Array.from({ length: times }, () => {
+      const began = performance.now()
+      run()
+      return performance.now() - began
+    }),
+  )
+
+export const middle = (values: readonly number[]): number =>
+  values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
+
+/** The sizes side by side: what each came to, and how many times its floor that is. */
 export function tableOfSizes(readings: readonly Reading[]): string {
   const sizes = [...new Set(readings.map(each => each.size))]
   const rows = [...new Set(readings.map(each => each.what))].map(what => {
-    const cells = sizes.map(size => readings.find(each => each.what === what && each.size === size))
-    return `| ${what} | ${cells.map(cellOf).join(' | ')} |`
+    const alike = readings.filter(each => each.what === what)
+    const cells = sizes.map(size => cellOf(alike.find(each => each.size === size)))
+    return `| ${what} | ${cells.join(' | ')} | ${alike[0]?.floor?.what ?? ''} |`
   })
-  return [`| | ${sizes.join(' | ')} |`, `|---|${'---:|'.repeat(sizes.length)}`, ...rows].join('\n')
+  return [`| | ${sizes.join(' | ')} | floor |`, `|---|${'---:|'.repeat(sizes.length)}---|`, ...rows].join(
+    '\n',
+  )
 }
 
 function cellOf(reading: Reading | undefined): string {
   if (reading === undefined) return ''
-  if ('mebibytes' in reading) return `${reading.mebibytes.toFixed(1)} MiB`
-  return `${finely(reading.milliseconds)}, × ${(reading.milliseconds / reading.floor.milliseconds).toPrecision(2)}`
+  const { value, floor } = reading
+  return floor === undefined
+    ? inWords(reading)
+    : `${inWords(reading)}, × ${(value / floor.value).toPrecision(2)}`
 }
 
-const finely = (milliseconds: number) =>
-  milliseconds >= 1 ? told(milliseconds) : `${(milliseconds * 1000).toFixed(milliseconds < 0.01 ? 2 : 0)} µs`
+function inWords({ unit, value }: Reading): string {
+  if (unit === 'MiB') return `${value.toFixed(1)} MiB`
+  if (unit === 'a second') return `${Math.round(value)} a second`
+  return value >= 1 ? told(value) : `${(value * 1000).toFixed(value < 0.01 ? 2 : 0)} µs`
+}

@@ -1,5 +1,5 @@
 import type { AccountId, NodeId, WorkspaceId } from '#core/base/ids.ts'
-import { actionsAt, heldBeforeStates } from '#core/access/evaluate.ts'
+import { actionsAt, check, heldBeforeStates } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { mayUse, rungFor } from '#core/access/powers.ts'
 import { type Subject, subjectOf } from '#core/access/subject.ts'
@@ -67,11 +67,8 @@ export function seenPlace(asker: Asker, node: string): { place: Place; actions: 
   return { place, actions }
 }
 
-export function maySee(asker: Asker, node: NodeId): boolean {
-  if (node === rootOf(asker.moment.state).id) return false
-  const place = placeOf(asker.moment, node)
-  return place !== undefined && has(actionsAt(asker.moment, asker.subject, place), 'see')
-}
+export const maySee = ({ moment, person }: Asker, node: NodeId): boolean =>
+  has(check(moment, person, node), 'see') && node !== rootOf(moment.state).id
 
 /** Titles and kinds of all places but what lies in somebody's private folder. */
 export const mayOutline = (asker: Asker, node: NodeId): boolean =>

@@ -1,11 +1,10 @@
 import type { BinnedView, NodeView, PathView, TreeItem, TreeView } from '#contract/views.ts'
 import { rowsBy } from '#core/base/collection.ts'
-import { actionsAt } from '#core/access/evaluate.ts'
-import { placeOf } from '#core/access/place.ts'
+import { check } from '#core/access/evaluate.ts'
 import { isPublic } from '#core/access/public.ts'
 import { what, whatBelow } from '#core/access/what.ts'
 import { binTime } from '#core/state/dates.ts'
-import { type ActionSet, has, noActions } from '#core/levels/action.ts'
+import { type ActionSet, has } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { childrenOf, pathOf, privateFolderOf, rootOf, subtreeOf } from '#core/state/state.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
@@ -105,8 +104,7 @@ export function childrenSeen(asker: Asker, node: NodeId): TreeItem[] {
 const isTop = (asker: Asker, node: ContentNode) => node.parent === null || !maySee(asker, node.parent)
 
 function seenItem(asker: Asker, node: ContentNode): TreeItem | null {
-  const place = placeOf(asker.moment, node.id)
-  const actions = place === undefined ? noActions : actionsAt(asker.moment, asker.subject, place)
+  const actions = check(asker.moment, asker.person, node.id)
   return has(actions, 'see') ? itemOf(asker, node, actions) : null
 }
 
@@ -115,7 +113,7 @@ const itemOf = (asker: Asker, node: ContentNode, actions: ActionSet): TreeItem =
   name: node.name,
   kind: node.kind,
   actions,
-  hasChildren: childrenOf(asker.moment.state, node.id).some(child => maySee(asker, child.id)),
+  hasChildren: rowsBy(asker.moment.state.nodes, 'parent', node.id).some(child => maySee(asker, child.id)),
   isBroken: node.broken !== null,
   isDraft: node.draft,
   isArchived: node.archived,

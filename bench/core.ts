@@ -9,7 +9,7 @@ import { createRandom } from '#demo/random.ts'
 import { type Size, sizes } from '#demo/large.ts'
 import { impactsAt } from './impacts.ts'
 import { largeSource } from './large-index.ts'
-import { middleOf, type Reading, tableOfSizes } from './measure.ts'
+import { middle, middleOf, type Reading } from './measure.ts'
 
 /** What the core alone takes, on workspaces of each size, beside one lookup in a map of a million numbers. */
 
@@ -30,36 +30,46 @@ const columns = [
   'groups',
 ] as const
 
-function measured(name: keyof typeof sizes): Reading[] {
+/** Of one size. */
+export function coreReadings(name: keyof typeof sizes): Reading[] {
   const size = sizes[name]
   const source = largeSource(size, now)
-  const building = middleOf(3, () => buildIndex(source))
+  const building = middleOf(5, () => buildIndex(source))
   const index = buildIndex(source)
   const sight = createSight(index, now)
   const random = createRandom(7)
   const { cold, warm, lookup } = checks(sight, size)
-  const reading = (what: string, milliseconds: number): Reading => ({
+  const floor = { what: floorWords, value: lookup }
+  const took = (what: string, value: number): Reading => ({ what, size: name, unit: 'ms', value, floor })
+  const memory = (what: string, bytes: number): Reading => ({
     what,
     size: name,
-    milliseconds,
-    floor: { what: floorWords, milliseconds: lookup },
+    unit: 'MiB',
+    value: bytes / 2 ** 20,
   })
   return [
-    reading('check, cold', cold),
-    reading('check, warm', warm),
-    reading(
+    took('check, cold', cold),
+    took('check, warm', warm),
+    took(
       'who',
       middleOf(2000, () => whoIn(sight, random.whole(size.nodes))),
     ),
-    reading(
+    took(
       'what, counted',
       middleOf(40, () => countsOf(answersFor(sight, random.whole(size.people)))),
     ),
-    ...Object.entries(impactsAt(sight, size)).map(([what, took]) => reading(what, took)),
-    reading('build from arrays', building),
-    { what: 'memory of the index', size: name, mebibytes: memoryOf(index) },
+    ...Object.entries(impactsAt(sight, size)).map(([what, value]) => took(what, value)),
+    took('build from arrays', building),
+    memory(
+      'memory of the index',
+      columns.reduce((sum, column) => sum + sizeOf(index[column]), 0),
+    ),
+    memory('memory of the ids by which places are found', idsOf(index)),
   ]
 }
+
+const idsOf = ({ nodes: { packed } }: AccessIndex): number =>
+  packed.lines.byteLength + packed.starts.byteLength + packed.slots.byteLength
 
 /** What one of each takes, the middle of some rounds: they take turns, so that what else the machine does meets all. */
 function checks(sight: Sight, { people, nodes }: Size): { lookup: number; cold: number; warm: number } {
@@ -84,19 +94,12 @@ function checks(sight: Sight, { people, nodes }: Size): { lookup: number; cold: 
     }),
   }))
   if (sum < 0) throw new Error('never')
-  const one = (kind: keyof (typeof rounds)[number]) =>
-    (rounds.map(round => round[kind]).sort((a, b) => a - b)[7] ?? 0) / count
+  const one = (kind: keyof (typeof rounds)[number]) => middle(rounds.map(round => round[kind])) / count
   return { lookup: one('lookup'), cold: one('cold'), warm: one('warm') }
 }
-
-const memoryOf = (index: AccessIndex): number =>
-  columns.reduce((sum, column) => sum + sizeOf(index[column]), 0) / 2 ** 20
 
 function taking(act: () => void): number {
   const began = performance.now()
   act()
   return performance.now() - began
 }
-
-const readings = (['S', 'M', 'L'] as const).flatMap(measured)
-console.log(tableOfSizes(readings))

@@ -1,0 +1,204 @@
+import { rmSync } from 'node:fs'
+import { pino } from 'pino'
+import { QueryTypes, Transaction } from 'sequelize'
+import { check } from '#core/access/evaluate.ts'
+import { eachRow, rowsBy } from '#core/base/collection.ts'
+import type { NodeId } from '#core/base/ids.ts'
+import { has } from '#core/levels/action.ts'
+import { momentOf } from '#core/state/moment.ts'
+import type { State } from '#core/state/state.ts'
+import { largeOwner, largestHome, sizes } from '#demo/large.ts'
+import { demoPassword } from '#demo/scenario/people.ts'
+import { type Running, startServer } from '#server/assemble.ts'
+import { openDatabase } from '#server/store/database.ts'
+import { loadStates, momentAt } from '#server/store/states.ts'
+import { createTables } from '#server/store/tables.ts'
+import { fixedAnswer } from './floor.ts'
+import { loadOn } from './load.ts'
+import { once, type Reading } from './measure.ts'
+import { configFor, copyOfLarge } from './seeded.ts'
+
+/** What the server takes on a workspace of a size: to start, to list, to write; each beside its floor. */
+
+type Name = keyof typeof sizes
+
+export async function serverReadings(name: Name): Promise<Reading[]> {
+  const dataDir = await copyOfLarge(name)
+  const starting = await startReadings(name, dataDir)
+  const running = await startServer({
+    config: configFor(dataDir),
+    log: pino({ level: 'silent' }),
+    clock: Date.now,
+    webDir: null,
+    triesPerMinute: 1000,
+    requestsPerMinute: 1e9,
+  })
+  const cookie = await signIn(running)
+  const readings = [
+    ...(await listingReadings(name, { running, ...cookie })),
+    ...(await writeReadings(name, { running, ...cookie })),
+  ]
+  await running.stop()
+  rmSync(dataDir, { recursive: true, force: true })
+  return [...starting, ...readings]
+}
+
+async function startReadings(name: Name, dataDir: string): Promise<Reading[]> {
+  const starting: number[] = []
+  let floor = 0
+  for (let round = 0; round < 3; round += 1) {
+    const database = await openDatabase(dataDir)
+    const tables = createTables(database)
+    starting.push(
+      await once(async () => {
+        const states = await loadStates(tables, Date.now())
+        const moment = momentAt(states, 'workspace-large' as never, Date.now())
+        if (moment === undefined) throw new Error('there is no workspace')
+        check(moment, largeOwner.person, largestHome(sizes[name]))
+      }),
+    )
+    floor = await once(() =>
+      database.query('SELECT count(*), sum(length(id) + length(parent)) FROM nodes NOT INDEXED'),
+    )
+    await database.close()
+  }
+  const value = Math.min(...starting)
+  const what = 'start: from the file to the first answer'
+  return [
+    {
+      what,
+      size: name,
+      unit: 'ms',
+      value,
+      floor: { what: 'a look at every place in the file', value: floor },
+    },
+  ]
+}
+
+interface Signed {
+  readonly running: Running
+  readonly cookie: string
+  readonly csrf: string
+}
+
+async function signIn({ address }: Running): Promise<Omit<Signed, 'running'>> {
+  const response = await fetch(`${address}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ mail: largeOwner.mail, password: demoPassword }),
+  })
+  const { csrf } = (await response.json()) as { csrf: string }
+  return { csrf, cookie: response.headers.getSetCookie()[0]?.split(';')[0] ?? '' }
+}
+
+const stateOf = ({ parts }: Running): State => {
+  const [published] = parts.writer.states.published.values()
+  if (published === undefined) throw new Error('there is no workspace')
+  return published.moment.state
+}
+
+/** The place that has most nearly twenty others right in it. */
+function twentyIn(state: State): string {
+  let found = { id: '', off: Number.POSITIVE_INFINITY }
+  for (const { id, parent } of eachRow(state.nodes)) {
+    const off = Math.abs(rowsBy(state.nodes, 'parent', id).length - 20)
+    if (parent !== null && off < found.off) found = { id, off }
+    if (off === 0) break
+  }
+  return found.id
+}
+
+async function listingReadings(name: Name, { running, cookie }: Signed): Promise<Reading[]> {
+  const path = `/api/at/large/nodes/${twentyIn(stateOf(running))}/children`
+  const body = await (await fetch(running.address + path, { headers: { cookie } })).text()
+  if ((JSON.parse(body) as unknown[]).length === 0) throw new Error('nothing of it is seen')
+  const fixed = await fixedAnswer(running.parts, body)
+  const runs = { listing: [] as Loaded[], floor: [] as Loaded[] }
+  for (let round = 0; round < 3; round += 1) {
+    runs.floor.push(await loadOn({ url: `${fixed.address}/api/fixed`, cookie, connections: 10, seconds: 5 }))
+    runs.listing.push(await loadOn({ url: running.address + path, cookie, connections: 10, seconds: 5 }))
+  }
+  await new Promise(resolve => fixed.server.close(resolve))
+  const best = (each: readonly Loaded[]) => each.toSorted((a, b) => b.perSecond - a.perSecond)[1] as Loaded
+  const [listing, floor] = [best(runs.listing), best(runs.floor)]
+  const what = 'the same stack with a fixed body of that size'
+  return [
+    {
+      what: 'a listing over HTTP',
+      size: name,
+      unit: 'a second',
+      value: listing.perSecond,
+      floor: { what, value: floor.perSecond },
+    },
+    {
+      what: 'and the slowest of a hundred',
+      size: name,
+      unit: 'ms',
+      value: listing.p99,
+      floor: { what, value: floor.p99 },
+    },
+  ]
+}
+
+type Loaded = Awaited<ReturnType<typeof loadOn>>
+
+const writers = 50
+const rounds = 6
+
+/** So many places that the owner may change; where there are fewer, some of them come again. */
+function changeable(state: State, count: number): NodeId[] {
+  const moment = momentOf(state, Date.now())
+  const found: NodeId[] = []
+  for (const { id } of eachRow(state.nodes)) {
+    if (has(check(moment, largeOwner.person, id), 'change')) found.push(id)
+    if (found.length === count) return found
+  }
+  return Array.from({ length: count }, (_, index) => found[index % found.length] as NodeId)
+}
+
+/** Small change sets of fifty who write at once, and as many rows written in one transaction after another. */
+async function writeReadings(name: Name, { running, cookie, csrf }: Signed): Promise<Reading[]> {
+  const nodes = changeable(stateOf(running), writers * (rounds + 1))
+  const write = async (node: NodeId) => {
+    const response = await fetch(`${running.address}/api/at/large/changes`, {
+      method: 'POST',
+      headers: { cookie, 'x-noskel-csrf': csrf, 'content-type': 'application/json' },
+      body: JSON.stringify({ edits: [{ kind: 'node.describe', node, note: `At ${Date.now()}` }] }),
+    })
+    if (!response.ok) throw new Error(await response.text())
+  }
+  const together = (round: number) =>
+    Promise.all(nodes.slice(round * writers, (round + 1) * writers).map(write))
+  await together(rounds)
+  const took = await once(async () => {
+    for (let round = 0; round < rounds; round += 1) await together(round)
+  })
+  const { database } = running.parts.writer.tables
+  const [last] = await database.query<{ changes: string; effect: string }>(
+    'SELECT changes, effect FROM "changeSets" ORDER BY revision DESC LIMIT 1',
+    { type: QueryTypes.SELECT },
+  )
+  await database.query('CREATE TABLE "floorSets" (revision INTEGER PRIMARY KEY, changes TEXT, effect TEXT)')
+  const alone = await once(async () => {
+    for (const [index, id] of nodes.slice(0, 100).entries())
+      await database.transaction({ type: Transaction.TYPES.IMMEDIATE }, async transaction => {
+        await database.query('UPDATE nodes SET note = $note WHERE workspace = $workspace AND id = $id', {
+          bind: { note: `Floor ${index}`, workspace: 'workspace-large', id },
+          transaction,
+        })
+        await database.query('INSERT INTO "floorSets" (changes, effect) VALUES ($changes, $effect)', {
+          bind: { changes: last?.changes ?? '', effect: last?.effect ?? '' },
+          transaction,
+        })
+      })
+  })
+  return [
+    {
+      what: 'confirmed writes, fifty at once',
+      size: name,
+      unit: 'a second',
+      value: (1000 * writers * rounds) / took,
+      floor: { what: 'the same rows in one transaction after another', value: (1000 * 100) / alone },
+    },
+  ]
+}
