@@ -10,6 +10,8 @@ import type { State } from '#core/state/state.ts'
 import { largeOwner, largestHome, sizes } from '#demo/large.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { type Running, startServer } from '#server/assemble.ts'
+import { askerOf } from '#server/services/asker.ts'
+import { applyChangeSet } from '#server/services/change.ts'
 import { openDatabase } from '#server/store/database.ts'
 import { loadStates, momentAt } from '#server/store/states.ts'
 import { createTables } from '#server/store/tables.ts'
@@ -33,11 +35,8 @@ export async function serverReadings(name: Name): Promise<Reading[]> {
     triesPerMinute: 1000,
     requestsPerMinute: 1e9,
   })
-  const cookie = await signIn(running)
-  const readings = [
-    ...(await listingReadings(name, { running, ...cookie })),
-    ...(await writeReadings(name, { running, ...cookie })),
-  ]
+  const signed = { running, cookie: await signIn(running) }
+  const readings = [...(await listingReadings(name, signed)), ...(await writeReadings(name, signed))]
   await running.stop()
   rmSync(dataDir, { recursive: true, force: true })
   return [...starting, ...readings]
@@ -78,17 +77,15 @@ async function startReadings(name: Name, dataDir: string): Promise<Reading[]> {
 interface Signed {
   readonly running: Running
   readonly cookie: string
-  readonly csrf: string
 }
 
-async function signIn({ address }: Running): Promise<Omit<Signed, 'running'>> {
+async function signIn({ address }: Running): Promise<string> {
   const response = await fetch(`${address}/api/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ mail: largeOwner.mail, password: demoPassword }),
   })
-  const { csrf } = (await response.json()) as { csrf: string }
-  return { csrf, cookie: response.headers.getSetCookie()[0]?.split(';')[0] ?? '' }
+  return response.headers.getSetCookie()[0]?.split(';')[0] ?? ''
 }
 
 const stateOf = ({ parts }: Running): State => {
@@ -143,7 +140,7 @@ async function listingReadings(name: Name, { running, cookie }: Signed): Promise
 type Loaded = Awaited<ReturnType<typeof loadOn>>
 
 const writers = 50
-const rounds = 6
+const rounds = 20
 
 /** So many places that the owner may change; where there are fewer, some of them come again. */
 function changeable(state: State, count: number): NodeId[] {
@@ -156,24 +153,19 @@ function changeable(state: State, count: number): NodeId[] {
   return Array.from({ length: count }, (_, index) => found[index % found.length] as NodeId)
 }
 
-/** Small change sets of fifty who write at once, and as many rows written in one transaction after another. */
-async function writeReadings(name: Name, { running, cookie, csrf }: Signed): Promise<Reading[]> {
+/** Small change sets of fifty who write at once, each confirmed before their next, and as many rows written in one transaction after another. */
+async function writeReadings(name: Name, { running: { parts }, running }: Signed): Promise<Reading[]> {
   const nodes = changeable(stateOf(running), writers * (rounds + 1))
   const write = async (node: NodeId) => {
-    const response = await fetch(`${running.address}/api/at/large/changes`, {
-      method: 'POST',
-      headers: { cookie, 'x-noskel-csrf': csrf, 'content-type': 'application/json' },
-      body: JSON.stringify({ edits: [{ kind: 'node.describe', node, note: `At ${Date.now()}` }] }),
-    })
-    if (!response.ok) throw new Error(await response.text())
+    const edits = [{ kind: 'node.describe' as const, node, note: `At ${performance.now()}` }]
+    await applyChangeSet(parts, askerOf(parts, largeOwner.account, 'large'), { edits })
   }
-  const together = (round: number) =>
-    Promise.all(nodes.slice(round * writers, (round + 1) * writers).map(write))
-  await together(rounds)
-  const took = await once(async () => {
-    for (let round = 0; round < rounds; round += 1) await together(round)
-  })
-  const { database } = running.parts.writer.tables
+  const writer = async (index: number) => {
+    for (let round = 0; round < rounds; round += 1) await write(nodes[round * writers + index] as NodeId)
+  }
+  await write(nodes.at(-1) as NodeId)
+  const took = await once(() => Promise.all(Array.from({ length: writers }, (_, index) => writer(index))))
+  const { database } = parts.writer.tables
   const [last] = await database.query<{ changes: string; effect: string }>(
     'SELECT changes, effect FROM "changeSets" ORDER BY revision DESC LIMIT 1',
     { type: QueryTypes.SELECT },

@@ -88,7 +88,11 @@ function peopleTouchedBy(
       const both = [before, after].map(state => peopleNamed(state, principal))
       return both.includes('everybody') ? 'everybody' : (both as PersonId[][]).flat()
     }
-    default:
+    case 'nodes':
+    case 'teams':
+    case 'levels':
+      return isOfAccess(change.table, change) ? 'everybody' : []
+    case 'columns':
       return 'everybody'
   }
 }

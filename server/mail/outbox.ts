@@ -70,7 +70,7 @@ const note = (parts: Parts, id: string, fields: Partial<MailRow>) =>
   submit(parts.writer, () =>
     ok({
       value: undefined,
-      write: async transaction => {
+      write: async ({ transaction }) => {
         await parts.writer.tables.mails.update(fields, { where: { id }, transaction })
       },
     }),

@@ -50,7 +50,7 @@ export async function sendLink(
   await submit(parts.writer, () =>
     ok({
       value: undefined,
-      write: async transaction => {
+      write: async ({ transaction }) => {
         await accountLinks.destroy({ where: { until: { [Op.lte]: now } }, transaction })
         await accountLinks.create({ ...row }, { transaction })
         await mails.create({ ...mail }, { transaction })
@@ -124,7 +124,7 @@ async function takeLink(
   await submit(parts.writer, () =>
     ok({
       value: undefined,
-      write: async transaction => {
+      write: async ({ transaction }) => {
         isFirst = (await accountLinks.destroy({ where: { id }, transaction })) === 1
         if (!isFirst) return
         // A new password kills whatever else was sent.

@@ -4,8 +4,9 @@ import { type ChangeSet, judge, type Judged, type Refused } from '#core/changes/
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
-import { atRevision, type Moment } from '#core/state/state.ts'
-import type { writeRecords } from '../store/tables.ts'
+import { atRevision, type Moment, type RecordChange } from '#core/state/state.ts'
+import type { Transaction } from 'sequelize'
+import { asNew, put } from '../store/batch.ts'
 import { type Candidates, type Prepared, submit } from '../store/writer.ts'
 import { invitationMails } from '../mail/invitation.ts'
 import type { Parts } from '../parts.ts'
@@ -103,23 +104,30 @@ export function writeJudged(
   return {
     state,
     value: state.revision,
-    write: async transaction => {
+    write: async batch => {
+      const { transaction } = batch
       const kept = judged.changes.filter(change => !leavesBin(before, change))
       await keepWhatIsWritten(parts, { workspace, changes: kept, transaction })
-      await writing.write(transaction)
+      await writing.write(batch)
       if (draft !== undefined)
         await parts.writer.tables.drafts.destroy({ where: { workspace, id: draft }, transaction })
       await copyTexts(parts, { workspace, before, judged, transaction })
-      if (mails.length > 0) await parts.writer.tables.mails.bulkCreate(mails as never, { transaction })
+      put(batch, parts.writer.tables.mails, { keyOf: asNew, rows: mails })
     },
     after: writing.after,
   }
 }
 
+interface Keeping {
+  readonly workspace: WorkspaceId
+  readonly changes: readonly RecordChange[]
+  readonly transaction: Transaction
+}
+
 /** Between asking and writing somebody may have written on a page that is about to be unmade. */
 async function keepWhatIsWritten(
   { writer }: Parts,
-  { workspace, changes, transaction }: Parameters<typeof writeRecords>[1],
+  { workspace, changes, transaction }: Keeping,
 ): Promise<void> {
   const unmade = changes.flatMap(({ table, id, after }) => (table === 'nodes' && after === null ? [id] : []))
   if (unmade.length === 0) return

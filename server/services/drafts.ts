@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize'
 import type { DraftItemView, DraftsView, DraftView, TakersView } from '#contract/access-views.ts'
 import { type EditRequest, isGatherable } from '#contract/edit-requests.ts'
 import type { DraftRequest, GatherRequest, HandRequest } from '#contract/requests.ts'
@@ -10,6 +9,7 @@ import { factsOf } from '#core/changes/fact.ts'
 import { applyEdits, lacksRights } from '#core/changes/judge.ts'
 import { momentOf } from '#core/state/moment.ts'
 import type { Parts } from '../parts.ts'
+import type { Batch } from '../store/batch.ts'
 import { problemOf } from '../problem-error.ts'
 import type { DraftRow, NoticeRow } from '../store/tables.ts'
 import { type Asker, knowsPerson, nameOf, readerAt } from './asker.ts'
@@ -93,7 +93,7 @@ export async function gather(parts: Parts, asker: Asker, { edits }: GatherReques
   const { workspace, person } = asker
   const { drafts } = parts.writer.tables
   const at = parts.clock()
-  const write = async (transaction: Transaction) => {
+  const write = async ({ transaction }: Batch) => {
     const where = { workspace, person, name: '' }
     const row = (await drafts.findOne({ where, raw: true, transaction })) as unknown as DraftRow | null
     const items = row === null ? [] : itemsOf(row)
@@ -124,7 +124,7 @@ export async function changeDraft(
   const { workspace } = asker
   const { drafts } = parts.writer.tables
   const items = itemsOf(row).filter((_, index) => index !== without)
-  const write = async (transaction: Transaction) => {
+  const write = async ({ transaction }: Batch) => {
     const where = { workspace, id }
     if (items.length === 0) await drafts.destroy({ where, transaction })
     else
@@ -140,7 +140,7 @@ export async function changeDraft(
 export async function dropDraft(parts: Parts, asker: Asker, id: string): Promise<DraftsView> {
   await draftOf(parts, asker, id)
   const { workspace } = asker
-  const write = async (transaction: Transaction) => {
+  const write = async ({ transaction }: Batch) => {
     await parts.writer.tables.drafts.destroy({ where: { workspace, id }, transaction })
   }
   await keepBook(parts, asker, { write })
@@ -200,12 +200,12 @@ export async function handDraft(
     data: JSON.stringify(data),
     readAt: null,
   }
-  const write = async (transaction: Transaction) => {
+  const write = async (batch: Batch) => {
     await parts.writer.tables.drafts.update(
       { person: taker, from: person, word, name, changedAt: at },
-      { where: { workspace, id }, transaction },
+      { where: { workspace, id }, transaction: batch.transaction },
     )
-    await writeNotices(parts, { rows: [notice], written: nothingWritten(person, moment), transaction })
+    await writeNotices(parts, { rows: [notice], written: nothingWritten(person, moment), batch })
   }
   await keepBook(parts, asker, { write, others: [taker] })
   return draftsView(parts, asker)

@@ -73,9 +73,9 @@ async function found(
     return ok({
       ...written,
       value: { slug },
-      write: async transaction => {
-        if (isFirst) await tables.accounts.create({ ...account }, { transaction })
-        await written.write(transaction)
+      write: async batch => {
+        if (isFirst) await tables.accounts.create({ ...account }, { transaction: batch.transaction })
+        await written.write(batch)
       },
     })
   })

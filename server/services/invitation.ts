@@ -150,9 +150,10 @@ async function comeIn(
     const written = writeJudged(parts, { workspace, before, changeSet, judged: judged.value })
     return ok({
       ...written,
-      write: async transaction => {
-        if (isNew) await parts.writer.tables.accounts.create({ ...account }, { transaction })
-        await written.write(transaction)
+      write: async batch => {
+        if (isNew)
+          await parts.writer.tables.accounts.create({ ...account }, { transaction: batch.transaction })
+        await written.write(batch)
       },
     })
   })

@@ -34,9 +34,9 @@ export const passing =
       value: undefined,
       passed: workspace,
       ...(state === before.state ? {} : { state }),
-      write: async transaction => {
-        for (const { write } of writings) await write(transaction)
-        await parts.writer.tables.passed.upsert({ workspace, at: now }, { transaction })
+      write: async batch => {
+        for (const { write } of writings) await write(batch)
+        await parts.writer.tables.passed.upsert({ workspace, at: now }, { transaction: batch.transaction })
       },
       after: () => {
         for (const { after } of writings) after()
@@ -62,7 +62,7 @@ function warning(parts: Parts, { workspace, since, now, state }: Looked): Writin
   const rows = noticesOf(parts, workspace, written)
   const told = new Set(rows.map(row => row.person))
   return {
-    write: transaction => writeNotices(parts, { rows, written, transaction }),
+    write: batch => writeNotices(parts, { rows, written, batch }),
     after: () => {
       if (told.size === 0) return
       announce(parts.hub, {

@@ -26,7 +26,7 @@ export async function keepPicture(
   await submit(parts.writer, () =>
     ok({
       value: undefined,
-      write: async transaction => {
+      write: async ({ transaction }) => {
         await parts.writer.tables.pictures.create({ ...row }, { transaction })
       },
     }),

@@ -1,4 +1,3 @@
-import type { Transaction } from 'sequelize'
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { rowOf } from '#core/base/collection.ts'
@@ -8,7 +7,8 @@ import { eachPlace } from '#core/impact/each-place.ts'
 import { differences } from '#core/impact/impact.ts'
 import { type Moment, pathOf, type RecordChange } from '#core/state/state.ts'
 import { announce } from '../live/hub.ts'
-import { writeRecords } from '../store/tables.ts'
+import { asNew, type Batch, put } from '../store/batch.ts'
+import { putRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from './asker.ts'
 import { knowsOf } from './fact.ts'
@@ -32,7 +32,7 @@ export interface Entry {
 export type Told = Partial<Pick<Written, 'message' | 'handedBy'>>
 
 export interface Writing {
-  readonly write: (transaction: Transaction) => Promise<void>
+  readonly write: (batch: Batch) => Promise<void>
   /** Tells open pages, once it is committed. */
   readonly after: () => void
 }
@@ -65,13 +65,14 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
     author === reader.person ||
     facts.some(fact => fact.person === reader.person || knowsOf(reader, fact))
   return {
-    write: async transaction => {
+    write: async batch => {
       const { tables } = parts.writer
       const deleted = changes.filter(change => leavesBin(touching.before, change)).map(change => change.id)
-      if (deleted.length > 0) await tables.texts.destroy({ where: { workspace, node: deleted }, transaction })
-      await writeRecords(tables, { workspace, changes, transaction })
-      await tables.changeSets.create(rowOfEntry(entry, effect), { transaction })
-      await writeNotices(parts, { rows: notices, written, transaction })
+      if (deleted.length > 0)
+        await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
+      putRecords(tables, { workspace, changes, batch })
+      put(batch, tables.changeSets, { keyOf: asNew, rows: [rowOfEntry(entry, effect)] })
+      await writeNotices(parts, { rows: notices, written, batch })
     },
     after: () => announce(parts.hub, { workspace, revision, concerns }),
   }

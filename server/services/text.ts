@@ -56,7 +56,7 @@ export async function saveText(
     }
     return ok({
       value: row,
-      write: async transaction => {
+      write: async ({ transaction }) => {
         const { texts } = parts.writer.tables
         const newest = await texts.max('version', {
           where: { workspace: asker.workspace, node },

@@ -25,7 +25,7 @@ export async function writeAccount(
   await submit(writer, () =>
     ok({
       value: undefined,
-      write: async transaction => {
+      write: async ({ transaction }) => {
         await writer.tables.accounts.update(fields, { where: { id }, transaction })
       },
     }),

@@ -2,6 +2,7 @@ import { DataTypes, type Model, type ModelStatic, type Sequelize, type Transacti
 import { type RecordChange, type TableName, tableNames } from '#core/state/state.ts'
 import type { AccountId, NodeId, PersonId, PictureId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
+import { type Batch, createBatch, drop, flush, put } from './batch.ts'
 import { defineTable, fieldsOf, toRow } from './columns.ts'
 
 /** The models of one database file: those of the core's records, and those of the server's own. */
@@ -220,28 +221,40 @@ const ofNotices = (define: Define) => ({
 interface Written {
   readonly workspace: WorkspaceId
   readonly changes: readonly RecordChange[]
-  readonly transaction: Transaction
 }
 
-/** Writes records as a change set left them. What is gone goes first: its place may be taken again. */
-export async function writeRecords(
+/** Records as a change set left them. What is gone goes first: its place may be taken again. */
+export function putRecords(
   tables: Tables,
-  { workspace, changes, transaction }: Written,
-): Promise<void> {
+  { workspace, changes, batch }: Written & { readonly batch: Batch },
+): void {
   for (const table of tableNames) {
-    const gone = changes
+    const ids = changes
       .filter(change => change.table === table && change.after === null)
       .map(each => each.id as string)
-    if (gone.length > 0) await tables.records[table].destroy({ where: { workspace, id: gone }, transaction })
+    drop(batch, tables.records[table], { where: { workspace }, ids })
   }
   for (const table of tableNames) {
     const rows = changes.flatMap(change =>
       change.table === table && change.after !== null ? [toRow(table, workspace, change.after as never)] : [],
     )
-    if (rows.length > 0)
-      await tables.records[table].bulkCreate(rows, {
-        transaction,
-        updateOnDuplicate: fieldsOf(table),
-      })
+    // Not the id: to write that, even the same, is to look for all that refers to it.
+    const replaced = fieldsOf(table).filter(field => field !== 'id')
+    put(batch, tables.records[table], { keyOf, rows, replaced })
   }
+}
+
+const keyOf = (row: object): string => {
+  const { workspace, id } = row as { readonly workspace: string; readonly id: string }
+  return `${workspace} ${id}`
+}
+
+/** The same at once. */
+export async function writeRecords(
+  tables: Tables,
+  { transaction, ...written }: Written & { readonly transaction: Transaction },
+): Promise<void> {
+  const batch = createBatch(transaction)
+  putRecords(tables, { ...written, batch })
+  await flush(batch)
 }

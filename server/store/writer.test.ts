@@ -1,9 +1,9 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Transaction } from 'sequelize'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import { ok, refused } from '#core/base/result.ts'
+import { asNew, type Batch, drop, put } from './batch.ts'
 import { openDatabase } from './database.ts'
 import { createTables, type Tables } from './tables.ts'
 import { createWriter, submit, type Writer } from './writer.ts'
@@ -27,9 +27,11 @@ afterEach(async () => {
 })
 
 const account = (id: string) => ({ id, mail: `${id}@test.example`, name: id, passwordHash: '', madeAt: 1 })
-const adding = (id: string) => async (transaction: Transaction) => {
-  await tables.accounts.create(account(id), { transaction })
-}
+const adding =
+  (id: string) =>
+  async ({ transaction }: Pick<Batch, 'transaction'>) => {
+    await tables.accounts.create(account(id), { transaction })
+  }
 const add = (id: string) => submit(writer, () => ok({ value: id, write: adding(id) }))
 
 const stored = async () => {
@@ -53,8 +55,8 @@ test('one that is refused, or whose rows cannot be written, leaves the others un
     submit(writer, () =>
       ok({
         value: 'half',
-        write: async transaction => {
-          await adding('half')(transaction)
+        write: async batch => {
+          await adding('half')(batch)
           throw new Error('broke off')
         },
       }),
@@ -81,11 +83,83 @@ test('each is judged after those before it are written', async () => {
     submit(writer, () =>
       ok({
         value: undefined,
-        write: async transaction => {
+        write: async ({ transaction }) => {
           counts.push(await tables.accounts.count({ transaction }))
         },
       }),
     )
   await Promise.all([counting(), add('a'), counting(), add('b'), counting()])
   expect(counts).toEqual([0, 1, 2])
+})
+
+const mail = (id: string, subject: string) => ({
+  workspace: 'w',
+  id,
+  to: 'somebody@test.example',
+  subject,
+  text: '',
+  html: '',
+  madeAt: 1,
+  sentAt: null,
+  tries: 0,
+  nextTryAt: 1,
+})
+
+const putting = (id: string, subject: string) =>
+  submit(writer, () =>
+    ok({
+      value: id,
+      write: batch => {
+        const rows = [mail(id, subject)]
+        put(batch, tables.mails, { keyOf: row => (row as (typeof rows)[0]).id, rows, replaced: ['subject'] })
+        return Promise.resolve()
+      },
+    }),
+  )
+
+const dropping = (id: string) =>
+  submit(writer, () =>
+    ok({
+      value: id,
+      write: batch => {
+        drop(batch, tables.mails, { where: { workspace: 'w' }, ids: [id] })
+        return Promise.resolve()
+      },
+    }),
+  )
+
+test('rows that fifty put and take out end as if each had waited for the one before, in a few statements', async () => {
+  const statements: string[] = []
+  // Known to the package and not to its types.
+  const { options } = tables.database as unknown as { options: { logging: false | ((sql: string) => void) } }
+  options.logging = sql => void statements.push(sql)
+  const acts = Array.from({ length: 50 }, (_, index) => putting(`m${index % 7}`, `of ${index}`))
+  await Promise.all([...acts, dropping('m0'), dropping('m1'), putting('m1', 'again'), dropping('m2')])
+  options.logging = false
+  expect(statements.length).toBeLessThan(8)
+  const rows = await tables.mails.findAll({ attributes: ['id', 'subject'], order: ['id'], raw: true })
+  expect(rows.map(row => Object.values(row) as unknown[])).toEqual([
+    ['m1', 'again'],
+    ['m3', 'of 45'],
+    ['m4', 'of 46'],
+    ['m5', 'of 47'],
+    ['m6', 'of 48'],
+  ])
+})
+
+test('one whose rows do not fit in among those of others fails alone', async () => {
+  const fitting = (id: string, address: string) =>
+    submit(writer, () =>
+      ok({
+        value: id,
+        write: batch => {
+          put(batch, tables.accounts, { keyOf: asNew, rows: [{ ...account(id), mail: address }] })
+          return Promise.resolve()
+        },
+      }),
+    )
+  const results = await Promise.allSettled([fitting('a', 'one'), fitting('b', 'one'), fitting('c', 'other')])
+  expect(results.map(each => each.status)).toEqual(['fulfilled', 'rejected', 'fulfilled'])
+  expect(await stored()).toEqual(['a', 'c'])
+  expect(commits).toBe(1)
 })

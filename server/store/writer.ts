@@ -5,12 +5,15 @@ import { ok, type Result } from '#core/base/result.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { type Moment, type State, workspaceOf } from '#core/state/state.ts'
 import { passTo, publish, type States } from './states.ts'
+import { type Batch, createBatch, flush } from './batch.ts'
 import type { Tables } from './tables.ts'
 
 /**
  * The one writer. All writes of the process wait in one queue; those that wait together are written in
- * one transaction, each judged in turn on the state that those before it made. One that is refused or
- * fails leaves the others untouched. Nothing is confirmed, and no state is published, before the commit.
+ * one transaction, each judged in turn on the state that those before it made, and their rows in as few
+ * statements as will do. One that is refused leaves the others untouched; where the rows of one cannot be
+ * written, all are written anew one by one, and only that one fails. Nothing is confirmed, and no state is
+ * published, before the commit.
  */
 export interface Writer {
   readonly tables: Tables
@@ -37,7 +40,8 @@ export interface Candidates {
 export interface Prepared<T> {
   /** The next state, if the write changes it. */
   readonly state?: State
-  readonly write: (transaction: Transaction) => Promise<void>
+  /** Into the batch of all that is written together; what is not there cannot be read in it. */
+  readonly write: (batch: Batch) => Promise<void>
   readonly value: T
   /** The workspace whose starts and ends up to now this write puts into the history. */
   readonly passed?: WorkspaceId
@@ -97,59 +101,114 @@ export async function passWhatIsDue(writer: Writer): Promise<void> {
 }
 
 async function writeTogether(writer: Writer, jobs: readonly Job[]): Promise<void> {
-  const now = writer.clock()
-  const next = new Map<WorkspaceId, State>()
-  const passed = new Set<WorkspaceId>()
-  const settle: (() => void)[] = []
-  try {
-    await writer.tables.database.transaction({ type: Transaction.TYPES.IMMEDIATE }, async transaction => {
-      for (const job of jobs) settle.push(await writeOne(writer, { job, next, passed, now, transaction }))
+  const round = await written(writer, jobs, inOneBatch)
+    .catch(() => written(writer, jobs, oneByOne))
+    .catch((error: unknown) => {
+      for (const job of jobs) job.reject(error)
     })
-  } catch (error) {
-    for (const job of jobs) job.reject(error)
-    return
-  }
+  if (round === undefined) return
+  const { next, passed, now } = round
   for (const workspace of [...next.keys(), ...passed])
     if (passed.has(workspace) || !isDue(writer, workspace, now)) passTo(writer.states, workspace, now)
   for (const state of next.values()) publish(writer.states, state, now)
-  for (const each of settle) each()
+  for (const each of round.settle) each()
   for (const each of writer.afterCommit) each()
 }
 
-interface Turn {
-  readonly job: Job
+/** What comes of writing some jobs: the next states, and who is to be told what once they are published. */
+interface Round {
+  readonly now: Instant
   readonly next: Map<WorkspaceId, State>
   readonly passed: Set<WorkspaceId>
-  readonly now: Instant
+  readonly settle: (() => void)[]
   readonly transaction: Transaction
 }
 
-async function writeOne(writer: Writer, { job, next, passed, now, transaction }: Turn): Promise<() => void> {
+type Way = (writer: Writer, jobs: readonly Job[], round: Round) => Promise<void>
+
+async function written(writer: Writer, jobs: readonly Job[], way: Way): Promise<Round> {
+  const { database } = writer.tables
+  return database.transaction({ type: Transaction.TYPES.IMMEDIATE }, async transaction => {
+    const round = {
+      now: writer.clock(),
+      next: new Map(),
+      passed: new Set(),
+      settle: [],
+      transaction,
+    } as Round
+    await way(writer, jobs, round)
+    return round
+  })
+}
+
+const inOneBatch: Way = async (writer, jobs, round) => {
+  const batch = createBatch(round.transaction)
+  for (const job of jobs) {
+    const prepared = prepare(writer, job, round)
+    if (prepared !== undefined) await prepared.write(batch)
+  }
+  await flush(batch)
+}
+
+/** Each behind a point to go back to. */
+const oneByOne: Way = async (writer, jobs, round) => {
+  const { transaction, next, passed } = round
   const query = (sql: string) => writer.tables.database.query(sql, { transaction })
-  await query('SAVEPOINT job')
+  for (const job of jobs) {
+    const before = { next: new Map(next), passed: new Set(passed), settled: round.settle.length }
+    await query('SAVEPOINT job')
+    try {
+      const batch = createBatch(transaction)
+      await prepare(writer, job, round)?.write(batch)
+      await flush(batch)
+    } catch (error) {
+      await query('ROLLBACK TO job')
+      reset(round, before)
+      round.settle.push(() => job.reject(error))
+    }
+    await query('RELEASE job')
+  }
+}
+
+/** Forgets what a job that failed had prepared. */
+function reset(
+  { next, passed, settle }: Round,
+  before: Pick<Round, 'next' | 'passed'> & { readonly settled: number },
+): void {
+  next.clear()
+  for (const [workspace, state] of before.next) next.set(workspace, state)
+  passed.clear()
+  for (const workspace of before.passed) passed.add(workspace)
+  settle.length = before.settled
+}
+
+/** Judges a job on what those before it made; `undefined` where nothing is to be written for it. */
+function prepare(writer: Writer, job: Job, round: Round): Prepared<unknown> | undefined {
+  const { now, next, passed, settle } = round
   try {
-    const result = job.prepare({ now, momentOf: workspace => candidateOf(writer, { next, now, workspace }) })
-    if (result.ok) {
-      await result.value.write(transaction)
-      const { state, passed: workspace } = result.value
-      if (state !== undefined) next.set(workspaceOf(state).id, state)
-      if (workspace !== undefined) passed.add(workspace)
+    const momentAt = (workspace: WorkspaceId) => candidateOf(writer, { next, now, workspace })
+    const result = job.prepare({ now, momentOf: momentAt })
+    if (!result.ok) {
+      settle.push(() => job.resolve(result))
+      return undefined
     }
-    await query('RELEASE job')
-    return () => {
-      job.resolve(result.ok ? { ok: true, value: result.value.value } : result)
-      if (result.ok) result.value.after?.()
-    }
+    const { state, passed: workspace, value, after } = result.value
+    if (state !== undefined) next.set(workspaceOf(state).id, state)
+    if (workspace !== undefined) passed.add(workspace)
+    settle.push(() => {
+      job.resolve({ ok: true, value })
+      after?.()
+    })
+    return result.value
   } catch (error) {
-    await query('ROLLBACK TO job')
-    await query('RELEASE job')
-    return () => job.reject(error)
+    settle.push(() => job.reject(error))
+    return undefined
   }
 }
 
 function candidateOf(
   writer: Writer,
-  { next, now, workspace }: Pick<Turn, 'next' | 'now'> & { workspace: WorkspaceId },
+  { next, now, workspace }: Pick<Round, 'next' | 'now'> & { workspace: WorkspaceId },
 ): Moment | undefined {
   const state = next.get(workspace) ?? writer.states.published.get(workspace)?.moment.state
   return state === undefined ? undefined : momentOf(state, now)

@@ -1,7 +1,7 @@
-import type { Transaction } from 'sequelize'
 import type { NoticeChoiceRequest, ReadNoticesRequest } from '#contract/requests.ts'
 import type { NoticesView } from '#contract/oversight-views.ts'
 import type { Parts } from '../../parts.ts'
+import type { Batch } from '../../store/batch.ts'
 import { problemOf } from '../../problem-error.ts'
 import type { NoticeRow } from '../../store/tables.ts'
 import type { Asker } from '../asker.ts'
@@ -42,7 +42,7 @@ export async function markNotices(
 ): Promise<NoticesView> {
   const { workspace, person } = asker
   const where = { workspace, person, ...(ids === undefined ? {} : { id: [...ids] }) }
-  const write = async (transaction: Transaction) => {
+  const write = async ({ transaction }: Batch) => {
     await parts.writer.tables.notices.update(
       { readAt: isRead ? parts.clock() : null },
       { where, transaction },
@@ -59,7 +59,7 @@ export async function chooseNotices(
 ): Promise<NoticesView> {
   if (kindOf(kind) === undefined) throw problemOf('not-found')
   const { workspace, person } = asker
-  const write = async (transaction: Transaction) => {
+  const write = async ({ transaction }: Batch) => {
     await parts.writer.tables.noticeChoices.upsert({ workspace, person, kind, choice }, { transaction })
   }
   await keepBook(parts, asker, { write })

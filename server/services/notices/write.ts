@@ -1,8 +1,8 @@
-import type { Transaction } from 'sequelize'
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import { letter } from '../../mail/letter.ts'
 import type { Parts } from '../../parts.ts'
+import { asNew, type Batch, put } from '../../store/batch.ts'
 import type { NoticeRow } from '../../store/tables.ts'
 import { readerAt } from '../asker.ts'
 import { choicesOf } from './choices.ts'
@@ -30,21 +30,21 @@ export function noticesOf(parts: Parts, workspace: WorkspaceId, written: Written
  */
 export async function writeNotices(
   parts: Parts,
-  { rows, written, transaction }: { rows: readonly NoticeRow[]; written: Written; transaction: Transaction },
+  { rows, written, batch }: { rows: readonly NoticeRow[]; written: Written; batch: Batch },
 ): Promise<void> {
   const [first] = rows
   if (first === undefined) return
   const { workspace } = first
   const { tables } = parts.writer
   const people = [...new Set(rows.map(row => row.person))]
-  const choices = await choicesOf(parts, { workspace, people, transaction })
+  const choices = await choicesOf(parts, { workspace, people, transaction: batch.transaction })
   const wanted = rows.filter(row => choices(row.person, row.kind) !== 'not at all')
-  if (wanted.length > 0) await tables.notices.bulkCreate(wanted as never, { transaction })
+  put(batch, tables.notices, { keyOf: asNew, rows: wanted })
   const mails = people.flatMap(person => {
     const mailed = wanted.filter(row => row.person === person && choices(person, row.kind) === 'by mail too')
     return mailed.length === 0 ? [] : mailOf(parts, { workspace, person, mailed, written })
   })
-  if (mails.length > 0) await tables.mails.bulkCreate(mails as never, { transaction })
+  put(batch, tables.mails, { keyOf: asNew, rows: mails })
 }
 
 interface Mailed {

@@ -5,7 +5,7 @@ import { placesAndPeople } from './003-places-people.ts'
 import { people } from './004-people.ts'
 import { roles } from './005-roles.ts'
 import { accessRequests } from './006-access-requests.ts'
-import { specialPlaces } from './007-special-places.ts'
+import { largeWorkspaces } from './007-large-workspaces.ts'
 
 export interface Migration {
   readonly name: string
@@ -20,5 +20,5 @@ export const migrations: readonly Migration[] = [
   people,
   roles,
   accessRequests,
-  specialPlaces,
+  largeWorkspaces,
 ]
