@@ -16,7 +16,7 @@ const rounds =
   chosen.length > 0
     ? [chosen]
     : [
-        ['--project', 'unit', '--project', 'api'],
+        ['--project', 'unit', '--project', 'api', '--maxWorkers=100%'],
         ['--project', 'browser'],
       ]
 for (const round of rounds) run('node_modules/.bin/vitest', ['run', ...round])
