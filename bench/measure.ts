@@ -74,9 +74,9 @@ export function tableOfSizes(readings: readonly Reading[]): string {
 function cellOf(reading: Reading | undefined): string {
   if (reading === undefined) return ''
   const { value, floor } = reading
-  return floor === undefined
-    ? inWords(reading)
-    : `${inWords(reading)}, × ${(value / floor.value).toPrecision(2)}`
+  if (floor === undefined) return inWords(reading)
+  const ratio = Number((value / floor.value).toPrecision(2)).toLocaleString('en')
+  return `${inWords(reading)}, × ${ratio}`
 }
 
 function inWords({ unit, value }: Reading): string {
