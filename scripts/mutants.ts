@@ -180,20 +180,20 @@ const mutants: readonly Mutant[] = [
   {
     mistake: 'the effect on what lies below a place with something of its own is counted twice',
     file: 'access/regions.ts',
-    find: '      nodes -= read(index.sizes, top)',
+    find: 'nodes -= read(sizes, head)',
     put: '',
   },
   {
     mistake: 'effects are told for now only',
     file: 'impact/impact.ts',
-    find: 'new Set(reach.places.length === 0 ? [now] : instantsOf(whole, reach))',
+    find: 'new Set(starts.length === 0 ? [now] : instantsOf(whole, { starts, people: reach.people }))',
     put: 'new Set([now])',
   },
   {
     mistake: 'what ended stays in the state',
     file: 'changes/passing.ts',
-    find: "after: table === 'persons' ? row : null",
-    put: 'after: row',
+    find: 'before: row, after: null',
+    put: 'before: row, after: row',
   },
   {
     mistake: 'deleting for good needs no more than binning',
@@ -275,8 +275,8 @@ const mutants: readonly Mutant[] = [
   },
   {
     mistake: 'ends of memberships are no instants of an effect',
-    file: 'changes/touched.ts',
-    find: "yield* rowsBy(state.memberships, 'person', person)",
+    file: 'changes/instants.ts',
+    find: 'note({ flags, column: memberships, address: at + inMembership.times })',
     put: '',
   },
   {

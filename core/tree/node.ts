@@ -26,6 +26,17 @@ export interface ContentNode {
   readonly web: 'published' | 'excluded' | null
 }
 
+/** What most places are: nothing is noted, broken, hidden or closed at them. */
+export const plainNode = {
+  note: '',
+  home: null,
+  broken: null,
+  draft: false,
+  archived: false,
+  binned: null,
+  web: null,
+} as const satisfies Partial<ContentNode>
+
 export type NodeKind = 'root' | 'folder' | 'board' | 'row' | 'page' | 'file'
 
 export type Home =

@@ -4,7 +4,7 @@ import type { NodeId } from '#core/base/ids.ts'
 import { type PackedIds, packedIdOf, packedNumberOf } from '#core/base/packed-ids.ts'
 import { inTree } from '#core/index/layout.ts'
 import { indexed, type IndexOf } from '#core/state/state.ts'
-import type { ContentNode } from '#core/tree/node.ts'
+import { type ContentNode, plainNode } from '#core/tree/node.ts'
 import { readerOf } from './columns.ts'
 import { recordsMade } from './packed.ts'
 
@@ -16,17 +16,6 @@ export const plainFields = [
   'madeAt',
   'order',
 ] as const satisfies (keyof ContentNode)[]
-
-/** What the others are in most places. */
-const noNode = {
-  note: '',
-  home: null,
-  broken: null,
-  draft: false,
-  archived: false,
-  binned: null,
-  web: null,
-} as const satisfies Omit<ContentNode, 'id' | 'parent' | (typeof plainFields)[number]>
 
 const readPlain = readerOf('nodes', plainFields)
 
@@ -48,7 +37,7 @@ export function packedNodes(packed: PackedNodes): Base<ContentNode, IndexOf<'nod
     const parent = read(tree, number * inTree.width + inTree.parent)
     return {
       ...readPlain(values),
-      ...noNode,
+      ...plainNode,
       id: packedIdOf(ids, number) as NodeId,
       parent: parent === none ? null : (packedIdOf(ids, parent) as NodeId),
     }

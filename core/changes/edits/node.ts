@@ -1,7 +1,7 @@
 import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import { rootOf } from '../../state/state.ts'
-import { type ContentNode, kindsWithin, type NodeKind } from '../../tree/node.ts'
+import { type ContentNode, kindsWithin, type NodeKind, plainNode } from '../../tree/node.ts'
 import { type EditOf, type EditRule, isTaken, lacksAction, lacksEditing, lacksPrivilege } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 
@@ -77,12 +77,6 @@ export const createdNode = (
 ): ContentNode => ({
   ...is,
   ...by,
-  note: '',
+  ...plainNode,
   order: 0,
-  home: null,
-  broken: null,
-  draft: false,
-  archived: false,
-  binned: null,
-  web: null,
 })
