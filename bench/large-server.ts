@@ -9,12 +9,12 @@ import { Visitor } from '#e2e/visitor.ts'
 import { startServer } from '#server/assemble.ts'
 import { seedLarge } from '../scripts/seed-large.ts'
 import { once } from './measure.ts'
+import { configFor } from './seeded.ts'
 
 /** A large workspace on a real file behind the real server, with its owner signed in. */
 export async function openLarge(size: Size) {
   const dataDir = mkdtempSync(join(tmpdir(), 'noskel-bench-'))
-  const base = { port: 0, host: '127.0.0.1', baseUrl: 'http://localhost' }
-  const config = { ...base, dataDir, smtpUrl: null, isDemo: true }
+  const config = configFor(dataDir)
   await seedLarge(config, size, () => {})
   const running = await startServer({
     config,

@@ -65,8 +65,6 @@ export function draftAt({ stretchOf, stretches }: AccessIndex, node: number): nu
  * object each time.
  */
 export interface Met {
-  /** Its place in the list. */
-  place: number
   /** Its top, and that on each side: `none` where it is not there. */
   top: number
   was: number
@@ -80,7 +78,7 @@ export interface Met {
 /** Comes to each region below a start, each after the one in which it lies. */
 export function walkBelow(classes: Classes, { start, regions }: Below, visit: (met: Met) => void): void {
   const { tops, nodes, within } = regions
-  const met: Met = { place: 0, top: 0, was: 0, is: 0, nodes: 0, statesBefore: 0, statesAfter: 0 }
+  const met: Met = { top: 0, was: 0, is: 0, nodes: 0, statesBefore: 0, statesAfter: 0 }
   // Where the way down stands: regions, how much is to be taken back for each, and the states met on each side.
   const places: number[] = []
   const depths: number[] = []
@@ -94,7 +92,6 @@ export function walkBelow(classes: Classes, { start, regions }: Below, visit: (m
       after.pop()
     }
     depths.push(classes.undoing.length)
-    met.place = place
     met.top = tops[place] as number
     // Below a start that one side lacks, that side has nothing.
     met.was = place === 0 || start[0] === end ? start[0] : met.top

@@ -6,7 +6,7 @@ import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
 import { atRevision, type Moment, type RecordChange } from '#core/state/state.ts'
 import type { Transaction } from 'sequelize'
-import { asNew, put } from '../store/batch.ts'
+import { put } from '../store/batch.ts'
 import { type Candidates, type Prepared, submit } from '../store/writer.ts'
 import { invitationMails } from '../mail/invitation.ts'
 import type { Parts } from '../parts.ts'
@@ -112,7 +112,7 @@ export function writeJudged(
       if (draft !== undefined)
         await parts.writer.tables.drafts.destroy({ where: { workspace, id: draft }, transaction })
       await copyTexts(parts, { workspace, before, judged, transaction })
-      put(batch, parts.writer.tables.mails, { keyOf: asNew, rows: mails })
+      put(batch, parts.writer.tables.mails, { rows: mails })
     },
     after: writing.after,
   }

@@ -7,7 +7,7 @@ import { eachPlace } from '#core/impact/each-place.ts'
 import { differences } from '#core/impact/impact.ts'
 import { type Moment, pathOf, type RecordChange } from '#core/state/state.ts'
 import { announce } from '../live/hub.ts'
-import { asNew, type Batch, put } from '../store/batch.ts'
+import { type Batch, put } from '../store/batch.ts'
 import { putRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from './asker.ts'
@@ -71,7 +71,7 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
       if (deleted.length > 0)
         await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
       putRecords(tables, { workspace, changes, batch })
-      put(batch, tables.changeSets, { keyOf: asNew, rows: [rowOfEntry(entry, effect)] })
+      put(batch, tables.changeSets, { rows: [rowOfEntry(entry, effect)] })
       await writeNotices(parts, { rows: notices, written, batch })
     },
     after: () => announce(parts.hub, { workspace, revision, concerns }),

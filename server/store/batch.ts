@@ -11,45 +11,40 @@ export interface Batch {
 }
 
 type Group = { readonly model: ModelStatic<Model> } & (
-  | { readonly kind: 'put'; readonly rows: Map<string, object>; readonly replaced: readonly string[] }
-  | { readonly kind: 'drop'; readonly where: object; readonly ids: string[] }
+  | { readonly kind: 'put'; readonly rows: Map<unknown, object>; readonly replaced: readonly string[] }
+  | { readonly kind: 'drop'; readonly workspace: string; readonly ids: string[] }
 )
 
 export const createBatch = (transaction: Transaction): Batch => ({ transaction, groups: [] })
 
 interface Rows {
-  /** What tells rows apart; the last one of a key is the one that stays. */
-  readonly keyOf: (row: object) => string
   readonly rows: readonly object[]
+  /** What tells rows apart, where the last one of a key is the one that stays; none where each is new. */
+  readonly keyOf?: (row: object) => string
   /** The fields that are overwritten where a row is there already; none where it must be new. */
   readonly replaced?: readonly string[]
 }
 
-let unique = 0
-/** For rows that are new each time. */
-export const asNew = (): string => String((unique += 1))
-
-export function put(batch: Batch, model: ModelStatic<Model>, { keyOf, rows, replaced = [] }: Rows): void {
+export function put(batch: Batch, model: ModelStatic<Model>, { rows, keyOf, replaced = [] }: Rows): void {
   if (rows.length === 0) return
   let group = lastOf(batch, model)
   if (group?.kind !== 'put') {
     group = { model, kind: 'put', rows: new Map(), replaced }
     batch.groups.push(group)
   }
-  for (const row of rows) group.rows.set(keyOf(row), row)
+  for (const row of rows) group.rows.set(keyOf?.(row) ?? row, row)
 }
 
-/** Takes out what is found by `where` with one of these ids. */
+/** Takes out the rows of a workspace with these ids. */
 export function drop(
   batch: Batch,
   model: ModelStatic<Model>,
-  { where, ids }: { readonly where: { readonly workspace: string }; readonly ids: readonly string[] },
+  { workspace, ids }: { readonly workspace: string; readonly ids: readonly string[] },
 ): void {
   if (ids.length === 0) return
   const group = lastOf(batch, model)
-  if (group?.kind === 'drop' && (group.where as typeof where).workspace === where.workspace)
-    group.ids.push(...ids)
-  else batch.groups.push({ model, kind: 'drop', where, ids: [...ids] })
+  if (group?.kind === 'drop' && group.workspace === workspace) group.ids.push(...ids)
+  else batch.groups.push({ model, kind: 'drop', workspace, ids: [...ids] })
 }
 
 const lastOf = ({ groups }: Batch, model: ModelStatic<Model>): Group | undefined =>
@@ -61,7 +56,8 @@ const mostRows = 500
 export async function flush({ transaction, groups }: Batch): Promise<void> {
   for (const group of groups.splice(0)) {
     if (group.kind === 'drop') {
-      await group.model.destroy({ where: { ...group.where, id: group.ids } as WhereOptions, transaction })
+      const { workspace, ids } = group
+      await group.model.destroy({ where: { workspace, id: ids } as WhereOptions, transaction })
       continue
     }
     const rows = [...group.rows.values()]

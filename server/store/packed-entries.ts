@@ -5,7 +5,7 @@ import type { EntryColumns } from '#core/index/build.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import type { IndexOf, Rows } from '#core/state/state.ts'
 import { readerOf } from './columns.ts'
-import { placesOf, recordsMade } from './packed.ts'
+import { rowsByKey, recordsMade } from './packed.ts'
 
 type EntryTable = 'grants' | 'limits'
 
@@ -43,8 +43,8 @@ export function packedEntries<T extends EntryTable>(
   })
   const read = readerOf(table)
   const { at } = recordsMade({ count, lines }, values => read(values))
-  const atNode = placesOf(places, nodes.count)
-  const ofPrincipal = placesOf(spokenOf, principals.size)
+  const atNode = rowsByKey(places, nodes.count)
+  const ofPrincipal = rowsByKey(spokenOf, principals.size)
   const numbered = (number: number | undefined, by: (number: number) => Int32Array) =>
     number === undefined ? [] : by(number)
   return {

@@ -35,8 +35,8 @@ function startsOf(lines: Buffer, count: number): Int32Array {
 
 const lineFeed = 10
 
-/** By key, from 0 to below `count`, where it stands in `keys`; no place for keys below 0. */
-export function placesOf(keys: Int32Array, count: number): (key: number) => Int32Array {
+/** For each key from 0 to below `count` the rows that have it, by number; a row with a key below 0 is left out. */
+export function rowsByKey(keys: Int32Array, count: number): (key: number) => Int32Array {
   const starts = new Int32Array(count + 1)
   for (let at = 0; at < keys.length; at += 1) {
     const key = keys[at] as number

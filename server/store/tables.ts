@@ -232,7 +232,7 @@ export function putRecords(
     const ids = changes
       .filter(change => change.table === table && change.after === null)
       .map(each => each.id as string)
-    drop(batch, tables.records[table], { where: { workspace }, ids })
+    drop(batch, tables.records[table], { workspace, ids })
   }
   for (const table of tableNames) {
     const rows = changes.flatMap(change =>

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import { ok, refused } from '#core/base/result.ts'
-import { asNew, type Batch, drop, put } from './batch.ts'
+import { type Batch, drop, put } from './batch.ts'
 import { openDatabase } from './database.ts'
 import { createTables, type Tables } from './tables.ts'
 import { createWriter, submit, type Writer } from './writer.ts'
@@ -122,7 +122,7 @@ const dropping = (id: string) =>
     ok({
       value: id,
       write: batch => {
-        drop(batch, tables.mails, { where: { workspace: 'w' }, ids: [id] })
+        drop(batch, tables.mails, { workspace: 'w', ids: [id] })
         return Promise.resolve()
       },
     }),
@@ -153,7 +153,7 @@ test('one whose rows do not fit in among those of others fails alone', async () 
       ok({
         value: id,
         write: batch => {
-          put(batch, tables.accounts, { keyOf: asNew, rows: [{ ...account(id), mail: address }] })
+          put(batch, tables.accounts, { rows: [{ ...account(id), mail: address }] })
           return Promise.resolve()
         },
       }),

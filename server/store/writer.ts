@@ -40,7 +40,7 @@ export interface Candidates {
 export interface Prepared<T> {
   /** The next state, if the write changes it. */
   readonly state?: State
-  /** Into the batch of all that is written together; what is not there cannot be read in it. */
+  /** Puts its rows into the batch of all that is written together: they are in the file once that is flushed. */
   readonly write: (batch: Batch) => Promise<void>
   readonly value: T
   /** The workspace whose starts and ends up to now this write puts into the history. */

@@ -1,4 +1,4 @@
-import { createClasses, type Side, type Sides } from '../../access/classes.ts'
+import { createClasses, type Sides } from '../../access/classes.ts'
 import { columnDifferences } from '../../access/column-differences.ts'
 import { capped } from '../../access/evaluate.ts'
 import { type Below, onlyClass, regionsOf, startsAt, walkBelow } from '../../access/side-by-side.ts'
@@ -57,8 +57,10 @@ function raisedIn(moments: Sides<Moment>, author: PersonId, regions: readonly Be
     walkBelow(classes, below, ({ top, was, is }) => {
       if (was === none || is === none) return
       const { sums } = onlyClass(classes)
-      const held = (side: Side) => (isHere[side] === true ? capped(sides[side].index, sums[side]) : noActions)
-      if (!holds(held(0), held(1))) raised.push(idOf(sides[1].index.nodes, top) as NodeId)
+      // Nothing that has a name is made here: there can be very many pieces, and naming it takes longer than all else.
+      const held = isHere[0] === true ? capped(sides[0].index, sums[0]) : noActions
+      const then = isHere[1] === true ? capped(sides[1].index, sums[1]) : noActions
+      if (!holds(held, then)) raised.push(idOf(sides[1].index.nodes, top) as NodeId)
     })
   return raised
 }

@@ -2,7 +2,7 @@ import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import { letter } from '../../mail/letter.ts'
 import type { Parts } from '../../parts.ts'
-import { asNew, type Batch, put } from '../../store/batch.ts'
+import { type Batch, put } from '../../store/batch.ts'
 import type { NoticeRow } from '../../store/tables.ts'
 import { readerAt } from '../asker.ts'
 import { choicesOf } from './choices.ts'
@@ -39,12 +39,12 @@ export async function writeNotices(
   const people = [...new Set(rows.map(row => row.person))]
   const choices = await choicesOf(parts, { workspace, people, transaction: batch.transaction })
   const wanted = rows.filter(row => choices(row.person, row.kind) !== 'not at all')
-  put(batch, tables.notices, { keyOf: asNew, rows: wanted })
+  put(batch, tables.notices, { rows: wanted })
   const mails = people.flatMap(person => {
     const mailed = wanted.filter(row => row.person === person && choices(person, row.kind) === 'by mail too')
     return mailed.length === 0 ? [] : mailOf(parts, { workspace, person, mailed, written })
   })
-  put(batch, tables.mails, { keyOf: asNew, rows: mails })
+  put(batch, tables.mails, { rows: mails })
 }
 
 interface Mailed {
