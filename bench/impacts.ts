@@ -1,8 +1,9 @@
 import { somePerson } from '#core/access/principals.ts'
 import { createSight, type Sight } from '#core/access/sight.ts'
+import { none } from '#core/base/column.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { numberOf } from '#core/base/numbering.ts'
-import { countDifferences, type Counts } from '#core/impact/counts.ts'
+import { type Effect, effectOf } from '#core/impact/effect.ts'
 import { advanced } from '#core/index/advance.ts'
 import { principalNumber } from '#core/index/entries.ts'
 import { levelActions } from '#core/levels/level.ts'
@@ -37,7 +38,7 @@ export function impactsAt(sight: Sight, size: Size): Record<string, number> {
   }
 }
 
-function countingFor(before: Sight, where: () => NodeId, whom: () => Principal): () => Counts {
+function countingFor(before: Sight, where: () => NodeId, whom: () => Principal): () => Effect {
   return () => {
     const { index, time } = before
     const grant: Grant = {
@@ -58,6 +59,13 @@ function countingFor(before: Sight, where: () => NodeId, whom: () => Principal):
       return false
     })
     const node = numberOf(index.nodes, grant.node) as number
-    return countDifferences({ sides: [before, after], starts: [[node, node]], people, isWeb: false })
+    return effectOf({
+      sides: [before, after],
+      starts: [[node, node]],
+      people,
+      isWeb: false,
+      asker: none,
+      mostRows: 0,
+    })
   }
 }

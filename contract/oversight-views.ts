@@ -2,7 +2,8 @@ import type { Instant } from '#core/base/instant.ts'
 import type { ColumnAccess } from '#core/access/columns.ts'
 import type { Act } from '#core/changes/fact.ts'
 import type { EditRequest } from './edit-requests.ts'
-import type { DifferenceView, PathView, PlaceName } from './views.ts'
+import type { CountedView, DifferenceView } from './effect-views.ts'
+import type { PathView, PlaceName } from './views.ts'
 
 /** What was done, what one was told, and what the questions of the access model are answered with. */
 
@@ -74,6 +75,8 @@ export interface CountView {
 /** One entry with everybody and every place whose access it changed. */
 export interface EntryDetailView extends EntryView {
   readonly differences: readonly DifferenceView[]
+  /** What all comes to, where it is too much to be told one by one. */
+  readonly counted: CountedView | null
 }
 
 /** One part of a long answer, with the revision that it speaks of. */

@@ -1,6 +1,6 @@
 import type { Action } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
-import type { ForeseenView } from './views.ts'
+import type { ForeseenView } from './effect-views.ts'
 import type { RefusalCode } from '#core/changes/refusal.ts'
 
 /** Every refusal that the server can send (RFC 9457). Codes are permanent; `type` is made from them. */

@@ -3,7 +3,6 @@ import type { WaitingInvitation } from './account-views.ts'
 import type { AccessRequestView } from './access-views.ts'
 import type { RequestView } from './people-views.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
-import type { ColumnAccess } from '#core/access/columns.ts'
 import type { Person, Team } from '#core/people/person.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import type { NodeKind } from '#core/tree/node.ts'
@@ -273,61 +272,6 @@ export interface ExceptionsView {
   readonly below: readonly ExceptionView[]
   /** How many more there are that the asker cannot see. */
   readonly hiddenBelow: number
-}
-
-/** What a change set would do, as far as its author may know. */
-export interface ForeseenView {
-  readonly revision: number
-  /** To be sent back with the change set: it is applied only if it still does the same. */
-  readonly seen: string
-  /** First now, then from each later instant on at which the difference is another one. */
-  readonly impact: readonly ForeseenAt[]
-  /** Whether its author may know of all that it does: of places that are hidden below, their number. */
-  readonly isWhole: boolean
-  /** For an undo: what it does not take back, and why. */
-  readonly leftOut: readonly string[]
-}
-
-export interface ForeseenAt {
-  readonly at: Instant
-  readonly differences: readonly DifferenceView[]
-  /** The same for restricted columns of boards. */
-  readonly columns: readonly ColumnDifferenceView[]
-  /** Places with a difference that the author shares in but cannot see. */
-  readonly hiddenPlaces: number
-  /** What people may do in the workspace, as far as the author may know of their roles. */
-  readonly powers: readonly PowerDifferenceView[]
-}
-
-/** What somebody may do more and no longer in the workspace, over whom. */
-export interface PowerDifferenceView {
-  readonly person: PlaceName
-  /** The highest rung of their roles; 0 for none. */
-  readonly rungBefore: number
-  readonly rungAfter: number
-  readonly parts: readonly {
-    /** `null` for the whole workspace. */
-    readonly over: string | null
-    readonly gains: readonly Privilege[]
-    readonly loses: readonly Privilege[]
-  }[]
-}
-
-export interface ColumnDifferenceView {
-  readonly person: PlaceName
-  readonly column: PlaceName
-  readonly place: PathView
-  readonly before: ColumnAccess
-  readonly after: ColumnAccess
-}
-
-export interface DifferenceView {
-  readonly person: PlaceName
-  readonly place: PathView
-  /** How many places it speaks of: the place, and others in it that answer alike. */
-  readonly places: number
-  readonly before: number
-  readonly after: number
 }
 
 export interface ReachView {

@@ -1,4 +1,4 @@
-import { whatBelow } from '#core/access/what.ts'
+import { check } from '#core/access/evaluate.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { subjectOf } from '#core/access/subject.ts'
@@ -8,7 +8,7 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { type Action, has, holds } from '#core/levels/action.ts'
 import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
-import { type Moment, pathOf, rootOf } from '#core/state/state.ts'
+import { type Moment, pathOf } from '#core/state/state.ts'
 import type { ContentNode, NodeKind } from '#core/tree/node.ts'
 import { idOf } from './ids.ts'
 import { edit, type LatePlan } from './plan.ts'
@@ -163,10 +163,9 @@ function somewhere(
   action: Action,
   fits: (node: ContentNode) => boolean,
 ): ContentNode | undefined {
-  const found = whatBelow(moment, author, rootOf(moment.state).id)
-    .filter(({ node, actions }) => has(actions, action) && fits(node))
-    .filter(({ node }) => pathOf(moment.state, node.id).every(each => each.home?.of !== 'person'))
-    .map(({ node }) => node)
+  const found = allRows(moment.state.nodes)
+    .filter(node => has(check(moment, author, node.id), action) && fits(node))
+    .filter(node => pathOf(moment.state, node.id).every(each => each.home?.of !== 'person'))
     .sort((a, b) => (a.id < b.id ? -1 : 1))
   return found.length === 0 ? undefined : random.one(found)
 }

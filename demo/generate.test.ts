@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { check } from '#core/access/evaluate.ts'
-import { what } from '#core/access/what.ts'
+import { seenBy } from '#core/access/what.ts'
 import { who } from '#core/access/who.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
@@ -39,7 +39,7 @@ test('it is untidy where oversight shall find something', () => {
   expect(byName('anton').length).toBeGreaterThan(0)
   expect(rowOf(state.persons, 'person-anton' as PersonId)?.status).toBe('suspended')
   expect(rowOf(state.persons, 'person-dorian' as PersonId)?.until).toBe(null)
-  expect(what(moment, 'person-dorian' as PersonId)).not.toEqual([])
+  expect(seenBy(moment, 'person-dorian' as PersonId).length).toBeGreaterThan(0)
   const salaries = who(moment, placeId('Funder Report/Salaries') as NodeId)
   expect(salaries.map(each => each.person.id)).toEqual(['person-ilse'])
   expect(

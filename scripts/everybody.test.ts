@@ -116,7 +116,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   for (const each of partOf(people, turn, 10)) await ask(`/given?principal=person:${each}`)
   for (const { id, kind } of partOf(nodes, turn, 40)) {
     const other = people[id.length % people.length] ?? person
-    const parts = ['', '/children', '/access', '/text', '/people', '/exceptions', '/goals']
+    const parts = ['', '/children', '/access', '/text', '/people', '/exceptions', '/goals?find=a']
     const whys = [`/why/${person}`, `/why/${other}`]
     const source = nodes[(turn * 7) % nodes.length]?.id ?? id
     const takenOver =

@@ -12,12 +12,11 @@ import { noticesOf } from '#server/services/notices/write.ts'
 import type { NoticeRow } from '#server/store/tables.ts'
 import { hashOf } from '#server/services/password.ts'
 import { rowOfEntry } from '#server/services/record.ts'
+import { recordOf } from '#server/services/effects.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
 import { writeRecords } from '#server/store/tables.ts'
 import { noteSeen } from '#server/store/visits.ts'
 import type { AccountId } from '#core/base/ids.ts'
-import { eachPlace } from '#core/impact/each-place.ts'
-import { differences } from '#core/impact/impact.ts'
 import { workspaceOf } from '#core/state/state.ts'
 
 /** Fills an empty data folder with the demo workspace; one that holds a workspace is left as it is. */
@@ -37,9 +36,7 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
         const { touching } = set
         await writeRecords(tables, { workspace, changes: touching.changes, transaction })
         const entry = { ...set, workspace, undone: null, told: {} }
-        await tables.changeSets.create(rowOfEntry(entry, eachPlace(touching, differences(touching))), {
-          transaction,
-        })
+        await tables.changeSets.create(rowOfEntry(entry, recordOf(touching)), { transaction })
       }
       const notices = noticesIn(parts, sets, now)
       if (notices.length > 0) await tables.notices.bulkCreate(notices as never, { transaction })
@@ -71,7 +68,7 @@ function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[
   const lately = sets.filter(set => set.after.at > now - 60 * days)
   const told = lately.flatMap(({ author, touching, after }) => {
     const { before, changes } = touching
-    const effect = eachPlace(touching, differences(touching))
+    const effect = recordOf(touching).differences
     return noticesOf(parts, id, { ...nothingWritten(author, after), before, changes, effect })
   })
   const moment = { state: last.after.state, at: now }

@@ -21,6 +21,7 @@ import type { Said } from './store/loading.ts'
 import { loadStates } from './store/states.ts'
 import { createTables } from './store/tables.ts'
 import { createWriter, whenIdle } from './store/writer.ts'
+import { createThread, endThread } from './worker/asking.ts'
 
 export interface Running {
   readonly parts: Parts
@@ -66,6 +67,7 @@ export async function openParts({
     clock,
     newId,
     hub,
+    thread: createThread(),
     secret: readSecret(config.dataDir),
     visits,
     ...(await accountSets(tables)),
@@ -75,6 +77,7 @@ export async function openParts({
   writer.fault = error => log.error({ err: error as Error }, 'starts and ends could not be written')
   const close = async () => {
     await whenIdle(writer)
+    await endThread(parts.thread)
     await writeSeen(visits)
     await visits.file.close()
     await database.close()

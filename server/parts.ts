@@ -6,6 +6,7 @@ import type { Asker } from './services/asker.ts'
 import type { AccountId } from '#core/base/ids.ts'
 import type { Visits } from './store/visits.ts'
 import type { Writer } from './store/writer.ts'
+import type { Thread } from './worker/asking.ts'
 
 /** What the services work with: made once in main, or by a test. */
 export interface Parts {
@@ -13,6 +14,8 @@ export interface Parts {
   readonly writer: Writer
   readonly log: Logger
   readonly hub: Hub<Asker>
+  /** For questions that would hold up everybody else's. */
+  readonly thread: Thread
   readonly clock: () => Instant
   /** A new id: lower-case, sortable by time, not to be guessed. */
   readonly newId: () => string

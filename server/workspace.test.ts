@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { PageView } from '#contract/oversight-views.ts'
 import type { PersonView } from '#contract/people-views.ts'
+import type { ForeseenView } from '#contract/effect-views.ts'
 import type {
   AccessView,
-  ForeseenView,
   NodeView,
   SumView,
   TeamView,

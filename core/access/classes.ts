@@ -15,17 +15,19 @@ export interface Classes {
   /** Without a change, and with it. A person has the same number on both. */
   readonly sides: Sides<Sight>
   readonly people: readonly number[]
-  /** By a person's number the place of their class; `none` for who is left out. */
+  /** By a person's number their place among these people: all else is by place, so few people cost little. */
+  readonly placeOf: ReadonlyMap<number, number>
+  /** In which class each is. */
   readonly classOf: Int32Array
   readonly list: Class[]
-  /** By a person's number, what they gained and lost in classes that they left. */
+  /** What each gained and lost in classes that they left. */
   readonly gains: Int32Array
   readonly losses: Int32Array
   /** What is to be taken back on the way up, the last first. */
   readonly undoing: Undoing[]
-  /** On each side, by a principal's number + 1, whether it matches any of these people. */
+  /** On each side, by the low bits of a principal's number + 1, whether one of those may match any of these people. */
   readonly marks: Sides<Uint8Array>
-  /** On each side whom of these people a principal matches, once it was asked. */
+  /** On each side the places of those whom a principal matches, once it was asked. */
   readonly matching: Sides<Map<number, readonly number[]>>
 }
 
@@ -37,7 +39,7 @@ type Undoing =
       readonly cap: ActionSet
       readonly capUnlessSpared: ActionSet
     }
-  | { readonly people: readonly number[]; readonly from: number; readonly to: number }
+  | { readonly places: readonly number[]; readonly from: number; readonly to: number }
 
 export type Sides<T> = readonly [T, T]
 export type Side = 0 | 1
@@ -53,40 +55,48 @@ export interface Class {
 }
 
 export function createClasses(sides: Sides<Sight>, people: readonly number[]): Classes {
-  const length = Math.max(...sides.map(each => each.index.persons.length))
+  const placeOf = new Map<number, number>()
+  for (let place = 0; place < people.length; place += 1) placeOf.set(people[place] as number, place)
   const classes: Classes = {
     sides,
     people,
-    classOf: new Int32Array(length).fill(none),
+    placeOf,
+    classOf: new Int32Array(people.length),
     list: [],
-    gains: new Int32Array(length),
-    losses: new Int32Array(length),
+    gains: new Int32Array(people.length),
+    losses: new Int32Array(people.length),
     undoing: [],
     marks: [marksFor(sides[0], people), marksFor(sides[1], people)],
     matching: [new Map(), new Map()],
   }
-  const first = new Map<string, number>()
-  for (const person of people) {
-    const kinds = sides.map(sight => (person < sight.index.persons.length ? kindOf(sight, person) : 0))
-    const key = kinds.join(' ')
-    const place = first.get(key) ?? classes.list.push(classFor(kinds as unknown as Sides<number>)) - 1
-    first.set(key, place)
-    classes.classOf[person] = place
-    ;(classes.list[place] as Class).count += 1
+  const first = new Map<number, number>()
+  for (let place = 0; place < people.length; place += 1) {
+    const before = kindOn(sides[0], people[place] as number)
+    const after = kindOn(sides[1], people[place] as number)
+    const key = before * 4 + after
+    const own = first.get(key) ?? classes.list.push(classFor([before, after])) - 1
+    first.set(key, own)
+    classes.classOf[place] = own
+    ;(classes.list[own] as Class).count += 1
   }
   return classes
 }
 
-/** By principal + 1, whether it matches any of some people. */
+const kindOn = (sight: Sight, person: number): number =>
+  person < sight.index.persons.length ? kindOf(sight, person) : 0
+
+/** How many marks there are: principals that share one are told apart once they are asked for. */
+const markCount = 8192
+const markMask = markCount - 1
+
 function marksFor(sight: Sight, people: readonly number[]): Uint8Array {
-  const { persons, teams } = sight.index
-  const marks = new Uint8Array(4 * Math.max(persons.length, teams.length) + 2 + anyone)
+  const marks = new Uint8Array(markCount)
   for (const person of people) {
-    if (person >= persons.length) continue
+    if (person >= sight.index.persons.length) continue
     const { self, kin, list, first, behind } = whomOf(sight, person)
-    marks[self + 1] = 1
-    marks[kin + 1] = 1
-    for (let each = first; each < behind; each += 1) marks[(list[each] as number) + 1] = 1
+    marks[(self + 1) & markMask] = 1
+    marks[(kin + 1) & markMask] = 1
+    for (let each = first; each < behind; each += 1) marks[((list[each] as number) + 1) & markMask] = 1
   }
   if (people.length > 0) marks[anyone + 1] = 1
   return marks
@@ -120,7 +130,8 @@ export function enter(classes: Classes, side: Side, stretch: number): void {
   let rows = page
   let entry = at + entryAt
   for (let number = end; ;) {
-    if (marks[(rows[entry] as number) + 1] === 1) {
+    const principal = rows[entry] as number
+    if (marks[(principal + 1) & markMask] === 1 && principal !== end) {
       const found: Found = { page: rows, at: entry, stretch, number }
       if (isLiveEntry(index, found, time)) apply(classes, side, found)
     }
@@ -149,8 +160,8 @@ function endGiven(classes: Classes, side: Side): void {
 export function leave(classes: Classes, depth: number): void {
   while (classes.undoing.length > depth) {
     const last = classes.undoing.pop() as Undoing
-    if ('people' in last) {
-      move(classes, last.people, last)
+    if ('places' in last) {
+      move(classes, last.places, last)
       classes.list.pop()
     } else {
       last.sum.given = last.given
@@ -182,38 +193,39 @@ const isOfKind = ({ isGuest }: Sum, principal: number): boolean =>
 
 const nobody: readonly number[] = []
 
-function matchingIn({ sides, classOf, matching }: Classes, side: Side, principal: number): readonly number[] {
+function matchingIn({ sides, placeOf, matching }: Classes, side: Side, principal: number): readonly number[] {
   const known = matching[side].get(principal)
   if (known !== undefined) return known
-  const people: number[] = []
+  const places: number[] = []
   somePerson(sides[side], principal, person => {
-    if ((classOf[person] ?? none) !== none) people.push(person)
+    const place = placeOf.get(person)
+    if (place !== undefined) places.push(place)
     return false
   })
-  matching[side].set(principal, people.length === 0 ? nobody : people)
-  return people
+  matching[side].set(principal, places.length === 0 ? nobody : places)
+  return places
 }
 
 const noClasses: Class[] = []
 
 /** The classes that hold just these people: those of which only some are meant are divided. */
-export function apart(classes: Classes, people: readonly number[]): Class[] {
-  const [first] = people
+export function apart(classes: Classes, places: readonly number[]): Class[] {
+  const [first] = places
   if (first === undefined) return noClasses
-  if (people.length === 1) return [apartFrom(classes, classes.classOf[first] as number, people)]
+  if (places.length === 1) return [apartFrom(classes, classes.classOf[first] as number, places)]
   const meant = new Map<number, number[]>()
-  for (const person of people) {
-    const place = classes.classOf[person] as number
-    const others = meant.get(place)
-    if (others === undefined) meant.set(place, [person])
-    else others.push(person)
+  for (const place of places) {
+    const own = classes.classOf[place] as number
+    const others = meant.get(own)
+    if (others === undefined) meant.set(own, [place])
+    else others.push(place)
   }
-  return [...meant].map(([place, those]) => apartFrom(classes, place, those))
+  return [...meant].map(([own, those]) => apartFrom(classes, own, those))
 }
 
-function apartFrom(classes: Classes, place: number, people: readonly number[]): Class {
-  const whole = classes.list[place] as Class
-  if (people.length === whole.count) return whole
+function apartFrom(classes: Classes, own: number, places: readonly number[]): Class {
+  const whole = classes.list[own] as Class
+  if (places.length === whole.count) return whole
   const part: Class = {
     sums: [{ ...whole.sums[0] }, { ...whole.sums[1] }],
     isTold: whole.isTold,
@@ -222,32 +234,32 @@ function apartFrom(classes: Classes, place: number, people: readonly number[]): 
     losses: 0,
   }
   const next = classes.list.push(part) - 1
-  move(classes, people, { from: place, to: next })
-  classes.undoing.push({ people, from: next, to: place })
+  move(classes, places, { from: own, to: next })
+  classes.undoing.push({ places, from: next, to: own })
   return part
 }
 
 /** What each has gained so far is what was noted of them and what their class has: so one leaves with the difference. */
 function move(
   { list, classOf, gains, losses }: Classes,
-  people: readonly number[],
+  places: readonly number[],
   { from, to }: { readonly from: number; readonly to: number },
 ): void {
   const [left, joined] = [list[from] as Class, list[to] as Class]
-  for (const person of people) {
-    classOf[person] = to
-    gains[person] = (gains[person] as number) + left.gains - joined.gains
-    losses[person] = (losses[person] as number) + left.losses - joined.losses
+  for (const place of places) {
+    classOf[place] = to
+    gains[place] = (gains[place] as number) + left.gains - joined.gains
+    losses[place] = (losses[place] as number) + left.losses - joined.losses
   }
-  left.count -= people.length
-  joined.count += people.length
+  left.count -= places.length
+  joined.count += places.length
 }
 
 /** Adds to what was noted of each what their class has, once all are together again. */
-export function settle({ people, classOf, list, gains, losses }: Classes): void {
-  for (const person of people) {
-    const own = list[classOf[person] as number] as Class
-    gains[person] = (gains[person] as number) + own.gains
-    losses[person] = (losses[person] as number) + own.losses
+export function settle({ classOf, list, gains, losses }: Classes): void {
+  for (let place = 0; place < classOf.length; place += 1) {
+    const own = list[classOf[place] as number] as Class
+    gains[place] = (gains[place] as number) + own.gains
+    losses[place] = (losses[place] as number) + own.losses
   }
 }

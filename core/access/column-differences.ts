@@ -35,6 +35,10 @@ export function columnDifferences({ tops, people }: Touched, was: Moment, will: 
   )
 }
 
+/** Whether anything would have to be told of restricted columns below some places. */
+export const hasRestrictedColumns = (tops: ReadonlySet<NodeId>, was: State, will: State): boolean =>
+  placesIn(tops, was, will).length > 0
+
 /** The boards with restricted columns below some places, and their rows that stand apart. */
 function placesIn(tops: ReadonlySet<NodeId>, was: State, will: State): NodeId[] {
   const found = new Set<NodeId>()

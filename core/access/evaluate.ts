@@ -149,6 +149,10 @@ export function addOwn(
   })
 }
 
+/** Whether the same is given and capped; states are not looked at. */
+export const isSameSum = (a: Sum, b: Sum): boolean =>
+  a.given === b.given && a.cap === b.cap && a.capUnlessSpared === b.capUnlessSpared && a.isGuest === b.isGuest
+
 export function clear(sum: Sum, isGuest: boolean): void {
   sum.given = noActions
   sum.cap = everyAction

@@ -25,7 +25,7 @@ export interface Cuts {
   readonly nodes: ReadonlySet<number>
   /** The stretches in which they lie. */
   readonly stretches: ReadonlySet<number>
-  /** Nodes that may answer otherwise than what lies below them: drafts of another state. */
+  /** Nodes that may answer otherwise than what lies below them: drafts of another state, the root. */
   readonly alone: ReadonlySet<number>
 }
 
@@ -36,35 +36,60 @@ const noCuts: Cuts = { nodes: new Set(), stretches: new Set(), alone: new Set() 
  * cut, or begun in the middle, what its nodes cost too.
  */
 export function regionsBelow(index: AccessIndex, start: number, cuts: Cuts = noCuts): Regions {
-  const { sizes, stretchLinks, stretches } = index
-  const isCut = cuts.nodes.size > 0
   const regions: Regions = { tops: [], nodes: [], within: [] }
   const waiting = [start]
   const inside: number[] = [end]
   for (let top = waiting.pop(); top !== undefined; top = waiting.pop()) {
     const place = regions.tops.push(top) - 1
     regions.within.push(inside.pop() as number)
-    let nodes = read(sizes, top)
-    const whole = wholeStretchAt(index, top, cuts)
-    if (whole === end)
-      for (const inner of innerTops(index, top, cuts)) {
-        nodes -= read(sizes, inner)
-        if (cuts.nodes.has(inner)) continue
-        waiting.push(inner)
-        inside.push(place)
-      }
-    else
-      for (let inner = read(stretchLinks, whole * linksWidth + firstAt); inner !== end;) {
-        const head = read(stretches, inner * stretchWidth + headAt)
-        nodes -= read(sizes, head)
-        inner = read(stretchLinks, inner * linksWidth + nextAt)
-        if (isCut && cuts.nodes.has(head)) continue
-        waiting.push(head)
-        inside.push(place)
-      }
-    regions.nodes.push(nodes)
+    regions.nodes.push(openRegion({ index, cuts, waiting }, top))
+    while (inside.length < waiting.length) inside.push(place)
   }
   return regions
+}
+
+/** A way down the tree from region to region. */
+export interface Opening {
+  readonly index: AccessIndex
+  readonly cuts: Cuts
+  /** Where regions begin that were met and not opened yet. */
+  readonly waiting: number[]
+}
+
+/** Adds where the regions begin that lie right in the one that begins at a node; returns how many nodes it has itself. */
+export function openRegion({ index, cuts, waiting }: Opening, top: number): number {
+  const { sizes, stretchLinks, stretches } = index
+  const isCut = cuts.nodes.size > 0
+  let nodes = read(sizes, top)
+  const whole = wholeStretchAt(index, top, cuts)
+  if (whole === end) {
+    for (const inner of innerTops(index, top, cuts)) {
+      nodes -= read(sizes, inner)
+      if (!cuts.nodes.has(inner)) waiting.push(inner)
+    }
+    return nodes
+  }
+  for (let inner = read(stretchLinks, whole * linksWidth + firstAt); inner !== end;) {
+    const head = read(stretches, inner * stretchWidth + headAt)
+    nodes -= read(sizes, head)
+    inner = read(stretchLinks, inner * linksWidth + nextAt)
+    if (!isCut || !cuts.nodes.has(head)) waiting.push(head)
+  }
+  return nodes
+}
+
+/** The nodes of the region that begins at a node, from it down. Costs what they cost. */
+export function nodesIn(index: AccessIndex, top: number, cuts: Cuts): number[] {
+  const others: number[] = []
+  openRegion({ index, cuts, waiting: others }, top)
+  const isOther = new Set([...others, ...cuts.nodes])
+  const nodes: number[] = []
+  const waiting = [top]
+  for (let node = waiting.pop(); node !== undefined; node = waiting.pop()) {
+    nodes.push(node)
+    for (const child of childrenIn(index, node)) if (!isOther.has(child)) waiting.push(child)
+  }
+  return nodes
 }
 
 // Their own copies: what is imported is looked up anew at each use.

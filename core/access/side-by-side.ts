@@ -1,10 +1,10 @@
 import { none, read } from '../base/column.ts'
 import type { NodeId } from '../base/ids.ts'
 import { numberOf } from '../base/numbering.ts'
-import { type AccessIndex, inStretch, state } from '../index/layout.ts'
+import { type AccessIndex, inStretch, inTree, state } from '../index/layout.ts'
 import { type Class, type Classes, enter, leave, type Side, type Sides } from './classes.ts'
 import { statesOf } from './evaluate.ts'
-import { type Cuts, type Regions, regionsBelow } from './regions.ts'
+import { type Cuts, openRegion, type Regions, regionsBelow } from './regions.ts'
 
 /**
  * Two states of a tree side by side, below the places at which they differ: cut into pieces in which every node
@@ -22,21 +22,23 @@ export const startsAt = ([was, is]: Indexes, tops: Iterable<NodeId>): Start[] =>
     ([before, after]) => before !== none || after !== none,
   )
 
-/** What lies below some starts on one side. */
+/** What lies below a start, on the side on which it is walked: where it is not there any more, as it was. */
 export interface Below {
   readonly start: Start
-  /** On which side it is walked: where it is not there any more, as it was. */
   readonly side: Side
-  readonly regions: Regions
+  readonly cuts: Cuts
 }
 
-export function regionsOf(indexes: Indexes, starts: readonly Start[]): Below[] {
+export function belowEach(indexes: Indexes, starts: readonly Start[]): Below[] {
   const cuts = [cutsFor(indexes, starts, 0), cutsFor(indexes, starts, 1)] as const
   return starts.map(start => {
     const side: Side = start[1] === none ? 0 : 1
-    return { start, side, regions: regionsBelow(indexes[side], start[side], cuts[side]) }
+    return { start, side, cuts: cuts[side] }
   })
 }
+
+export const regionsAt = (indexes: Indexes, { start, side, cuts }: Below): Regions =>
+  regionsBelow(indexes[side], start[side], cuts)
 
 function cutsFor(indexes: Indexes, starts: readonly Start[], side: Side): Cuts {
   const here = starts.filter(each => each[side] !== none)
@@ -45,10 +47,18 @@ function cutsFor(indexes: Indexes, starts: readonly Start[], side: Side): Cuts {
     nodes: new Set(here.map(each => each[side])),
     stretches: new Set(here.map(each => read(indexes[side].stretchOf, each[side]))),
     alone: new Set(
-      here.filter(each => draftAt(other, each[1 - side] as number) !== undefined).map(each => each[side]),
+      here
+        .filter(
+          each => draftAt(other, each[1 - side] as number) !== undefined || isRoot(indexes[side], each[side]),
+        )
+        .map(each => each[side]),
     ),
   }
 }
+
+/** The root is no place that anybody is told of: what lies in it stands apart. */
+export const isRoot = ({ tree }: AccessIndex, node: number): boolean =>
+  read(tree, node * inTree.width + inTree.parent) === none
 
 /** Who made a draft; `undefined` where there is none. */
 export function draftAt({ stretchOf, stretches }: AccessIndex, node: number): number | undefined {
@@ -70,39 +80,54 @@ export interface Met {
   was: number
   is: number
   nodes: number
+  /** In how many other regions below the start it lies. */
+  depth: number
   /** The states on the way up. */
   statesBefore: number
   statesAfter: number
 }
 
-/** Comes to each region below a start, each after the one in which it lies. */
-export function walkBelow(classes: Classes, { start, regions }: Below, visit: (met: Met) => void): void {
-  const { tops, nodes, within } = regions
-  const met: Met = { top: 0, was: 0, is: 0, nodes: 0, statesBefore: 0, statesAfter: 0 }
-  // Where the way down stands: regions, how much is to be taken back for each, and the states met on each side.
-  const places: number[] = []
-  const depths: number[] = []
+/**
+ * Comes to each region below a start, each after the one in which it lies; not to those in one of which `visit` answers
+ * that everybody is the same there on both sides, since so they are then in all that lies in it.
+ */
+export function walkBelow(
+  classes: Classes,
+  { start, side, cuts }: Below,
+  visit: (met: Met) => boolean,
+): void {
+  const { index } = classes.sides[side]
+  const met: Met = { top: 0, was: 0, is: 0, nodes: 0, depth: 0, statesBefore: 0, statesAfter: 0 }
+  const waiting = [start[side]]
+  // Where the way down stands: how many regions wait above each, how much is to be taken back, and the states met.
+  const waitingAbove: number[] = []
+  const undoings: number[] = []
   const before: number[] = []
   const after: number[] = []
-  for (let place = 0; place < tops.length; place += 1) {
-    while (places.length > 0 && places[places.length - 1] !== within[place]) {
-      leave(classes, depths.pop() as number)
-      places.pop()
+  let isFirst = true
+  while (waiting.length > 0) {
+    const top = waiting.pop() as number
+    while (waitingAbove.length > 0 && (waitingAbove[waitingAbove.length - 1] as number) > waiting.length) {
+      leave(classes, undoings.pop() as number)
+      waitingAbove.pop()
       before.pop()
       after.pop()
     }
-    depths.push(classes.undoing.length)
-    met.top = tops[place] as number
+    undoings.push(classes.undoing.length)
+    met.top = top
     // Below a start that one side lacks, that side has nothing.
-    met.was = place === 0 || start[0] === end ? start[0] : met.top
-    met.is = place === 0 || start[1] === end ? start[1] : met.top
-    met.nodes = nodes[place] as number
-    met.statesBefore = goDown(classes, 0, { node: met.was, above: before[places.length - 1] })
-    met.statesAfter = goDown(classes, 1, { node: met.is, above: after[places.length - 1] })
-    places.push(place)
+    met.was = isFirst || start[0] === end ? start[0] : top
+    met.is = isFirst || start[1] === end ? start[1] : top
+    isFirst = false
+    met.depth = before.length
+    met.statesBefore = goDown(classes, 0, { node: met.was, above: before[before.length - 1] })
+    met.statesAfter = goDown(classes, 1, { node: met.is, above: after[after.length - 1] })
+    const waited = waiting.length
+    met.nodes = openRegion({ index, cuts, waiting }, top)
+    if (visit(met)) waiting.length = waited
+    waitingAbove.push(waited)
     before.push(met.statesBefore)
     after.push(met.statesAfter)
-    visit(met)
   }
   leave(classes, 0)
 }
@@ -146,24 +171,40 @@ export function eachStretch(
   starts: readonly Start[],
   visit: (side: Side, stretch: number) => void,
 ): void {
-  const above: Sides<Set<number>> = [new Set(), new Set()]
-  for (const { start, regions } of regionsOf(indexes, starts))
+  eachStretchAbove(indexes, starts, visit)
+  for (const below of belowEach(indexes, starts)) {
+    const { tops } = regionsAt(indexes, below)
     for (const side of [0, 1] as const) {
-      if (start[side] === none) continue
+      if (below.start[side] === none) continue
       const { stretches, stretchOf } = indexes[side]
-      for (let each = read(stretchOf, start[side]); each !== none && !above[side].has(each);) {
-        above[side].add(each)
-        visit(side, each)
-        each = read(stretches, each * inStretch.width + inStretch.up)
-      }
-      for (let place = 1; place < regions.tops.length; place += 1) {
-        const top = regions.tops[place] as number
+      for (let place = 1; place < tops.length; place += 1) {
+        const top = tops[place] as number
         const stretch = read(stretchOf, top)
         if (read(stretches, stretch * inStretch.width + inStretch.head) === top) visit(side, stretch)
       }
     }
+  }
+}
+
+/** Every stretch that has a say at some starts themselves. */
+export function eachStretchAbove(
+  indexes: Indexes,
+  starts: readonly Start[],
+  visit: (side: Side, stretch: number) => void,
+): void {
+  for (const side of [0, 1] as const) {
+    const above = new Set<number>()
+    const { stretches, stretchOf } = indexes[side]
+    for (const start of starts) {
+      if (start[side] === none) continue
+      for (let each = read(stretchOf, start[side]); each !== none && !above.has(each);) {
+        above.add(each)
+        visit(side, each)
+        each = read(stretches, each * inStretch.width + inStretch.up)
+      }
+    }
+  }
 }
 
 /** The class of the only person that classes were made for. */
-export const onlyClass = ({ people, classOf, list }: Classes): Class =>
-  list[classOf[people[0] as number] as number] as Class
+export const onlyClass = ({ classOf, list }: Classes): Class => list[classOf[0] as number] as Class

@@ -1,15 +1,12 @@
-import { rowOf } from '../base/collection.ts'
 import { none, offsetIn, pageAt, read } from '../base/column.ts'
-import type { NodeId, PersonId } from '../base/ids.ts'
-import { idOf } from '../base/numbering.ts'
+import type { PersonId } from '../base/ids.ts'
 import { type AccessIndex, anyone, guests, inEntry, inLinks, inStretch, state } from '../index/layout.ts'
 import { forEachStretch } from '../index/walk.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
 import { addOwn, afterStates, capped, createSum, hidesAsDraft, statesOf, type Sum } from './evaluate.ts'
 import type { Moment } from '../state/state.ts'
-import type { ContentNode } from '../tree/node.ts'
 import { childrenIn } from './regions.ts'
-import { isActiveIn, nodeById, personById, type Sight, sightOf, type Whom, whomOf } from './sight.ts'
+import { isActiveIn, personById, type Sight, sightOf, type Whom, whomOf } from './sight.ts'
 
 /**
  * All that one person may do: what lists, searches and counts are filtered by. Worked out once for a sight, in
@@ -184,9 +181,25 @@ export interface Seen {
   readonly within: number
 }
 
+/** Pieces as whole numbers, four each in the order of their fields: there can be very many, and a worker sends them. */
+export type SeenRows = Int32Array
+
+const seenWidth = 4
+
+export const seenCount = (rows: SeenRows): number => rows.length / seenWidth
+
+export const seenAt = (rows: SeenRows, place: number): Seen => ({
+  node: rows[place * seenWidth] as number,
+  actions: rows[place * seenWidth + 1] as ActionSet,
+  nodes: rows[place * seenWidth + 2] as number,
+  within: rows[place * seenWidth + 3] as number,
+})
+
 /** All that somebody sees, each piece after the one that it stands in. Costs what the stretches cost. */
-export function seenIn({ index, byStretch }: Answers): Seen[] {
-  const seen: Seen[] = []
+export function seenIn({ index, byStretch }: Answers): SeenRows {
+  const rows: number[] = []
+  const add = ({ node, actions, nodes, within }: Seen) =>
+    rows.push(node, actions, nodes, within) / seenWidth - 1
   /** For each stretch its place in the list, + 1; 0 where it has none, or several. */
   const placeOf = new Int32Array(byStretch.length)
   forEachStretch(index, (stretch, up) => {
@@ -200,13 +213,13 @@ export function seenIn({ index, byStretch }: Answers): Seen[] {
       up === none || (read(index.stretches, stretch * stretchWidth + stateAt) & state.draft) !== 0
     if (!isApart) {
       const nodes = read(index.stretchLinks, stretch * inLinks.width + inLinks.nodes)
-      placeOf[stretch] = seen.push({ node, actions, nodes, within })
+      placeOf[stretch] = add({ node, actions, nodes, within }) + 1
       return
     }
-    const place = answer < 0 ? none : seen.push({ node, actions, nodes: 1, within }) - 1
-    for (const inside of insideHead(index, stretch)) seen.push({ ...inside, actions, within: place })
+    const place = answer < 0 ? none : add({ node, actions, nodes: 1, within })
+    for (const inside of insideHead(index, stretch)) add({ ...inside, actions, within: place })
   })
-  return seen
+  return Int32Array.from(rows)
 }
 
 /** What lies right in a stretch's head, and how many nodes of the stretch go with each. */
@@ -225,46 +238,11 @@ function insideHead(index: AccessIndex, stretch: number): { node: number; nodes:
   })
 }
 
-/** A piece of the tree that somebody sees, as it is told. */
-export interface Reached {
-  readonly node: ContentNode
-  readonly actions: ActionSet
-  /** How many places answer alike: the node, and others below it. */
-  readonly nodes: number
-  /** The place in the list of what the node stands in; `none` where that is not seen. */
-  readonly within: number
-}
-
-/** All that somebody sees, piece by piece; nothing for who is not there. */
-export function what(moment: Moment, person: PersonId): Reached[] {
-  const answers = answersOf(moment, person)
-  if (answers === undefined) return []
-  return seenIn(answers).map(({ node, ...piece }) => ({ ...piece, node: nodeOf(moment, node) }))
-}
-
-/** The same place by place, from one down, each before what lies in it. Costs what lies below. */
-export function whatBelow(
-  moment: Moment,
-  person: PersonId,
-  top: NodeId,
-): { readonly node: ContentNode; readonly actions: ActionSet }[] {
-  const answers = answersOf(moment, person)
-  if (answers === undefined) return []
-  const found: { node: ContentNode; actions: ActionSet }[] = []
-  const waiting = [nodeById(sightOf(moment), top)]
-  for (let node = waiting.pop(); node !== undefined && node !== none; node = waiting.pop()) {
-    const actions = answerAt(answers, node)
-    if (actions !== noActions) found.push({ node: nodeOf(moment, node), actions })
-    waiting.push(...childrenIn(answers.index, node))
-  }
-  return found
-}
-
-function answersOf(moment: Moment, person: PersonId): Answers | undefined {
+/** The same of a moment; nothing for who is not there. */
+export function seenBy(moment: Moment, person: PersonId): SeenRows {
   const sight = sightOf(moment)
   const number = personById(sight, person)
-  return number === none ? undefined : answersFor(sight, number)
+  return number === none ? nothingSeen : seenIn(answersFor(sight, number))
 }
 
-const nodeOf = ({ state: { index, nodes } }: Moment, node: number): ContentNode =>
-  rowOf(nodes, idOf(index.nodes, node) as NodeId) as ContentNode
+const nothingSeen: SeenRows = new Int32Array()

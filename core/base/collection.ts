@@ -22,6 +22,13 @@ export interface Base<Row extends { readonly id: string }, Index extends string>
   readonly at: (number: number) => Row
   /** The numbers of the records with this key. */
   readonly by: (index: Index, key: string) => ArrayLike<number>
+  /** Where that is known without making records: the ids of those in a range of numbers that may hold a text in lower case. */
+  readonly holding?: (text: string, range: NumberRange) => Row['id'][]
+}
+
+export interface NumberRange {
+  readonly first: number
+  readonly behind: number
 }
 
 /** For each index the key of a record in it; `null` leaves the record out. */
@@ -118,6 +125,34 @@ export function* eachRow<Row extends { readonly id: string }, Index extends stri
     if (rows.size === 0 || getIn(rows, row.id) === undefined) yield row
   }
   for (const row of valuesOf(rows)) if (row !== null) yield row
+}
+
+/** How many records are looked at between one answer and the next. */
+const rangeLength = 1000
+
+/**
+ * The ids of records that may hold a text, in lower case, in whatever field is searched. After each piece others can
+ * have their turn: to look at a million takes a while.
+ */
+export function* idsHolding<Row extends { readonly id: string }, Index extends string>(
+  { base, rows }: Collection<Row, Index>,
+  text: string,
+): Generator<Row['id'][]> {
+  const isOfBase = (id: Row['id']) => rows.size === 0 || getIn(rows, id) === undefined
+  for (let first = 0; first < base.size; first += rangeLength) {
+    const range = { first, behind: Math.min(base.size, first + rangeLength) }
+    yield (base.holding?.(text, range) ?? idsIn(base, range)).filter(isOfBase)
+  }
+  yield [...valuesOf(rows)].flatMap(row => (row === null ? [] : [row.id]))
+}
+
+function idsIn<Row extends { readonly id: string }>(
+  base: Base<Row, never>,
+  { first, behind }: NumberRange,
+): Row['id'][] {
+  const ids: Row['id'][] = []
+  for (let number = first; number < behind; number += 1) ids.push(base.at(number).id)
+  return ids
 }
 
 export const allRows = <Row extends { readonly id: string }, Index extends string>(

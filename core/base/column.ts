@@ -24,6 +24,7 @@ const shift = 12
 /** How many addresses a page holds. */
 const pageLength = 1 << shift
 const mask = pageLength - 1
+export const pageBytes = 4 * pageLength
 
 // Every column, finished or not, is made with these three fields in this order: so reading meets one shape only,
 // which makes it several times as fast.
@@ -91,4 +92,4 @@ export function writingIn(whole: Int32Array, length: number): Writing {
 export const columnOf = ({ length, pages }: Writing): Column => shaped(length, pages, [])
 
 /** In bytes, shared pages and all. */
-export const sizeOf = ({ pages }: Column): number => pages.length * pageLength * 4
+export const sizeOf = ({ pages }: Column): number => pages.length * pageBytes

@@ -1,5 +1,5 @@
 import type { Side } from '../access/classes.ts'
-import { eachStretch, type Indexes, type Start } from '../access/side-by-side.ts'
+import { eachStretch, eachStretchAbove, type Indexes, type Start } from '../access/side-by-side.ts'
 import { none, read } from '../base/column.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
@@ -30,8 +30,20 @@ export interface Within {
  * Now and every later start and end, in either of two states, that can make a difference to some people below some
  * places: in between, nothing there changes by itself. Costs what the stretches below and above cost.
  */
-export function instantsOf(
-  { before, after }: { readonly before: Moment; readonly after: Moment },
+export const instantsOf = (both: Both, within: Within): Instant[] => instantsIn(eachStretch, both, within)
+
+/** The same at these places themselves. Costs what the stretches above cost. */
+export const instantsAt = (both: Both, within: Within): Instant[] =>
+  instantsIn(eachStretchAbove, both, within)
+
+interface Both {
+  readonly before: Moment
+  readonly after: Moment
+}
+
+function instantsIn(
+  each: typeof eachStretch,
+  { before, after }: Both,
   { starts, people }: Within,
 ): Instant[] {
   const indexes: Indexes = [before.state.index, after.state.index]
@@ -41,7 +53,7 @@ export function instantsOf(
   }
   for (const index of indexes) for (const id of people) notePerson(index, id, note)
   const marks = indexes.map(index => marksEver(index, people))
-  eachStretch(indexes, starts, (side: Side, stretch: number) => {
+  each(indexes, starts, (side: Side, stretch: number) => {
     const index = indexes[side]
     someEntry(index, stretch, entry => {
       if (marks[side]?.[principalOf(entry) + 1] === 1) note(timesOf(index, entry))

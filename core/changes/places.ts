@@ -1,4 +1,4 @@
-import { regionsOf, startsAt } from '../access/side-by-side.ts'
+import { belowEach, regionsAt, startsAt } from '../access/side-by-side.ts'
 import type { NodeId } from '../base/ids.ts'
 import { idOf } from '../base/numbering.ts'
 import type { State } from '../state/state.ts'
@@ -13,10 +13,11 @@ export interface Place {
 /** All that lies below some places in either of two states, cut into pieces that answer alike in both. */
 export function placesBelow(before: State, after: State, tops: ReadonlySet<NodeId>): Place[] {
   const indexes = [before.index, after.index] as const
-  return regionsOf(indexes, startsAt(indexes, tops)).flatMap(({ side, regions }) =>
-    regions.tops.map((top, place) => ({
-      node: idOf(indexes[side].nodes, top) as NodeId,
-      nodes: regions.nodes[place] as number,
-    })),
-  )
+  return belowEach(indexes, startsAt(indexes, tops)).flatMap(below => {
+    const { tops, nodes } = regionsAt(indexes, below)
+    return tops.map((top, place) => ({
+      node: idOf(indexes[below.side].nodes, top) as NodeId,
+      nodes: nodes[place] as number,
+    }))
+  })
 }

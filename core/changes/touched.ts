@@ -1,4 +1,3 @@
-import { theWeb } from '../access/public.ts'
 import { peopleOf } from '../access/subject.ts'
 import { allRows, rowOf, rowsBy } from '../base/collection.ts'
 import { isOfAccess } from '../index/advance.ts'
@@ -25,13 +24,19 @@ export interface Touching {
 export interface Reach {
   /** All that lies below these. */
   readonly tops: ReadonlySet<NodeId>
-  readonly people: readonly PersonId[]
+  readonly people: ReadonlySet<PersonId> | 'everybody'
+  /** Whether it can differ for visitors without an account. */
+  readonly isWeb: boolean
 }
 
-export function reachOf(touching: Touching): Reach {
-  const people = peopleTouched(touching)
-  return { tops: topsTouched(touching), people: people === 'everybody' ? everybodyIn(touching) : [...people] }
-}
+export const reachOf = (touching: Touching): Reach => ({
+  tops: topsTouched(touching),
+  people: peopleTouched(touching),
+  isWeb: touching.changes.some(each => ofTheWeb.has(each.table)),
+})
+
+/** What opens places to the web or keeps it out. */
+const ofTheWeb: ReadonlySet<RecordChange['table']> = new Set(['nodes', 'limits', 'teams', 'workspaces'])
 
 /** Whether access of somebody can differ. */
 export function isTouched(touching: Touching, person: PersonId): boolean {
@@ -39,9 +44,8 @@ export function isTouched(touching: Touching, person: PersonId): boolean {
   return people === 'everybody' || people.has(person)
 }
 
-/** All people, in either state, and the web. */
-const everybodyIn = ({ before, after }: Touching): PersonId[] => [
-  theWeb,
+/** All people, in either state. */
+export const everybodyIn = ({ before, after }: Pick<Touching, 'before' | 'after'>): PersonId[] => [
   ...new Set([...peopleOf(before), ...peopleOf(after)].map(person => person.id)),
 ]
 

@@ -1,64 +1,71 @@
-import { actionsIn } from '../access/evaluate.ts'
-import { isPublicIn, theWeb } from '../access/public.ts'
-import { isToldOf, nodeById, personById, sightOf } from '../access/sight.ts'
-import { none } from '../base/column.ts'
-import type { NodeId, PersonId } from '../base/ids.ts'
-import type { Instant } from '../base/instant.ts'
-import { instantsOf } from '../changes/instants.ts'
-import type { Place } from '../changes/places.ts'
-import { type Reach, reachOf, touchedPlaces, type Touching } from '../changes/touched.ts'
+import type { Sides } from '../access/classes.ts'
 import { startsAt } from '../access/side-by-side.ts'
-import { actions, type ActionSet, noActions } from '../levels/action.ts'
+import { personById, type Sight, sightOf } from '../access/sight.ts'
+import { none } from '../base/column.ts'
+import type { PersonId } from '../base/ids.ts'
+import type { Instant } from '../base/instant.ts'
 import { isSame } from '../base/same.ts'
+import { instantsOf } from '../changes/instants.ts'
+import { everybodyIn, type Reach, reachOf, type Touching } from '../changes/touched.ts'
 import { momentOf } from '../state/moment.ts'
-import type { Moment } from '../state/state.ts'
 import { type ColumnDifference, columnDifferences } from '../access/column-differences.ts'
+import { type Asked, effectOf } from './effect.ts'
 import { type PowerDifference, powerDifferences, powerInstants, peopleWithPowers } from './powers.ts'
-
-/** What one person has at a place, and at what lies in it and answers alike, without a change set and with it. */
-export interface Difference {
-  readonly person: PersonId
-  readonly node: NodeId
-  /** How many places it speaks of, `node` included: the others lie below it. */
-  readonly nodes: number
-  readonly before: ActionSet
-  readonly after: ActionSet
-}
+import { type Difference, differencesFrom } from './rows.ts'
+import type { Counted } from './summed.ts'
 
 /** What a change set makes different from one instant on, until the next one listed. */
 export interface ImpactAt {
   readonly at: Instant
   readonly differences: readonly Difference[]
+  /** Places with a difference that the asker gives access above, and cannot see. */
+  readonly hiddenPlaces: number
+  /** What all comes to, where it is too much to be told row by row: then there are no differences. */
+  readonly counted: Counted | null
   /** The same for restricted columns of boards. */
   readonly columns: readonly ColumnDifference[]
   /** What people may do in the workspace. */
   readonly powers: readonly PowerDifference[]
 }
 
+export const sidesOf = ({ before, after }: Pick<Touching, 'before' | 'after'>): Sides<Sight> => [
+  sightOf(before),
+  sightOf(after),
+]
+export const indexesOf = ([was, is]: Sides<Sight>) => [was.index, is.index] as const
+export const personCount = ([was, is]: Sides<Sight>) =>
+  Math.max(was.index.persons.length, is.index.persons.length)
+
 /**
  * Exactly who gains and loses what where: first now, then at each later instant from which on the
  * difference is another one, because something begins or ends. Invited people count as if they were
  * here, and the web as one person. Places that the change set makes or removes count as nothing on their missing side.
+ *
+ * With an asker as far as that person may know: where they give access, and what becomes of themselves.
  */
-export function impact(whole: Touching): ImpactAt[] {
-  const reach = reachOf(whole)
+export function impact(whole: Touching, asker?: PersonId): ImpactAt[] {
+  const { tops, people, isWeb } = reachOf(whole)
+  const reach = { tops, isWeb, people: people === 'everybody' ? everybodyIn(whole) : [...people] }
   const powerful = peopleWithPowers(whole)
   const now = whole.after.at
   // What lies in no place changes by no start or end in one; and what roles give, by none but theirs.
-  const indexes = [whole.before.state.index, whole.after.state.index] as const
-  const starts = startsAt(indexes, reach.tops)
-  const places = touchedPlaces(whole)
+  const starts = startsAt(indexesOf(sidesOf(whole)), tops)
   const atPlaces = new Set(starts.length === 0 ? [now] : instantsOf(whole, { starts, people: reach.people }))
   const atRoles = new Set([now, ...powerInstants(whole, powerful)])
   const found: ImpactAt[] = []
-  let told: Omit<ImpactAt, 'at'> = { differences: [], columns: [], powers: [] }
+  let told: Omit<ImpactAt, 'at'> = {
+    differences: [],
+    hiddenPlaces: 0,
+    counted: null,
+    columns: [],
+    powers: [],
+  }
   for (const at of [...new Set([...atPlaces, ...atRoles])].sort((a, b) => a - b)) {
-    const was = momentOf(whole.before.state, at)
-    const will = momentOf(whole.after.state, at)
+    const both = { before: momentOf(whole.before.state, at), after: momentOf(whole.after.state, at) }
     const next = {
       ...told,
-      ...(atPlaces.has(at) ? placesAt({ ...reach, places }, was, will) : {}),
-      ...(atRoles.has(at) ? { powers: powerDifferences(powerful, was, will) } : {}),
+      ...(atPlaces.has(at) ? placesAt(reach, both, asker) : {}),
+      ...(atRoles.has(at) ? { powers: powerDifferences(powerful, both.before, both.after) } : {}),
     }
     if (found.length === 0 || !isSame(next, told)) found.push({ at, ...next })
     told = next
@@ -66,36 +73,59 @@ export function impact(whole: Touching): ImpactAt[] {
   return found
 }
 
-interface Placed extends Reach {
-  readonly places: readonly Place[]
-}
-
-const placesAt = (reach: Placed, was: Moment, will: Moment) => ({
-  differences: differencesIn(reach, was, will),
-  columns: columnDifferences(reach, was, will),
-})
-
 /** What is different from one moment to another by these changes, or by the time that passed for these records. */
 export const differences = (touching: Touching): Difference[] =>
-  differencesIn({ ...reachOf(touching), places: touchedPlaces(touching) }, touching.before, touching.after)
+  toldOf(askedOf(reachOf(touching), touching)).differences
 
-function differencesIn({ places, people }: Placed, was: Moment, will: Moment): Difference[] {
-  return places.flatMap(place =>
-    people.flatMap(person => {
-      const before = heldAt(was, person, place.node)
-      const after = heldAt(will, person, place.node)
-      return before === after ? [] : [{ person, ...place, before, after }]
-    }),
-  )
+type Both = Pick<Touching, 'before' | 'after'>
+
+const placesAt = (
+  reach: Omit<Reach, 'people'> & { readonly people: readonly PersonId[] },
+  both: Both,
+  asker?: PersonId,
+) => ({
+  ...toldOf(askedOf(reach, both, asker)),
+  columns: columnDifferences(reach, both.before, both.after),
+})
+
+function toldOf(asked: Omit<Asked, 'mostRows'>) {
+  const { rows, hidden } = effectOf({ ...asked, mostRows: Number.POSITIVE_INFINITY })
+  const differences = rows === null ? [] : differencesFrom(indexesOf(asked.sides), rows)
+  return { differences, hiddenPlaces: hidden }
 }
 
-function heldAt(moment: Moment, person: PersonId, node: NodeId): ActionSet {
-  const sight = sightOf(moment)
-  const place = nodeById(sight, node)
-  if (place === none) return noActions
-  if (person === theWeb) return isPublicIn(sight, place) ? onTheWeb : noActions
-  const number = personById(sight, person)
-  return number === none || !isToldOf(sight, number) ? noActions : actionsIn(sight, number, place)
+/** For whom and where; everybody by number, who is looked at in numbers alone. */
+interface Whom extends Omit<Reach, 'people'> {
+  readonly people: Iterable<PersonId> | 'everybody'
 }
 
-const onTheWeb = actions('see')
+export function askedOf(
+  { tops, people, isWeb }: Whom,
+  both: Both,
+  asker?: PersonId,
+): Omit<Asked, 'mostRows'> {
+  const sides = sidesOf(both)
+  return {
+    sides,
+    starts: startsAt(indexesOf(sides), tops),
+    people:
+      people === 'everybody'
+        ? Array.from({ length: personCount(sides) }, (_, number) => number)
+        : numbersOf(sides, people),
+    isWeb,
+    asker: asker === undefined ? none : numberIn(sides, asker),
+  }
+}
+
+function numbersOf(sides: Sides<Sight>, people: Iterable<PersonId>): number[] {
+  const numbers = new Set<number>()
+  for (const id of people) numbers.add(numberIn(sides, id))
+  numbers.delete(none)
+  return [...numbers]
+}
+
+/** A person has the same number on both sides. */
+function numberIn([was, is]: Sides<Sight>, id: PersonId): number {
+  const number = personById(was, id)
+  return number === none ? personById(is, id) : number
+}

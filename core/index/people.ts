@@ -27,8 +27,11 @@ export function putPerson(making: Making, person: Person): void {
   writeTimes(people, base + inPerson.times, person)
 }
 
-/** Whose memberships and grants are gone already. */
+/** Whose memberships and grants are gone already. Who looks at all numbers finds nobody there. */
 export function dropPerson(making: Making, { id }: Person): void {
+  const number = numberOf(making.index.persons, id)
+  if (number === undefined) return
+  write(writing(making, 'people'), number * inPerson.width + inPerson.status, statuses.removed)
   making.index.persons = unnumbered(making.index.persons, id)
 }
 

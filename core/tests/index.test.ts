@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { checkIn } from '../access/evaluate.ts'
 import { createSight, type Sight } from '../access/sight.ts'
-import { answerAt, answersFor, countsOf, seenIn } from '../access/what.ts'
+import { answerAt, answersFor, countsOf, seenAt, seenCount, seenIn } from '../access/what.ts'
 import { whoIn } from '../access/who.ts'
 import { allRows } from '../base/collection.ts'
 import { none, read } from '../base/column.ts'
@@ -132,7 +132,8 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
         expect(
           [...countsOf(answers)].flatMap(([set, count]) => Array<number>(count).fill(set)).sort(),
         ).toEqual(seen)
-        const pieces = seenIn(answers)
+        const rows = seenIn(answers)
+        const pieces = Array.from({ length: seenCount(rows) }, (_, place) => seenAt(rows, place))
         expect(pieces.flatMap(each => Array<number>(each.nodes).fill(each.actions)).sort()).toEqual(seen)
         for (const each of pieces) expect(checkIn(sight, person, each.node)).toBe(each.actions)
       }

@@ -14,51 +14,82 @@ export interface Told {
   readonly after: ActionSet
 }
 
+/** What was gained, or lost, added up. */
+export interface ToldSum {
+  readonly people: number
+  readonly isWeb: boolean
+  readonly places: number
+  /** What people have then, each once at least. */
+  readonly afters: readonly ActionSet[]
+}
+
+export interface ToldSums {
+  readonly gains: ToldSum
+  readonly losses: ToldSum
+}
+
 /**
  * What a change does, in one line: "3 people gain Reader on 12 places; nobody loses anything." Where its
  * reader may not know of all that it does, nothing is said of nobody.
  */
-export function impactInWords(differences: readonly Told[], isWhole: boolean): string {
-  if (differences.length === 0)
+export const impactInWords = (differences: readonly Told[], isWhole: boolean): string =>
+  sumsInWords(sumsOf(differences), isWhole)
+
+/** The same of what was added up already. */
+export function sumsInWords({ gains, losses }: ToldSums, isWhole: boolean): string {
+  if (isNothing(gains) && isNothing(losses))
     return isWhole ? 'Nobody’s access changes.' : 'No access changes where you can see it.'
-  const gains = sentenceFor(
-    'gain',
-    differences.filter(each => beyond(each.after, each.before).length > 0),
-  )
-  const losses = sentenceFor(
-    'lose',
-    differences.filter(each => beyond(each.before, each.after).length > 0),
-  )
   const nobody = (does: string) => (isWhole ? [`nobody ${does} anything`] : [])
-  const parts = [...(gains ?? nobody('gains')), ...(losses ?? nobody('loses'))]
+  const parts = [
+    ...(isNothing(gains) ? nobody('gains') : [sentenceFor('gain', gains)]),
+    ...(isNothing(losses) ? nobody('loses') : [sentenceFor('lose', losses)]),
+  ]
   const line = `${parts.join('; ')}.`
   return line.charAt(0).toUpperCase() + line.slice(1)
 }
 
-function sentenceFor(verb: 'gain' | 'lose', told: readonly Told[]): [string] | undefined {
-  if (told.length === 0) return undefined
+const isNothing = ({ people, isWeb }: ToldSum) => people === 0 && !isWeb
+
+const sumsOf = (told: readonly Told[]): ToldSums => ({
+  gains: sumOf(told.filter(each => beyond(each.after, each.before).length > 0)),
+  losses: sumOf(told.filter(each => beyond(each.before, each.after).length > 0)),
+})
+
+function sumOf(told: readonly Told[]): ToldSum {
   const people = new Set<string>(told.map(each => each.person))
-  const counts = new Map(told.map(each => [each.place, each.places]))
-  const places = [...counts.values()].reduce((sum, each) => sum + each, 0)
-  const who = whoOf(verb, people.delete(theWeb), people.size)
-  return [`${who} ${whatOf(verb, told)} on ${places === 1 ? '1 place' : `${places} places`}`]
+  const isWeb = people.delete(theWeb)
+  const places = new Map(told.map(each => [each.place, each.places]))
+  return {
+    people: people.size,
+    isWeb,
+    places: [...places.values()].reduce((sum, each) => sum + each, 0),
+    afters: told.map(each => each.after),
+  }
 }
+
+function sentenceFor(verb: 'gain' | 'lose', { people, isWeb, places, afters }: ToldSum): string {
+  const who = whoOf(verb, isWeb, people)
+  return `${who} ${whatOf(verb, afters)} on ${places === 1 ? '1 place' : `${grouped(places)} places`}`
+}
+
+/** A large number is easier to read in groups of three. */
+export const grouped = (count: number): string => count.toLocaleString('en')
 
 /** Visitors without an account count as nobody among the people: they are everybody. */
 function whoOf(verb: 'gain' | 'lose', isWeb: boolean, people: number): string {
   if (isWeb && people === 0) return `anybody on the web ${verb}s`
-  const counted = people === 1 ? '1 person' : `${people} people`
+  const counted = people === 1 ? '1 person' : `${grouped(people)} people`
   if (isWeb) return `${counted} and anybody on the web ${verb}`
   return people === 1 ? `${counted} ${verb}s` : `${counted} ${verb}`
 }
 
 /** The level that they come to have, where it is the same for all; of a loss, how much of it. */
-function whatOf(verb: 'gain' | 'lose', told: readonly Told[]): string {
-  const [only, ...others] = new Set(told.map(each => nameOfActions(each.after).name))
+function whatOf(verb: 'gain' | 'lose', afters: readonly ActionSet[]): string {
+  const [only, ...others] = new Set(afters.map(each => nameOfActions(each).name))
   const level = only !== undefined && others.length === 0 ? only : undefined
   if (verb === 'gain') return level ?? 'access'
-  const gone = told.filter(each => each.after === 0).length
-  if (gone === told.length) return 'all access'
+  const gone = afters.filter(each => each === 0).length
+  if (gone === afters.length) return 'all access'
   if (gone > 0) return 'some or all access'
   return level === undefined ? 'some access' : `some access, down to ${level},`
 }

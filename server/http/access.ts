@@ -29,8 +29,9 @@ export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): 
   router.get('/nodes/:id/taken-over', (request, response) => {
     response.json(takenOverView(asker(request), id(request), checked(takeOverQuery, request.query)))
   })
-  router.get('/places-to-ask', (request, response) => {
-    response.json(placesToAsk(checking(parts, asker(request)), checked(placesQuery, request.query).find))
+  router.get('/places-to-ask', async (request, response) => {
+    const who = checking(parts, asker(request))
+    response.json(await placesToAsk(who, checked(placesQuery, request.query).find))
   })
   router.get('/drafts', async (request, response) => {
     response.json(await draftsView(parts, asker(request)))

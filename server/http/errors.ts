@@ -1,4 +1,4 @@
-import type { ErrorRequestHandler, RequestHandler, Response } from 'express'
+import type { ErrorRequestHandler, Request, RequestHandler, Response } from 'express'
 import type { Problem } from '#contract/problem.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
@@ -16,11 +16,15 @@ export function errorHandler(parts: Parts): ErrorRequestHandler {
       next(error)
       return
     }
-    const known = knownProblem(error)
-    if (known === undefined)
-      parts.log.error({ err: error as Error, route: request.route as unknown }, 'a request failed')
-    sendProblem(response, known ?? problemOf('fault').problem)
+    sendProblem(response, problemFor(parts, request, error))
   }
+}
+
+export function problemFor({ log }: Parts, request: Request, error: unknown): Problem {
+  const known = knownProblem(error)
+  if (known === undefined)
+    log.error({ err: error as Error, route: request.route as unknown }, 'a request failed')
+  return known ?? problemOf('fault').problem
 }
 
 export function sendProblem(response: Response, problem: Problem): void {

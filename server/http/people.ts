@@ -45,8 +45,8 @@ export function peopleRoutes(parts: Parts, asker: (request: Request) => Asker): 
   router.post('/people/addresses', (request, response) => {
     response.json(addressesView(asker(request), checked(addressesRequest, request.body)))
   })
-  router.post('/people/offer', (request, response) => {
-    response.json(offerView(parts, asker(request), checked(offerRequest, request.body).offer))
+  router.post('/people/offer', async (request, response) => {
+    response.json(await offerView(parts, asker(request), checked(offerRequest, request.body).offer))
   })
   router.post('/people/import', (request, response) => {
     response.json(importView(parts, asker(request), checked(importRequest, request.body)))
@@ -54,8 +54,8 @@ export function peopleRoutes(parts: Parts, asker: (request: Request) => Asker): 
   router.get('/people/:id', async (request, response) => {
     response.json(await personDetail(parts, asker(request), id(request)))
   })
-  router.get('/people/:id/reach', (request, response) => {
-    response.json(reachedView(checking(parts, asker(request)), id(request)))
+  router.get('/people/:id/reach', async (request, response) => {
+    response.json(await reachedView(parts, checking(parts, asker(request)), id(request)))
   })
   router.get('/people/:id/leaving', (request, response) => {
     response.json(leavingView(asker(request), id(request)))
@@ -85,12 +85,12 @@ export function aroundPeopleRoutes(parts: Parts, asker: (request: Request) => As
   router.get('/ways-in', (request, response) => {
     response.json(waysInView(parts, asker(request)))
   })
-  router.get('/places', (request, response) => {
+  router.get('/places', async (request, response) => {
     const { find } = checked(placesQuery, request.query)
-    response.json(placesToOffer(asker(request), find))
+    response.json(await placesToOffer(asker(request), find))
   })
-  router.get('/me/access', (request, response) => {
-    response.json(myAccessView(parts, asker(request)))
+  router.get('/me/access', async (request, response) => {
+    response.json(await myAccessView(parts, asker(request)))
   })
   router.get('/teams', (request, response) => {
     response.json(teamsView(asker(request)))

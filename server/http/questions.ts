@@ -37,7 +37,7 @@ export function questionRoutes(parts: Parts, asker: (request: Request) => Asker)
   })
   router.get('/people/:id/places', async (request, response) => {
     const question = await asked(request)
-    response.json(whatView(question, id(request), question.page))
+    response.json(await whatView(parts, question, { id: id(request), page: question.page }))
   })
   router.get('/nodes/:id/columns', (request, response) => {
     response.json(columnsView(asker(request), id(request)))

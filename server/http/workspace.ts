@@ -1,17 +1,16 @@
 import { type Request, Router } from 'express'
-import { changeSetRequest, idParams, slugParams, textRequest, whyParams } from '#contract/requests.ts'
+import { idParams, placesQuery, slugParams, textRequest, whyParams } from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
 import { accessView } from '../services/access.ts'
 import { type Asker, askerOf, checking } from '../services/asker.ts'
-import { applyChangeSet } from '../services/change.ts'
 import { binView, childrenSeen, goalsFor, nodeView, treeView } from '../services/content.ts'
-import { foresee } from '../services/foresee.ts'
 import { notePresence } from '../services/presence.ts'
 import { workspaceView } from '../services/workspace.ts'
 import { sumView } from '../services/sum.ts'
 import { saveText, textView } from '../services/text.ts'
 import { seenPlace } from '../services/asker.ts'
 import { accessRoutes } from './access.ts'
+import { changeRoutes } from './changes.ts'
 import { checked } from './check.ts'
 import { oversightRoutes } from './oversight.ts'
 import { aroundPeopleRoutes, peopleRoutes } from './people.ts'
@@ -34,15 +33,8 @@ export function workspaceRoutes(parts: Parts): Router {
   router.get('/', (request, response) => {
     response.json(workspaceView(asker(request)))
   })
-  router.post('/changes', async (request, response) => {
-    const who = asker(request)
-    response.json(await applyChangeSet(parts, who, checked(changeSetRequest, request.body)))
-  })
-  router.post('/changes/foresee', async (request, response) => {
-    response.json(await foresee(parts, asker(request), checked(changeSetRequest, request.body)))
-  })
-  router.get('/tree', (request, response) => {
-    response.json(treeView(asker(request)))
+  router.get('/tree', async (request, response) => {
+    response.json(await treeView(parts, asker(request)))
   })
   router.get('/nodes/:id', (request, response) => {
     response.json(nodeView(asker(request), id(request)))
@@ -51,8 +43,9 @@ export function workspaceRoutes(parts: Parts): Router {
     const who = asker(request)
     response.json(childrenSeen(who, seenPlace(who, id(request)).place.node.id))
   })
-  router.get('/nodes/:id/goals', (request, response) => {
-    response.json(goalsFor(asker(request), id(request)))
+  router.get('/nodes/:id/goals', async (request, response) => {
+    const { find } = checked(placesQuery, request.query)
+    response.json(await goalsFor(asker(request), id(request), find))
   })
   router.get('/bin', (request, response) => {
     response.json(binView(asker(request)))
@@ -73,6 +66,7 @@ export function workspaceRoutes(parts: Parts): Router {
     response.json(await saveText(parts, who, { id: id(request), request: body }))
   })
   router.use(
+    changeRoutes(parts, asker),
     oversightRoutes(parts, asker),
     questionRoutes(parts, asker),
     peopleRoutes(parts, asker),

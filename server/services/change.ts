@@ -1,6 +1,9 @@
-import type { AppliedView, ForeseenView } from '#contract/views.ts'
+import type { ForeseenView } from '#contract/effect-views.ts'
+import type { AppliedView } from '#contract/views.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
-import { type ChangeSet, judge, type Judged, type Refused } from '#core/changes/judge.ts'
+import { type ChangeSet, judge, type Judged, type Refused, wholeOf } from '#core/changes/judge.ts'
+import type { ImpactAt } from '#core/impact/impact.ts'
+import { isWide, type Recorded } from '#core/impact/wide.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
@@ -13,6 +16,7 @@ import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import type { Asker } from './asker.ts'
 import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
+import { askEffects, askRecord, effectsOf } from './effects.ts'
 import { foreseenBy } from './foresee.ts'
 import { doneSince } from './history.ts'
 import { leavesBin, type Told, writingOf } from './record.ts'
@@ -30,15 +34,46 @@ export async function applyChangeSet(
 ): Promise<AppliedView> {
   const meant = await changeSetFrom(parts, asker, request)
   if (locksOut(parts, asker, meant)) throw problemOf('second-step-first')
-  const result = await submit(parts.writer, candidates =>
-    prepare(parts, { asker, meant, seen: request.seen, candidates }),
-  )
+  const trying = { asker, meant, seen: request.seen }
+  let result = await submit(parts.writer, candidates => prepare(parts, { ...trying, candidates }))
+  if (!result.ok && 'wide' in result.error) {
+    const known = await askAbout(parts, trying, result.error.wide)
+    result = await submit(parts.writer, candidates => prepare(parts, { ...trying, candidates, known }))
+  }
   if (result.ok) return { revision: result.value, made: Object.fromEntries(meant.made) }
   const seenRevision = Number(request.seen?.split('.')[0] ?? Number.NaN)
   const meanwhile = Number.isNaN(seenRevision) ? [] : await doneSince(parts, asker, seenRevision)
   const told = meanwhile.length === 0 ? {} : { meanwhile }
   if ('effect' in result.error) throw problemOf('effect-changed', { effect: result.error.effect, ...told })
+  if ('wide' in result.error) throw problemOf('fault')
   throw new ProblemError({ ...problemFrom(result.error, asker), ...told })
+}
+
+/** A wide change that was judged: what it does has to be known first. */
+interface Wide {
+  readonly before: Moment
+  readonly judged: Judged
+}
+
+/** What a wide change does, asked of the thread while others go on; it holds as long as nobody writes meanwhile. */
+interface Known {
+  readonly revision: number
+  readonly effects: readonly ImpactAt[]
+  readonly record: Recorded
+}
+
+async function askAbout(
+  parts: Parts,
+  { asker, meant, seen }: Omit<Submission, 'candidates' | 'known'>,
+  { before, judged }: Wide,
+): Promise<Known> {
+  const { workspace, person } = asker
+  const whole = wholeOf(before, meant.changeSet, judged)
+  return {
+    revision: before.state.revision,
+    effects: seen === undefined ? [] : await askEffects(parts, { workspace, whole, asker: person }),
+    record: await askRecord(parts, { workspace, whole }),
+  }
 }
 
 /** Whether the author would ask a second step of themselves that they do not have. */
@@ -57,25 +92,40 @@ interface Submission {
   readonly meant: Meant
   readonly seen: string | undefined
   readonly candidates: Candidates
+  readonly known?: Known
 }
 
 function prepare(
   parts: Parts,
-  { asker, meant, seen, candidates }: Submission,
-): Result<Prepared<number>, Refused | { readonly effect: ForeseenView }> {
+  { asker, meant, seen, candidates, known }: Submission,
+): Result<Prepared<number>, Refused | { readonly effect: ForeseenView } | { readonly wide: Wide }> {
   const before = candidates.momentOf(asker.workspace)
   if (before === undefined) throw problemOf('not-found')
   const { changeSet, undone, draft, message } = meant
   const judged = judge(before, changeSet)
   if (!judged.ok) return refused(judged.error)
-  if (seen !== undefined) {
-    const effect = foreseenBy(asker, before, { ...meant, judged: judged.value })
-    if (digestIn(effect.seen) !== digestIn(seen)) return refused({ effect })
-  }
+  const whole = wholeOf(before, changeSet, judged.value)
+  if (known === undefined && isWide(whole)) return refused({ wide: { before, judged: judged.value } })
+  const still = known?.revision === before.state.revision ? known : undefined
+  const effects = () => still?.effects ?? effectsOf(whole, asker.person)
+  const effect = changedEffect({ asker, meant, seen }, before, { judged: judged.value, effects })
+  if (effect !== undefined) return refused({ effect })
   const { workspace } = asker
   const told = { message, handedBy: draft?.from ?? null }
-  const judgement = { workspace, before, changeSet, judged: judged.value, undone, told }
+  const record = still?.record
+  const judgement = { workspace, before, changeSet, judged: judged.value, undone, told, record }
   return ok(writeJudged(parts, { ...judgement, draft: draft?.id }))
+}
+
+/** What a change set does by now, where its author saw something else. */
+function changedEffect(
+  { asker, meant, seen }: Pick<Submission, 'asker' | 'meant' | 'seen'>,
+  before: Moment,
+  { judged, effects }: { readonly judged: Judged; readonly effects: () => readonly ImpactAt[] },
+): ForeseenView | undefined {
+  if (seen === undefined) return undefined
+  const effect = foreseenBy(asker, before, { ...meant, judged, effects: effects() })
+  return digestIn(effect.seen) === digestIn(seen) ? undefined : effect
 }
 
 const digestIn = (seen: string): string => seen.slice(seen.indexOf('.') + 1)
@@ -89,17 +139,19 @@ interface Judgement {
   readonly told?: Told
   /** The kept change set that it is: gone with it. */
   readonly draft?: string | undefined
+  /** What it does, where that is known already. */
+  readonly record?: Recorded | undefined
 }
 
 /** The rows of a change set that was judged: its records, its history entry, its mails and notices. */
 export function writeJudged(
   parts: Parts,
-  { workspace, before, changeSet, judged, undone = null, told = {}, draft }: Judgement,
+  { workspace, before, changeSet, judged, undone = null, told = {}, draft, record }: Judgement,
 ): Prepared<number> {
   const state = atRevision(judged.state, before.state.revision + 1)
   const after: Moment = { state, at: before.at }
   const touching = { changes: judged.changes, before, after }
-  const writing = writingOf(parts, { ...changeSet, workspace, touching, after, undone, told })
+  const writing = writingOf(parts, { ...changeSet, workspace, touching, after, undone, told, record })
   const mails = invitationMails(parts, { workspace, changeSet, after })
   return {
     state,

@@ -1,26 +1,39 @@
 import type { BinnedView, NodeView, PathView, TreeItem, TreeView } from '#contract/views.ts'
-import { rowsBy } from '#core/base/collection.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
+import { none } from '#core/base/column.ts'
 import { check } from '#core/access/evaluate.ts'
 import { isPublic } from '#core/access/public.ts'
-import { what, whatBelow } from '#core/access/what.ts'
+import { isRoot } from '#core/access/side-by-side.ts'
+import type { Seen } from '#core/access/what.ts'
 import { binTime } from '#core/state/dates.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
-import { childrenOf, pathOf, privateFolderOf, rootOf, subtreeOf } from '#core/state/state.ts'
+import { idOf } from '#core/base/numbering.ts'
+import { childrenOf, pathOf, privateFolderOf } from '#core/state/state.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
 import { type ContentNode, kindsWithin } from '#core/tree/node.ts'
+import type { Parts } from '../parts.ts'
 import { type Asker, holdsAt, knowsPerson, maySee, nameOf, pathWords, seenPath, seenPlace } from './asker.ts'
+import { findPlaces } from './find-places.ts'
+import { seenPieces } from './seen.ts'
 
 /**
  * The tree as its reader finds it. Homes stand at the top for members; whatever else is seen without
  * its parent, and all that a guest sees, stands under "Opened for me".
  */
-export function treeView(asker: Asker): TreeView {
+export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
   const { moment, subject } = asker
-  const root = rootOf(moment.state).id
+  const { index, nodes } = moment.state
   const kept = privateFolderOf(moment.state, asker.person)
-  const tops = what(moment, asker.person)
-    .filter(({ node }) => node.id !== root && node.id !== kept?.id && isTop(asker, node))
+  const pieces = await seenPieces(parts, asker, asker.person)
+  const standsAlone = ({ within }: Seen) => within === none || isRoot(index, (pieces[within] as Seen).node)
+  const tops = pieces
+    .filter(each => standsAlone(each) && !isRoot(index, each.node))
+    .map(({ node, actions }) => ({
+      node: rowOf(nodes, idOf(index.nodes, node) as NodeId) as ContentNode,
+      actions,
+    }))
+    .filter(({ node }) => node.id !== kept?.id && isTop(asker, node))
     .map(({ node, actions }) => itemOf(asker, node, actions))
     .sort((a, b) => a.name.localeCompare(b.name))
   const standsAtTop = (item: TreeItem) => !subject.isGuest && (item.home === 'team' || item.home === 'shared')
@@ -49,23 +62,15 @@ export function nodeView(asker: Asker, id: string): NodeView {
   }
 }
 
-/** Where a place could be moved to: what may hold it, and where the asker may add. */
-export function goalsFor(asker: Asker, id: string): PathView[] {
-  const { place } = seenPlace(asker, id)
-  const { node } = place
-  const own = new Set([...subtreeOf(asker.moment.state, node.id)].map(each => each.id))
-  const root = rootOf(asker.moment.state).id
-  return whatBelow(asker.moment, asker.person, root)
-    .filter(
-      ({ node: goal, actions }) =>
-        has(actions, 'add') &&
-        goal.id !== root &&
-        goal.id !== node.parent &&
-        !own.has(goal.id) &&
-        kindsWithin(goal.kind).includes(node.kind),
-    )
-    .map(({ node: goal }) => pathView(asker, goal, pathOf(asker.moment.state, goal.id).slice(1)))
-    .sort((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path))
+/** Where a place could be moved to, by a part of the name: what may hold it, and where the asker may add. */
+export function goalsFor(asker: Asker, id: string, find: string): Promise<PathView[]> {
+  const { node } = seenPlace(asker, id).place
+  const isOwn = (goal: NodeId) => pathOf(asker.moment.state, goal).some(each => each.id === node.id)
+  return findPlaces(asker, {
+    find,
+    may: (_, actions) => has(actions, 'add'),
+    fits: goal => goal.id !== node.parent && kindsWithin(goal.kind).includes(node.kind) && !isOwn(goal.id),
+  })
 }
 
 /** What lies in the bin and the asker could bring back: not what only lies in it with something else. */

@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { ChangeSetRequest } from '#contract/requests.ts'
-import type { ForeseenAt, ForeseenView, PathView, PlaceName, PowerDifferenceView } from '#contract/views.ts'
+import type { ForeseenAt, ForeseenView, PowerDifferenceView } from '#contract/effect-views.ts'
+import type { PathView, PlaceName } from '#contract/views.ts'
 import type { ColumnDifference } from '#core/access/column-differences.ts'
 import { checkColumn } from '#core/access/columns.ts'
 import { check } from '#core/access/evaluate.ts'
@@ -12,27 +13,39 @@ import { factsOf } from '#core/changes/fact.ts'
 import { type ChangeSet, judge, type Judged, wholeOf } from '#core/changes/judge.ts'
 import type { WhyLeft } from '#core/changes/undo.ts'
 import { isPolicy } from '#core/changes/touched.ts'
-import { eachPlace } from '#core/impact/each-place.ts'
-import { type Difference, impact, type ImpactAt } from '#core/impact/impact.ts'
+import type { ImpactAt } from '#core/impact/impact.ts'
+import { isWide } from '#core/impact/wide.ts'
 import type { PowerDifference } from '#core/impact/powers.ts'
 import { has } from '#core/levels/action.ts'
 import { momentOf } from '#core/state/moment.ts'
-import { type Moment, pathOf, type RecordChange, rootOf, type State } from '#core/state/state.ts'
+import { type Moment, type RecordChange, rootOf, type State } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
+import type { Patience } from '../worker/asking.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf, readerAt } from './asker.ts'
-import { columnDifferenceView, differenceView, inOrder } from './difference.ts'
+import { columnDifferenceView, countedView, differenceView, inOrder } from './difference.ts'
+import { askEffects, effectsOf } from './effects.ts'
 import { changeSetFrom, problemFrom } from './change-set.ts'
 import { factView, mayReadFact } from './fact.ts'
 import { keeperOf, overWords } from './people.ts'
 
 /** Judges a change set without applying it, and tells its author what it would do. */
-export async function foresee(parts: Parts, asker: Asker, request: ChangeSetRequest): Promise<ForeseenView> {
+export async function foresee(
+  parts: Parts,
+  asker: Asker,
+  { request, patience }: { readonly request: ChangeSetRequest; readonly patience?: Patience },
+): Promise<ForeseenView> {
   const { changeSet, made } = await changeSetFrom(parts, asker, request)
   const before = momentOf(asker.moment.state, parts.clock())
   const judged = judge(before, changeSet)
   if (!judged.ok) throw new ProblemError(problemFrom(judged.error, asker))
-  return foreseenBy(asker, before, { changeSet, made, judged: judged.value })
+  const foreseeable = { changeSet, made, judged: judged.value }
+  const { workspace, person } = asker
+  const whole = wholeOf(before, changeSet, judged.value)
+  const effects = isWide(whole)
+    ? await askEffects(parts, { workspace, whole, asker: person }, patience)
+    : effectsOf(whole, person)
+  return foreseenBy(asker, before, { ...foreseeable, effects })
 }
 
 export interface Foreseeable {
@@ -40,26 +53,24 @@ export interface Foreseeable {
   /** The ids made for `new:x`: others each time, so what is seen is compared without them. */
   readonly made: ReadonlyMap<string, string>
   readonly judged: Judged
+  /** As the author may know them. */
+  readonly effects: readonly ImpactAt[]
 }
 
 /** What a judged change set does, as far as its author may know, at the moment of asking. */
 export function foreseenBy(
   { workspace, person }: Asker,
   before: Moment,
-  { changeSet, made, judged }: Foreseeable,
+  { changeSet, made, judged, effects }: Foreseeable,
 ): ForeseenView {
   const asker = readerAt(workspace, before, person)
   if (asker === undefined) throw problemOf('not-found')
   const after = momentOf(judged.state, before.at)
-  const whole = wholeOf(before, changeSet, judged)
-  const told = withoutRepeats(
-    impact(whole).map(each =>
-      foreseenAt(asker, after, { ...each, differences: eachPlace(whole, each.differences) }),
-    ),
-  )
+  const told = withoutRepeats(effects.map(each => foreseenAt(asker, after, each)))
+  const digests = effects.map(({ counted }) => counted?.digest ?? null)
   return {
     revision: before.state.revision,
-    seen: `${before.state.revision}.${digestOf(told, made, before.state)}`,
+    seen: `${before.state.revision}.${digestOf({ told, digests }, made, before.state)}`,
     impact: told,
     isWhole: judged.changes.every(change => isWithinShared(asker, after, change)),
     leftOut: leftOutBy(asker, changeSet),
@@ -105,7 +116,11 @@ function placeIn(change: RecordChange): NodeId | undefined {
  * The same for the same effect, whenever it is asked: what is new gets another id each time, so it is
  * called by its placeholder, or by what it is named and where it stands.
  */
-function digestOf(told: readonly ForeseenAt[], made: ReadonlyMap<string, string>, before: State): string {
+function digestOf(
+  { told, digests }: { readonly told: readonly ForeseenAt[]; readonly digests: readonly (string | null)[] },
+  made: ReadonlyMap<string, string>,
+  before: State,
+): string {
   const names = new Map([...made].map(([placeholder, id]) => [id, placeholder]))
   const placeOf = ({ id, name, path }: PathView) =>
     names.get(id) ??
@@ -128,7 +143,9 @@ function digestOf(told: readonly ForeseenAt[], made: ReadonlyMap<string, string>
       .sort(),
     powers.map(({ person, ...power }) => JSON.stringify([names.get(person.id) ?? person.id, power])).sort(),
   ])
-  return createHash('sha256').update(JSON.stringify(plain)).digest('base64url')
+  return createHash('sha256')
+    .update(JSON.stringify([plain, digests]))
+    .digest('base64url')
 }
 
 /** What undoing leaves out, in words, as far as its author may know of it. */
@@ -152,24 +169,20 @@ const whyLeft: Readonly<Record<WhyLeft, string>> = {
   gone: 'it is not there any more, or what it belongs to is not.',
 }
 
-/**
- * A difference is told where the author shares, before or after, or where it is the author's own. Where
- * the author shares above a place that is hidden, the place is counted and not named.
- */
-function foreseenAt(asker: Asker, after: Moment, { at, differences, columns, powers }: ImpactAt): ForeseenAt {
-  const known = differences.filter(each => maySeeDifference(asker, after, each))
-  const hidden = new Map(
-    differences
-      .filter(each => !sees(asker, after, each.node) && sharesAbove(asker, each.node))
-      .map(each => [each.node, each.nodes]),
-  )
+/** What differs at places comes as the author may know it; the rest is looked at here. */
+function foreseenAt(
+  asker: Asker,
+  after: Moment,
+  { at, differences, hiddenPlaces, counted, columns, powers }: ImpactAt,
+): ForeseenAt {
   return {
     at,
-    differences: inOrder(known.map(each => differenceView(after, asker, each))),
+    differences: inOrder(differences.map(each => differenceView(after, asker, each))),
+    counted: counted === null ? null : countedView(after, asker, counted),
     columns: columns
       .filter(each => maySeeColumn(asker, after, each))
       .map(each => columnDifferenceView(after, asker, each)),
-    hiddenPlaces: [...hidden.values()].reduce((sum, each) => sum + each, 0),
+    hiddenPlaces,
     powers: powers
       .filter(each => maySeePowers(asker, after, each.person))
       .map(each => powerDifferenceView(asker, after, each)),
@@ -199,25 +212,14 @@ const powerDifferenceView = (
 const withoutRepeats = (told: readonly ForeseenAt[]): ForeseenAt[] =>
   told.filter((each, index) => index === 0 || !isDeepStrictEqual({ ...told[index - 1], at: each.at }, each))
 
-function maySeeDifference(
-  asker: Asker,
-  after: Moment,
-  { person, node }: Pick<Difference, 'person' | 'node'>,
-): boolean {
-  if (node === rootOf(asker.moment.state).id || !sees(asker, after, node)) return false
-  return (
-    person === asker.person ||
-    [asker.moment, after].some(each => has(check(each, asker.person, node), 'share'))
-  )
-}
-
 /** Only where the author knows of the column, before or after, and may be told who has what there. */
-const maySeeColumn = (asker: Asker, after: Moment, { person, at, column }: ColumnDifference): boolean =>
-  maySeeDifference(asker, after, { person, node: at }) &&
-  [asker.moment, after].some(each => checkColumn(each, asker.person, { at, column }) !== 'none')
+function maySeeColumn(asker: Asker, after: Moment, { person, at: node, column }: ColumnDifference): boolean {
+  const moments = [asker.moment, after]
+  if (node === rootOf(asker.moment.state).id || !sees(asker, after, node)) return false
+  const isTold =
+    person === asker.person || moments.some(each => has(check(each, asker.person, node), 'share'))
+  return isTold && moments.some(each => checkColumn(each, asker.person, { at: node, column }) !== 'none')
+}
 
 const sees = (asker: Asker, after: Moment, node: NodeId): boolean =>
   [asker.moment, after].some(each => has(check(each, asker.person, node), 'see'))
-
-const sharesAbove = (asker: Asker, node: NodeId): boolean =>
-  pathOf(asker.moment.state, node).some(each => has(check(asker.moment, asker.person, each.id), 'share'))

@@ -7,15 +7,16 @@ import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { isForGood } from '#core/changes/edits/undo.ts'
 import { type Fact, factsOf } from '#core/changes/fact.ts'
 import { theWorkspace } from '#core/changes/passing.ts'
-import type { Difference } from '#core/impact/impact.ts'
-import { beyond, type ActionSet } from '#core/levels/action.ts'
+import type { Difference } from '#core/impact/rows.ts'
+import { beyond } from '#core/levels/action.ts'
 import { pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ChangeSetRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, holdsAt, knowsPerson, nameOf } from './asker.ts'
 import { factView, isPlaceKnown, mayReadFact } from './fact.ts'
-import { differenceView, inOrder } from './difference.ts'
+import { countedView, differenceView, inOrder } from './difference.ts'
+import { type Kept, readEffect } from './kept-effect.ts'
 
 const entriesAtOnce = 50
 const rowsAtOnce = 200
@@ -50,7 +51,7 @@ export async function entryDetailView(
   if (entry === undefined) throw problemOf('not-found')
   return {
     ...entry,
-    differences: inOrder(effectKnown(asker, read.row).map(each => differenceView(asker.moment, asker, each))),
+    ...effectView(asker, effectKnown(asker, read.row)),
   }
 }
 
@@ -110,7 +111,7 @@ function fits(asker: Asker, { row, facts }: Read, { person, place, act }: Histor
 }
 
 function entryView(asker: Asker, { row, facts, isPart }: Read): EntryView {
-  const effect = effectKnown(asker, row)
+  const { differences, counted } = effectKnown(asker, row)
   const isMine = row.author === asker.person
   return {
     revision: row.revision,
@@ -120,8 +121,9 @@ function entryView(asker: Asker, { row, facts, isPart }: Read): EntryView {
     // What its author wrote may speak of what the reader may not know.
     reason: isPart && !isMine ? '' : row.reason,
     facts: facts.map(fact => factView(asker, fact)),
-    gains: countOf(effect.filter(each => beyond(each.after, each.before).length > 0)),
-    losses: countOf(effect.filter(each => beyond(each.before, each.after).length > 0)),
+    gains: counted?.gains ?? countOf(differences.filter(each => beyond(each.after, each.before).length > 0)),
+    losses:
+      counted?.losses ?? countOf(differences.filter(each => beyond(each.before, each.after).length > 0)),
     undoes: row.undoes,
     undoneBy: null,
     mayUndo: row.author !== theWorkspace && !facts.some(fact => isForGood(fact.change)),
@@ -133,17 +135,39 @@ const authorView = (asker: Asker, author: PersonId) =>
     ? { id: author, name: nameOf(asker.moment, author) }
     : { id: '', name: 'Somebody' }
 
-/** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
-export function effectKnown(asker: Asker, row: ChangeSetRow): Difference[] {
-  const effect = JSON.parse(row.effect) as [PersonId, NodeId, ActionSet, ActionSet, number?][]
-  return effect
-    .map(([person, node, before, after, nodes = 1]) => ({ person, node, nodes, before, after }))
-    .filter(
+/**
+ * A difference is the reader's to know where the reader sees the place, and shares there or reads the history. Counts
+ * are where that is so of all places at which they begin; the people and places named in them as they are known.
+ */
+export function effectKnown(asker: Asker, row: ChangeSetRow): Pick<Kept, 'differences' | 'counted'> {
+  const { differences, counted, tops } = readEffect(row.effect)
+  const mayRead = (node: NodeId) =>
+    isPlaceKnown(asker, node) && (holdsAt(asker, node, 'share') || asks(asker, 'read the history'))
+  const isHere = (person: PersonId) =>
+    person === theWeb || rowOf(asker.moment.state.persons, person) !== undefined
+  return {
+    differences: differences.filter(
       ({ person, node }) =>
-        isPlaceKnown(asker, node) &&
-        (person === asker.person || holdsAt(asker, node, 'share') || asks(asker, 'read the history')) &&
-        (person === theWeb || rowOf(asker.moment.state.persons, person) !== undefined),
-    )
+        isPlaceKnown(asker, node) && (person === asker.person || mayRead(node)) && isHere(person),
+    ),
+    counted:
+      counted === null || !tops.every(mayRead)
+        ? null
+        : {
+            ...counted,
+            mostPeople: counted.mostPeople.filter(each => isHere(each.person)),
+            mostPlaces: counted.mostPlaces.filter(each => mayRead(each.node)),
+          },
+  }
+}
+
+function effectView(
+  asker: Asker,
+  { differences, counted }: Pick<Kept, 'differences' | 'counted'>,
+): Pick<EntryDetailView, 'differences' | 'counted'> {
+  const { moment } = asker
+  if (counted !== null) return { differences: [], counted: countedView(moment, asker, counted) }
+  return { differences: inOrder(differences.map(each => differenceView(moment, asker, each))), counted: null }
 }
 
 const countOf = (differences: readonly Difference[]): CountView => ({

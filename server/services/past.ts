@@ -40,7 +40,7 @@ export async function diffView(parts: Parts, asker: Asker, query: DiffQuery): Pr
   const rows = await entriesWithin(parts, asker, { [Op.gt]: from, [Op.lte]: to })
   const changed = new Map<string, Changed>()
   for (const row of rows)
-    for (const each of effectKnown(asker, row)) {
+    for (const each of effectKnown(asker, row).differences) {
       if (!fits(asker, each, query)) continue
       const key = `${each.person} ${each.node}`
       const earlier = changed.get(key)

@@ -2,19 +2,25 @@ import type { CheckRequest, PageQuery } from '#contract/requests.ts'
 import type { CheckedView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
 import type { FoundPlaceView } from '#contract/people-views.ts'
 import type { ReachView } from '#contract/views.ts'
-import { allRows, rowOf } from '#core/base/collection.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
+import { none } from '#core/base/column.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
+import { idOf, numberOf } from '#core/base/numbering.ts'
 import { checkColumn, type ColumnAccess } from '#core/access/columns.ts'
 import { actionsAt, check } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { subjectOf } from '#core/access/subject.ts'
-import { whatBelow } from '#core/access/what.ts'
 import { who } from '#core/access/who.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { type Moment, pathOf, rootOf } from '#core/state/state.ts'
 import type { Person } from '#core/people/person.ts'
+import type { ContentNode } from '#core/tree/node.ts'
+import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
+import { ask } from '../worker/asking.ts'
+import { answer } from '../worker/question.ts'
 import { type Asker, asks, knowsPerson, mayName, maySee, nameOf, pathWords, seenPlace } from './asker.ts'
+import { findPlaces, foundView } from './find-places.ts'
 
 /** What an answer is given about: the present moment, or the same workspace at a past one. */
 export interface Asked {
@@ -86,27 +92,57 @@ function reachView(moment: Moment, person: Person, actions: ActionSet): ReachVie
 }
 
 /** Every place that a person sees, as far as the asker may be told: parents before what is in them. */
-export function whatView(
+export async function whatView(
+  { thread }: Parts,
   { asker, moment }: Asked,
-  person: string,
-  page: PageQuery,
-): PageView<PlaceReachView> {
-  const subject = subjectOf(moment, person as PersonId)
+  { id, page }: { readonly id: string; readonly page: PageQuery },
+): Promise<PageView<PlaceReachView>> {
+  const subject = subjectOf(moment, id as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
-  const root = rootOf(moment.state).id
-  const found = whatBelow(moment, subject.person.id, root).filter(({ node }) =>
-    mayAskOf(asker, subject.person.id, node.id),
-  )
-  const { items, ...told } = paged(moment, found, page)
+  const question = listingOf({ asker, moment }, subject.person.id, page)
+  const { index } = moment.state
+  const about = { workspace: asker.workspace, question, indexes: [index, index] as const }
+  const isSmall = index.nodes.length <= atOnce
+  const { total, listed } = isSmall
+    ? answer<'places'>(question, about.indexes)
+    : await ask<'places'>(thread, about)
+  const behind = question.from + listed.length
   return {
-    ...told,
-    items: items.map(({ node, actions }) => ({
-      id: node.id,
-      name: rowOf(asker.moment.state.nodes, node.id)?.name ?? '',
-      path: pathWords(asker, pathOf(asker.moment.state, node.id).slice(1)),
-      actions,
-    })),
+    revision: moment.state.revision,
+    total,
+    next: behind < total ? behind : null,
+    items: listed.map(({ node: number, actions }) => {
+      const node = idOf(index.nodes, number) as NodeId
+      return {
+        id: node,
+        name: rowOf(asker.moment.state.nodes, node)?.name ?? '',
+        path: pathWords(asker, pathOf(asker.moment.state, node).slice(1)),
+        actions,
+      }
+    }),
   }
+}
+
+/** Of more places than this the thread makes the list. */
+const atOnce = 5000
+
+function listingOf({ asker, moment }: Asked, person: PersonId, { from }: PageQuery) {
+  const { state, at: time } = moment
+  const numberIn = (id: NodeId) => numberOf(state.index.nodes, id) ?? none
+  const privateHomes = () =>
+    rowsBy(state.nodes, 'parent', rootOf(state).id).filter(each => each.home?.of === 'person')
+  const outlines = asker.outlines === true && asks(asker, 'see the outline')
+  return {
+    kind: 'places',
+    time,
+    person: numberOf(state.index.persons, person) ?? none,
+    asker: numberOf(state.index.persons, asker.person) ?? none,
+    root: numberIn(rootOf(state).id),
+    mayCheck: asks(asker, 'check access'),
+    outlinesBut: outlines ? privateHomes().map(each => numberIn(each.id)) : null,
+    from: from === undefined ? 0 : Number(from),
+    count: shownAtMost,
+  } as const
 }
 
 const shownAtMost = 200
@@ -123,21 +159,20 @@ export function paged<Item>(moment: Moment, items: readonly Item[], { from }: Pa
 }
 
 /** Places that one may ask about, by a part of their name, or by their id; the homes where nothing is looked for yet. */
-export function placesToAsk(asker: Asker, find: string): FoundPlaceView[] {
-  const { moment } = asker
+export async function placesToAsk(asker: Asker, find: string): Promise<FoundPlaceView[]> {
+  const { moment, person } = asker
+  const { nodes } = moment.state
   const wanted = find.trim().toLowerCase()
-  const found: FoundPlaceView[] = []
-  for (const node of allRows(moment.state.nodes)) {
-    const isMeant =
-      wanted === '' ? node.home !== null : node.id === wanted || node.name.toLowerCase().includes(wanted)
-    if (node.parent === null || !isMeant || !mayName(asker, node.id)) continue
-    const place = placeOf(moment, node.id)
-    if (place === undefined || place.binnedAt !== undefined) continue
-    const actions = actionsAt(moment, asker.subject, place)
-    found.push({ id: node.id, name: node.name, path: pathWords(asker, place.path.slice(1)), actions })
-    if (found.length === foundAtMost) break
-  }
-  return found.sort((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path))
+  const fits = (node: ContentNode) =>
+    mayName(asker, node.id) && placeOf(moment, node.id)?.binnedAt === undefined
+  const exact = rowOf(nodes, wanted as NodeId)
+  const known =
+    wanted === '' ? rowsBy(nodes, 'parent', rootOf(moment.state).id) : exact === undefined ? [] : [exact]
+  if (known.length > 0)
+    return known
+      .filter(node => node.parent !== null && fits(node))
+      .map(node => foundView(asker, node, check(moment, person, node.id)))
+      .sort((a, b) => a.name.localeCompare(b.name))
+      .slice(0, shownAtMost)
+  return findPlaces(asker, { find, may: id => mayName(asker, id), fits })
 }
-
-const foundAtMost = 50

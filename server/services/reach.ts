@@ -1,19 +1,21 @@
+import { setImmediate } from 'node:timers/promises'
 import type { FoundPlaceView, MyAccessView, OfferView, ReachedView } from '#contract/people-views.ts'
 import type { PathView } from '#contract/views.ts'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { OfferRequest } from '#contract/edit-requests.ts'
 import { seatsTaken, takesSeat } from '#core/access/seats.ts'
-import { actionsAt } from '#core/access/evaluate.ts'
 import { givenTo } from '#core/access/matching.ts'
 import { type Subject, subjectOf, teamsOf } from '#core/access/subject.ts'
-import { what } from '#core/access/what.ts'
+import { isRoot } from '#core/access/side-by-side.ts'
+import type { Seen } from '#core/access/what.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { idOf } from '#core/base/numbering.ts'
 import { isLive } from '#core/base/instant.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { judge } from '#core/changes/judge.ts'
-import { type ActionSet, has, noActions } from '#core/levels/action.ts'
+import { type ActionSet, has } from '#core/levels/action.ts'
 import { isAsleep, type Privilege } from '#core/levels/privilege.ts'
 import { privilegesOf } from '#core/people/role.ts'
 import { partsOf } from '#core/rules/principal.ts'
@@ -26,39 +28,33 @@ import { problemOf } from '../problem-error.ts'
 import { type Asker, holdsAt, knowsPerson, nameOf, pathWords, readerAt } from './asker.ts'
 import { mintingFor, problemFrom } from './change-set.ts'
 import { editFrom } from './edits.ts'
+import { findPlaces } from './find-places.ts'
 import { lookView } from './look.ts'
 import { handoverView } from './owners.ts'
 import { holdingView, personTeams } from './people.ts'
 import { mayAskOf } from './questions.ts'
+import { seenPieces } from './seen.ts'
 
 /** Where somebody has access, as far as the asker may be told: each place at which it differs from above. */
-export function reachedView(asker: Asker, id: string): ReachedView[] {
+export async function reachedView(parts: Parts, asker: Asker, id: string): Promise<ReachedView[]> {
   const subject = subjectOf(asker.moment, id as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
-  return reachedBy(asker, subject, node => mayAskOf(asker, subject.person.id, node))
+  return reachedBy(asker, subject, {
+    pieces: await seenPieces(parts, asker, subject.person.id),
+    mayTell: node => mayAskOf(asker, subject.person.id, node),
+  })
 }
 
 /** Places by their name where the asker gives access: what can be offered to somebody. */
-export function placesToOffer(asker: Asker, find: string): FoundPlaceView[] {
-  const { moment, subject } = asker
-  const wanted = find.trim().toLowerCase()
-  const found: FoundPlaceView[] = []
-  for (const node of allRows(moment.state.nodes)) {
-    if (node.parent === null || node.home?.of === 'person' || !node.name.toLowerCase().includes(wanted))
-      continue
-    const place = placeOf(moment, node.id)
-    const actions = place === undefined ? noActions : actionsAt(moment, subject, place)
-    if (place === undefined || !has(actions, 'share')) continue
-    found.push({ id: node.id, name: node.name, path: pathWords(asker, place.path.slice(1)), actions })
-    if (found.length === offeredAtMost) break
-  }
-  return found.sort((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path))
-}
-
-const offeredAtMost = 50
+export const placesToOffer = (asker: Asker, find: string): Promise<FoundPlaceView[]> =>
+  findPlaces(asker, {
+    find,
+    may: (_, actions) => has(actions, 'share'),
+    fits: node => node.home?.of !== 'person',
+  })
 
 /** One's own roles, teams and places, and by what one has each. */
-export function myAccessView(parts: Parts, asker: Asker): MyAccessView {
+export async function myAccessView(parts: Parts, asker: Asker): Promise<MyAccessView> {
   const { moment, subject } = asker
   const { contact, from, until } = subject.person
   return {
@@ -81,31 +77,52 @@ export function myAccessView(parts: Parts, asker: Asker): MyAccessView {
       .sort((a, b) => b.at - a.at)
       .map(each => lookView(parts, asker, each)),
     teams: personTeams(asker, subject.person),
-    places: reachedBy(asker, subject, () => true),
+    places: await reachedBy(asker, subject, {
+      pieces: await seenPieces(parts, asker, asker.person),
+      mayTell: () => true,
+    }),
     contact: contact === null ? null : { id: contact, name: nameOf(moment, contact) },
     from,
     until,
   }
 }
 
+interface Reaching {
+  readonly pieces: readonly Seen[]
+  readonly mayTell: (node: NodeId) => boolean
+}
+
+/** So many are looked at between one turn of others and the next. */
+const atOnce = 1000
+
 /** Down the tree, parents first; a place that gives just what the one above gives is counted there. */
-function reachedBy(asker: Asker, subject: Subject, mayTell: (node: NodeId) => boolean): ReachedView[] {
-  const { moment } = asker
+async function reachedBy(
+  asker: Asker,
+  subject: Subject,
+  { pieces, mayTell }: Reaching,
+): Promise<ReachedView[]> {
+  const { index, nodes } = asker.moment.state
   const found: { view: ReachedView; alike: number }[] = []
   /** By the place of a piece in the list, under which view it is counted. */
   const toldIn: ((typeof found)[number] | undefined)[] = []
-  for (const { node, actions, nodes, within } of what(moment, subject.person.id)) {
-    const above = toldIn[within]
-    if (node.parent === null || !mayTell(node.id)) {
+  for (const [place, piece] of pieces.entries()) {
+    const id = idOf(index.nodes, piece.node) as NodeId
+    const above = toldIn[piece.within]
+    if (isRoot(index, piece.node) || !mayTell(id)) {
       toldIn.push(undefined)
-    } else if (above?.view.actions === actions) {
-      above.alike += nodes
+    } else if (above?.view.actions === piece.actions) {
+      above.alike += piece.nodes
       toldIn.push(above)
     } else {
-      const told = { view: reachedAt(asker, subject, { node, actions }), alike: nodes - 1 }
+      const node = rowOf(nodes, id) as ContentNode
+      const told = {
+        view: reachedAt(asker, subject, { node, actions: piece.actions }),
+        alike: piece.nodes - 1,
+      }
       found.push(told)
       toldIn.push(told)
     }
+    if (place % atOnce === atOnce - 1) await setImmediate()
   }
   return found.map(({ view, alike }) => ({ ...view, alike })).sort((a, b) => wayTo(a).localeCompare(wayTo(b)))
 }
@@ -149,7 +166,7 @@ export function throughWords(asker: Asker, subject: Subject, { node, grants }: P
 }
 
 /** What somebody who takes an offer could see and do, put together as if they were here. */
-export function offerView(parts: Parts, asker: Asker, offer: OfferRequest): OfferView {
+export async function offerView(parts: Parts, asker: Asker, offer: OfferRequest): Promise<OfferView> {
   const before = momentOf(asker.moment.state, parts.clock())
   const made = new Map<string, string>()
   const workspace = workspaceOf(before.state)
@@ -175,7 +192,10 @@ export function offerView(parts: Parts, asker: Asker, offer: OfferRequest): Offe
   const { moment, subject } = asIfHere(momentOf(judged.value.state, before.at), id)
   const reader = readerAt(asker.workspace, moment, asker.person) ?? asker
   return {
-    places: reachedBy(reader, subject, node => mayAskOf(reader, id, node)),
+    places: await reachedBy(reader, subject, {
+      pieces: await seenPieces(parts, reader, id),
+      mayTell: node => mayAskOf(reader, id, node),
+    }),
     ...roleOf(moment, id),
     teams: teamsOf(moment, subject.person).map(each => rowOf(moment.state.teams, each.team)?.name ?? ''),
     seats: { taken: seatsTaken(moment), bought, each: takesSeat(moment, subject.person) ? 1 : 0 },

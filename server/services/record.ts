@@ -3,14 +3,15 @@ import type { Edit } from '#core/changes/edit.ts'
 import { rowOf } from '#core/base/collection.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import type { Touching } from '#core/changes/touched.ts'
-import { eachPlace } from '#core/impact/each-place.ts'
-import { differences } from '#core/impact/impact.ts'
+import type { Recorded } from '#core/impact/wide.ts'
 import { type Moment, pathOf, type RecordChange } from '#core/state/state.ts'
 import { announce } from '../live/hub.ts'
 import { type Batch, put } from '../store/batch.ts'
 import { putRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from './asker.ts'
+import { recordOf } from './effects.ts'
+import { keptEffect } from './kept-effect.ts'
 import { knowsOf } from './fact.ts'
 import { nothingWritten, type Written } from './notices/kind.ts'
 import { noticesOf, writeNotices } from './notices/write.ts'
@@ -26,6 +27,8 @@ export interface Entry {
   readonly after: Moment
   readonly undone: Written['undone']
   readonly told: Told
+  /** What it does, where that is known already. */
+  readonly record?: Recorded | undefined
 }
 
 /** What goes to those concerned, and is no part of what is done. */
@@ -42,13 +45,15 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
   const { workspace, author, touching, after } = entry
   const { revision } = after.state
   const { changes } = touching
-  const effect = eachPlace(touching, differences(touching))
+  const record = entry.record ?? recordOf(touching)
+  const { differences: effect, counted } = record
   const written: Written = {
     ...nothingWritten(author, after),
     ...entry.told,
     before: touching.before,
     changes,
     effect,
+    wide: counted === null ? null : record,
     answers: new Map(
       entry.edits.flatMap(edit => (edit.kind === 'access.answer' ? [[edit.request, edit.word]] : [])),
     ),
@@ -60,6 +65,7 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
   const told = new Set(notices.map(notice => notice.person))
   const touched = new Set(effect.map(each => each.person))
   const concerns = (reader: Asker) =>
+    counted !== null ||
     told.has(reader.person) ||
     touched.has(reader.person) ||
     author === reader.person ||
@@ -71,7 +77,7 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
       if (deleted.length > 0)
         await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
       putRecords(tables, { workspace, changes, batch })
-      put(batch, tables.changeSets, { rows: [rowOfEntry(entry, effect)] })
+      put(batch, tables.changeSets, { rows: [rowOfEntry(entry, record)] })
       await writeNotices(parts, { rows: notices, written, batch })
     },
     after: () => announce(parts.hub, { workspace, revision, concerns }),
@@ -90,7 +96,7 @@ export const leavesBin = (before: Moment, change: RecordChange): boolean =>
 /** An entry as it lies in the history. */
 export const rowOfEntry = (
   { workspace, author, reason, edits, touching, after, undone }: Entry,
-  effect: Written['effect'],
+  record: Recorded,
 ) => ({
   workspace,
   revision: after.state.revision,
@@ -99,11 +105,7 @@ export const rowOfEntry = (
   reason,
   edits: JSON.stringify(edits.map(withoutCopies)),
   changes: JSON.stringify(touching.changes),
-  effect: JSON.stringify(
-    effect.map(({ person, node, before, after, nodes }) =>
-      nodes === 1 ? [person, node, before, after] : [person, node, before, after, nodes],
-    ),
-  ),
+  effect: keptEffect(record),
   undoes: undone?.revision ?? null,
 })
 

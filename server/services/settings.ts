@@ -1,10 +1,15 @@
 import type { SecuredRoleView, SettingsView } from '#contract/settings-views.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
+import { read } from '#core/base/column.ts'
+import type { NodeId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
+import { idOf } from '#core/base/numbering.ts'
+import { inStretch, state as inState } from '#core/index/layout.ts'
+import { forEachStretch } from '#core/index/walk.ts'
 import type { Role } from '#core/people/role.ts'
 import { noActions } from '#core/levels/action.ts'
-import { rootOf, workspaceOf } from '#core/state/state.ts'
+import { rootOf, type State, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, nameOf } from './asker.ts'
@@ -12,9 +17,9 @@ import { type Asker, asks, nameOf } from './asker.ts'
 /** The settings, for whoever changes some of them. */
 export function settingsView(parts: Parts, asker: Asker): SettingsView {
   if (!asks(asker, 'edit settings') && !asks(asker, 'security')) throw problemOf('not-found')
-  const { state } = asker.moment
-  const workspace = workspaceOf(state)
-  const roles = allRows(state.roles).sort((a, b) => b.rung - a.rung || a.name.localeCompare(b.name))
+  const current = asker.moment.state
+  const workspace = workspaceOf(current)
+  const roles = allRows(current.roles).sort((a, b) => b.rung - a.rung || a.name.localeCompare(b.name))
   return {
     name: workspace.name,
     timeZone: workspace.timeZone,
@@ -29,9 +34,23 @@ export function settingsView(parts: Parts, asker: Asker): SettingsView {
     secondFactorFor: workspace.secondFactorFor,
     roles: roles.map(role => roleView(parts, asker, role)),
     guests: [...peopleOf(asker.moment)].filter(person => person.kind === 'guest').length,
-    published: allRows(state.nodes).filter(node => node.web === 'published' && node.binned === null).length,
+    published: publishedIn(current),
     closing: asks(asker, 'security') ? closingView(asker) : null,
   }
+}
+
+const { published } = inState
+
+/** How many places are published themselves: read in the index, whose pieces begin at each of them. */
+function publishedIn({ index, nodes }: State): number {
+  let count = 0
+  forEachStretch(index, stretch => {
+    const row = stretch * inStretch.width
+    if ((read(index.stretches, row + inStretch.state) & published) === 0) return
+    const id = idOf(index.nodes, read(index.stretches, row + inStretch.head)) as NodeId
+    if (rowOf(nodes, id)?.binned === null) count += 1
+  })
+  return count
 }
 
 /** A limit on guests at the top that leaves nothing closes everything to them, and to the web. */

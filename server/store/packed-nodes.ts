@@ -8,13 +8,13 @@ import { type ContentNode, plainNode } from '#core/tree/node.ts'
 import { readerOf } from './columns.ts'
 import { recordsMade } from './packed.ts'
 
-/** The fields in which most places differ. */
+/** The fields in which most places differ; the name last, so that a search finds where it begins. */
 export const plainFields = [
   'kind',
-  'name',
   'maker',
   'madeAt',
   'order',
+  'name',
 ] as const satisfies (keyof ContentNode)[]
 
 const readPlain = readerOf('nodes', plainFields)
@@ -33,7 +33,7 @@ export interface PackedNodes {
 
 export function packedNodes(packed: PackedNodes): Base<ContentNode, IndexOf<'nodes'>> {
   const { ids, root, tree, special, lines } = packed
-  const { at, put } = recordsMade<ContentNode>({ count: ids.count, lines }, (values, number) => {
+  const { at, put, linesIn } = recordsMade<ContentNode>({ count: ids.count, lines }, (values, number) => {
     const parent = read(tree, number * inTree.width + inTree.parent)
     return {
       ...readPlain(values),
@@ -57,7 +57,20 @@ export function packedNodes(packed: PackedNodes): Base<ContentNode, IndexOf<'nod
     numberOf: id => packedNumberOf(ids, id),
     at,
     by: (index, key) => (index !== 'parent' ? among(index, key) : key === 'none' ? [root] : below(key)),
+    holding: (text, range) =>
+      numbersNamed(linesIn(range), text).map(at => packedIdOf(ids, range.first + at) as NodeId),
   }
+}
+
+/** Which of some lines have a text in their last value: the others need not be parsed. */
+function numbersNamed(lines: string, text: string): number[] {
+  const wanted = JSON.stringify(text).slice(1, -1)
+  const all = lines.toLowerCase()
+  if (!all.includes(wanted)) return []
+  const numbers: number[] = []
+  for (const [number, line] of all.split('\n').entries())
+    if (line.indexOf(wanted, line.lastIndexOf(',"')) >= 0) numbers.push(number)
+  return numbers
 }
 
 function childrenIn(tree: Column, parent: number): number[] {

@@ -1,3 +1,5 @@
+import type { NumberRange } from '#core/base/collection.ts'
+
 /** Records of a table as they lay in the file: each is made when it is first asked for, and the same ever after. */
 export interface PackedRecords {
   readonly count: number
@@ -8,7 +10,7 @@ export interface PackedRecords {
 export function recordsMade<Row>(
   { count, lines }: PackedRecords,
   make: (values: unknown[], number: number) => Row,
-): { readonly at: (number: number) => Row; readonly put: (number: number, row: Row) => void } {
+): RecordsMade<Row> {
   const starts = startsOf(lines, count)
   const made: (Row | undefined)[] = []
   made.length = count
@@ -19,7 +21,15 @@ export function recordsMade<Row>(
   return {
     at: number => (made[number] ??= read(number)),
     put: (number, row) => void (made[number] = row),
+    linesIn: ({ first, behind }) => lines.toString('utf8', starts[first], starts[behind]),
   }
+}
+
+interface RecordsMade<Row> {
+  readonly at: (number: number) => Row
+  readonly put: (number: number, row: Row) => void
+  /** As they are, unread. */
+  readonly linesIn: (range: NumberRange) => string
 }
 
 /** Where each line begins; one more than there are lines. */

@@ -26,6 +26,10 @@ const accessApi = api.injectEndpoints({
       query: ({ slug, find }) => ({ path: at(slug, `/places-to-ask?${words({ find })}`) }),
       providesTags: ['workspace'],
     }),
+    goals: build.query<FoundPlaceView[], AtNode & { readonly find: string }>({
+      query: ({ slug, id, find }) => ({ path: at(slug, `/nodes/${id}/goals?${words({ find })}`) }),
+      providesTags: ['workspace'],
+    }),
     whoCan: build.query<PageView<ReachView>, AtNode & { readonly from?: string }>({
       query: ({ slug, id, from }) => ({ path: at(slug, `/nodes/${id}/people?${words({ from })}`) }),
       providesTags: ['workspace'],
@@ -42,6 +46,7 @@ export const {
   useGivenQuery,
   useTakenOverQuery,
   usePlacesToAskQuery,
+  useGoalsQuery,
   useWhoCanQuery,
   useExceptionsQuery,
 } = accessApi

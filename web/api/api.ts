@@ -1,5 +1,6 @@
 import { type BaseQueryFn, createApi } from '@reduxjs/toolkit/query/react'
 import type { Problem } from '#contract/problem.ts'
+import { isInLines, lastLineOf, linesType } from './lines.ts'
 import type {
   AcceptRequest,
   ChangeSetRequest,
@@ -9,16 +10,15 @@ import type {
 } from '#contract/requests.ts'
 import type { WhyNotView } from '#contract/oversight-views.ts'
 import type { PersonName } from '#contract/people-views.ts'
+import type { ForeseenView } from '#contract/effect-views.ts'
 import type {
   AccessView,
   AppliedView,
   BinnedView,
   ColumnView,
-  ForeseenView,
   InvitationView,
   MailView,
   NodeView,
-  PathView,
   SessionView,
   SumView,
   TeamView,
@@ -32,6 +32,8 @@ export interface Call {
   readonly path: string
   readonly method?: 'POST' | 'PUT' | 'DELETE'
   readonly body?: unknown
+  /** Told how much of it is done, 0 to 1, where the answer takes long. */
+  readonly onProgress?: (done: number) => void
 }
 
 const unreachable: Problem = {
@@ -43,7 +45,7 @@ const unreachable: Problem = {
 
 /** Every call of the server. A refusal comes back as its problem, ready to be shown. */
 const call: BaseQueryFn<Call, unknown, Problem> = async (
-  { path, method = 'GET', body },
+  { path, method = 'GET', body, onProgress },
   { getState, signal, dispatch },
 ) => {
   const csrf = api.endpoints.session.select()(getState() as never).data?.csrf
@@ -54,21 +56,38 @@ const call: BaseQueryFn<Call, unknown, Problem> = async (
       headers: {
         ...(method === 'GET' ? {} : { 'content-type': typeOf(body) }),
         ...(csrf ? { 'x-noskel-csrf': csrf } : {}),
+        ...acceptsOf(onProgress),
       },
       ...(body === undefined ? {} : { body: body instanceof Blob ? body : JSON.stringify(body) }),
     })
-    if (response.status === 204) return { data: null }
-    const answer: unknown = await response.json()
     // The session has ended meanwhile: asked for anew, it leads to signing in.
     if (response.status === 401 && path !== '/session') dispatch(api.util.invalidateTags(['session']))
-    return response.ok ? { data: answer } : { error: answer as Problem }
+    return await answerIn(response, onProgress)
   } catch {
     return { error: unreachable }
   }
 }
 
+async function answerIn(
+  response: Response,
+  onProgress: Call['onProgress'],
+): Promise<{ data: unknown } | { error: Problem }> {
+  if (response.status === 204) return { data: null }
+  if (isInLines(response)) return lastLineOf(response, onProgress)
+  const answer: unknown = await response.json()
+  return response.ok ? { data: answer } : { error: answer as Problem }
+}
+
+const acceptsOf = (onProgress: Call['onProgress']): { accept?: string } =>
+  onProgress === undefined ? {} : { accept: `${linesType}, application/json` }
+
 /** Files go as bytes, whatever they say they are: the server looks for itself. */
 const typeOf = (body: unknown) => (body instanceof Blob ? 'application/octet-stream' : 'application/json')
+
+export interface Foreseeing extends ChangeSetRequest {
+  readonly slug: string
+  readonly onProgress: (done: number) => void
+}
 
 export interface AtNode {
   readonly slug: string
@@ -129,7 +148,6 @@ export const api = createApi({
       }),
       providesTags: ['workspace'],
     }),
-    goals: build.query<PathView[], AtNode>(ofNode('/goals')),
     bin: build.query<BinnedView[], string>(ofWorkspace('/bin')),
     columns: build.query<ColumnView[], AtNode>(ofNode('/columns')),
     sum: build.query<SumView, AtNode & { readonly person: string }>({
@@ -140,8 +158,8 @@ export const api = createApi({
       query: ({ slug, id, ...body }) => ({ path: at(slug, `/nodes/${id}/text`), method: 'PUT', body }),
       invalidatesTags: ['workspace'],
     }),
-    foresee: build.mutation<ForeseenView, { readonly slug: string } & ChangeSetRequest>({
-      query: ({ slug, ...body }) => post(at(slug, '/changes/foresee'), body),
+    foresee: build.mutation<ForeseenView, Foreseeing>({
+      query: ({ slug, onProgress, ...body }) => ({ ...post(at(slug, '/changes/foresee'), body), onProgress }),
     }),
     change: build.mutation<AppliedView, { readonly slug: string } & ChangeSetRequest>({
       query: ({ slug, ...body }) => post(at(slug, '/changes'), body),
@@ -168,7 +186,6 @@ export const {
   useSumQuery,
   useTextQuery,
   useSaveTextMutation,
-  useGoalsQuery,
   useWhyNotQuery,
   useBinQuery,
   useColumnsQuery,

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { type EditRequest, isGatherable } from '#contract/edit-requests.ts'
-import type { AppliedView, ForeseenView } from '#contract/views.ts'
+import type { ForeseenView } from '#contract/effect-views.ts'
+import type { AppliedView } from '#contract/views.ts'
 import { useChange } from './use-change.ts'
 import { useForesee } from './use-foresee.ts'
 import { useGather } from './drafts.ts'

@@ -1,25 +1,29 @@
 import { useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
-import type { DifferenceView, ForeseenAt, ForeseenView, PowerDifferenceView } from '#contract/views.ts'
+import type { DifferenceView, ForeseenAt, ForeseenView, PowerDifferenceView } from '#contract/effect-views.ts'
 import type { ActionSet } from '#core/levels/action.ts'
-import { impactInWords, powersInWords } from '#core/words/impact.ts'
+import { impactInWords, powersInWords, sumsInWords } from '#core/words/impact.ts'
 import { privilegesListed } from '#core/words/privilege.ts'
+import { Counted, sumsOf } from './Counted.tsx'
 import { Day } from './dates.tsx'
 import { FilterWords } from './FilterWords.tsx'
 import { Level } from './Gauge.tsx'
 import { ProblemNote } from './ProblemNote.tsx'
+import { type Waiting, WorkingOut } from './WorkingOut.tsx'
 
 interface Props {
   readonly effect: ForeseenView | undefined
+  /** Why it would be refused. */
   readonly problem: Problem | undefined
+  readonly waiting?: Waiting | undefined
   /** What was seen first, where it would do something else by now. */
   readonly earlier?: ForeseenView | undefined
 }
 
 /** What a change does before it is made: one line, and behind it everybody and every place. */
-export function BeforeAfter({ effect, problem, earlier }: Props) {
+export function BeforeAfter({ effect, problem, earlier, waiting }: Props) {
   if (problem !== undefined) return <ProblemNote problem={problem} />
-  if (effect === undefined) return <p className="quiet text-sm">Working out what it does …</p>
+  if (effect === undefined) return <WorkingOut waiting={waiting} />
   return (
     <section aria-label="Before and after" className="border-base-content not-first:border-t not-first:pt-2">
       {earlier !== undefined && (
@@ -63,7 +67,7 @@ interface MomentProps {
 
 function Moment({ moment, isNow, isWhole }: MomentProps) {
   const [isOpen, setOpen] = useState(false)
-  const told = toldOf(moment.differences)
+  const { differences, counted } = moment
   return (
     <div className="mb-2">
       <p className="text-sm">
@@ -73,13 +77,14 @@ function Moment({ moment, isNow, isWhole }: MomentProps) {
           </strong>
         )}
         {sentenceOf({ moment, isNow, isWhole })}{' '}
-        {told.length > 0 && (
+        {(differences.length > 0 || counted !== null) && (
           <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
             {isOpen ? 'Less' : 'Look through'}
           </button>
         )}
       </p>
-      {isOpen && <LookThrough differences={moment.differences} />}
+      {isOpen &&
+        (counted === null ? <LookThrough differences={differences} /> : <Counted counted={counted} />)}
       <Columns columns={moment.columns} />
       <Powers powers={moment.powers} />
     </div>
@@ -180,14 +185,22 @@ function LookThrough({ differences }: { readonly differences: readonly Differenc
 }
 
 /** What something did: the same one line and the same list, looked back at. */
-export const Differences = ({ differences }: { readonly differences: readonly DifferenceView[] }) => (
+export const Differences = ({ differences, counted }: Pick<ForeseenAt, 'differences' | 'counted'>) => (
   <>
-    <p className="mb-1 text-sm">{impactInWords(toldOf(differences), false)}</p>
+    <p className="mb-1 text-sm">{effectInWords({ differences, counted }, false)}</p>
+    {counted !== null && <Counted counted={counted} />}
     {differences.length > 0 && <LookThrough differences={differences} />}
   </>
 )
 
-export const toldOf = (differences: readonly DifferenceView[]) =>
+/** What differs, in one line. */
+export const effectInWords = (
+  { differences, counted }: Pick<ForeseenAt, 'differences' | 'counted'>,
+  isWhole: boolean,
+): string =>
+  counted === null ? impactInWords(toldOf(differences), isWhole) : sumsInWords(sumsOf(counted), isWhole)
+
+const toldOf = (differences: readonly DifferenceView[]) =>
   differences.map(({ person, place, places, before, after }) => ({
     person: person.id,
     place: place.id,
@@ -196,14 +209,14 @@ export const toldOf = (differences: readonly DifferenceView[]) =>
     after: after as ActionSet,
   }))
 
-function sentenceOf({ moment: { differences, hiddenPlaces, powers }, isNow, isWhole }: MomentProps): string {
-  if (differences.length === 0 && hiddenPlaces === 0 && isWhole && powers.length > 0)
+function sentenceOf({ moment, isNow, isWhole }: MomentProps): string {
+  const { differences, counted, hiddenPlaces, powers } = moment
+  const isNothing = differences.length === 0 && counted === null
+  if (isNothing && hiddenPlaces === 0 && isWhole && powers.length > 0)
     return 'No place opens or closes for anybody.'
   const hidden = `${placesWord(hiddenPlaces)} that you cannot see`
-  if (differences.length > 0)
-    return (
-      impactInWords(toldOf(differences), isWhole) + (hiddenPlaces > 0 ? ` More changes on ${hidden}.` : '')
-    )
+  if (!isNothing)
+    return effectInWords(moment, isWhole) + (hiddenPlaces > 0 ? ` More changes on ${hidden}.` : '')
   if (hiddenPlaces > 0) return `Nothing changes where you see it, but something does on ${hidden}.`
   return isNow ? impactInWords([], isWhole) : 'no difference any more.'
 }

@@ -1,10 +1,11 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
-import type { ForeseenView } from '#contract/views.ts'
+import type { ForeseenView } from '#contract/effect-views.ts'
 import { BeforeAfter } from './BeforeAfter.tsx'
 import { onSubmit } from './on-submit.ts'
 import { ProblemNote } from './ProblemNote.tsx'
 import { ActOrLeave } from './ActOrLeave.tsx'
+import type { Waiting } from './WorkingOut.tsx'
 
 interface Props {
   /** What happens, as the button says it. */
@@ -12,6 +13,7 @@ interface Props {
   readonly foreseen: {
     readonly effect: ForeseenView | undefined
     readonly problem: Problem | undefined
+    readonly waiting?: Waiting
     readonly earlier: ForeseenView | undefined
   }
   readonly problem: Problem | undefined

@@ -1,17 +1,18 @@
 import { createClasses, type Sides } from '../../access/classes.ts'
 import { columnDifferences } from '../../access/column-differences.ts'
-import { capped } from '../../access/evaluate.ts'
-import { type Below, onlyClass, regionsOf, startsAt, walkBelow } from '../../access/side-by-side.ts'
+import { capped, isSameSum } from '../../access/evaluate.ts'
+import { belowEach, type Met, onlyClass, type Start, startsAt, walkBelow } from '../../access/side-by-side.ts'
 import { isActiveIn, personById, type Sight, sightOf } from '../../access/sight.ts'
 import { rowOf } from '../../base/collection.ts'
 import { none } from '../../base/column.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
+import type { Instant } from '../../base/instant.ts'
 import { idOf } from '../../base/numbering.ts'
-import { holds, noActions } from '../../levels/action.ts'
+import { type ActionSet, holds, noActions } from '../../levels/action.ts'
 import { momentOf } from '../../state/moment.ts'
-import type { Moment } from '../../state/state.ts'
+import type { Moment, RecordChange } from '../../state/state.ts'
 import { isJoining } from '../edits/member.ts'
-import { instantsOf } from '../instants.ts'
+import { instantsAt, instantsOf } from '../instants.ts'
 import { isTouched, topsTouched } from '../touched.ts'
 import type { Guard, Whole } from './guard.ts'
 import { withoutRecovery } from './recovered.ts'
@@ -27,13 +28,17 @@ export const ownRaise: Guard = given => {
   const indexes = [whole.before.state.index, whole.after.state.index] as const
   const people = [whole.author]
   const tops = topsTouched(whole)
-  const starts = startsAt(indexes, tops)
-  const regions = regionsOf(indexes, starts)
+  const within = { starts: startsAt(indexes, tops), people }
+  // What is given to the author as before at these places is so in all that lies in them: that is so for most changes.
+  if (
+    whole.changes.every(isEntry) &&
+    instantsAt(whole, within).every(at => isSameAt(whole, within.starts, at))
+  )
+    return undefined
   const raised = new Set<NodeId>()
-  for (const at of instantsOf(whole, { starts, people })) {
-    const before = momentOf(whole.before.state, at)
-    const after = momentOf(whole.after.state, at)
-    for (const node of raisedIn([before, after], whole.author, regions)) raised.add(node)
+  for (const at of instantsOf(whole, within)) {
+    const [before, after] = momentsAt(whole, at)
+    for (const node of raisedIn([before, after], whole.author, within.starts)) raised.add(node)
     for (const each of columnDifferences({ tops, people }, before, after)) {
       const isNew = rowOf(before.state.columns, each.column) === undefined
       if (!isNew && rank[each.after] > rank[each.before]) raised.add(each.at)
@@ -44,25 +49,58 @@ export const ownRaise: Guard = given => {
 
 const rank = { none: 0, see: 1, edit: 2 }
 
+const isEntry = ({ table }: RecordChange): boolean => table === 'grants' || table === 'limits'
+
+const momentsAt = ({ before, after }: Whole, at: Instant): Sides<Moment> => [
+  momentOf(before.state, at),
+  momentOf(after.state, at),
+]
+
+/** Whether the author is given the same at some places before and after. */
+function isSameAt(whole: Whole, starts: readonly Start[], at: Instant): boolean {
+  let isSame = true
+  walkOwn(momentsAt(whole, at), whole.author, { starts, visit: (_, isAlike) => void (isSame &&= isAlike) })
+  return isSame
+}
+
 /** Read before archives and the bin take their part: bringing back is no raise. */
-function raisedIn(moments: Sides<Moment>, author: PersonId, regions: readonly Below[]): NodeId[] {
+function raisedIn(moments: Sides<Moment>, author: PersonId, starts: readonly Start[]): NodeId[] {
+  const { nodes } = moments[1].state.index
+  const raised: NodeId[] = []
+  walkOwn(moments, author, {
+    starts,
+    visit: ({ top }, _, [held, then]) => {
+      if (!holds(held, then)) raised.push(idOf(nodes, top) as NodeId)
+    },
+  })
+  return raised
+}
+
+interface Walk {
+  readonly starts: readonly Start[]
+  readonly visit: (met: Met, isAlike: boolean, held: Sides<ActionSet>) => void
+}
+
+/** Comes to each piece below some places that is there on both sides, where what lies in it can differ for somebody. */
+function walkOwn(moments: Sides<Moment>, author: PersonId, { starts, visit }: Walk): void {
   const sides = [sightOf(moments[0]), sightOf(moments[1])] as const
   const people = sides.map(sight => personById(sight, author))
   const person = people.find(each => each !== none)
-  if (person === undefined) return []
+  if (person === undefined) return
   const classes = createClasses(sides, [person])
   const isHere = people.map((each, side) => each !== none && isActiveIn(sides[side] as Sight, each))
-  const raised: NodeId[] = []
-  for (const below of regions)
-    walkBelow(classes, below, ({ top, was, is }) => {
-      if (was === none || is === none) return
-      const { sums } = onlyClass(classes)
+  const isSameCeiling = sides[0].index.guestCeiling === sides[1].index.guestCeiling
+  for (const below of belowEach([sides[0].index, sides[1].index], starts))
+    walkBelow(classes, below, met => {
+      if (met.was === none || met.is === none) return false
       // Nothing that has a name is made here: there can be very many pieces, and naming it takes longer than all else.
+      const { sums } = onlyClass(classes)
+      const isAlike = isSameCeiling && isHere[0] === isHere[1] && isSameSum(sums[0], sums[1])
       const held = isHere[0] === true ? capped(sides[0].index, sums[0]) : noActions
       const then = isHere[1] === true ? capped(sides[1].index, sums[1]) : noActions
-      if (!holds(held, then)) raised.push(idOf(sides[1].index.nodes, top) as NodeId)
+      visit(met, isAlike, [held, then])
+      return isAlike
     })
-  return raised
 }
 
 function isOwnJoining({ author, before, after, edits }: Whole): boolean {

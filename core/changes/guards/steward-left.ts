@@ -1,6 +1,6 @@
 import { subjectOf } from '../../access/subject.ts'
 import { placeOf } from '../../access/place.ts'
-import { regionsOf, startsAt } from '../../access/side-by-side.ts'
+import { belowEach, regionsAt, startsAt } from '../../access/side-by-side.ts'
 import { sightOf } from '../../access/sight.ts'
 import { hasSteward, hasStewardIn } from '../../access/who.ts'
 import { rowOf } from '../../base/collection.ts'
@@ -23,8 +23,8 @@ export const stewardLeft: Guard = given => {
   const indexes = [whole.before.state.index, whole.after.state.index] as const
   // What is only given takes nobody's access.
   const tops = topsTouched({ ...whole, changes: whole.changes.filter(change => !isGift(change)) })
-  const places = regionsOf(indexes, startsAt(indexes, tops)).flatMap(({ side, regions }) =>
-    side === 0 ? [] : regions.tops,
+  const places = belowEach(indexes, startsAt(indexes, tops)).flatMap(below =>
+    below.side === 0 ? [] : regionsAt(indexes, below).tops,
   )
   for (const when of ['now', 'after ends'] as const) {
     const at = when === 'now' ? whole.after.at : afterAllEnds

@@ -1,7 +1,8 @@
 import type { AccessRequestId, NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Nearing, Waiting } from '#core/changes/passing.ts'
-import type { Difference } from '#core/impact/impact.ts'
+import type { Difference } from '#core/impact/rows.ts'
+import type { Recorded } from '#core/impact/wide.ts'
 import type { Moment, RecordChange } from '#core/state/state.ts'
 import type { NoticeView } from '#contract/oversight-views.ts'
 import type { PlaceName } from '#contract/views.ts'
@@ -15,6 +16,8 @@ export interface Written {
   readonly after: Moment
   readonly changes: readonly RecordChange[]
   readonly effect: readonly Difference[]
+  /** Where the effect is so wide that it is counted: what it comes to. Then `effect` tells only of where it begins. */
+  readonly wide: Recorded | null
   readonly nearing: readonly Nearing[]
   /** Requests for access that nobody has answered for a while. */
   readonly waiting: readonly Waiting[]
@@ -38,6 +41,7 @@ export const nothingWritten = (author: PersonId, moment: Moment): Written => ({
   after: moment,
   changes: [],
   effect: [],
+  wide: null,
   nearing: [],
   waiting: [],
   answers: new Map(),

@@ -1,11 +1,10 @@
 import { Link } from 'react-router'
 import type { DraftView } from '#contract/access-views.ts'
-import type { ForeseenView } from '#contract/views.ts'
-import { impactInWords } from '#core/words/impact.ts'
+import type { ForeseenView } from '#contract/effect-views.ts'
 import { useDraftsQuery } from '../../api/drafts.ts'
 import { useForesee } from '../../api/use-foresee.ts'
 import { useHere } from '../../api/use-here.ts'
-import { toldOf } from '../../ui/BeforeAfter.tsx'
+import { effectInWords } from '../../ui/BeforeAfter.tsx'
 
 /** What is gathered and not made yet, at the foot of every screen, with what it would do now. */
 export function GatheredBar() {
@@ -38,5 +37,5 @@ function Bar({ draft }: { readonly draft: DraftView }) {
 function effectWords(effect: ForeseenView | undefined): string {
   const [now] = effect?.impact ?? []
   if (effect === undefined || now === undefined) return 'Working out what they do …'
-  return impactInWords(toldOf(now.differences), effect.isWhole)
+  return effectInWords(now, effect.isWhole)
 }

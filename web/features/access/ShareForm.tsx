@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { ForeseenView, NodeView, PrincipalName } from '#contract/views.ts'
+import type { ForeseenView } from '#contract/effect-views.ts'
+import type { NodeView, PrincipalName } from '#contract/views.ts'
 import { type ActionSet, holds } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { useDecision } from '../../api/use-decision.ts'
@@ -77,7 +78,8 @@ export function ShareForm({ node, receiver, onDone }: Props) {
 
 /** Nothing changes, now or later. */
 const isNothing = (effect: ForeseenView | undefined): boolean =>
-  effect !== undefined && effect.isWhole && effect.impact.every(each => each.differences.length === 0)
+  effect?.isWhole === true &&
+  effect.impact.every(each => each.differences.length === 0 && each.counted === null)
 
 const inviting = (mail: string, as: 'guest' | 'member'): EditRequest => ({
   kind: 'person.invite',

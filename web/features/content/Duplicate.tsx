@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView } from '#contract/views.ts'
-import { useGoalsQuery } from '../../api/api.ts'
+import { useGoalsQuery } from '../../api/access.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
@@ -20,7 +20,8 @@ interface Props {
 /** A copy of a place with what is in it, beside it or elsewhere. */
 export function Duplicate({ node, onDone }: Props) {
   const { slug } = useHere()
-  const { data: goals = [] } = useGoalsQuery({ slug, id: node.id })
+  const [typed, setTyped] = useState('')
+  const { data: goals = [] } = useGoalsQuery({ slug, id: node.id, find: typed })
   const beside = node.path.at(-1)
   const [goal, setGoal] = useState<Goal | undefined>(beside)
   const options = goals.map(({ id, name, path }) => ({ value: id, name, note: path }))
@@ -32,6 +33,7 @@ export function Duplicate({ node, onDone }: Props) {
         label={`Put a copy of ${node.name} into`}
         placeholder={goal === undefined ? 'Where to, by name' : `${goal.name}: another place, by name`}
         options={all}
+        onTyped={setTyped}
         nobody="No such place that you may add to"
         onChoose={({ value, name }) => setGoal({ id: value, name })}
       />

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView, PathView } from '#contract/views.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
-import { useGoalsQuery } from '../../api/api.ts'
+import { useGoalsQuery } from '../../api/access.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
@@ -77,7 +77,8 @@ export interface ActProps {
 
 function Move({ node, onDone }: ActProps) {
   const { slug } = useHere()
-  const { data: goals } = useGoalsQuery({ slug, id: node.id })
+  const [typed, setTyped] = useState('')
+  const { data: goals } = useGoalsQuery({ slug, id: node.id, find: typed })
   const [goal, setGoal] = useState<PathView>()
   return (
     <div className="mt-2 bg-base-200 p-3">
@@ -85,6 +86,7 @@ function Move({ node, onDone }: ActProps) {
         label={`Move ${node.name} to`}
         placeholder={goal === undefined ? 'Where to, by name' : `${goal.name}: another place, by name`}
         options={(goals ?? []).map(({ id, name, path }) => ({ value: id, name, note: path }))}
+        onTyped={setTyped}
         nobody="No such place that you may add to"
         onChoose={({ value }) => setGoal(goals?.find(each => each.id === value))}
       />

@@ -42,7 +42,7 @@ export function EntryPanel({ revision, onOpen, onClose }: Props) {
         ))}
       </ul>
       <h3 className="font-bold">What it did</h3>
-      <Differences differences={entry.differences} />
+      <Differences differences={entry.differences} counted={entry.counted} />
       <Undoing entry={entry} onOpen={onOpen} />
     </Panel>
   )

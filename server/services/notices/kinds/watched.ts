@@ -2,6 +2,7 @@ import { allRows, rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { check } from '#core/access/evaluate.ts'
 import { theWorkspace } from '#core/changes/passing.ts'
+import type { Recorded } from '#core/impact/wide.ts'
 import { beyond, has } from '#core/levels/action.ts'
 import { pathOf } from '#core/state/state.ts'
 import { holdsAt } from '../../asker.ts'
@@ -46,7 +47,9 @@ export const watched: NoticeKind<Data> = {
 const people = (count: number) => (count === 1 ? '1 person' : `${count} people`)
 
 /** What changed for others where the watcher gives access; the web is nobody. */
-function countsFor({ effect, before, after }: Written, watcher: PersonId, node: NodeId) {
+function countsFor(written: Written, watcher: PersonId, node: NodeId) {
+  const { effect, wide, before, after } = written
+  if (wide !== null) return wideCountsFor(written, wide, { watcher, node })
   const gain = new Set<string>()
   const lose = new Set<string>()
   const places = new Set<string>()
@@ -59,4 +62,23 @@ function countsFor({ effect, before, after }: Written, watcher: PersonId, node: 
     if (beyond(each.before, each.after).length > 0) lose.add(each.person)
   }
   return { gain: gain.size, lose: lose.size, places: places.size }
+}
+
+/** Of a wide change all is told where it lies in what is watched; where that lies in it, that it concerns it. */
+function wideCountsFor(
+  { before, after }: Written,
+  { counted, tops }: Recorded,
+  { watcher, node }: { readonly watcher: PersonId; readonly node: NodeId },
+) {
+  const isWithin = (inner: NodeId, outer: NodeId) =>
+    [before, after].some(({ state }) => pathOf(state, inner).some(({ id }) => id === outer))
+  const shares = [before, after].some(moment => has(check(moment, watcher, node), 'share'))
+  const isInIt = tops.some(top => isWithin(node, top))
+  if (counted === null || !shares || (!isInIt && !tops.some(top => isWithin(top, node))))
+    return { gain: 0, lose: 0, places: 0 }
+  return {
+    gain: counted.gains.people,
+    lose: counted.losses.people,
+    places: isInIt ? 1 : counted.places,
+  }
 }

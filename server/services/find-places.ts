@@ -1,0 +1,55 @@
+import { setImmediate } from 'node:timers/promises'
+import type { FoundPlaceView } from '#contract/people-views.ts'
+import { check } from '#core/access/evaluate.ts'
+import { idsHolding, rowOf } from '#core/base/collection.ts'
+import type { NodeId } from '#core/base/ids.ts'
+import type { ActionSet } from '#core/levels/action.ts'
+import { pathOf } from '#core/state/state.ts'
+import type { ContentNode } from '#core/tree/node.ts'
+import { type Asker, pathWords } from './asker.ts'
+
+interface Search {
+  readonly find: string
+  /** Asked first, of what may be meant: rights, which are known without the record. */
+  readonly may: (id: NodeId, actions: ActionSet) => boolean
+  readonly fits?: (node: ContentNode) => boolean
+}
+
+const foundAtMost = 50
+
+/**
+ * Places by a part of their name, by name; past so many the search ends. It lets others have their turn: there can be
+ * a million names.
+ */
+export async function findPlaces(asker: Asker, { find, may, fits }: Search): Promise<FoundPlaceView[]> {
+  const { moment, person } = asker
+  const { nodes } = moment.state
+  const wanted = find.trim().toLowerCase()
+  const found: FoundPlaceView[] = []
+  for (const ids of idsHolding(nodes, wanted)) {
+    for (const id of ids) {
+      const actions = check(moment, person, id)
+      if (!may(id, actions)) continue
+      const node = rowOf(nodes, id)
+      if (
+        node?.name.toLowerCase().includes(wanted) === true &&
+        node.parent !== null &&
+        fits?.(node) !== false
+      )
+        found.push(foundView(asker, node, actions))
+      if (found.length === foundAtMost) return inOrder(found)
+    }
+    await setImmediate()
+  }
+  return inOrder(found)
+}
+
+export const foundView = (asker: Asker, { id, name }: ContentNode, actions: ActionSet): FoundPlaceView => ({
+  id,
+  name,
+  path: pathWords(asker, pathOf(asker.moment.state, id).slice(1)),
+  actions,
+})
+
+const inOrder = (found: readonly FoundPlaceView[]) =>
+  found.toSorted((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path))

@@ -1,0 +1,36 @@
+import type { NodeId, PersonId } from '#core/base/ids.ts'
+import type { Difference } from '#core/impact/rows.ts'
+import type { Counted } from '#core/impact/summed.ts'
+import type { Recorded } from '#core/impact/wide.ts'
+import type { ActionSet } from '#core/levels/action.ts'
+
+/** What an entry of the history did, as it lies in its row: differences, or their counts and where they begin. */
+export interface Kept {
+  readonly differences: readonly Difference[]
+  readonly counted: Counted | null
+  readonly tops: readonly NodeId[]
+}
+
+type Row = readonly [PersonId, NodeId, ActionSet, ActionSet, number?]
+
+export function keptEffect({ differences, counted, tops }: Recorded): string {
+  const rows = differences.map(({ person, node, before, after, nodes }) =>
+    nodes === 1 ? [person, node, before, after] : [person, node, before, after, nodes],
+  )
+  return JSON.stringify(counted === null ? rows : { rows, counted, tops })
+}
+
+export function readEffect(effect: string): Kept {
+  const kept = JSON.parse(effect) as Row[] | (Omit<Kept, 'differences'> & { rows: Row[] })
+  return Array.isArray(kept)
+    ? { differences: kept.map(differenceFrom), counted: null, tops: [] }
+    : { differences: kept.rows.map(differenceFrom), counted: kept.counted, tops: kept.tops }
+}
+
+const differenceFrom = ([person, node, before, after, nodes = 1]: Row): Difference => ({
+  person,
+  node,
+  nodes,
+  before,
+  after,
+})

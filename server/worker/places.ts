@@ -1,0 +1,60 @@
+import { childrenIn } from '#core/access/regions.ts'
+import type { Sight } from '#core/access/sight.ts'
+import { answerAt, answersFor } from '#core/access/what.ts'
+import { type ActionSet, has, noActions } from '#core/levels/action.ts'
+
+/** Every place that a person sees, as far as the asker may be told, of which one page is listed. */
+export interface Listing {
+  readonly person: number
+  readonly asker: number
+  readonly root: number
+  /** Whether the asker may be told of all that they may name, not just of where they share. */
+  readonly mayCheck: boolean
+  /** Whether the asker may name what they do not see, but for what lies in these. */
+  readonly outlinesBut: readonly number[] | null
+  readonly from: number
+  readonly count: number
+}
+
+export interface ListedPlaces {
+  readonly total: number
+  /** Parents before what is in them. */
+  readonly listed: readonly { readonly node: number; readonly actions: ActionSet }[]
+}
+
+const stepLength = 4096
+
+/** Costs a look at every place. */
+export function listPlaces(sight: Sight, asked: Listing, told: (done: number) => void): ListedPlaces {
+  const { person, root, outlinesBut, from, count } = asked
+  const answers = answersFor(sight, person)
+  const own = answersFor(sight, asked.asker)
+  const closed = new Set(outlinesBut ?? [])
+  const listed: ListedPlaces['listed'][number][] = []
+  let total = 0
+  let looked = 0
+  const waiting: (readonly [number, boolean])[] = childrenIn(sight.index, root).map(node => [node, true])
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    const [node, isAboveOpen] = next
+    const isOpen = isAboveOpen && !closed.has(node)
+    const actions = answerAt(answers, node)
+    if (actions !== noActions && isTold(asked, answerAt(own, node), isOpen)) {
+      if (total >= from && listed.length < count) listed.push({ node, actions })
+      total += 1
+    }
+    for (const child of childrenIn(sight.index, node)) waiting.push([child, isOpen])
+    looked += 1
+    if (looked % stepLength === 0) told(looked / sight.index.nodes.length)
+  }
+  return { total, listed }
+}
+
+function isTold(
+  { person, asker, mayCheck, outlinesBut }: Listing,
+  held: ActionSet,
+  isOpen: boolean,
+): boolean {
+  if (person === asker) return has(held, 'see')
+  const mayName = has(held, 'see') || (isOpen && outlinesBut !== null)
+  return mayName && (mayCheck || has(held, 'share'))
+}

@@ -1,0 +1,50 @@
+import type { Sides } from '#core/access/classes.ts'
+import { createSight, type Sight } from '#core/access/sight.ts'
+import { answersFor, seenIn, type SeenRows } from '#core/access/what.ts'
+import type { Instant } from '#core/base/instant.ts'
+import type { Asked } from '#core/impact/effect.ts'
+import { answerTo, type WideAnswer } from '#core/impact/wide.ts'
+import type { AccessIndex } from '#core/index/layout.ts'
+import { type ListedPlaces, type Listing, listPlaces } from './places.ts'
+
+/** What a worker is asked, in numbers, about an index or about two. */
+export type Question =
+  | ({ readonly kind: 'effect'; readonly time: Instant } & Omit<Asked, 'sides' | 'onStep'>)
+  | { readonly kind: 'seen'; readonly time: Instant; readonly person: number }
+  | ({ readonly kind: 'places'; readonly time: Instant } & Listing)
+
+export interface Answers {
+  readonly effect: WideAnswer
+  readonly seen: SeenRows
+  readonly places: ListedPlaces
+}
+
+export type Kind = Question['kind']
+
+type Told = (done: number) => void
+
+/** Answers a question; `told` may throw to end it. */
+export function answer<K extends Kind>(
+  question: Extract<Question, { kind: K }>,
+  indexes: Sides<AccessIndex>,
+  told?: Told,
+): Answers[K]
+export function answer(question: Question, [was, is]: Sides<AccessIndex>, told: Told = () => {}) {
+  const sight = sightAt(was, question.time)
+  switch (question.kind) {
+    case 'effect':
+      return answerTo({ ...question, sides: [sight, createSight(is, question.time)], onStep: told })
+    case 'seen':
+      return seenIn(answersFor(sight, question.person))
+    case 'places':
+      return listPlaces(sight, question, told)
+  }
+}
+
+let last: Sight | undefined
+
+/** The same for the same index and time, so that what was worked out of it is not again. */
+function sightAt(index: AccessIndex, time: Instant): Sight {
+  if (last?.index !== index || last.time !== time) last = createSight(index, time)
+  return last
+}

@@ -1,0 +1,122 @@
+import { useState } from 'react'
+import type { CountedPlaceView, CountedSum, CountedView } from '#contract/effect-views.ts'
+import { type ActionSet, beyond } from '#core/levels/action.ts'
+import { grouped, type ToldSum, type ToldSums } from '#core/words/impact.ts'
+import { FilterWords } from './FilterWords.tsx'
+import { Level } from './Gauge.tsx'
+
+/** An effect in counts, as it is put into one line. */
+export const sumsOf = ({ gains, losses, turns }: CountedView): ToldSums => ({
+  gains: sumOf(
+    gains,
+    turns.filter(({ before, after }) => beyond(after as ActionSet, before as ActionSet).length > 0),
+  ),
+  losses: sumOf(
+    losses,
+    turns.filter(({ before, after }) => beyond(before as ActionSet, after as ActionSet).length > 0),
+  ),
+})
+
+const sumOf = (sum: CountedSum, turns: CountedView['turns']): ToldSum => ({
+  ...sum,
+  afters: turns.map(each => each.after as ActionSet),
+})
+
+const views = ['by level', 'by person', 'by place'] as const
+
+/** An effect on very many people and places: what becomes what, and for whom and where most of it does. */
+export function Counted({ counted }: { readonly counted: CountedView }) {
+  const [view, setView] = useState<(typeof views)[number]>('by level')
+  return (
+    <div className="mt-1 text-sm">
+      <FilterWords label="Order" words={views} chosen={view} onChoose={setView} />
+      {/* Focusable, so that the keyboard can scroll it. */}
+      <ul tabIndex={0} aria-label="What changes most" className="mt-1 max-h-72 overflow-y-auto">
+        {view === 'by level' && <ByLevel turns={counted.turns} />}
+        {view === 'by person' && <ByPerson people={counted.mostPeople} of={peopleIn(counted)} />}
+        {view === 'by place' && <ByPlace tops={counted.mostPlaces} of={counted.places} />}
+      </ul>
+      {counted.hasColumns && (
+        <p className="quiet mt-1">Restricted columns of boards lie there too; they are not counted.</p>
+      )}
+    </div>
+  )
+}
+
+const peopleIn = ({ gains, losses }: CountedView) => Math.max(gains.people, losses.people)
+
+function ByLevel({ turns }: Pick<CountedView, 'turns'>) {
+  const most = Math.max(...turns.map(each => each.times))
+  return turns.map(({ before, after, times }) => (
+    <li key={`${before} ${after}`} className="border-t border-base-300 py-1.5">
+      <span className="flex items-center gap-2">
+        <Level actions={before} />
+        <span aria-hidden>→</span>
+        <span className="sr-only">becomes</span>
+        <Level actions={after} />
+      </span>
+      <Share of={most} count={times} />
+      <span className="quiet">{grouped(times)} times, one for each person and place</span>
+    </li>
+  ))
+}
+
+function ByPerson({ people, of }: { readonly people: CountedView['mostPeople']; readonly of: number }) {
+  const most = Math.max(...people.map(each => Math.max(each.gains, each.losses)))
+  return (
+    <>
+      {people.map(({ person, gains, losses }) => (
+        <li key={person.id} className="border-t border-base-300 py-1.5">
+          <strong>{person.name}</strong>
+          <Share of={most} count={Math.max(gains, losses)} />
+          <span className="quiet">{[...more(gains), ...less(losses)].join(', ')}</span>
+        </li>
+      ))}
+      <Rest shown={people.length} of={of} what="people" />
+    </>
+  )
+}
+
+const more = (places: number) => (places === 0 ? [] : [`more on ${placesWord(places)}`])
+const less = (places: number) => (places === 0 ? [] : [`less on ${placesWord(places)}`])
+const placesWord = (count: number) => (count === 1 ? '1 place' : `${grouped(count)} places`)
+
+function ByPlace({ tops, of }: { readonly tops: readonly CountedPlaceView[]; readonly of: number }) {
+  const most = Math.max(...tops.map(each => each.gaining + each.losing))
+  const shown = tops.reduce((sum, each) => sum + each.places, 0)
+  return (
+    <>
+      {tops.map(({ place, places, gaining, losing, web }) => (
+        <li key={place.id} className="border-t border-base-300 py-1.5">
+          <strong>{place.name}</strong> <span className="quiet">{place.path}</span>
+          <Share of={most} count={gaining + losing} />
+          <span className="quiet">
+            {[
+              ...(places === 1 ? [] : [`with ${placesWord(places - 1)} in it`]),
+              ...(gaining === 0 ? [] : [`${peopleWord(gaining)} more`]),
+              ...(losing === 0 ? [] : [`${peopleWord(losing)} less`]),
+              ...(web === 0 ? [] : [web > 0 ? 'on the web then' : 'no longer on the web']),
+            ].join(', ')}
+          </span>
+        </li>
+      ))}
+      <Rest shown={shown} of={of} what="places" />
+    </>
+  )
+}
+
+const peopleWord = (count: number) => (count === 1 ? '1 person has' : `${grouped(count)} people have`)
+
+/** How much of the most it is, as a bar. */
+const Share = ({ count, of }: { readonly count: number; readonly of: number }) => (
+  <span aria-hidden className="my-1 block h-1.5 bg-base-300">
+    <span className="block h-full bg-primary" style={{ width: `${of === 0 ? 0 : (100 * count) / of}%` }} />
+  </span>
+)
+
+const Rest = ({ shown, of, what }: { readonly shown: number; readonly of: number; readonly what: string }) =>
+  of > shown && (
+    <li className="quiet border-t border-base-300 py-1.5">
+      and {grouped(of - shown)} more {what}, each with as much or less
+    </li>
+  )

@@ -1,0 +1,26 @@
+/** How far it is, 0 to 1, and a way to stop it; or to ask for it again, once it was stopped. */
+export type Waiting =
+  { readonly done: number; readonly onStop: () => void } | { readonly onAgain: () => void }
+
+/** An effect that is being worked out: how far it is, where that takes long, and a way to stop it. */
+export function WorkingOut({ waiting }: { readonly waiting: Waiting | undefined }) {
+  if (waiting === undefined) return <p className="quiet text-sm">Working out what it does …</p>
+  if ('onAgain' in waiting)
+    return (
+      <p className="text-sm">
+        What it does was not worked out.{' '}
+        <button type="button" className="act" onClick={waiting.onAgain}>
+          Work it out
+        </button>
+      </p>
+    )
+  return (
+    <p className="flex items-center gap-3 text-sm" role="status">
+      <span className="shrink-0">Working out what it does on very many places</span>
+      <progress className="progress w-24" aria-label="Worked out" max={1} value={waiting.done} />
+      <button type="button" className="act" onClick={waiting.onStop}>
+        Stop
+      </button>
+    </p>
+  )
+}
