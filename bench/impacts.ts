@@ -1,9 +1,9 @@
 import { somePerson } from '#core/access/principals.ts'
-import { createSight, type Sight } from '#core/access/sight.ts'
+import { createSightBeside, type Sight } from '#core/access/sight.ts'
 import { none } from '#core/base/column.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { numberOf } from '#core/base/numbering.ts'
-import { type Effect, effectOf } from '#core/impact/effect.ts'
+import { type Effect, effectOf } from '#core/access/effect.ts'
 import { advanced } from '#core/index/advance.ts'
 import { principalNumber } from '#core/index/entries.ts'
 import { levelActions } from '#core/levels/level.ts'
@@ -52,7 +52,10 @@ function countingFor(before: Sight, where: () => NodeId, whom: () => Principal):
       from: null,
       until: null,
     }
-    const after = createSight(advanced(index, [{ table: 'grants', before: null, after: grant }]), time)
+    const after = createSightBeside(
+      before,
+      advanced(index, [{ table: 'grants', before: null, after: grant }]),
+    )
     const people: number[] = []
     somePerson(before, principalNumber(index, grant.principal), person => {
       people.push(person)
@@ -62,7 +65,7 @@ function countingFor(before: Sight, where: () => NodeId, whom: () => Principal):
     return effectOf({
       sides: [before, after],
       starts: [[node, node]],
-      people,
+      people: Int32Array.from(people),
       isWeb: false,
       asker: none,
       mostRows: 0,

@@ -15,6 +15,7 @@ import { applyChangeSet } from '#server/services/change.ts'
 import { openDatabase } from '#server/store/database.ts'
 import { loadStates, momentAt } from '#server/store/states.ts'
 import { createTables } from '#server/store/tables.ts'
+import { askedReadings } from './asked.ts'
 import { fixedAnswer } from './floor.ts'
 import { loadOn } from './load.ts'
 import { once, type Reading } from './measure.ts'
@@ -35,8 +36,12 @@ export async function serverReadings(name: Name): Promise<Reading[]> {
     triesPerMinute: 1000,
     requestsPerMinute: 1e9,
   })
-  const signed = { running, cookie: await signIn(running) }
-  const readings = [...(await listingReadings(name, signed)), ...(await writeReadings(name, signed))]
+  const signed = { running, ...(await signIn(running)) }
+  const readings = [
+    ...(await askedReadings({ name, ...signed })),
+    ...(await listingReadings(name, signed)),
+    ...(await writeReadings(name, signed)),
+  ]
   await running.stop()
   rmSync(dataDir, { recursive: true, force: true })
   return [...starting, ...readings]
@@ -79,13 +84,14 @@ interface Signed {
   readonly cookie: string
 }
 
-async function signIn({ address }: Running): Promise<string> {
+async function signIn({ address }: Running): Promise<{ cookie: string; csrf: string }> {
   const response = await fetch(`${address}/api/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ mail: largeOwner.mail, password: demoPassword }),
   })
-  return response.headers.getSetCookie()[0]?.split(';')[0] ?? ''
+  const { csrf } = (await response.json()) as { csrf: string }
+  return { cookie: response.headers.getSetCookie()[0]?.split(';')[0] ?? '', csrf }
 }
 
 const stateOf = ({ parts }: Running): State => {

@@ -1,7 +1,8 @@
 import { addEntry, createSum, type Sum } from './evaluate.ts'
+import { createMarks, mark, type Marks, markMask } from './marks.ts'
 import { somePerson } from './principals.ts'
 import { inProfile, isToldOf, type Sight, standing, whomOf } from './sight.ts'
-import { none, offsetIn, pageAt } from '../base/column.ts'
+import { none, pageShift } from '../base/column.ts'
 import { anyone, everyone, inEntry, inStretch, principalKind, state } from '../index/layout.ts'
 import { type Found, isLiveEntry, principalOf } from '../index/walk.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
@@ -14,7 +15,7 @@ import { type ActionSet, noActions } from '../levels/action.ts'
 export interface Classes {
   /** Without a change, and with it. A person has the same number on both. */
   readonly sides: Sides<Sight>
-  readonly people: readonly number[]
+  readonly people: Int32Array
   /** By a person's number their place among these people: all else is by place, so few people cost little. */
   readonly placeOf: ReadonlyMap<number, number>
   /** In which class each is. */
@@ -25,8 +26,8 @@ export interface Classes {
   readonly losses: Int32Array
   /** What is to be taken back on the way up, the last first. */
   readonly undoing: Undoing[]
-  /** On each side, by the low bits of a principal's number + 1, whether one of those may match any of these people. */
-  readonly marks: Sides<Uint8Array>
+  /** On each side, which principals may match any of these people. */
+  readonly marks: Sides<Marks>
   /** On each side the places of those whom a principal matches, once it was asked. */
   readonly matching: Sides<Map<number, readonly number[]>>
 }
@@ -54,7 +55,7 @@ export interface Class {
   losses: number
 }
 
-export function createClasses(sides: Sides<Sight>, people: readonly number[]): Classes {
+export function createClasses(sides: Sides<Sight>, people: Int32Array): Classes {
   const placeOf = new Map<number, number>()
   for (let place = 0; place < people.length; place += 1) placeOf.set(people[place] as number, place)
   const classes: Classes = {
@@ -85,20 +86,9 @@ export function createClasses(sides: Sides<Sight>, people: readonly number[]): C
 const kindOn = (sight: Sight, person: number): number =>
   person < sight.index.persons.length ? kindOf(sight, person) : 0
 
-/** How many marks there are: principals that share one are told apart once they are asked for. */
-const markCount = 8192
-const markMask = markCount - 1
-
-function marksFor(sight: Sight, people: readonly number[]): Uint8Array {
-  const marks = new Uint8Array(markCount)
-  for (const person of people) {
-    if (person >= sight.index.persons.length) continue
-    const { self, kin, list, first, behind } = whomOf(sight, person)
-    marks[(self + 1) & markMask] = 1
-    marks[(kin + 1) & markMask] = 1
-    for (let each = first; each < behind; each += 1) marks[((list[each] as number) + 1) & markMask] = 1
-  }
-  if (people.length > 0) marks[anyone + 1] = 1
+function marksFor(sight: Sight, people: Int32Array): Marks {
+  const marks = createMarks()
+  for (const person of people) if (person < sight.index.persons.length) mark(marks, whomOf(sight, person))
   return marks
 }
 
@@ -124,21 +114,21 @@ const sumFor = (kind: number): Sum => ({ ...createSum(), isGuest: (kind & guest)
 export function enter(classes: Classes, side: Side, stretch: number): void {
   const { index, time } = classes.sides[side]
   const marks = classes.marks[side]
-  const page = pageAt(index.stretches, stretch * stretchWidth)
-  const at = offsetIn(stretch * stretchWidth)
+  const page = index.stretches.pages[(stretch * stretchWidth) >> shift] as Int32Array
+  const at = (stretch * stretchWidth) & inPage
   if (((page[at + stateAt] as number) & broken) !== 0) endGiven(classes, side)
   let rows = page
   let entry = at + entryAt
   for (let number = end; ;) {
     const principal = rows[entry] as number
-    if (marks[(principal + 1) & markMask] === 1 && principal !== end) {
+    if (marks[(principal + 1) & mask] === 1 && principal !== end) {
       const found: Found = { page: rows, at: entry, stretch, number }
       if (isLiveEntry(index, found, time)) apply(classes, side, found)
     }
     number = rows[entry + nextAt] as number
     if (number === end) return
-    rows = pageAt(index.entries, number * entryWidth)
-    entry = offsetIn(number * entryWidth)
+    rows = index.entries.pages[(number * entryWidth) >> shift] as Int32Array
+    entry = (number * entryWidth) & inPage
   }
 }
 
@@ -147,6 +137,9 @@ const end = none
 const { width: stretchWidth, state: stateAt, entry: entryAt } = inStretch
 const { width: entryWidth, next: nextAt } = inEntry
 const { broken } = state
+const mask = markMask
+const shift = pageShift
+const inPage = (1 << shift) - 1
 
 /** What was given above counts no more. */
 function endGiven(classes: Classes, side: Side): void {

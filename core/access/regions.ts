@@ -23,7 +23,7 @@ export interface Regions {
 /** Nodes at which regions end besides: another state has entries there, or has them elsewhere. */
 export interface Cuts {
   readonly nodes: ReadonlySet<number>
-  /** The stretches in which they lie. */
+  /** The stretches in the middle of which they lie. */
   readonly stretches: ReadonlySet<number>
   /** Nodes that may answer otherwise than what lies below them: drafts of another state, the root. */
   readonly alone: ReadonlySet<number>

@@ -1,4 +1,4 @@
-import { none, read } from '../base/column.ts'
+import { none, pageShift, read } from '../base/column.ts'
 import type { NodeId } from '../base/ids.ts'
 import { numberOf } from '../base/numbering.ts'
 import { type AccessIndex, inStretch, inTree, state } from '../index/layout.ts'
@@ -45,7 +45,7 @@ function cutsFor(indexes: Indexes, starts: readonly Start[], side: Side): Cuts {
   const other = indexes[side === 0 ? 1 : 0]
   return {
     nodes: new Set(here.map(each => each[side])),
-    stretches: new Set(here.map(each => read(indexes[side].stretchOf, each[side]))),
+    stretches: new Set(here.flatMap(each => stretchCut(indexes[side], each[side]))),
     alone: new Set(
       here
         .filter(
@@ -54,6 +54,12 @@ function cutsFor(indexes: Indexes, starts: readonly Start[], side: Side): Cuts {
         .map(each => each[side]),
     ),
   }
+}
+
+/** A stretch that begins at the node itself is not cut by it. */
+function stretchCut({ stretchOf, stretches }: AccessIndex, node: number): number[] {
+  const stretch = read(stretchOf, node)
+  return read(stretches, stretch * stretchWidth + headAt) === node ? [] : [stretch]
 }
 
 /** The root is no place that anybody is told of: what lies in it stands apart. */
@@ -135,6 +141,8 @@ export function walkBelow(
 // Their own copies: what is imported is looked up anew at each use.
 const end = none
 const { width: stretchWidth, head: headAt, state: stateAt, up: upAt } = inStretch
+const shift = pageShift
+const inPage = (1 << shift) - 1
 
 interface Down {
   readonly node: number
@@ -149,9 +157,11 @@ function goDown(classes: Classes, side: Side, { node, above }: Down): number {
   const stretch = read(index.stretchOf, node)
   const row = stretch * stretchWidth
   if (above !== undefined) {
-    if (read(index.stretches, row + headAt) !== node) return above
+    const page = index.stretches.pages[row >> shift] as Int32Array
+    const at = row & inPage
+    if (page[at + headAt] !== node) return above
     enter(classes, side, stretch)
-    const states = read(index.stretches, row + stateAt)
+    const states = page[at + stateAt] as number
     return states === 0 ? above : above | statesOf(index, states)
   }
   const way: number[] = []

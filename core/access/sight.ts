@@ -64,6 +64,26 @@ export const createSight = (index: AccessIndex, time: Instant): Sight => ({
   longer: [],
 })
 
+/** Of another index at the same time: where it says the same of all people and teams, what was worked out of them stands. */
+export function createSightBeside(
+  { index: other, time, profiles, longer }: Sight,
+  index: AccessIndex,
+): Sight {
+  const isSame =
+    index.people === other.people &&
+    index.memberships === other.memberships &&
+    index.groups === other.groups &&
+    index.forAll === other.forAll
+  return isSame ? { index, time, profiles, longer } : createSight(index, time)
+}
+
+/** The sights of a moment and of the same instant in another state. */
+export function sightsOf(was: Moment, is: Moment): readonly [Sight, Sight] {
+  const sight = sightOf(was)
+  if (was.at === is.at && !known.has(is)) known.set(is, createSightBeside(sight, is.state.index))
+  return [sight, sightOf(is)]
+}
+
 /** `none` if there is no such person. */
 export const personById = ({ index }: Sight, id: PersonId): number => numberOf(index.persons, id) ?? none
 

@@ -1,10 +1,11 @@
-import { none, offsetIn, pageAt, read } from '../base/column.ts'
+import { none, pageShift, read } from '../base/column.ts'
 import type { PersonId } from '../base/ids.ts'
-import { type AccessIndex, anyone, guests, inEntry, inLinks, inStretch, state } from '../index/layout.ts'
+import { type AccessIndex, guests, inEntry, inLinks, inStretch, state } from '../index/layout.ts'
 import { forEachStretch } from '../index/walk.ts'
-import { type ActionSet, noActions } from '../levels/action.ts'
+import { type ActionSet, everyAction, noActions } from '../levels/action.ts'
 import { addOwn, afterStates, capped, createSum, hidesAsDraft, statesOf, type Sum } from './evaluate.ts'
 import type { Moment } from '../state/state.ts'
+import { createMarks, mark, markMask } from './marks.ts'
 import { childrenIn } from './regions.ts'
 import { isActiveIn, personById, type Sight, sightOf, type Whom, whomOf } from './sight.ts'
 
@@ -15,14 +16,14 @@ import { isActiveIn, personById, type Sight, sightOf, type Whom, whomOf } from '
 export interface Answers {
   readonly index: AccessIndex
   /** By a stretch's number, what is answered in it; with `headHidden` where not at its head. */
-  readonly byStretch: Int32Array
+  readonly byStretch: Int16Array
 }
 
-/** The sign bit: no action has it. */
-const headHidden = 1 << 31
+/** The sign bit of sixteen: no action has it. */
+const headHidden = -0x8000
 
 const known = new WeakMap<Sight, Map<number, Answers>>()
-/** Answers cost four bytes a stretch and person: past this many the oldest are let go. */
+/** Answers cost two bytes a stretch and person: past this many the oldest are let go. */
 const keptAtMost = 64
 
 export function answersFor(sight: Sight, person: number): Answers {
@@ -50,7 +51,7 @@ interface Answering {
   readonly sight: Sight
   readonly person: number
   readonly whom: Whom
-  readonly byStretch: Int32Array
+  readonly byStretch: Int16Array
   /** For each stretch the place of its sum among those that were made; `none` while it is not known. */
   readonly sumOf: Int32Array
   readonly sums: Sum[]
@@ -60,27 +61,34 @@ interface Answering {
  * Down the tree of stretches, as they lie; the few that lie before the one above them come last. Most have nothing
  * that speaks of the person, and answer as the one above them.
  */
-function answered(sight: Sight, person: number): Int32Array {
+function answered(sight: Sight, person: number): Int16Array {
   const { stretches, entries, freeStretches } = sight.index
-  const byStretch = new Int32Array(freeStretches.length)
+  const byStretch = new Int16Array(freeStretches.length)
   if (!isActiveIn(sight, person)) return byStretch
-  const sumOf = new Int32Array(freeStretches.length).fill(none)
-  const marks = marksFor(sight, person)
-  const answering = { sight, person, whom: whomOf(sight, person), byStretch, sumOf, sums: [] }
+  const sumOf = scratchOf(freeStretches.length)
+  const whom = whomOf(sight, person)
+  const marks = createMarks()
+  mark(marks, whom)
+  const sums: Sum[] = []
+  const answering = { sight, person, whom, byStretch, sumOf, sums }
   const late: number[] = []
+  let page: Int32Array = scratch
   for (let stretch = 0; stretch < byStretch.length; stretch += 1) {
-    const page = pageAt(stretches, stretch * stretchWidth)
-    const at = offsetIn(stretch * stretchWidth)
+    const at = (stretch * stretchWidth) & inPage
+    if (at === 0) page = stretches.pages[(stretch * stretchWidth) >> shift] as Int32Array
     const up = page[at + upAt] as number
     const sum = up === end ? end : (sumOf[up] as number)
-    let isSpoken = marks[(page[at + entryAt] as number) + 1] as number
+    let isSpoken = marks[((page[at + entryAt] as number) + 1) & mask] as number
     for (let next = page[at + entryAt + nextAt] as number; next !== end;) {
-      const entry = next * entryWidth
-      const rows = pageAt(entries, entry)
-      isSpoken |= marks[(rows[offsetIn(entry)] as number) + 1] as number
-      next = rows[offsetIn(entry) + nextAt] as number
+      const rows = entries.pages[(next * entryWidth) >> shift] as Int32Array
+      const entry = (next * entryWidth) & inPage
+      isSpoken |= marks[((rows[entry] as number) + 1) & mask] as number
+      next = rows[entry + nextAt] as number
     }
-    if (sum !== end && isSpoken === 0 && ((page[at + stateAt] as number) & telling) === 0) {
+    const bits = (page[at + stateAt] as number) & telling
+    // Where nothing is given, a break has nothing to end.
+    const isTelling = bits !== 0 && (bits !== broken || sum === end || sums[sum]?.given !== noActions)
+    if (sum !== end && isSpoken === 0 && !isTelling) {
       sumOf[stretch] = sum
       byStretch[stretch] = (byStretch[up] as number) & ~headHidden
     } else if (up !== end && sum === end) late.push(stretch)
@@ -90,13 +98,12 @@ function answered(sight: Sight, person: number): Int32Array {
   return byStretch
 }
 
-/** By principal + 1, whether it matches. */
-function marksFor(sight: Sight, person: number): Uint8Array {
-  const { persons, teams } = sight.index
-  const { self, kin, list, first, behind } = whomOf(sight, person)
-  const marks = new Uint8Array(4 * Math.max(persons.length, teams.length) + 2 + anyone)
-  for (const principal of [self, kin, anyone, ...list.subarray(first, behind)]) marks[principal + 1] = 1
-  return marks
+/** Used again each time, since none waits while another is worked out: to make it anew takes longer than all else. */
+let scratch: Int32Array = new Int32Array()
+
+function scratchOf(length: number): Int32Array {
+  if (scratch.length < length) scratch = new Int32Array(length)
+  return scratch.subarray(0, length).fill(none)
 }
 
 /** Those above first. A row that is free stands in nothing. */
@@ -136,6 +143,10 @@ const end = none
 const { width: stretchWidth, state: stateAt, up: upAt, head: headAt, entry: entryAt } = inStretch
 const { width: entryWidth, next: nextAt } = inEntry
 const { width: linksWidth, nodes: nodesAt } = inLinks
+const { broken } = state
+const mask = markMask
+const shift = pageShift
+const inPage = (1 << shift) - 1
 /** What of a head's state can make a difference to people; a home, where its team is archived. */
 const telling = state.broken | state.draft | state.archived | state.binned | state.home
 
@@ -153,21 +164,19 @@ function answerOf(
 
 /** How many places somebody may do what at, by the set of actions. */
 export function countsOf({ index, byStretch }: Answers): Map<ActionSet, number> {
-  const counts = new Map<ActionSet, number>()
-  let [actions, nodes] = [noActions, 0]
-  // Added up as long as the answer stays the same, which it does for long.
-  const put = () => actions !== noActions && counts.set(actions, (counts.get(actions) ?? 0) + nodes)
+  const { stretchLinks } = index
+  // There are as many sets as bits allow, so they are counted in a list.
+  const nodesBy = new Int32Array(everyAction + 1)
   for (let stretch = 0; stretch < byStretch.length; stretch += 1) {
     const answer = byStretch[stretch] as number
-    if ((answer & ~headHidden) !== actions) {
-      put()
-      actions = (answer & ~headHidden) as ActionSet
-      nodes = 0
-    }
-    if (answer !== noActions)
-      nodes += read(index.stretchLinks, stretch * linksWidth + nodesAt) - (answer < 0 ? 1 : 0)
+    if (answer === 0) continue
+    const at = stretch * linksWidth + nodesAt
+    const nodes = (stretchLinks.pages[at >> shift] as Int32Array)[at & inPage] as number
+    const actions = answer & ~headHidden
+    nodesBy[actions] = (nodesBy[actions] as number) + nodes - (answer < 0 ? 1 : 0)
   }
-  put()
+  const counts = new Map<ActionSet, number>()
+  for (const [actions, nodes] of nodesBy.entries()) if (nodes > 0) counts.set(actions as ActionSet, nodes)
   return counts
 }
 

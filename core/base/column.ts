@@ -20,7 +20,9 @@ export interface Writing {
 
 export const none = -1
 
-const shift = 12
+/** How many bits of an address say where in its page it lies. */
+export const pageShift = 12
+const shift = pageShift
 /** How many addresses a page holds. */
 const pageLength = 1 << shift
 const mask = pageLength - 1

@@ -13,9 +13,9 @@ import { judged } from '../tests/judge.ts'
 import { steward } from '../tests/judging.ts'
 import { grant, now } from '../tests/world.ts'
 import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
-import { effectOf, turnOf } from './effect.ts'
+import { effectOf, turnOf } from '../access/effect.ts'
 import { askedOf, differences, impact } from './impact.ts'
-import type { Difference } from './rows.ts'
+import type { Difference } from '../access/effect-rows.ts'
 
 const anyActs = fc.array(
   fc.oneof({ weight: 4, arbitrary: anyEdit }, { weight: 2, arbitrary: anyPolicy }, anyStanding),

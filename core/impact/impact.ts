@@ -1,6 +1,6 @@
 import type { Sides } from '../access/classes.ts'
 import { startsAt } from '../access/side-by-side.ts'
-import { personById, type Sight, sightOf } from '../access/sight.ts'
+import { personById, type Sight, sightsOf } from '../access/sight.ts'
 import { none } from '../base/column.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
@@ -9,9 +9,9 @@ import { instantsOf } from '../changes/instants.ts'
 import { everybodyIn, type Reach, reachOf, type Touching } from '../changes/touched.ts'
 import { momentOf } from '../state/moment.ts'
 import { type ColumnDifference, columnDifferences } from '../access/column-differences.ts'
-import { type Asked, effectOf } from './effect.ts'
+import { type Asked, effectOf } from '../access/effect.ts'
 import { type PowerDifference, powerDifferences, powerInstants, peopleWithPowers } from './powers.ts'
-import { type Difference, differencesFrom } from './rows.ts'
+import { type Difference, differencesFrom } from '../access/effect-rows.ts'
 import type { Counted } from './summed.ts'
 
 /** What a change set makes different from one instant on, until the next one listed. */
@@ -28,10 +28,8 @@ export interface ImpactAt {
   readonly powers: readonly PowerDifference[]
 }
 
-export const sidesOf = ({ before, after }: Pick<Touching, 'before' | 'after'>): Sides<Sight> => [
-  sightOf(before),
-  sightOf(after),
-]
+export const sidesOf = ({ before, after }: Pick<Touching, 'before' | 'after'>): Sides<Sight> =>
+  sightsOf(before, after)
 export const indexesOf = ([was, is]: Sides<Sight>) => [was.index, is.index] as const
 export const personCount = ([was, is]: Sides<Sight>) =>
   Math.max(was.index.persons.length, is.index.persons.length)
@@ -110,18 +108,18 @@ export function askedOf(
     starts: startsAt(indexesOf(sides), tops),
     people:
       people === 'everybody'
-        ? Array.from({ length: personCount(sides) }, (_, number) => number)
+        ? new Int32Array(personCount(sides)).map((_, number) => number)
         : numbersOf(sides, people),
     isWeb,
     asker: asker === undefined ? none : numberIn(sides, asker),
   }
 }
 
-function numbersOf(sides: Sides<Sight>, people: Iterable<PersonId>): number[] {
+function numbersOf(sides: Sides<Sight>, people: Iterable<PersonId>): Int32Array {
   const numbers = new Set<number>()
   for (const id of people) numbers.add(numberIn(sides, id))
   numbers.delete(none)
-  return [...numbers]
+  return Int32Array.from(numbers)
 }
 
 /** A person has the same number on both sides. */

@@ -6,10 +6,10 @@ import type { Instant, Span } from '../base/instant.ts'
 import { reachOf, topsTouched, type Touching } from '../changes/touched.ts'
 import { momentOf } from '../state/moment.ts'
 import type { RecordChange } from '../state/state.ts'
-import { type Asked, type Effect, effectOf } from './effect.ts'
+import { type Asked, type Effect, effectOf } from '../access/effect.ts'
 import { askedOf, type ImpactAt, indexesOf, personCount, sidesOf } from './impact.ts'
 import { peopleWithPowers, powerDifferences } from './powers.ts'
-import { type Difference, differencesFrom, type Rows } from './rows.ts'
+import { type Difference, differencesFrom, type Rows } from '../access/effect-rows.ts'
 import { type Counted, countedFrom, type Summed, summed } from './summed.ts'
 
 /** Past so many people times places it takes too long to look at each, at each instant at which something begins or ends. */

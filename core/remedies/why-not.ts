@@ -2,8 +2,10 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import { check } from '../access/evaluate.ts'
 import type { Edit } from '../changes/edit.ts'
 import { applyEdits } from '../changes/judge.ts'
-import { type Action, has, listActions } from '../levels/action.ts'
-import { differences } from '../impact/impact.ts'
+import { reachOf } from '../changes/touched.ts'
+import { effectOf, turnFrom } from '../access/effect.ts'
+import { askedOf } from '../impact/impact.ts'
+import { type Action, beyond, has } from '../levels/action.ts'
 import { momentOf } from '../state/moment.ts'
 import type { Moment } from '../state/state.ts'
 import { candidateRemedies } from './candidates.ts'
@@ -33,19 +35,21 @@ const mostEdits = 3
 /**
  * The smallest remedies for somebody who may not do something: every set of up to three edits, out of those
  * on the place's path, on the person, and on teams with entries there, that has the effect and no edit too
- * many. `isOver` is asked between tries: the core has no clock of its own.
+ * many. It stops between tries, so that others have their turn, and is told there whether time is over: the core has
+ * no clock of its own.
  */
-export function whyNot(moment: Moment, asked: Asked, isOver: () => boolean = () => false): WhyNot {
+export function* searchRemedies(moment: Moment, asked: Asked): Generator<void, WhyNot, boolean> {
   if (has(check(moment, asked.person, asked.node), asked.action)) return { remedies: [], isComplete: true }
   const candidates = candidateRemedies(moment, asked)
   const found: (readonly Edit[])[] = []
   for (let size = 1; size <= mostEdits; size += 1)
     for (const edits of subsetsOf(candidates, size)) {
-      if (isOver()) return { remedies: ranked(moment, asked, found), isComplete: false }
+      const isOver = yield
+      if (isOver) return { remedies: yield* ranked(moment, found), isComplete: false }
       const holdsLess = found.some(smaller => smaller.every(edit => edits.includes(edit)))
       if (!holdsLess && helps(moment, asked, edits)) found.push(edits)
     }
-  return { remedies: ranked(moment, asked, found), isComplete: true }
+  return { remedies: yield* ranked(moment, found), isComplete: true }
 }
 
 function helps(moment: Moment, { person, node, action }: Asked, edits: readonly Edit[]): boolean {
@@ -62,18 +66,26 @@ function* subsetsOf(edits: readonly Edit[], size: number, from = 0): Generator<r
     if (index >= from) for (const rest of subsetsOf(edits, size - 1, index + 1)) yield [edit, ...rest]
 }
 
-const ranked = (moment: Moment, asked: Asked, found: readonly (readonly Edit[])[]): Remedy[] =>
-  found
-    .map(edits => ({ edits, beyond: givenBeyond(moment, asked, edits) }))
-    .sort((a, b) => a.edits.length - b.edits.length || a.beyond - b.beyond)
+function* ranked(moment: Moment, found: readonly (readonly Edit[])[]): Generator<void, Remedy[], boolean> {
+  const remedies: Remedy[] = []
+  for (const edits of found) {
+    remedies.push({ edits, beyond: givenBeyond(moment, edits) })
+    yield
+  }
+  return remedies.sort((a, b) => a.edits.length - b.edits.length || a.beyond - b.beyond)
+}
 
-function givenBeyond(moment: Moment, { person, node, action }: Asked, edits: readonly Edit[]): number {
+/** Counted, since there can be very many: all that anybody gains, but for the one action that was asked for. */
+function givenBeyond(moment: Moment, edits: readonly Edit[]): number {
   const applied = applyEdits(moment, edits)
   if (applied === undefined) return Number.POSITIVE_INFINITY
-  const after = momentOf(applied.state, moment.at)
-  return differences({ changes: applied.changes, before: moment, after }).reduce((sum, each) => {
-    const gained = listActions(each.after).filter(one => !has(each.before, one))
-    const isAsked = each.person === person && each.node === node && gained.includes(action)
-    return sum + gained.length - (isAsked ? 1 : 0)
-  }, 0)
+  const touching = { changes: applied.changes, before: moment, after: momentOf(applied.state, moment.at) }
+  const { turns, pieces } = effectOf({ ...askedOf(reachOf(touching), touching), mostRows: 0 })
+  let given = -1
+  for (const [turn, times] of turns) {
+    const [before, after] = turnFrom(turn)
+    given += beyond(after, before).length * times
+  }
+  for (const { web, nodes } of pieces) if (web > 0) given += nodes
+  return given
 }

@@ -49,9 +49,9 @@ export function questionRoutes(parts: Parts, asker: (request: Request) => Asker)
   router.get('/nodes/:id/exceptions', (request, response) => {
     response.json(exceptionsView(checking(parts, asker(request)), id(request)))
   })
-  router.get('/nodes/:id/why-not/:person/:action', (request, response) => {
+  router.get('/nodes/:id/why-not/:person/:action', async (request, response) => {
     const params = checked(whyNotParams, request.params)
-    response.json(whyNotView(checking(parts, asker(request)), params, parts.clock))
+    response.json(await whyNotView(checking(parts, asker(request)), params, parts.clock))
   })
   router.get('/diff', async (request, response) => {
     response.json(await diffView(parts, asker(request), checked(diffQuery, request.query)))

@@ -5,7 +5,7 @@ import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Counted } from '#core/impact/summed.ts'
-import type { Difference } from '#core/impact/rows.ts'
+import type { Difference } from '#core/access/effect-rows.ts'
 import { type Moment, pathOf } from '#core/state/state.ts'
 import { type Asker, nameOf, pathWords } from './asker.ts'
 

@@ -1,6 +1,6 @@
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Touching } from '#core/changes/touched.ts'
-import type { Asked } from '#core/impact/effect.ts'
+import type { Asked } from '#core/access/effect.ts'
 import { differences, impact, type ImpactAt } from '#core/impact/impact.ts'
 import {
   answerTo,

@@ -1,5 +1,5 @@
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import type { Difference } from '#core/impact/rows.ts'
+import type { Difference } from '#core/access/effect-rows.ts'
 import type { Counted } from '#core/impact/summed.ts'
 import type { Recorded } from '#core/impact/wide.ts'
 import type { ActionSet } from '#core/levels/action.ts'

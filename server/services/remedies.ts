@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { RemedyView, WhyNotView } from '#contract/oversight-views.ts'
 import { rowOf } from '#core/base/collection.ts'
@@ -7,7 +8,7 @@ import { check } from '#core/access/evaluate.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { judge, lacksRights } from '#core/changes/judge.ts'
 import { type Action, has } from '#core/levels/action.ts'
-import { type Remedy, whyNot } from '#core/remedies/why-not.ts'
+import { type Remedy, searchRemedies, type WhyNot } from '#core/remedies/why-not.ts'
 import { rootOf } from '#core/state/state.ts'
 import { remedyInWords } from '#core/words/remedy.ts'
 import { type Asker, asks, knowsPerson, mayName, nameOf, namingFor } from './asker.ts'
@@ -23,11 +24,11 @@ const toldAtMost = 8
  * The smallest remedies for somebody who may not do something, to whoever shares at the place. What they
  * would touch that the asker cannot know of is not told of.
  */
-export function whyNotView(
+export async function whyNotView(
   asker: Asker,
   { id, person, action }: { id: string; person: string; action: Action },
   clock: () => number,
-): WhyNotView {
+): Promise<WhyNotView> {
   const { place, actions } = askedPlace(asker, id)
   const { state } = asker.moment
   const about = rowOf(state.persons, person as PersonId)
@@ -35,7 +36,7 @@ export function whyNotView(
   if (!mayAsk || about === undefined || about.status === 'removed') throw problemOf('not-found')
   const until = clock() + longest
   const asked = { person: about.id, node: place.node.id, action }
-  const { remedies, isComplete } = whyNot(asker.moment, asked, () => clock() > until)
+  const { remedies, isComplete } = await inTurns(searchRemedies(asker.moment, asked), () => clock() > until)
   return {
     revision: state.revision,
     may: has(check(asker.moment, about.id, place.node.id), action),
@@ -44,6 +45,20 @@ export function whyNotView(
       .filter(remedy => remedy.edits.every(edit => isKnown(asker, edit)))
       .slice(0, toldAtMost)
       .map(remedy => remedyView(asker, remedy)),
+  }
+}
+
+/** At most so many milliseconds at a time: others wait. */
+const turn = 3
+
+/** Goes on with a search between what others ask. */
+async function inTurns(search: ReturnType<typeof searchRemedies>, isOver: () => boolean): Promise<WhyNot> {
+  let began = performance.now()
+  for (let step = search.next(false); ; step = search.next(isOver())) {
+    if (step.done === true) return step.value
+    if (performance.now() - began < turn) continue
+    await setImmediate()
+    began = performance.now()
   }
 }
 

@@ -1,8 +1,8 @@
 import type { Sides } from '#core/access/classes.ts'
-import { createSight, type Sight } from '#core/access/sight.ts'
+import { createSight, createSightBeside, type Sight } from '#core/access/sight.ts'
 import { answersFor, seenIn, type SeenRows } from '#core/access/what.ts'
 import type { Instant } from '#core/base/instant.ts'
-import type { Asked } from '#core/impact/effect.ts'
+import type { Asked } from '#core/access/effect.ts'
 import { answerTo, type WideAnswer } from '#core/impact/wide.ts'
 import type { AccessIndex } from '#core/index/layout.ts'
 import { type ListedPlaces, type Listing, listPlaces } from './places.ts'
@@ -33,7 +33,7 @@ export function answer(question: Question, [was, is]: Sides<AccessIndex>, told: 
   const sight = sightAt(was, question.time)
   switch (question.kind) {
     case 'effect':
-      return answerTo({ ...question, sides: [sight, createSight(is, question.time)], onStep: told })
+      return answerTo({ ...question, sides: [sight, createSightBeside(sight, is)], onStep: told })
     case 'seen':
       return seenIn(answersFor(sight, question.person))
     case 'places':

@@ -97,6 +97,7 @@ const liesIn = (page: Int32Array, memory: SharedArrayBuffer, place: number): boo
   page.buffer === memory && page.byteOffset === place * pageBytes
 
 function openColumn({ length, pageCount, whole, changed }: PackedColumn, known: Column | undefined): Column {
+  if (known !== undefined && changed.length === 0 && known.length === length) return known
   const pages =
     whole === null
       ? [...(known?.pages ?? [])]

@@ -1,12 +1,11 @@
-import { check } from '../../access/evaluate.ts'
+import { effectOf } from '../../access/effect.ts'
 import { isPublicIn } from '../../access/public.ts'
 import { startsAt } from '../../access/side-by-side.ts'
-import { nodeById, sightOf } from '../../access/sight.ts'
+import { isActiveIn, nodeById, sightOf } from '../../access/sight.ts'
 import { peopleOf } from '../../access/subject.ts'
-import { who } from '../../access/who.ts'
 import { none } from '../../base/column.ts'
 import type { NodeId } from '../../base/ids.ts'
-import { has, holds } from '../../levels/action.ts'
+import { has } from '../../levels/action.ts'
 import { momentOf } from '../../state/moment.ts'
 import type { Moment, RecordChange } from '../../state/state.ts'
 import { authorActionsInArchive } from '../context.ts'
@@ -40,18 +39,23 @@ const isMove = ({ table, before, after }: RecordChange) =>
 
 function somebodyGains(whole: Whole, node: NodeId): boolean {
   const { before, after } = whole
-  const places = placesBelow(before.state, after.state, new Set([node]))
   const starts = startsAt([before.state.index, after.state.index], [node])
   const people = [...peopleOf(after)].map(person => person.id)
-  return instantsOf(whole, { starts, people }).some(at => {
-    const was = momentOf(before.state, at)
-    const will = momentOf(after.state, at)
-    return places.some(place =>
-      who(will, place.node).some(
-        ({ person, actions, isActive }) => isActive && !holds(check(was, person.id, place.node), actions),
-      ),
-    )
-  })
+  return instantsOf(whole, { starts, people }).some(at =>
+    someGainAt({ before: momentOf(before.state, at), after: momentOf(after.state, at) }, node),
+  )
+}
+
+/** Of those who are active then; who is still to come gains once they come. */
+function someGainAt(both: Pick<Whole, 'before' | 'after'>, node: NodeId): boolean {
+  const sides = [sightOf(both.before), sightOf(both.after)] as const
+  const people: number[] = []
+  for (let person = 0; person < sides[1].index.persons.length; person += 1)
+    if (isActiveIn(sides[1], person)) people.push(person)
+  const indexes = [sides[0].index, sides[1].index] as const
+  const starts = startsAt(indexes, [node])
+  const asked = { sides, starts, people: Int32Array.from(people), isWeb: false, asker: none, mostRows: 0 }
+  return effectOf(asked).gains.some(gained => gained > 0)
 }
 
 function webGains({ before, after }: Whole, node: NodeId): boolean {

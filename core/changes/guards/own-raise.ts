@@ -2,7 +2,7 @@ import { createClasses, type Sides } from '../../access/classes.ts'
 import { columnDifferences } from '../../access/column-differences.ts'
 import { capped, isSameSum } from '../../access/evaluate.ts'
 import { belowEach, type Met, onlyClass, type Start, startsAt, walkBelow } from '../../access/side-by-side.ts'
-import { isActiveIn, personById, type Sight, sightOf } from '../../access/sight.ts'
+import { isActiveIn, personById, type Sight, sightsOf } from '../../access/sight.ts'
 import { rowOf } from '../../base/collection.ts'
 import { none } from '../../base/column.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
@@ -83,11 +83,11 @@ interface Walk {
 
 /** Comes to each piece below some places that is there on both sides, where what lies in it can differ for somebody. */
 function walkOwn(moments: Sides<Moment>, author: PersonId, { starts, visit }: Walk): void {
-  const sides = [sightOf(moments[0]), sightOf(moments[1])] as const
+  const sides = sightsOf(...moments)
   const people = sides.map(sight => personById(sight, author))
   const person = people.find(each => each !== none)
   if (person === undefined) return
-  const classes = createClasses(sides, [person])
+  const classes = createClasses(sides, Int32Array.of(person))
   const isHere = people.map((each, side) => each !== none && isActiveIn(sides[side] as Sight, each))
   const isSameCeiling = sides[0].index.guestCeiling === sides[1].index.guestCeiling
   for (const below of belowEach([sides[0].index, sides[1].index], starts))

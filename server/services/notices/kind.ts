@@ -1,7 +1,7 @@
 import type { AccessRequestId, NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Nearing, Waiting } from '#core/changes/passing.ts'
-import type { Difference } from '#core/impact/rows.ts'
+import type { Difference } from '#core/access/effect-rows.ts'
 import type { Recorded } from '#core/impact/wide.ts'
 import type { Moment, RecordChange } from '#core/state/state.ts'
 import type { NoticeView } from '#contract/oversight-views.ts'

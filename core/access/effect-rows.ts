@@ -1,10 +1,10 @@
-import type { Sides } from '../access/classes.ts'
-import { nodesIn } from '../access/regions.ts'
-import { theWeb } from '../access/public.ts'
+import type { Sides } from './classes.ts'
+import { nodesIn } from './regions.ts'
+import { theWeb } from './public.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf } from '../base/numbering.ts'
 import type { AccessIndex } from '../index/layout.ts'
-import type { Below } from '../access/side-by-side.ts'
+import type { Below } from './side-by-side.ts'
 import type { ActionSet } from '../levels/action.ts'
 
 /** What one person has at a place, and at what lies in it and answers alike, without a change set and with it. */

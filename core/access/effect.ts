@@ -1,4 +1,4 @@
-import { afterStates, capped, checkIn, isSameSum } from '../access/evaluate.ts'
+import { afterStates, capped, checkIn, isSameSum } from './evaluate.ts'
 import {
   apart,
   type Class,
@@ -8,22 +8,14 @@ import {
   settle,
   type Side,
   type Sides,
-} from '../access/classes.ts'
-import { isPublicIn } from '../access/public.ts'
-import {
-  type Below,
-  belowEach,
-  draftAt,
-  isRoot,
-  type Met,
-  type Start,
-  walkBelow,
-} from '../access/side-by-side.ts'
-import type { Sight } from '../access/sight.ts'
+} from './classes.ts'
+import { isPublicIn } from './public.ts'
+import { type Below, belowEach, draftAt, isRoot, type Met, type Start, walkBelow } from './side-by-side.ts'
+import type { Sight } from './sight.ts'
 import { none, read } from '../base/column.ts'
 import { inTree, state } from '../index/layout.ts'
 import { type ActionSet, bitOf, noActions } from '../levels/action.ts'
-import { type FoundRow, type Rows, rowsFrom, webNumber } from './rows.ts'
+import { type FoundRow, type Rows, rowsFrom, webNumber } from './effect-rows.ts'
 
 /**
  * What differs below some places without a change and with it, in numbers alone, so that a worker can be asked: row by
@@ -34,7 +26,7 @@ export interface Asked {
   readonly sides: Sides<Sight>
   readonly starts: readonly Start[]
   /** By number, for whom. */
-  readonly people: readonly number[]
+  readonly people: Int32Array
   /** Whether visitors without an account are asked for too. */
   readonly isWeb: boolean
   /** Told is what this person, by number, may know; `none` for all of it. */
@@ -46,7 +38,7 @@ export interface Asked {
 }
 
 export interface Effect {
-  readonly people: readonly number[]
+  readonly people: Int32Array
   /** By a person's place among these, at how many places they have something more, and something less. */
   readonly gains: Int32Array
   readonly losses: Int32Array
@@ -143,14 +135,11 @@ const stepLength = 256
 /** Answers whether everybody is the same there on both sides, and so in all that lies in it. */
 function tellPiece(telling: Telling, below: Below, met: Met): boolean {
   const { asked, classes, turned } = telling
-  const makers = [draftAt(asked.sides[0].index, met.was), draftAt(asked.sides[1].index, met.is)] as const
   const depth = classes.undoing.length
   turned.length = 0
   let isAlike = findTurned(telling, met)
-  if (makers[0] !== undefined || makers[1] !== undefined) {
-    turned.length = 0
-    findTurnedAtDraft(telling, met, makers)
-  }
+  // Drafts are few; below one, the states met still say that there was one.
+  if (((met.statesBefore | met.statesAfter) & draft) !== 0) findTurnedAtDraft(telling, met)
   const web = asked.isWeb ? webAt(asked.sides, met) : 0
   if (asked.isWeb || met.was === none || met.is === none) isAlike = false
   noteShared(telling, met)
@@ -186,7 +175,10 @@ const isAlikeIn = ({ sums, isTold }: Class, met: Met): boolean =>
 type Makers = Sides<number | undefined>
 
 /** At a draft, on one side or both: who made it stands apart, until the walk leaves the piece. */
-function findTurnedAtDraft({ classes, turned }: Telling, met: Met, makers: Makers): void {
+function findTurnedAtDraft({ asked, classes, turned }: Telling, met: Met): void {
+  const makers: Makers = [draftAt(asked.sides[0].index, met.was), draftAt(asked.sides[1].index, met.is)]
+  if (makers[0] === undefined && makers[1] === undefined) return
+  turned.length = 0
   const places = makers.map(maker => (maker === undefined ? undefined : classes.placeOf.get(maker)))
   for (const place of new Set(places)) if (place !== undefined) apart(classes, [place])
   for (const [own, each] of classes.list.entries()) {
@@ -204,6 +196,7 @@ function findTurnedAtDraft({ classes, turned }: Telling, met: Met, makers: Maker
   }
 }
 
+const { draft } = state
 const readingDrafts = bitOf('change') | bitOf('share')
 const adding = bitOf('add')
 const seeing = bitOf('see')

@@ -1,0 +1,198 @@
+import { check } from '#core/access/evaluate.ts'
+import { effectOf } from '#core/access/effect.ts'
+import { rowOf } from '#core/base/collection.ts'
+import type { MembershipId, NodeId, PersonId, TeamId } from '#core/base/ids.ts'
+import { reachOf } from '#core/changes/touched.ts'
+import { askedOf } from '#core/impact/impact.ts'
+import { recordQuestion } from '#core/impact/wide.ts'
+import { has } from '#core/levels/action.ts'
+import { levelActions } from '#core/levels/level.ts'
+import { searchRemedies } from '#core/remedies/why-not.ts'
+import { momentOf } from '#core/state/moment.ts'
+import { applyChanges, type Moment, type RecordChange } from '#core/state/state.ts'
+import { createRandom, type Random } from '#demo/random.ts'
+import { largestHome, nodeId, type Size, sizes } from '#demo/large.ts'
+import type { Running } from '#server/assemble.ts'
+import { ask } from '#server/worker/asking.ts'
+import { middle, middleOf, type Reading } from './measure.ts'
+
+/** What is asked of a whole workspace: effects that need its records, remedies, and what the thread takes off the server. */
+
+export interface Asking {
+  readonly name: keyof typeof sizes
+  readonly running: Running
+  readonly cookie: string
+  readonly csrf: string
+}
+
+export async function askedReadings({ name, running, cookie, csrf }: Asking): Promise<Reading[]> {
+  const size = sizes[name]
+  const [published] = running.parts.writer.states.published.values()
+  if (published === undefined) throw new Error('there is no workspace')
+  const moment = momentOf(published.moment.state, Date.now())
+  const took = (what: string, value: number): Reading => ({ what, size: name, unit: 'ms', value })
+  const random = createRandom(17)
+  return [
+    took('impact: a person into a team', middleOf(200, intoTeam(moment, size, random))),
+    took('impact: a break on a tenth of all places', middleOf(15, breaking(moment, size))),
+    took('remedies', remedies(moment, size, random)),
+    ...(await threadReadings(took, running, changeFor(moment, size))),
+    ...(await foreseenReadings(took, { running, cookie, csrf }, largestHome(size))),
+  ]
+}
+
+const applied = (before: Moment, ...changes: readonly RecordChange[]) => ({
+  changes,
+  before,
+  after: momentOf(applyChanges(before.state, changes), before.at),
+})
+
+function intoTeam(moment: Moment, size: Size, random: Random): () => unknown {
+  return () => {
+    const row = {
+      id: 'new' as MembershipId,
+      person: `p${random.whole(size.people)}` as PersonId,
+      team: `t${random.whole(size.teams)}` as TeamId,
+      lead: false,
+      since: moment.at,
+      from: null,
+      until: null,
+    }
+    const touching = applied(moment, { table: 'memberships', id: row.id, before: null, after: row })
+    return effectOf({ ...askedOf(reachOf(touching), touching), mostRows: 0 })
+  }
+}
+
+function breaking(moment: Moment, size: Size): () => unknown {
+  const before = rowOf(moment.state.nodes, largestHome(size))
+  if (before === undefined) throw new Error('the home is not there')
+  const broken = { by: 'p0' as PersonId, at: moment.at }
+  return () => {
+    const touching = applied(moment, {
+      table: 'nodes',
+      id: before.id,
+      before,
+      after: { ...before, broken },
+    })
+    return effectOf(recordQuestion(touching))
+  }
+}
+
+/** The middle of some searches for what would let somebody change a place that they see nothing of. */
+function remedies(moment: Moment, size: Size, random: Random): number {
+  const taken: number[] = []
+  while (taken.length < 30) {
+    const person = `p${random.whole(size.people)}` as PersonId
+    const node = nodeId(1 + random.whole(size.nodes - 1))
+    if (has(check(moment, person, node), 'change')) continue
+    const began = performance.now()
+    const search = searchRemedies(moment, { person, node, action: 'change' })
+    for (let step = search.next(false); step.done !== true;) step = search.next(false)
+    taken.push(performance.now() - began)
+  }
+  return middle(taken)
+}
+
+function changeFor(moment: Moment, size: Size) {
+  const row = {
+    id: 'new' as never,
+    node: largestHome(size),
+    principal: 'everyone' as const,
+    gives: levelActions('Editor'),
+    by: 'p0' as PersonId,
+    at: moment.at,
+    copiedFrom: null,
+    from: null,
+    until: null,
+  }
+  return applied(moment, { table: 'grants', id: row.id, before: null, after: row })
+}
+
+type Took = (what: string, value: number) => Reading
+
+/** Everybody's grant on a tenth of all places, asked of the thread: how long that takes, and how long it holds up others. */
+async function threadReadings(
+  took: Took,
+  { parts: { thread } }: Running,
+  touching: ReturnType<typeof changeFor>,
+): Promise<Reading[]> {
+  const { sides, starts, people, isWeb, asker, mostRows } = recordQuestion(touching)
+  const question = {
+    kind: 'effect',
+    time: touching.after.at,
+    starts,
+    people,
+    isWeb,
+    asker,
+    mostRows,
+  } as const
+  const indexes = [sides[0].index, sides[1].index] as const
+  const about = { workspace: 'workspace-large' as never, question, indexes }
+  const first = await held(() => ask<'effect'>(thread, about))
+  const rounds = []
+  for (let round = 0; round < 7; round += 1) rounds.push(await held(() => ask<'effect'>(thread, about)))
+  return [
+    took(
+      'asked of the thread: everybody’s grant on a tenth of all places',
+      middle(rounds.map(each => each.took)),
+    ),
+    took('and the server held meanwhile', middle(rounds.map(each => each.held))),
+    took('and to send it: the server held', middle(rounds.map(each => each.sending))),
+    took('and the first time, with the whole snapshot', first.sending),
+  ]
+}
+
+/** The longest that anything else had to wait while something went on, and how long its beginning took. */
+async function held(run: () => Promise<unknown>): Promise<{ took: number; held: number; sending: number }> {
+  let isOver = false
+  let longest = 0
+  const began = performance.now()
+  let last = began
+  const look = () => {
+    const now = performance.now()
+    longest = Math.max(longest, now - last)
+    last = now
+    if (!isOver) setImmediate(look)
+  }
+  setImmediate(look)
+  const running = run()
+  const sending = performance.now() - began
+  await running
+  isOver = true
+  return { took: performance.now() - began, held: longest, sending }
+}
+
+/** The same over HTTP, judged and told to its author. */
+async function foreseenReadings(
+  took: Took,
+  { running, cookie, csrf }: Omit<Asking, 'name'>,
+  node: NodeId,
+): Promise<Reading[]> {
+  const edit = {
+    kind: 'grant.add',
+    node,
+    principal: 'everyone',
+    gives: levelActions('Editor'),
+    from: null,
+    until: null,
+  }
+  const foresee = async () => {
+    const response = await fetch(`${running.address}/api/at/large/changes/foresee`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', cookie, 'x-noskel-csrf': csrf },
+      body: JSON.stringify({ edits: [edit] }),
+    })
+    if (response.status !== 200) throw new Error(await response.text())
+    await response.text()
+  }
+  await foresee()
+  const rounds = []
+  for (let round = 0; round < 7; round += 1) rounds.push(await held(foresee))
+  return [
+    took(
+      'foreseen over HTTP: everybody’s grant on a tenth of all places',
+      middle(rounds.map(each => each.took)),
+    ),
+    took('and the server held for it', middle(rounds.map(each => each.held))),
+  ]
+}
