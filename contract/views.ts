@@ -202,6 +202,7 @@ export type AccessView =
       readonly published: readonly PlaceName[]
       /** Places below with something of their own, as far as the reader sees them. */
       readonly below: readonly ExceptionView[]
+      readonly moreBelow: number
       readonly hiddenBelow: number
     }
   | { readonly detail: 'names'; readonly names: readonly PrincipalName[]; readonly mine: number }
@@ -270,6 +271,8 @@ export interface ExceptionView extends PlaceName {
 export interface ExceptionsView {
   readonly revision: number
   readonly below: readonly ExceptionView[]
+  /** How many more the asker could see: so many are not named at once. */
+  readonly moreBelow: number
   /** How many more there are that the asker cannot see. */
   readonly hiddenBelow: number
 }

@@ -12,6 +12,7 @@ import { closeStreams, createHub } from './live/hub.ts'
 import { createPost } from './mail/post.ts'
 import { startOutbox, stopOutbox } from './mail/outbox.ts'
 import type { Parts } from './parts.ts'
+import { isLarge } from './services/seen.ts'
 import type { Asker } from './services/asker.ts'
 import { passing, startClockwork, stopClockwork } from './services/passing.ts'
 import { openDatabase } from './store/database.ts'
@@ -21,7 +22,7 @@ import type { Said } from './store/loading.ts'
 import { loadStates } from './store/states.ts'
 import { createTables } from './store/tables.ts'
 import { createWriter, whenIdle } from './store/writer.ts'
-import { createThread, endThread } from './worker/asking.ts'
+import { createThread, endThread, startThread } from './worker/asking.ts'
 
 export interface Running {
   readonly parts: Parts
@@ -103,6 +104,7 @@ export async function startServer(environment: Environment): Promise<Running> {
   // Longer than proxies and browsers keep a connection idle: they end it, so no request meets a shut one.
   server.keepAliveTimeout = 75_000
   await listen(server, config)
+  if (isAnyLarge(parts)) startThread(parts.thread)
   const stop = async () => {
     ready = false
     const closed = new Promise(resolve => server.close(resolve))
@@ -118,6 +120,10 @@ export async function startServer(environment: Environment): Promise<Running> {
   const { port } = server.address() as AddressInfo
   return { parts, address: `http://${config.host}:${port}`, stop }
 }
+
+/** Whether there is a workspace of which the thread will be asked. */
+const isAnyLarge = ({ writer }: Parts): boolean =>
+  [...writer.states.published.values()].some(({ moment }) => isLarge(moment.state.index))
 
 const listen = (server: Server, { port, host }: Config) =>
   new Promise<void>((resolve, reject) => {

@@ -143,6 +143,7 @@ describe('what a change would do', () => {
         { name: 'Maps', isBroken: true, grants: 2 },
         { name: 'Map', limits: 1 },
       ],
+      moreBelow: 0,
       hiddenBelow: 0,
     })
     const { body: sum } = await owner.get<SumView>(`${at}/nodes/${ids.page}/why/${guest.id}`)

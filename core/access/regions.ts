@@ -1,10 +1,5 @@
-import { rowOf } from '../base/collection.ts'
 import { none, read } from '../base/column.ts'
-import type { NodeId } from '../base/ids.ts'
-import { idOf, numberOf } from '../base/numbering.ts'
 import { type AccessIndex, inLinks, inStretch, inTree, state } from '../index/layout.ts'
-import type { Moment } from '../state/state.ts'
-import type { ContentNode } from '../tree/node.ts'
 
 /**
  * Pieces of the tree in each of which every node answers alike to everybody: a stretch, without its head where that is
@@ -94,17 +89,31 @@ export function nodesIn(index: AccessIndex, top: number, cuts: Cuts): number[] {
 
 // Their own copies: what is imported is looked up anew at each use.
 const end = none
-const { width: stretchWidth, head: headAt, state: stateAt } = inStretch
+const { width: stretchWidth, head: headAt, state: stateAt, entry: entryAt } = inStretch
 const { width: linksWidth, first: firstAt, next: nextAt } = inLinks
 const { draft } = state
 
-/** The places from one down that have something of their own, the place itself with them. */
-export function apartBelow({ state: { index, nodes } }: Moment, node: NodeId): ContentNode[] {
-  const start = numberOf(index.nodes, node)
-  if (start === undefined) return []
-  return regionsBelow(index, start).tops.map(
-    top => rowOf(nodes, idOf(index.nodes, top) as NodeId) as ContentNode,
+/** What begins below a node and has something of its own, by number, in the order in which one walks down. */
+export function headsBelow(index: AccessIndex, node: number): number[] {
+  const { stretchOf, stretches } = index
+  return regionsBelow(index, node).tops.filter(
+    top => top !== node && read(stretches, read(stretchOf, top) * stretchWidth + headAt) === top,
   )
+}
+
+/** What a head has of its own. */
+export function ownAt({ stretchOf, stretches }: AccessIndex, head: number): Own {
+  const row = read(stretchOf, head) * stretchWidth
+  return {
+    states: read(stretches, row + stateAt),
+    hasEntries: read(stretches, row + entryAt) !== end,
+  }
+}
+
+export interface Own {
+  /** Bits: see `state`. */
+  readonly states: number
+  readonly hasEntries: boolean
 }
 
 /** The stretch that a region is the whole of, beginning at a node; `none` if it is not. */

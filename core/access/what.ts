@@ -1,11 +1,11 @@
-import { none, pageShift, read } from '../base/column.ts'
+import { type Column, none, pageShift, read } from '../base/column.ts'
 import type { PersonId } from '../base/ids.ts'
 import { type AccessIndex, guests, inEntry, inLinks, inStretch, state } from '../index/layout.ts'
 import { forEachStretch } from '../index/walk.ts'
 import { type ActionSet, everyAction, noActions } from '../levels/action.ts'
 import { addOwn, afterStates, capped, createSum, hidesAsDraft, statesOf, type Sum } from './evaluate.ts'
 import type { Moment } from '../state/state.ts'
-import { createMarks, mark, markMask } from './marks.ts'
+import { createMarks, mark, type Marks, markMask } from './marks.ts'
 import { childrenIn } from './regions.ts'
 import { isActiveIn, personById, type Sight, sightOf, type Whom, whomOf } from './sight.ts'
 
@@ -70,32 +70,54 @@ function answered(sight: Sight, person: number): Int16Array {
   const marks = createMarks()
   mark(marks, whom)
   const sums: Sum[] = []
+  const row: Row = { page: scratch, at: 0, entries, marks }
   const answering = { sight, person, whom, byStretch, sumOf, sums }
   const late: number[] = []
-  let page: Int32Array = scratch
   for (let stretch = 0; stretch < byStretch.length; stretch += 1) {
-    const at = (stretch * stretchWidth) & inPage
-    if (at === 0) page = stretches.pages[(stretch * stretchWidth) >> shift] as Int32Array
-    const up = page[at + upAt] as number
+    row.at = (stretch * stretchWidth) & inPage
+    if (row.at === 0) row.page = stretches.pages[(stretch * stretchWidth) >> shift] as Int32Array
+    const up = row.page[row.at + upAt] as number
     const sum = up === end ? end : (sumOf[up] as number)
-    let isSpoken = marks[((page[at + entryAt] as number) + 1) & mask] as number
-    for (let next = page[at + entryAt + nextAt] as number; next !== end;) {
-      const rows = entries.pages[(next * entryWidth) >> shift] as Int32Array
-      const entry = (next * entryWidth) & inPage
-      isSpoken |= marks[((rows[entry] as number) + 1) & mask] as number
-      next = rows[entry + nextAt] as number
-    }
-    const bits = (page[at + stateAt] as number) & telling
-    // Where nothing is given, a break has nothing to end.
-    const isTelling = bits !== 0 && (bits !== broken || sum === end || sums[sum]?.given !== noActions)
-    if (sum !== end && isSpoken === 0 && !isTelling) {
+    if (sum !== end && saysNothing(row, sums[sum] as Sum)) {
       sumOf[stretch] = sum
       byStretch[stretch] = (byStretch[up] as number) & ~headHidden
     } else if (up !== end && sum === end) late.push(stretch)
-    else if (page[at + headAt] !== end) answerStretch(answering, stretch, up)
+    else if (row.page[row.at + headAt] !== end) answerStretch(answering, stretch, up)
   }
   for (const stretch of late) answerLate(answering, stretch)
   return byStretch
+}
+
+/** A stretch where it lies, and what is looked for in it; the same object for one after the other. */
+interface Row {
+  page: Int32Array
+  at: number
+  readonly entries: Column
+  readonly marks: Marks
+}
+
+/** Whether nothing in a stretch makes a difference to what was summed up above it. */
+function saysNothing({ page, at, entries, marks }: Row, above: Sum): boolean {
+  const bits = (page[at + stateAt] as number) & telling
+  // Where nothing is given, a break has nothing to end.
+  if (bits !== 0 && (bits !== broken || above.given !== noActions)) return false
+  const next = page[at + entryAt + nextAt] as number
+  return (
+    !isSpokenBy(marks, page[at + entryAt] as number) && (next === end || !isSpokenFrom(next, entries, marks))
+  )
+}
+
+const isSpokenBy = (marks: Marks, principal: number): boolean => marks[(principal + 1) & mask] === 1
+
+/** The second and later entries of a stretch: few have any. */
+function isSpokenFrom(first: number, entries: Column, marks: Marks): boolean {
+  for (let number = first; number !== end;) {
+    const rows = entries.pages[(number * entryWidth) >> shift] as Int32Array
+    const entry = (number * entryWidth) & inPage
+    if (isSpokenBy(marks, rows[entry] as number)) return true
+    number = rows[entry + nextAt] as number
+  }
+  return false
 }
 
 /** Used again each time, since none waits while another is worked out: to make it anew takes longer than all else. */

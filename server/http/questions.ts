@@ -46,8 +46,8 @@ export function questionRoutes(parts: Parts, asker: (request: Request) => Asker)
     const params = checked(columnParams, request.params)
     response.json(columnPeopleView(asker(request), params, checked(pageQuery, request.query)))
   })
-  router.get('/nodes/:id/exceptions', (request, response) => {
-    response.json(exceptionsView(checking(parts, asker(request)), id(request)))
+  router.get('/nodes/:id/exceptions', async (request, response) => {
+    response.json(await exceptionsView(checking(parts, asker(request)), id(request)))
   })
   router.get('/nodes/:id/why-not/:person/:action', async (request, response) => {
     const params = checked(whyNotParams, request.params)

@@ -50,8 +50,8 @@ export function workspaceRoutes(parts: Parts): Router {
   router.get('/bin', (request, response) => {
     response.json(binView(asker(request)))
   })
-  router.get('/nodes/:id/access', (request, response) => {
-    response.json(accessView(asker(request), id(request)))
+  router.get('/nodes/:id/access', async (request, response) => {
+    response.json(await accessView(asker(request), id(request)))
   })
   router.get('/nodes/:id/why/:person', (request, response) => {
     const { person } = checked(whyParams, request.params)

@@ -9,17 +9,20 @@ import type {
 import { actionsAt } from '#core/access/evaluate.ts'
 import { givenTo, holdsBack } from '#core/access/matching.ts'
 import { actionsGiven, type Place } from '#core/access/place.ts'
-import { apartBelow } from '#core/access/regions.ts'
+import { headsBelow, ownAt } from '#core/access/regions.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { who } from '#core/access/who.ts'
-import { rowsBy } from '#core/base/collection.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
+import { idOf, numberOf } from '#core/base/numbering.ts'
+import { state } from '#core/index/layout.ts'
 import { has, intersect } from '#core/levels/action.ts'
 import type { Grant, Limit } from '#core/rules/entry.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { applyChanges } from '#core/state/state.ts'
+import type { ContentNode } from '#core/tree/node.ts'
 import { requestsAt } from './access-requests.ts'
 import { exceptionsBelow } from './exceptions.ts'
 import { type Asker, maySee, nameOf, placeName, seenPlace } from './asker.ts'
@@ -29,7 +32,7 @@ import { principalName } from './principal.ts'
  * Who has access at a place, as far as the asker may know: with share there all of it; with comment the
  * names; with less one's own line and how many can read it.
  */
-export function accessView(asker: Asker, id: string): AccessView {
+export async function accessView(asker: Asker, id: string): Promise<AccessView> {
   const { place, actions } = seenPlace(asker, id)
   if (has(actions, 'share')) {
     return {
@@ -37,7 +40,7 @@ export function accessView(asker: Asker, id: string): AccessView {
       grants: grantsAt(asker, place),
       people: peopleAt(asker, place),
       limits: place.limits.map(limit => limitView(asker, place, limit)),
-      ...exceptionsBelow(asker, place),
+      ...(await exceptionsBelow(asker, place)),
       ...inheritanceOf(asker, place),
       watch:
         rowsBy(asker.moment.state.watches, 'person', asker.person).find(each => each.node === id)?.id ?? null,
@@ -65,10 +68,15 @@ function inheritanceOf(asker: Asker, { node, breakAt }: Place) {
   }
 }
 
-const publishedFrom = (asker: Asker, { node }: Place): PlaceName[] =>
-  apartBelow(asker.moment, node.id)
+function publishedFrom(asker: Asker, { node }: Place): PlaceName[] {
+  const { index, nodes } = asker.moment.state
+  const from = numberOf(index.nodes, node.id) as number
+  return [from, ...headsBelow(index, from)]
+    .filter(each => (ownAt(index, each).states & state.published) !== 0)
+    .map(each => rowOf(nodes, idOf(index.nodes, each) as NodeId) as ContentNode)
     .filter(each => each.web === 'published' && maySee(asker, each.id))
     .map(({ id, name }) => ({ id, name }))
+}
 
 /** What is given here and from above, live or still to begin; the nearest first. */
 function grantsAt(asker: Asker, place: Place): GrantView[] {

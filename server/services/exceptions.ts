@@ -1,57 +1,83 @@
+import { setImmediate } from 'node:timers/promises'
 import type { ExceptionsView, ExceptionView, PlaceName } from '#contract/views.ts'
 import { actionsAsIfActive } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
-import { apartBelow } from '#core/access/regions.ts'
+import { headsBelow, ownAt } from '#core/access/regions.ts'
 import { subjectOf } from '#core/access/subject.ts'
-import { rowsBy } from '#core/base/collection.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
+import { idOf, numberOf } from '#core/base/numbering.ts'
+import { state } from '#core/index/layout.ts'
 import { has, holds } from '#core/levels/action.ts'
 import { partsOf } from '#core/rules/principal.ts'
-import { pathOf } from '#core/state/state.ts'
+import { type Moment, pathOf } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, mayName, nameOf } from './asker.ts'
 import { askedPlace } from './questions.ts'
 
 /** What below a place has entries of its own; to whoever shares there, or may check anyone's access. */
-export function exceptionsView(asker: Asker, id: string): ExceptionsView {
+export async function exceptionsView(asker: Asker, id: string): Promise<ExceptionsView> {
   const { place, actions } = askedPlace(asker, id)
   if (!has(actions, 'share') && !asks(asker, 'check access')) throw problemOf('not-found')
-  return { revision: asker.moment.state.revision, ...exceptionsBelow(asker, place) }
+  return { revision: asker.moment.state.revision, ...(await exceptionsBelow(asker, place)) }
 }
 
-/** Nodes below with entries of their own: named where the asker may name them, else counted. */
-export function exceptionsBelow(asker: Asker, { node }: Place): Omit<ExceptionsView, 'revision'> {
-  const { state } = asker.moment
-  const below: ExceptionView[] = []
+/** So many are named, and others counted. */
+const namedAtMost = 200
+/** So many are looked at between one turn of others and the next. */
+const atOnce = 1000
+
+/** Places below with entries of their own, down the tree: named where the asker may name them, else counted. */
+export async function exceptionsBelow(
+  asker: Asker,
+  { node }: Place,
+): Promise<Omit<ExceptionsView, 'revision'>> {
+  const { index } = asker.moment.state
+  const known: NodeId[] = []
   let hiddenBelow = 0
-  for (const each of apartBelow(asker.moment, node.id)) {
-    const grants = rowsBy(state.grants, 'node', each.id).length
-    const limits = rowsBy(state.limits, 'node', each.id).length
-    const isBroken = each.broken !== null
-    if (each.id === node.id || each.binned !== null || (grants + limits === 0 && !isBroken)) continue
-    if (!mayName(asker, each.id)) hiddenBelow += 1
-    else
-      below.push({
-        id: each.id,
-        name: each.name,
-        isBroken,
-        grants,
-        limits,
-        heldBack: heldBackAt(asker, each),
-      })
+  for (const [place, head] of headsBelow(index, numberOf(index.nodes, node.id) as number).entries()) {
+    const { states, hasEntries } = ownAt(index, head)
+    const isException = hasEntries || (states & state.broken) !== 0
+    if (isException && (states & state.binned) === 0) {
+      const id = idOf(index.nodes, head) as NodeId
+      if (mayName(asker, id)) known.push(id)
+      else hiddenBelow += 1
+    }
+    if (place % atOnce === atOnce - 1) await setImmediate()
   }
+  const below = known.slice(0, namedAtMost).map(id => exceptionView(asker, id))
   // As one would meet them walking down.
   const wayTo = (each: ExceptionView) =>
-    pathOf(state, each.id as NodeId)
+    pathOf(asker.moment.state, each.id as NodeId)
       .map(above => above.name)
       .toReversed()
       .join(' › ')
-  return { below: below.sort((a, b) => wayTo(a).localeCompare(wayTo(b))), hiddenBelow }
+  return {
+    below: below
+      .map(each => ({ each, way: wayTo(each) }))
+      .sort((a, b) => a.way.localeCompare(b.way))
+      .map(({ each }) => each),
+    moreBelow: known.length - below.length,
+    hiddenBelow,
+  }
+}
+
+function exceptionView({ moment }: Asker, id: NodeId): ExceptionView {
+  const { state } = moment
+  const node = rowOf(state.nodes, id) as ContentNode
+  return {
+    id,
+    name: node.name,
+    isBroken: node.broken !== null,
+    grants: rowsBy(state.grants, 'node', id).length,
+    limits: rowsBy(state.limits, 'node', id).length,
+    heldBack: heldBackAt(moment, id),
+  }
 }
 
 /** Who is given something there by name and has less. */
-function heldBackAt({ moment }: Asker, { id }: ContentNode): PlaceName[] {
+function heldBackAt(moment: Moment, id: NodeId): PlaceName[] {
   const place = placeOf(moment, id)
   if (place === undefined || place.limits.length === 0) return []
   return place.grants

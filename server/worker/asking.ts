@@ -80,6 +80,9 @@ export async function ask<K extends Kind>(
   }
 }
 
+/** Starts it before it is asked: to begin a thread takes longer than to ask it. */
+export const startThread = (thread: Thread): void => void workerOf(thread)
+
 function workerOf(thread: Thread): Worker {
   if (thread.worker !== null) return thread.worker
   const worker = new Worker(new URL('./thread.mjs', import.meta.url))

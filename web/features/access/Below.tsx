@@ -3,10 +3,10 @@ import type { AccessView, ExceptionView } from '#contract/views.ts'
 import { useHere } from '../../api/use-here.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
 
-type Props = Pick<Extract<AccessView, { detail: 'all' }>, 'below' | 'hiddenBelow'>
+type Props = Pick<Extract<AccessView, { detail: 'all' }>, 'below' | 'moreBelow' | 'hiddenBelow'>
 
 /** Where below access differs from what flows down: listed, each one click away. */
-export function Below({ below, hiddenBelow }: Props) {
+export function Below({ below, moreBelow, hiddenBelow }: Props) {
   const { slug } = useHere()
   return (
     <ul aria-label="Places below that differ" className="mt-1">
@@ -26,6 +26,11 @@ export function Below({ below, hiddenBelow }: Props) {
           )}
         </li>
       ))}
+      {moreBelow > 0 && (
+        <li className="quiet border-t border-base-300 py-1 text-sm">
+          and {moreBelow === 1 ? '1 place' : `${moreBelow} places`} more: each is listed at what it lies in
+        </li>
+      )}
       {hiddenBelow > 0 && (
         <li className="quiet border-t border-base-300 py-1 text-sm">
           {hiddenBelow === 1 ? '1 place' : `${hiddenBelow} places`} you cannot see

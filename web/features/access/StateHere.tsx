@@ -15,7 +15,7 @@ interface Props {
 export function StateHere({ access, node }: Props) {
   const [isOpen, setOpen] = useState(false)
   const people = access.people.length
-  const differing = access.below.length + access.hiddenBelow
+  const differing = access.below.length + access.moreBelow + access.hiddenBelow
   return (
     <div className="mb-3">
       <p className="flex gap-2">
@@ -35,7 +35,7 @@ export function StateHere({ access, node }: Props) {
           )}
         </span>
       </p>
-      {isOpen && <Below below={access.below} hiddenBelow={access.hiddenBelow} />}
+      {isOpen && <Below below={access.below} moreBelow={access.moreBelow} hiddenBelow={access.hiddenBelow} />}
       <p className="quiet text-sm">
         {people === 1 ? '1 person can open it' : `${people} people can open it`}
         {node.isPublic && ', and everybody on the web'}.

@@ -99,7 +99,7 @@ function Line({
 function Below({ place }: { readonly place: string }) {
   const { slug } = useHere()
   const { currentData: view } = useExceptionsQuery({ slug, id: place })
-  if (view === undefined || view.below.length + view.hiddenBelow === 0) return null
+  if (view === undefined || view.below.length + view.moreBelow + view.hiddenBelow === 0) return null
   return (
     <section aria-label="Below it" className="mb-5 max-w-3xl border-l-4 border-base-300 pl-3">
       <h2 className="label-line">Below it, not everything is the same</h2>
@@ -107,6 +107,12 @@ function Below({ place }: { readonly place: string }) {
         {view.below.map(each => (
           <Exception key={each.id} exception={each} />
         ))}
+        {view.moreBelow > 0 && (
+          <li className="quiet border-t border-base-300 py-1.5">
+            and {view.moreBelow === 1 ? '1 place' : `${view.moreBelow} places`} more: each is listed at what
+            it lies in
+          </li>
+        )}
         {view.hiddenBelow > 0 && (
           <li className="quiet border-t border-base-300 py-1.5">
             {view.hiddenBelow === 1 ? '1 place' : `${view.hiddenBelow} places`} you cannot see
