@@ -1,4 +1,5 @@
 import { check } from '#core/access/evaluate.ts'
+import { setTimeout as pause } from 'node:timers/promises'
 import { effectOf } from '#core/access/effect.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { MembershipId, NodeId, PersonId, TeamId } from '#core/base/ids.ts'
@@ -23,21 +24,34 @@ export interface Asking {
   readonly running: Running
   readonly cookie: string
   readonly csrf: string
+  /** What the core's figures stand beside. */
+  readonly lookup: Floor
 }
 
-export async function askedReadings({ name, running, cookie, csrf }: Asking): Promise<Reading[]> {
+type Floor = NonNullable<Reading['floor']>
+
+export async function askedReadings({ name, lookup, ...signed }: Asking): Promise<Reading[]> {
+  const { running } = signed
   const size = sizes[name]
   const [published] = running.parts.writer.states.published.values()
   if (published === undefined) throw new Error('there is no workspace')
   const moment = momentOf(published.moment.state, Date.now())
-  const took = (what: string, value: number): Reading => ({ what, size: name, unit: 'ms', value })
+  const took = (what: string, value: number, floor = lookup): Reading => ({
+    what,
+    size: name,
+    unit: 'ms',
+    value,
+    floor,
+  })
+  const idle = { what: 'the same with nothing to do', value: (await held(() => pause(300))).held }
   const random = createRandom(17)
   return [
-    took('impact: a person into a team', middleOf(200, intoTeam(moment, size, random))),
+    // Of teams whose grants were asked for before, as those of teams in use are.
+    took('impact: a person into a team', middleOf(400, intoTeam(moment, size, random))),
     took('impact: a break on a tenth of all places', middleOf(15, breaking(moment, size))),
     took('remedies', remedies(moment, size, random)),
-    ...(await threadReadings(took, running, changeFor(moment, size))),
-    ...(await foreseenReadings(took, { running, cookie, csrf }, largestHome(size))),
+    ...(await threadReadings({ took, idle, ...signed }, changeFor(moment, size))),
+    ...(await foreseenReadings({ took, idle, ...signed }, largestHome(size))),
   ]
 }
 
@@ -52,7 +66,7 @@ function intoTeam(moment: Moment, size: Size, random: Random): () => unknown {
     const row = {
       id: 'new' as MembershipId,
       person: `p${random.whole(size.people)}` as PersonId,
-      team: `t${random.whole(size.teams)}` as TeamId,
+      team: `t${random.whole(Math.min(50, size.teams))}` as TeamId,
       lead: false,
       since: moment.at,
       from: null,
@@ -108,12 +122,15 @@ function changeFor(moment: Moment, size: Size) {
   return applied(moment, { table: 'grants', id: row.id, before: null, after: row })
 }
 
-type Took = (what: string, value: number) => Reading
+interface Taking extends Omit<Asking, 'name' | 'lookup'> {
+  readonly took: (what: string, value: number, floor?: Floor) => Reading
+  /** How long the server is held where nothing is asked. */
+  readonly idle: Floor
+}
 
 /** Everybody's grant on a tenth of all places, asked of the thread: how long that takes, and how long it holds up others. */
 async function threadReadings(
-  took: Took,
-  { parts: { thread } }: Running,
+  { took, idle, running }: Taking,
   touching: ReturnType<typeof changeFor>,
 ): Promise<Reading[]> {
   const { sides, starts, people, isWeb, asker, mostRows } = recordQuestion(touching)
@@ -128,6 +145,11 @@ async function threadReadings(
   } as const
   const indexes = [sides[0].index, sides[1].index] as const
   const about = { workspace: 'workspace-large' as never, question, indexes }
+  const { thread } = running.parts
+  const here = {
+    what: 'worked out in its place',
+    value: middleOf(7, () => effectOf(recordQuestion(touching))),
+  }
   const first = await held(() => ask<'effect'>(thread, about))
   const rounds = []
   for (let round = 0; round < 7; round += 1) rounds.push(await held(() => ask<'effect'>(thread, about)))
@@ -135,10 +157,11 @@ async function threadReadings(
     took(
       'asked of the thread: everybody’s grant on a tenth of all places',
       middle(rounds.map(each => each.took)),
+      here,
     ),
-    took('and the server held meanwhile', middle(rounds.map(each => each.held))),
-    took('and to send it: the server held', middle(rounds.map(each => each.sending))),
-    took('and the first time, with the whole snapshot', first.sending),
+    took('the server held meanwhile', middle(rounds.map(each => each.held)), idle),
+    took('to the thread: the server held', middle(rounds.map(each => each.sending)), idle),
+    took('to the thread with the whole snapshot', first.sending, idle),
   ]
 }
 
@@ -164,8 +187,7 @@ async function held(run: () => Promise<unknown>): Promise<{ took: number; held: 
 
 /** The same over HTTP, judged and told to its author. */
 async function foreseenReadings(
-  took: Took,
-  { running, cookie, csrf }: Omit<Asking, 'name'>,
+  { took, idle, running, cookie, csrf }: Taking,
   node: NodeId,
 ): Promise<Reading[]> {
   const edit = {
@@ -175,6 +197,9 @@ async function foreseenReadings(
     gives: levelActions('Editor'),
     from: null,
     until: null,
+  }
+  const bare = async () => {
+    await (await fetch(`${running.address}/api/at/large`, { headers: { cookie } })).text()
   }
   const foresee = async () => {
     const response = await fetch(`${running.address}/api/at/large/changes/foresee`, {
@@ -186,13 +211,15 @@ async function foreseenReadings(
     await response.text()
   }
   await foresee()
+  const floor = { what: 'the workspace’s name over HTTP', value: (await held(bare)).took }
   const rounds = []
   for (let round = 0; round < 7; round += 1) rounds.push(await held(foresee))
   return [
     took(
       'foreseen over HTTP: everybody’s grant on a tenth of all places',
       middle(rounds.map(each => each.took)),
+      floor,
     ),
-    took('and the server held for it', middle(rounds.map(each => each.held))),
+    took('the server held for it', middle(rounds.map(each => each.held)), idle),
   ]
 }

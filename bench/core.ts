@@ -36,9 +36,7 @@ export function coreReadings(name: keyof typeof sizes): Reading[] {
   const source = largeSource(size, now)
   const building = middleOf(5, () => buildIndex(source))
   const index = buildIndex(source)
-  const sight = createSight(index, now)
-  const random = createRandom(7)
-  const { cold, warm, lookup } = checks(sight, size)
+  const { lookup, ...figures } = figuresOf(index, size)
   const floor = { what: floorWords, value: lookup }
   const took = (what: string, value: number): Reading => ({ what, size: name, unit: 'ms', value, floor })
   const memory = (what: string, bytes: number): Reading => ({
@@ -48,24 +46,45 @@ export function coreReadings(name: keyof typeof sizes): Reading[] {
     value: bytes / 2 ** 20,
   })
   return [
-    took('check, cold', cold),
-    took('check, warm', warm),
-    took(
-      'who',
-      middleOf(2000, () => whoIn(sight, random.whole(size.nodes))),
-    ),
-    took(
-      'what, counted',
-      middleOf(40, () => countsOf(answersFor(sight, random.whole(size.people)))),
-    ),
-    ...Object.entries(impactsAt(sight, size)).map(([what, value]) => took(what, value)),
+    ...Object.entries(figures).map(([what, value]) => took(what, value)),
     took('build from arrays', building),
     memory(
       'memory of the index',
       columns.reduce((sum, column) => sum + sizeOf(index[column]), 0),
     ),
     memory('memory of the ids by which places are found', idsOf(index)),
+    ...timedReadings(name, figures),
   ]
+}
+
+/** What starts and ends cost: the same where nothing starts or ends is the floor. */
+function timedReadings(name: keyof typeof sizes, figures: Record<string, number>): Reading[] {
+  const plain: Record<string, number> = figuresOf(
+    buildIndex(largeSource(sizes[name], now, false)),
+    sizes[name],
+  )
+  return Object.entries(figures).map(([what, value]) => ({
+    what: `${what}; one in ten starts or ends`,
+    size: name,
+    unit: 'ms',
+    value,
+    floor: { what: 'the same where nothing does', value: plain[what] as number },
+  }))
+}
+
+/** By what it is, milliseconds. */
+function figuresOf(index: AccessIndex, size: Size) {
+  const sight = createSight(index, now)
+  const random = createRandom(7)
+  const { cold, warm, lookup } = checks(sight, size)
+  return {
+    lookup,
+    'check, cold': cold,
+    'check, warm': warm,
+    who: middleOf(2000, () => whoIn(sight, random.whole(size.nodes))),
+    'what, counted': middleOf(40, () => countsOf(answersFor(sight, random.whole(size.people)))),
+    ...impactsAt(sight, size),
+  }
 }
 
 const idsOf = ({ nodes: { packed } }: AccessIndex): number =>

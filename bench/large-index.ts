@@ -7,13 +7,13 @@ import type { RecordChange, Rows, TableName } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { generateLarge, type Size } from '#demo/large.ts'
 
-/** A large workspace as arrays: what an index is built from. */
-export function largeSource(size: Size, now: number): Source {
+/** A large workspace as arrays: what an index is built from; with or without starts and ends. */
+export function largeSource(size: Size, now: number, isTimed = true): Source {
   const rows = new Map<TableName, unknown[]>()
   const nodes: Pick<ContentNode, 'id' | 'parent'>[] = []
   const special: ContentNode[] = []
   for (const { table, after } of generateLarge(size, now) as Generator<RecordChange>) {
-    if (table !== 'nodes') rows.set(table, pushed(rows.get(table), after))
+    if (table !== 'nodes') rows.set(table, pushed(rows.get(table), isTimed ? after : untimed(after)))
     else if (after !== null) {
       nodes.push({ id: after.id, parent: after.parent })
       if (isSpecial(after)) special.push(after)
@@ -37,6 +37,9 @@ export function largeSource(size: Size, now: number): Source {
     entries: [entryColumns(entries, id => numberOf(numbering, id as NodeId) ?? none)],
   }
 }
+
+const untimed = (row: object | null) =>
+  row !== null && 'until' in row ? { ...row, from: null, until: null } : row
 
 function pushed(rows: unknown[] | undefined, row: unknown): unknown[] {
   if (rows === undefined) return [row]

@@ -19,7 +19,10 @@ if (chosen.length === 0) throw new Error(`--size is one of ${names.join(', ')}`)
 const readings: Reading[] = []
 for (const name of chosen) {
   process.stderr.write(`Measuring on ${name} …\n`)
-  readings.push(...coreReadings(name), ...(await serverReadings(name)))
+  const core = coreReadings(name)
+  const floor = core[0]?.floor
+  if (floor === undefined) throw new Error('what the core takes has a floor')
+  readings.push(...core, ...(await serverReadings(name, floor)))
 }
 console.log(tableOfSizes(readings))
 if (values.json !== undefined)

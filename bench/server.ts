@@ -25,7 +25,7 @@ import { configFor, copyOfLarge } from './seeded.ts'
 
 type Name = keyof typeof sizes
 
-export async function serverReadings(name: Name): Promise<Reading[]> {
+export async function serverReadings(name: Name, lookup: NonNullable<Reading['floor']>): Promise<Reading[]> {
   const dataDir = await copyOfLarge(name)
   const starting = await startReadings(name, dataDir)
   const running = await startServer({
@@ -38,7 +38,7 @@ export async function serverReadings(name: Name): Promise<Reading[]> {
   })
   const signed = { running, ...(await signIn(running)) }
   const readings = [
-    ...(await askedReadings({ name, ...signed })),
+    ...(await askedReadings({ name, lookup, ...signed })),
     ...(await listingReadings(name, signed)),
     ...(await writeReadings(name, signed)),
   ]

@@ -14,6 +14,18 @@ const root = resolve(import.meta.dirname, '..')
 /** The real server as a process of its own, in demo mode, on a data folder and a port that nobody else has. */
 export async function startDemo({ empty = false } = {}): Promise<DemoServer> {
   const dataDir = mkdtempSync(join(tmpdir(), 'noskel-demo-'))
+  if (!empty) await fill(dataDir)
+  return startOn(dataDir, !empty)
+}
+
+/** The same on a large workspace, of two thousand people and fifty thousand places. */
+export async function startLarge(): Promise<DemoServer> {
+  const dataDir = mkdtempSync(join(tmpdir(), 'noskel-large-'))
+  await run(dataDir, ['scripts/seed-large.ts', '--size', 'M'])
+  return startOn(dataDir, true)
+}
+
+async function startOn(dataDir: string, isDemo: boolean): Promise<DemoServer> {
   const port = await freePort()
   const env = {
     ...process.env,
@@ -22,8 +34,7 @@ export async function startDemo({ empty = false } = {}): Promise<DemoServer> {
     BASE_URL: `http://localhost:${port}`,
     SMTP_URL: '',
   }
-  if (!empty) await fill(dataDir)
-  const server = spawn('node', ['--import', 'tsx', 'server/main.ts', ...(empty ? [] : ['--demo'])], {
+  const server = spawn('node', ['--import', 'tsx', 'server/main.ts', ...(isDemo ? ['--demo'] : [])], {
     cwd: root,
     env,
   })
@@ -48,12 +59,20 @@ async function fill(dataDir: string): Promise<void> {
   else cpSync(template, dataDir, { recursive: true })
 }
 
-export function seededInto(dataDir: string): Promise<void> {
+export const seededInto = (dataDir: string): Promise<void> => run(dataDir, ['scripts/seed-demo.ts'])
+
+function run(dataDir: string, script: readonly string[]): Promise<void> {
   // Vite sets a BASE_URL of its own.
   const env = { ...process.env, DATA_DIR: dataDir, BASE_URL: 'http://localhost', SMTP_URL: '' }
-  const run = spawn('node', ['--import', 'tsx', 'scripts/seed-demo.ts'], { cwd: root, env, stdio: 'inherit' })
+  const running = spawn('node', ['--import', 'tsx', ...script], {
+    cwd: root,
+    env,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
   return new Promise((resolve, reject) => {
-    run.once('exit', code => (code === 0 ? resolve() : reject(new Error(`the demo ended with ${code}`))))
+    running.once('exit', code =>
+      code === 0 ? resolve() : reject(new Error(`${script[0] ?? ''} ended with ${code}`)),
+    )
   })
 }
 

@@ -75,7 +75,7 @@ export class Visitor {
   /** Finds somebody or some team in a field that searches. */
   async pick(label: string, name: string): Promise<void> {
     await this.fill(label, name)
-    await this.sees(name)
+    await this.find(`//*[@role='option'][contains(normalize-space(), ${quoted(name)})]`)
     await (await this.field(label)).sendKeys(Key.ENTER)
   }
 

@@ -16,6 +16,42 @@ interface Mutant {
 
 const mutants: readonly Mutant[] = [
   {
+    mistake: 'a walk ends where the web alone comes to see more',
+    file: 'access/effect.ts',
+    find: 'if (asked.isWeb || met.was === none || met.is === none) isAlike = false',
+    put: 'if (met.was === none || met.is === none) isAlike = false',
+  },
+  {
+    mistake: 'a walk ends where archives alone differ',
+    file: 'access/effect.ts',
+    find: '((met.statesBefore ^ met.statesAfter) & (state.archived | state.binned)) === 0',
+    put: 'true',
+  },
+  {
+    mistake: 'where somebody gives access above, what is hidden there is not counted',
+    file: 'access/effect.ts',
+    find: "return shared[depth] === true ? 'hidden' : 'none'",
+    put: "return 'none'",
+  },
+  {
+    mistake: 'everybody is told of what differs where they only see it',
+    file: 'access/effect.ts',
+    find: "return (held & sharing) !== 0 ? 'all' : 'own'",
+    put: "return 'all'",
+  },
+  {
+    mistake: 'the root and what lies right in it are one piece',
+    file: 'access/side-by-side.ts',
+    find: ' || isRoot(indexes[side], each[side])',
+    put: '',
+  },
+  {
+    mistake: 'one’s own raise is looked for only at the places themselves, whatever changes',
+    file: 'changes/guards/own-raise.ts',
+    find: 'whole.changes.every(isEntry) &&',
+    put: '',
+  },
+  {
     mistake: 'limits stop at a break',
     file: 'access/place.ts',
     find: 'limits: joined(limits, parent.limits),',

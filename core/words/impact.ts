@@ -69,16 +69,16 @@ function sumOf(told: readonly Told[]): ToldSum {
 
 function sentenceFor(verb: 'gain' | 'lose', { people, isWeb, places, afters }: ToldSum): string {
   const who = whoOf(verb, isWeb, people)
-  return `${who} ${whatOf(verb, afters)} on ${places === 1 ? '1 place' : `${grouped(places)} places`}`
+  return `${who} ${whatOf(verb, afters)} on ${places === 1 ? '1 place' : `${withCommas(places)} places`}`
 }
 
 /** A large number is easier to read in groups of three. */
-export const grouped = (count: number): string => count.toLocaleString('en')
+export const withCommas = (count: number): string => count.toLocaleString('en')
 
 /** Visitors without an account count as nobody among the people: they are everybody. */
 function whoOf(verb: 'gain' | 'lose', isWeb: boolean, people: number): string {
   if (isWeb && people === 0) return `anybody on the web ${verb}s`
-  const counted = people === 1 ? '1 person' : `${grouped(people)} people`
+  const counted = people === 1 ? '1 person' : `${withCommas(people)} people`
   if (isWeb) return `${counted} and anybody on the web ${verb}`
   return people === 1 ? `${counted} ${verb}s` : `${counted} ${verb}`
 }

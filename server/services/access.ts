@@ -26,6 +26,7 @@ import type { ContentNode } from '#core/tree/node.ts'
 import { requestsAt } from './access-requests.ts'
 import { exceptionsBelow } from './exceptions.ts'
 import { type Asker, maySee, nameOf, placeName, seenPlace } from './asker.ts'
+import { collator } from './collator.ts'
 import { principalName } from './principal.ts'
 
 /**
@@ -155,7 +156,7 @@ function peopleAt(asker: Asker, place: Place): ReachView[] {
       status: person.status,
       actions,
     }))
-    .sort((a, b) => b.actions - a.actions || a.name.localeCompare(b.name))
+    .sort((a, b) => b.actions - a.actions || collator.compare(a.name, b.name))
 }
 
 function namesAt(asker: Asker, place: Place): PrincipalName[] {

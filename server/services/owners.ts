@@ -4,7 +4,8 @@ import type { Handover } from '#core/people/asking.ts'
 import { guestRole, ownerRole } from '#core/people/role.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, nameOf } from './asker.ts'
-import { collator, nameView } from './people.ts'
+import { collator } from './collator.ts'
+import { nameView } from './people.ts'
 
 /** The owners and what they have offered, for owners. */
 export function ownersView(asker: Asker): OwnersView {

@@ -11,7 +11,8 @@ import type { TeamId } from '#core/base/ids.ts'
 import { lastSeenOf } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from './asker.ts'
-import { callOf, collator, keeperOf, peopleFor, personView } from './people.ts'
+import { collator } from './collator.ts'
+import { keeperOf, peopleFor, personView } from './people.ts'
 
 /**
  * The list of people, looked through and sorted on the records; views are made for the page that is asked for
@@ -40,15 +41,13 @@ export function listed(parts: Parts, asker: Asker, query: PeopleQuery): Person[]
   const tests = testsFor(looking, query)
   const found = peopleFor(asker).filter(person => tests.every(test => test(person)))
   const { sort = 'name', down } = query
+  if (sort === 'name') return down === undefined ? found : found.reverse()
   const sign = down === undefined ? 1 : -1
   const key = sortKeys[sort]
   const isTold = (person: Person) => !standingSorts.has(sort) || looking.keeps(person)
-  const keyed = found.map(person => ({
-    person,
-    key: isTold(person) ? key(looking, person) : never,
-    name: callOf(person),
-  }))
-  keyed.sort((a, b) => sign * compared(a.key, b.key) || collator.compare(a.name, b.name))
+  const keyed = found.map(person => ({ person, key: isTold(person) ? key(looking, person) : never }))
+  // They come by name, and stay so where the keys are alike.
+  keyed.sort((a, b) => sign * compared(a.key, b.key))
   return keyed.map(each => each.person)
 }
 
@@ -142,9 +141,8 @@ type Key = string | number
 const never = Number.POSITIVE_INFINITY
 
 const sortKeys: Readonly<
-  Record<NonNullable<PeopleQuery['sort']>, (looking: Looking, person: Person) => Key>
+  Record<Exclude<NonNullable<PeopleQuery['sort']>, 'name'>, (looking: Looking, person: Person) => Key>
 > = {
-  name: (_, person) => callOf(person),
   mail: (_, { mail }) => mail,
   joined: (_, { joinedAt }) => joinedAt ?? never,
   active: ({ parts, asker }, { id }) => -(lastSeenOf(parts.visits, asker.workspace, id) ?? 0),

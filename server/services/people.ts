@@ -23,12 +23,13 @@ import { has } from '#core/levels/action.ts'
 import { allPrivileges, isAsleep, type Privilege } from '#core/levels/privilege.ts'
 import { privilegesOf } from '#core/people/role.ts'
 import type { Holding, Person, Scope } from '#core/people/person.ts'
-import { pathOf } from '#core/state/state.ts'
+import { type Moment, pathOf } from '#core/state/state.ts'
 import type { PlaceName } from '#contract/views.ts'
 import { lastSeenOf, signInsOf } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
+import { collator } from './collator.ts'
 import { mayAskOf } from './questions.ts'
 import { deviceOf, publicId } from './sign-ins.ts'
 
@@ -65,27 +66,32 @@ export function keeperOf(asker: Asker): (person: Person) => boolean {
 }
 
 /**
- * Whom the asker finds in lists: who is here, and whoever else the asker looks after, the invited too. Who sees people
- * of a scope only finds those.
+ * Whom the asker finds in lists, by name: who is here, and whoever else the asker looks after, the invited too. Who sees
+ * people of a scope only finds those.
  */
 export function peopleFor(asker: Asker): Person[] {
   const seesAll = asks(asker, 'view people')
   if (!seesAll && !keepsPeople(asker)) throw problemOf('not-found')
   const keeps = keeperOf(asker)
-  return [...peopleOf(asker.moment)].filter(
-    person => keeps(person) || (seesAll && isActive(asker.moment, person)),
-  )
+  return byName(asker.moment).filter(person => keeps(person) || (seesAll && isActive(asker.moment, person)))
+}
+
+const sorted = new WeakMap<object, readonly Person[]>()
+
+/** Everybody in the order of their names: worked out once for as long as nobody comes, goes or changes. */
+function byName(moment: Moment): readonly Person[] {
+  const { persons } = moment.state
+  const known = sorted.get(persons)
+  if (known !== undefined) return known
+  const people = [...peopleOf(moment)].sort((a, b) => collator.compare(callOf(a), callOf(b)))
+  sorted.set(persons, people)
+  return people
 }
 
 export const callOf = ({ name, mail }: Person): string => name || mail
 
 /** As much of everybody as picking somebody takes, by name. */
-export const namesView = (asker: Asker): PersonName[] =>
-  peopleFor(asker)
-    .map(nameView)
-    .sort((a, b) => collator.compare(a.name, b.name))
-
-export const collator = new Intl.Collator('en')
+export const namesView = (asker: Asker): PersonName[] => peopleFor(asker).map(nameView)
 
 export const nameView = (person: Person): PersonName => {
   const { id, mail, kind, status } = person

@@ -20,6 +20,7 @@ import { problemOf } from '../problem-error.ts'
 import { ask } from '../worker/asking.ts'
 import { answer } from '../worker/question.ts'
 import { type Asker, asks, knowsPerson, mayName, maySee, nameOf, pathWords, seenPlace } from './asker.ts'
+import { collator } from './collator.ts'
 import { findPlaces, foundView } from './find-places.ts'
 
 /** What an answer is given about: the present moment, or the same workspace at a past one. */
@@ -82,7 +83,7 @@ export function whoView({ asker, moment }: Asked, id: string, page: PageQuery): 
   const reached = who(moment, place.node.id)
     .filter(each => has(actions, 'share') || knowsPerson(asker, each.person.id))
     .map(({ person, actions }) => reachView(moment, person, actions))
-    .sort((a, b) => b.actions - a.actions || a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1))
+    .sort((a, b) => b.actions - a.actions || collator.compare(a.name, b.name) || (a.id < b.id ? -1 : 1))
   return paged(moment, reached, page)
 }
 

@@ -13,7 +13,8 @@ import { guestRole, privilegesOf, type Role } from '#core/people/role.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
-import { callOf, collator, nameView, overWords } from './people.ts'
+import { collator } from './collator.ts'
+import { callOf, nameView, overWords } from './people.ts'
 
 /** All roles with who holds them, and what of them the asker may change. */
 export function rolesView(asker: Asker): RolesView {

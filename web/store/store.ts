@@ -7,6 +7,8 @@ import { view } from './view.ts'
 export const store = configureStore({
   reducer: { [api.reducerPath]: api.reducer, said: said.reducer, view: view.reducer },
   middleware: withDefaults => withDefaults().concat(api.middleware),
+  // What comes from the server is drawn with the next frame, not told with it and drawn with the one after.
+  enhancers: withDefaults => withDefaults({ autoBatch: { type: 'tick' } }),
 })
 
 type AppState = ReturnType<typeof store.getState>

@@ -9,20 +9,18 @@ export interface View {
   readonly picked: readonly string[]
   /** Whether boxes to pick places by stand in the tree. */
   readonly isPicking: boolean
+  /** The place that is open. */
+  readonly place: string | null
 }
 
 const key = 'noskel view'
 
 function remembered(): View {
-  const fresh: View = { theme: 'system', openNodes: {}, accessFolded: false, picked: [], isPicking: false }
+  const passing = { picked: [], isPicking: false, place: null }
+  const fresh: View = { theme: 'system', openNodes: {}, accessFolded: false, ...passing }
   try {
-    // What is picked is for now: nobody comes back to it.
-    return {
-      ...fresh,
-      ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<View>),
-      picked: [],
-      isPicking: false,
-    }
+    // What is picked and where one is are for now: nobody comes back to it.
+    return { ...fresh, ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<View>), ...passing }
   } catch {
     return fresh
   }
@@ -46,12 +44,15 @@ export const view = createSlice({
       state.isPicking = payload
       state.picked = []
     },
+    showPlace: (state, { payload }: PayloadAction<string | null>) => {
+      state.place = payload
+    },
     foldAccess: (state, { payload }: PayloadAction<boolean>) => {
       state.accessFolded = payload
     },
   },
 })
 
-export const { chooseTheme, openNode, foldAccess, pick, startPicking } = view.actions
+export const { chooseTheme, openNode, foldAccess, pick, showPlace, startPicking } = view.actions
 
 export const remember = (state: View) => localStorage.setItem(key, JSON.stringify(state))

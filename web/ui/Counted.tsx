@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { CountedPlaceView, CountedSum, CountedView } from '#contract/effect-views.ts'
 import { type ActionSet, beyond } from '#core/levels/action.ts'
-import { grouped, type ToldSum, type ToldSums } from '#core/words/impact.ts'
+import { withCommas, type ToldSum, type ToldSums } from '#core/words/impact.ts'
 import { FilterWords } from './FilterWords.tsx'
 import { Level } from './Gauge.tsx'
 
@@ -56,7 +56,7 @@ function ByLevel({ turns }: Pick<CountedView, 'turns'>) {
         <Level actions={after} />
       </span>
       <Share of={most} count={times} />
-      <span className="quiet">{grouped(times)} times, one for each person and place</span>
+      <span className="quiet">{withCommas(times)} times, one for each person and place</span>
     </li>
   ))
 }
@@ -79,7 +79,7 @@ function ByPerson({ people, of }: { readonly people: CountedView['mostPeople']; 
 
 const more = (places: number) => (places === 0 ? [] : [`more on ${placesWord(places)}`])
 const less = (places: number) => (places === 0 ? [] : [`less on ${placesWord(places)}`])
-const placesWord = (count: number) => (count === 1 ? '1 place' : `${grouped(count)} places`)
+const placesWord = (count: number) => (count === 1 ? '1 place' : `${withCommas(count)} places`)
 
 function ByPlace({ tops, of }: { readonly tops: readonly CountedPlaceView[]; readonly of: number }) {
   const most = Math.max(...tops.map(each => each.gaining + each.losing))
@@ -105,7 +105,7 @@ function ByPlace({ tops, of }: { readonly tops: readonly CountedPlaceView[]; rea
   )
 }
 
-const peopleWord = (count: number) => (count === 1 ? '1 person has' : `${grouped(count)} people have`)
+const peopleWord = (count: number) => (count === 1 ? '1 person has' : `${withCommas(count)} people have`)
 
 /** How much of the most it is, as a bar. */
 const Share = ({ count, of }: { readonly count: number; readonly of: number }) => (
@@ -117,6 +117,6 @@ const Share = ({ count, of }: { readonly count: number; readonly of: number }) =
 const Rest = ({ shown, of, what }: { readonly shown: number; readonly of: number; readonly what: string }) =>
   of > shown && (
     <li className="quiet border-t border-base-300 py-1.5">
-      and {grouped(of - shown)} more {what}, each with as much or less
+      and {withCommas(of - shown)} more {what}, each with as much or less
     </li>
   )

@@ -13,7 +13,6 @@ const height = 7 * step
 export function Gauge({ actions }: { readonly actions: number }) {
   const steps = gaugeOf(actions as ActionSet)
   const { step: highest } = nameOfActions(actions as ActionSet)
-  const colour = `var(--level-${Math.max(highest, 1)})`
   return (
     <svg
       className="shrink-0"
@@ -22,32 +21,8 @@ export function Gauge({ actions }: { readonly actions: number }) {
       viewBox={`-1 -1 ${width + 2} ${height + 2}`}
       aria-hidden
     >
-      {steps.map((filled, index) => {
-        const y = height - (index + 1) * step
-        if (filled === 'none') return null
-        return (
-          <rect
-            key={index}
-            x={0}
-            y={y}
-            width={filled === 'full' ? width : width / 2}
-            height={step}
-            fill={colour}
-          />
-        )
-      })}
-      {/* Notches: a cut a step in the right edge, longer in the middle, so that steps can be counted. */}
-      {steps.slice(1).map((_, index) => (
-        <line
-          key={index}
-          x1={width - (index === 3 ? 5 : 3)}
-          x2={width}
-          y1={height - (index + 1) * step}
-          y2={height - (index + 1) * step}
-          stroke="var(--color-base-100)"
-          strokeWidth={1}
-        />
-      ))}
+      <path d={steps.map(filledAt).join('')} fill={`var(--level-${Math.max(highest, 1)})`} />
+      <path d={notches} stroke="var(--color-base-100)" strokeWidth={1} />
       <rect
         x={-0.5}
         y={-0.5}
@@ -60,6 +35,18 @@ export function Gauge({ actions }: { readonly actions: number }) {
     </svg>
   )
 }
+
+/** Hundreds of gauges stand in a tree: each is a few lines, not a shape for every step. */
+function filledAt(filled: ReturnType<typeof gaugeOf>[number], index: number): string {
+  if (filled === 'none') return ''
+  const wide = filled === 'full' ? width : width / 2
+  return `M0 ${height - (index + 1) * step}h${wide}v${step}h${-wide}z`
+}
+
+/** A cut a step in the right edge, longer in the middle, so that steps can be counted. */
+const notches = [1, 2, 3, 4, 5, 6]
+  .map(cut => `M${width - (cut === 4 ? 5 : 3)} ${height - cut * step}H${width}`)
+  .join('')
 
 /** The gauge with the level's name: the sign for "how much" everywhere. */
 export function Level({ actions }: { readonly actions: number }) {

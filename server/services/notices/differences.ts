@@ -11,7 +11,16 @@ import type { Written } from './kind.ts'
  * What changed for each person by somebody else's act or by time: not what only follows from what is
  * above it, not what became of a place itself (new in a place that was open already, archived, binned).
  */
-export function ownDifferences(written: Written): Map<PersonId, Difference[]> {
+export function ownDifferences(written: Written): ReadonlyMap<PersonId, readonly Difference[]> {
+  const kept = known.get(written) ?? ownIn(written)
+  known.set(written, kept)
+  return kept
+}
+
+/** Several kinds of notices come of the same. */
+const known = new WeakMap<Written, ReadonlyMap<PersonId, readonly Difference[]>>()
+
+function ownIn(written: Written): Map<PersonId, Difference[]> {
   // Who is answered what they asked for is told so, not that it was opened besides.
   const answered = new Set(
     written.changes.flatMap(({ table, before, after }) =>
@@ -26,10 +35,13 @@ export function ownDifferences(written: Written): Map<PersonId, Difference[]> {
     if (each.person === written.author || subjectOf(written.after, each.person)?.isActive !== true) continue
     const path = pathOf(written.after.state, each.node)
     if (path.some(node => state.has(node.id) || answered.has(`${each.person} ${node.id}`))) continue
-    found.set(each.person, [...(found.get(each.person) ?? []), each])
+    const own = found.get(each.person)
+    if (own === undefined) found.set(each.person, [each])
+    else own.push(each)
   }
   for (const [person, differences] of found) {
-    const own = differences.filter(each => !follows(written, each, differences))
+    const told = new Set(differences.map(keyOf))
+    const own = differences.filter(each => !follows(written, each, told))
     if (own.length === 0) found.delete(person)
     else found.set(person, own)
   }
@@ -45,12 +57,14 @@ function isOfPlaceItself({ table, before, after }: RecordChange): boolean {
   )
 }
 
-function follows({ before, after }: Written, own: Difference, all: readonly Difference[]): boolean {
+/** What differs alike at one place has one key. */
+const keyOf = ({ node, before, after }: Pick<Difference, 'node' | 'before' | 'after'>) =>
+  `${node} ${before} ${after}`
+
+function follows({ before, after }: Written, own: Difference, told: ReadonlySet<string>): boolean {
   const parent = (rowOf(after.state.nodes, own.node) ?? rowOf(before.state.nodes, own.node))?.parent ?? null
   if (parent === null) return false
-  const isSameAbove = all.some(
-    each => each.node === parent && each.before === own.before && each.after === own.after,
-  )
+  const isSameAbove = told.has(keyOf({ ...own, node: parent }))
   const isNew = rowOf(before.state.nodes, own.node) === undefined
   return isSameAbove || (isNew && sees(before, own.person, parent) && sees(after, own.person, parent))
 }

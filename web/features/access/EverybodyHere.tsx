@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Link } from 'react-router'
 import type { ReachView } from '#contract/views.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -9,41 +10,53 @@ interface Props {
   readonly onWhy: (about: WhyAbout) => void
 }
 
+/** Hundreds at once would take a while to be drawn. */
+const shownAtOnce = 50
+
 /** Every person who can open the place, with what results for them. */
 export function EverybodyHere({ people, onWhy }: Props) {
   const { slug, workspace } = useHere()
+  const [shown, setShown] = useState(shownAtOnce)
   const mayLook = workspace.me.privileges.includes('view people')
+  const more = Math.min(shownAtOnce, people.length - shown)
   return (
-    <ul aria-label="Each person with access">
-      {people.map(person => (
-        <li
-          key={person.id}
-          className="grid grid-cols-[minmax(0,1fr)_7.5rem_auto] items-center gap-2 border-t border-base-300 py-1.5"
-        >
-          <span className="truncate" title={person.name}>
-            {mayLook ? (
-              <Link className="hover:underline" to={`/at/${slug}/people/${person.id}`}>
-                {person.name}
-              </Link>
-            ) : (
-              person.name
-            )}
-            <span className="quiet text-sm">
-              {person.kind === 'guest' && ' · guest'}
-              {person.status === 'invited' && ' · invited'}
-            </span>
-          </span>
-          <Level actions={person.actions} />
-          <button
-            type="button"
-            className="act text-sm"
-            aria-label={`Why does ${person.name} have this?`}
-            onClick={() => onWhy({ person: person.id })}
+    <>
+      <ul aria-label="Each person with access">
+        {people.slice(0, shown).map(person => (
+          <li
+            key={person.id}
+            className="grid grid-cols-[minmax(0,1fr)_7.5rem_auto] items-center gap-2 border-t border-base-300 py-1.5"
           >
-            Why?
-          </button>
-        </li>
-      ))}
-    </ul>
+            <span className="truncate" title={person.name}>
+              {mayLook ? (
+                <Link className="hover:underline" to={`/at/${slug}/people/${person.id}`}>
+                  {person.name}
+                </Link>
+              ) : (
+                person.name
+              )}
+              <span className="quiet text-sm">
+                {person.kind === 'guest' && ' · guest'}
+                {person.status === 'invited' && ' · invited'}
+              </span>
+            </span>
+            <Level actions={person.actions} />
+            <button
+              type="button"
+              className="act text-sm"
+              aria-label={`Why does ${person.name} have this?`}
+              onClick={() => onWhy({ person: person.id })}
+            >
+              Why?
+            </button>
+          </li>
+        ))}
+      </ul>
+      {more > 0 && (
+        <button type="button" className="act mt-1.5 text-sm" onClick={() => setShown(shown + more)}>
+          Show {more} more of {people.length}
+        </button>
+      )}
+    </>
   )
 }

@@ -1,10 +1,12 @@
-import type { KeyboardEvent } from 'react'
-import { Link, useParams } from 'react-router'
+import { type KeyboardEvent, useEffect, useMemo, useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
 import type { TreeItem, TreeView } from '#contract/views.ts'
-import { useBinQuery, useTreeQuery } from '../../api/api.ts'
+import { api, useBinQuery, useTreeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
+import { useAppDispatch, useAppSelector } from '../../store/store.ts'
+import { showPlace } from '../../store/view.ts'
 import { PickSeveral } from './Picking.tsx'
-import { TreeNode } from './TreeNode.tsx'
+import { type InTree, TreeContext, TreeNode } from './TreeNode.tsx'
 import { moveInTree } from './tree-keys.ts'
 
 /** The content tree as its reader finds it: what is theirs, what was opened for them, then the homes. */
@@ -12,6 +14,10 @@ export function Tree() {
   const { slug, workspace } = useHere()
   const { data: tree } = useTreeQuery(slug)
   const { id } = useParams()
+  const dispatch = useAppDispatch()
+  useEffect(() => {
+    dispatch(showPlace(id ?? null))
+  }, [dispatch, id])
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     if (moveInTree(event.currentTarget, event.key)) event.preventDefault()
   }
@@ -46,15 +52,29 @@ function Bin() {
 }
 
 function Parts({ tree }: { readonly tree: TreeView }) {
+  const { slug } = useHere()
+  const isPicking = useAppSelector(state => state.view.isPicking)
+  const navigate = useNavigate()
+  const askForNode = api.usePrefetch('node')
+  const askForAccess = api.usePrefetch('access')
+  const inTree = useMemo<InTree>(() => {
+    // What will be shown is asked for at once, not as each part of the screen comes to it.
+    const onGo = (id: string) => {
+      askForNode({ slug, id })
+      askForAccess({ slug, id })
+      void navigate(`/at/${slug}/content/${id}`)
+    }
+    return { slug, isPicking, onGo }
+  }, [slug, isPicking, navigate, askForNode, askForAccess])
   if (tree.kept === null && tree.opened.length + tree.homes.length === 0)
     return <p className="px-4 py-3">Nothing is opened for you yet. Whoever invited you can open a place.</p>
   return (
-    <>
+    <TreeContext value={inTree}>
       <Part label="Kept to me" items={tree.kept === null ? [] : [tree.kept]} isAlone />
       <Part label="Opened for me" items={tree.opened} />
       <Part label="Shared homes" items={tree.homes.filter(home => home.home === 'shared')} />
       <Part label="Team homes" items={tree.homes.filter(home => home.home === 'team')} />
-    </>
+    </TreeContext>
   )
 }
 
@@ -65,14 +85,26 @@ interface PartProps {
   readonly isAlone?: boolean
 }
 
-const Part = ({ label, items, isAlone = false }: PartProps) =>
-  items.length > 0 && (
+/** More than these are seldom looked through: they are found by name. */
+const shownAtOnce = 100
+
+function Part({ label, items, isAlone = false }: PartProps) {
+  const [shown, setShown] = useState(shownAtOnce)
+  const more = Math.min(shownAtOnce, items.length - shown)
+  if (items.length === 0) return null
+  return (
     <section className="mb-2">
       {!isAlone && <h2 className="quiet px-4 pt-2 pb-0.5 text-sm">{label}</h2>}
       <ul aria-label={label}>
-        {items.map(item => (
+        {items.slice(0, shown).map(item => (
           <TreeNode key={item.id} item={item} depth={0} />
         ))}
       </ul>
+      {more > 0 && (
+        <button type="button" className="act mx-4 mt-1 text-sm" onClick={() => setShown(shown + more)}>
+          Show {more} more of {items.length}
+        </button>
+      )}
     </section>
   )
+}

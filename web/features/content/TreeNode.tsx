@@ -1,8 +1,7 @@
 import { ChevronRight } from 'lucide-react'
-import { NavLink } from 'react-router'
+import { createContext, memo, type MouseEvent, useContext } from 'react'
 import type { TreeItem } from '#contract/views.ts'
 import { useChildrenQuery } from '../../api/api.ts'
-import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { openNode } from '../../store/view.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
@@ -11,19 +10,26 @@ import { PickBox } from './Picking.tsx'
 import { useLevelName } from '../../ui/own-levels.ts'
 import { KindIcon } from '../../ui/KindIcon.tsx'
 
+/** What all places of a tree have in common. Some hundreds stand in it: a click draws anew only what it changes. */
+export interface InTree {
+  readonly slug: string
+  readonly isPicking: boolean
+  /** Goes to a place. */
+  readonly onGo: (id: string) => void
+}
+
+export const TreeContext = createContext<InTree>({ slug: '', isPicking: false, onGo: () => {} })
+
 interface Props {
   readonly item: TreeItem
   readonly depth: number
 }
 
 /** One place in the tree with one's own level there; what is in it is asked for when it is opened. */
-export function TreeNode({ item, depth }: Props) {
-  const { slug } = useHere()
+export const TreeNode = memo(function TreeNode({ item, depth }: Props) {
+  const { isPicking } = useContext(TreeContext)
   const dispatch = useAppDispatch()
-  const levelName = useLevelName()
-  const isPicking = useAppSelector(state => state.view.isPicking)
   const isOpen = useAppSelector(state => item.hasChildren && state.view.openNodes[item.id] === true)
-  const { data: children = [] } = useChildrenQuery({ slug, id: item.id }, { skip: !isOpen })
   return (
     <li>
       <div
@@ -46,27 +52,50 @@ export function TreeNode({ item, depth }: Props) {
           <span className="w-[21px]" />
         )}
         {isPicking && <PickBox item={item} />}
-        <NavLink
-          to={`/at/${slug}/content/${item.id}`}
-          data-tree-link
-          title={`${item.name}: you have ${levelName(item.actions)}`}
-          className={({ isActive }) =>
-            `flex min-w-0 grow items-center gap-2 py-[5px] ${isActive ? 'font-bold [&>span]:underline [&>span]:decoration-2 [&>span]:decoration-primary [&>span]:underline-offset-4' : ''}`
-          }
-        >
-          <KindIcon kind={item.kind} isHome={item.home !== null} />
-          <span className="grow truncate">{item.name}</span>
-        </NavLink>
+        <Way item={item} />
         {item.isBroken && item.home !== 'person' && <BreakSign />}
         <Gauge actions={item.actions} />
       </div>
-      {isOpen && children.length > 0 && (
-        <ul>
-          {children.map(child => (
-            <TreeNode key={child.id} item={child} depth={depth + 1} />
-          ))}
-        </ul>
-      )}
+      {isOpen && <Inside item={item} depth={depth} />}
     </li>
+  )
+})
+
+/** A link as any other; a link of the router would look anew where it leads at each step, in every row. */
+function Way({ item }: Pick<Props, 'item'>) {
+  const { slug, onGo } = useContext(TreeContext)
+  const levelName = useLevelName()
+  const isHere = useAppSelector(state => state.view.place === item.id)
+  const onClick = (event: MouseEvent) => {
+    const isPlain = event.button === 0 && !event.metaKey && !event.ctrlKey && !event.shiftKey && !event.altKey
+    if (!isPlain) return
+    event.preventDefault()
+    onGo(item.id)
+  }
+  return (
+    <a
+      href={`/at/${slug}/content/${item.id}`}
+      data-tree-link
+      title={`${item.name}: you have ${levelName(item.actions)}`}
+      aria-current={isHere ? 'page' : undefined}
+      className={`flex min-w-0 grow items-center gap-2 py-[5px] ${isHere ? 'font-bold [&>span]:underline [&>span]:decoration-2 [&>span]:decoration-primary [&>span]:underline-offset-4' : ''}`}
+      onClick={onClick}
+    >
+      <KindIcon kind={item.kind} isHome={item.home !== null} />
+      <span className="grow truncate">{item.name}</span>
+    </a>
+  )
+}
+
+function Inside({ item, depth }: Props) {
+  const { slug } = useContext(TreeContext)
+  const { data: children = [] } = useChildrenQuery({ slug, id: item.id })
+  if (children.length === 0) return null
+  return (
+    <ul>
+      {children.map(child => (
+        <TreeNode key={child.id} item={child} depth={depth + 1} />
+      ))}
+    </ul>
   )
 }

@@ -1,4 +1,5 @@
 import type { CountView, EntryView } from '#contract/oversight-views.ts'
+import { withCommas } from '#core/words/impact.ts'
 
 /** Who came to have more or less, in numbers. */
 export function Effect({
@@ -22,6 +23,7 @@ const counted = (sign: '+' | '−', { people, places }: CountView) => (
       {sign}
     </span>
     <span className="sr-only">{sign === '+' ? 'more for' : 'less for'}</span>{' '}
-    {people === 1 ? '1 person' : `${people} people`} on {places === 1 ? '1 place' : `${places} places`}
+    {people === 1 ? '1 person' : `${withCommas(people)} people`} on{' '}
+    {places === 1 ? '1 place' : `${withCommas(places)} places`}
   </>
 )

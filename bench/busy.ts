@@ -1,0 +1,262 @@
+import { type ChildProcess, fork } from 'node:child_process'
+import { once } from 'node:events'
+import { rmSync } from 'node:fs'
+import { monitorEventLoopDelay } from 'node:perf_hooks'
+import { setTimeout as pause } from 'node:timers/promises'
+import { parseArgs } from 'node:util'
+import { pino } from 'pino'
+import type { TreeView } from '#contract/views.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
+import type { AccountId, NodeId, PersonId } from '#core/base/ids.ts'
+import { levelActions } from '#core/levels/level.ts'
+import type { State } from '#core/state/state.ts'
+import { largeOwner, nodeId, sizes } from '#demo/large.ts'
+import { demoPassword } from '#demo/scenario/people.ts'
+import { openParts, startServer } from '#server/assemble.ts'
+import { newAccountRow } from '#server/store/accounts.ts'
+import { loadStates } from '#server/store/states.ts'
+import { middle } from './measure.ts'
+import { configFor, copyOfLarge } from './seeded.ts'
+
+/**
+ * Two hundred signed-in people read and twenty write at once on M, for ten minutes or as long as is said:
+ * node --import tsx bench/busy.ts --minutes 10. The server is a process of its own.
+ */
+
+const readers = 200
+const writers = 20
+/** How long each looks at what they opened, and how long each who writes waits for the next change. */
+const readEvery = 1500
+const writeEvery = 2000
+/** So long they go about it before it counts: a server that has just started is slow at first. */
+const warmUp = 20_000
+
+const size = sizes.M
+
+if (process.argv[2] === 'serve') await serve(process.argv[3] ?? '')
+else await measure()
+
+async function serve(dataDir: string): Promise<void> {
+  const running = await startServer({
+    config: configFor(dataDir),
+    log: pino({ level: 'silent' }),
+    clock: Date.now,
+    webDir: null,
+    triesPerMinute: 1e6,
+    requestsPerMinute: 1e9,
+  })
+  const delay = monitorEventLoopDelay({ resolution: 2 })
+  delay.enable()
+  process.on('message', message => {
+    if (message === 'stop') void running.stop().then(() => process.exit(0))
+    else {
+      process.send?.({ memory: process.memoryUsage.rss() / 2 ** 20, held: delay.max / 1e6 } satisfies Noted)
+      delay.reset()
+    }
+  })
+  process.send?.({ address: running.address })
+}
+
+/** What the server says of itself: MiB, and the longest that it was held since it said so last, in milliseconds. */
+interface Noted {
+  readonly memory: number
+  readonly held: number
+}
+
+interface Client {
+  readonly cookie: string
+  readonly csrf: string
+}
+
+interface Writer extends Client {
+  readonly home: NodeId
+}
+
+async function measure(): Promise<void> {
+  const { values } = parseArgs({ options: { minutes: { type: 'string', default: '10' } } })
+  const seconds = 60 * Number(values.minutes)
+  const dataDir = await copyOfLarge('M')
+  const { reading, writing, leads } = await withAccounts(dataDir)
+  const server = fork(import.meta.filename, ['serve', dataDir])
+  const [{ address }] = (await once(server, 'message')) as [{ address: string }]
+  const signIn = (account: string) => signedIn(address, account)
+  const clients: Client[] = []
+  for (const account of reading) clients.push(await signIn(account))
+  const pens: Writer[] = []
+  for (const [index, account] of writing.entries())
+    pens.push({ ...(await signIn(account)), home: leads[index] as NodeId })
+  process.stderr.write(`${clients.length} read and ${pens.length} write for ${values.minutes} minutes …\n`)
+  const from = Date.now() + warmUp
+  const until = from + 1000 * seconds
+  const noted: Noted[] = []
+  const [reads, writes] = await Promise.all([
+    Promise.all(clients.map((client, index) => readUntil(address, client, { from, until, index }))),
+    Promise.all(pens.map((pen, index) => writeUntil(address, pen, { from, until, index }))),
+    note(server, noted, until),
+  ])
+  tell(reads, writes.flat(), noted)
+  server.send('stop')
+  await once(server, 'exit')
+  rmSync(dataDir, { recursive: true, force: true })
+}
+
+/** Accounts for people who are here, of whom the writers lead a team with a home. */
+async function withAccounts(dataDir: string) {
+  const opened = await openParts({
+    config: configFor(dataDir),
+    log: pino({ level: 'silent' }),
+    clock: Date.now,
+  })
+  const { tables } = opened.parts.writer
+  const states = await loadStates(tables, Date.now())
+  const [published] = states.published.values()
+  const { state } = (published as { moment: { state: State } }).moment
+  const isActive = (id: string) => {
+    const person = rowOf(state.persons, id as PersonId)
+    return person?.status === 'active' && person.until === null && person.id !== largeOwner.person
+  }
+  const leading = [...Array(size.teams).keys()].flatMap(team => {
+    const lead = rowsBy(state.memberships, 'team', `t${team}`).find(each => each.lead)
+    return lead !== undefined && isActive(lead.person) && rowOf(state.teams, lead.team)?.archived === false
+      ? [{ person: lead.person, home: nodeId(team + 1) }]
+      : []
+  })
+  const own = [...new Map(leading.map(each => [each.person, each.home]))].slice(0, writers)
+  const others = [...Array(size.people).keys()]
+    .map(index => `p${index}`)
+    .filter(id => isActive(id) && !own.some(([person]) => person === id))
+    .slice(0, readers)
+  const [{ passwordHash } = { passwordHash: '' }] = (await tables.accounts.findAll({
+    where: { id: largeOwner.account },
+    raw: true,
+  })) as unknown as { passwordHash: string }[]
+  for (const id of [...own.map(([person]) => person), ...others]) {
+    const account = { id: `account-${id}` as AccountId, mail: `${id}@large.example`, name: id, passwordHash }
+    await tables.accounts.create({ ...newAccountRow({ ...account, madeAt: 0, provenAt: 0 }) })
+    await tables.records.persons.update({ account: account.id }, { where: { id } })
+  }
+  await opened.close()
+  return { reading: others, writing: own.map(([person]) => person), leads: own.map(([, home]) => home) }
+}
+
+async function signedIn(address: string, id: string): Promise<Client> {
+  const response = await fetch(`${address}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ mail: `${id}@large.example`, password: demoPassword }),
+  })
+  if (response.status !== 200) throw new Error(`${id} cannot sign in: ${await response.text()}`)
+  const { csrf } = (await response.json()) as { csrf: string }
+  return { cookie: response.headers.getSetCookie()[0]?.split(';')[0] ?? '', csrf }
+}
+
+/** What somebody opens who looks around: the workspace, the tree, a place of theirs and what is in it, what is new. */
+async function pathsFor(address: string, { cookie }: Client, index: number): Promise<string[]> {
+  const at = '/api/at/large'
+  const { homes, opened } = (await (
+    await fetch(`${address}${at}/tree`, { headers: { cookie } })
+  ).json()) as TreeView
+  const places = [...homes, ...opened]
+  const place = `${at}/nodes/${places[index % places.length]?.id ?? ''}`
+  return [at, `${at}/tree`, place, `${place}/children`, `${place}/access`, `${at}/notices`]
+}
+
+interface Turns {
+  /** What was begun before does not count. */
+  readonly from: number
+  readonly until: number
+  readonly index: number
+}
+
+/** Opens one after the other of these, and looks at each for a while; how long each took, and how many were refused. */
+async function readUntil(
+  address: string,
+  client: Client,
+  { from, until, index }: Turns,
+): Promise<{ taken: number[]; refused: number }> {
+  const paths = await pathsFor(address, client, index)
+  const taken: number[] = []
+  let refused = 0
+  await pause((readEvery * index) / readers)
+  for (let round = index; Date.now() < until; round += 1) {
+    const began = performance.now()
+    const response = await fetch(address + (paths[round % paths.length] as string), {
+      headers: { cookie: client.cookie },
+    })
+    await response.text()
+    if (performance.timeOrigin + began > from) taken.push(performance.now() - began)
+    // What a place told before may not be there any more for who looks: that is no fault.
+    if (response.status !== 200 && response.status !== 404) refused += 1
+    await pause(readEvery)
+  }
+  return { taken, refused }
+}
+
+/** Opens the home that one leads to somebody, and closes it again, over and over; how long each took. */
+async function writeUntil(
+  address: string,
+  { cookie, csrf, home }: Writer,
+  { from, until, index }: Turns,
+): Promise<number[]> {
+  const taken: number[] = []
+  const change = async (edit: object) => {
+    const began = performance.now()
+    const response = await fetch(`${address}/api/at/large/changes`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', cookie, 'x-noskel-csrf': csrf },
+      body: JSON.stringify({ edits: [edit] }),
+    })
+    if (performance.timeOrigin + began > from) taken.push(performance.now() - began)
+    if (response.status !== 200) throw new Error(`a change was refused: ${await response.text()}`)
+    return (await response.json()) as { made: Record<string, string>; revision: number }
+  }
+  await pause((writeEvery * index) / writers)
+  for (let round = 0; Date.now() < until; round += 1) {
+    const principal = `person:p${(index * 37 + round * 11) % size.people}`
+    const grant = { kind: 'grant.add', node: home, principal, gives: levelActions('Preview') }
+    const { revision } = await change({ ...grant, from: null, until: null })
+    await pause(writeEvery)
+    await change({ kind: 'undo', revision })
+    await pause(writeEvery)
+  }
+  return taken
+}
+
+async function note(server: ChildProcess, noted: Noted[], until: number): Promise<void> {
+  while (Date.now() < until) {
+    server.send('how is it')
+    const [said] = (await once(server, 'message')) as [Noted]
+    noted.push(said)
+    await pause(5000)
+  }
+}
+
+type Read = Awaited<ReturnType<typeof readUntil>>
+
+function tell(reads: readonly Read[], writes: readonly number[], noted: readonly Noted[]): void {
+  const third = Math.ceil(noted.length / 3)
+  const memory = noted.map(each => each.memory)
+  const taken = reads.flatMap(each => each.taken)
+  const [half, slowest] = [middle(taken), slowestOf(taken)]
+  const refused = reads.reduce((sum, each) => sum + each.refused, 0)
+  console.log(
+    [
+      '| | |',
+      '|---|---:|',
+      `| reads | ${taken.length} |`,
+      `| of them refused or failed | ${refused} |`,
+      `| half of the reads took up to | ${half.toFixed(1)} ms |`,
+      `| all but one in a hundred up to | ${slowest.toFixed(0)} ms, × ${(slowest / half).toFixed(1)} |`,
+      `| writes | ${writes.length} |`,
+      `| half of the writes took up to | ${middle(writes).toFixed(0)} ms |`,
+      `| all but one in a hundred up to | ${slowestOf(writes).toFixed(0)} ms |`,
+      `| memory, middle of the second third | ${middle(memory.slice(third, 2 * third)).toFixed(0)} MiB |`,
+      `| and of the last | ${middle(memory.slice(2 * third)).toFixed(0)} MiB |`,
+      `| the server was held at most, the middle of five seconds each | ${middle(noted.map(each => each.held)).toFixed(0)} ms |`,
+    ].join('\n'),
+  )
+}
+
+function slowestOf(taken: readonly number[]): number {
+  return taken.toSorted((a, b) => a - b)[Math.floor(0.99 * taken.length)] ?? 0
+}
