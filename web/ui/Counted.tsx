@@ -92,7 +92,7 @@ function ByPlace({ tops, of }: { readonly tops: readonly CountedPlaceView[]; rea
           <Share of={most} count={gaining + losing} />
           <span className="quiet">
             {[
-              ...(places === 1 ? [] : [`with ${placesWord(places - 1)} in it`]),
+              ...(places === 1 ? [] : [`and ${placesWord(places - 1)} in it alike`]),
               ...(gaining === 0 ? [] : [`${peopleWord(gaining)} more`]),
               ...(losing === 0 ? [] : [`${peopleWord(losing)} less`]),
               ...(web === 0 ? [] : [web > 0 ? 'on the web then' : 'no longer on the web']),

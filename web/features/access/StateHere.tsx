@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { AccessView, NodeView } from '#contract/views.ts'
+import { withCommas } from '#core/words/impact.ts'
 import { useHere } from '../../api/use-here.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
 import { Day } from '../../ui/dates.tsx'
@@ -28,7 +29,7 @@ export function StateHere({ access, node }: Props) {
             <>
               ;{' '}
               <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-                {differing === 1 ? '1 place below differs' : `${differing} places below differ`}
+                {differing === 1 ? '1 place below differs' : `${withCommas(differing)} places below differ`}
               </button>
               .
             </>
@@ -37,7 +38,7 @@ export function StateHere({ access, node }: Props) {
       </p>
       {isOpen && <Below below={access.below} moreBelow={access.moreBelow} hiddenBelow={access.hiddenBelow} />}
       <p className="quiet text-sm">
-        {people === 1 ? '1 person can open it' : `${people} people can open it`}
+        {people === 1 ? '1 person can open it' : `${withCommas(people)} people can open it`}
         {node.isPublic && ', and everybody on the web'}.
       </p>
     </div>
