@@ -13,7 +13,7 @@ import { type Difference, differencesFrom, type Rows } from '../access/effect-ro
 import { type Counted, countedFrom, type Summed, summed } from './summed.ts'
 
 /** Past so many people times places it takes too long to look at each, at each instant at which something begins or ends. */
-const wideFrom = 20_000
+const wideFrom = 5000
 /** With more rows than this a wide change is told in counts. */
 const mostRows = 5000
 

@@ -21,16 +21,42 @@ export const differenceView = (
   ...sets,
 })
 
+/** Thousands of differences are about the same people and places: each is put into words once for its reader. */
+interface Named {
+  readonly after: Moment
+  readonly people: Map<PersonId, PlaceName>
+  readonly places: Map<NodeId, PathView>
+}
+
+const named = new WeakMap<Asker, Named>()
+
+function namedFor(after: Moment, asker: Asker): Named {
+  const known = named.get(asker)
+  if (known?.after === after) return known
+  const fresh = { after, people: new Map(), places: new Map() }
+  named.set(asker, fresh)
+  return fresh
+}
+
 function personNamed(after: Moment, asker: Asker, id: PersonId): PlaceName {
-  if (id === theWeb) return { id, name: 'The web, without signing in' }
+  const { people } = namedFor(after, asker)
   const isHere = rowOf(after.state.persons, id) !== undefined
-  return { id, name: nameOf(isHere ? after : asker.moment, id) }
+  const name = () =>
+    id === theWeb ? 'The web, without signing in' : nameOf(isHere ? after : asker.moment, id)
+  const person = people.get(id) ?? { id, name: name() }
+  people.set(id, person)
+  return person
 }
 
 function placeNamed(after: Moment, asker: Asker, id: NodeId): PathView {
+  const { places } = namedFor(after, asker)
+  const known = places.get(id)
+  if (known !== undefined) return known
   const { state } = rowOf(after.state.nodes, id) === undefined ? asker.moment : after
-  const [place, ...above] = pathOf(state, id)
-  return { id, name: place?.name ?? '', path: pathWords(asker, above) }
+  const [node, ...above] = pathOf(state, id)
+  const place = { id, name: node?.name ?? '', path: pathWords(asker, above) }
+  places.set(id, place)
+  return place
 }
 
 /** What all comes to, with the names of those for whom most differs. */
