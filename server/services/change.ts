@@ -56,8 +56,7 @@ interface Wide {
 }
 
 /** What a wide change does, asked of the thread while others go on; it holds as long as nobody writes meanwhile. */
-interface Known {
-  readonly revision: number
+interface Known extends Wide {
   readonly effects: readonly ImpactAt[]
   readonly record: Recorded
 }
@@ -70,7 +69,8 @@ async function askAbout(
   const { workspace, person } = asker
   const whole = wholeOf(before, meant.changeSet, judged)
   return {
-    revision: before.state.revision,
+    before,
+    judged,
     effects: seen === undefined ? [] : await askEffects(parts, { workspace, whole, asker: person }),
     record: await askRecord(parts, { workspace, whole }),
   }
@@ -102,11 +102,11 @@ function prepare(
   const before = candidates.momentOf(asker.workspace)
   if (before === undefined) throw problemOf('not-found')
   const { changeSet, undone, draft, message } = meant
-  const judged = judge(before, changeSet)
+  const still = known?.before.state === before.state ? known : undefined
+  const judged = judgedNow(before, changeSet, still)
   if (!judged.ok) return refused(judged.error)
   const whole = wholeOf(before, changeSet, judged.value)
   if (known === undefined && isWide(whole)) return refused({ wide: { before, judged: judged.value } })
-  const still = known?.revision === before.state.revision ? known : undefined
   const effects = () => still?.effects ?? effectsOf(whole, asker.person)
   const effect = changedEffect({ asker, meant, seen }, before, { judged: judged.value, effects })
   if (effect !== undefined) return refused({ effect })
@@ -116,6 +116,10 @@ function prepare(
   const judgement = { workspace, before, changeSet, judged: judged.value, undone, told, record }
   return ok(writeJudged(parts, { ...judgement, draft: draft?.id }))
 }
+
+/** Not judged again where nobody wrote since. */
+const judgedNow = (before: Moment, changeSet: ChangeSet, still: Known | undefined) =>
+  still === undefined ? judge(before, changeSet) : ok(still.judged)
 
 /** What a change set does by now, where its author saw something else. */
 function changedEffect(
