@@ -151,16 +151,11 @@ async function threadReadings(
     value: middleOf(7, () => effectOf(recordQuestion(touching))),
   }
   const first = await held(() => ask<'effect'>(thread, about))
-  const rounds = []
-  for (let round = 0; round < 7; round += 1) rounds.push(await held(() => ask<'effect'>(thread, about)))
+  const rounds = await heldOften(() => ask<'effect'>(thread, about))
   return [
-    took(
-      'asked of the thread: everybody’s grant on a tenth of all places',
-      middle(rounds.map(each => each.took)),
-      here,
-    ),
-    took('the server held meanwhile', middle(rounds.map(each => each.held)), idle),
-    took('to the thread: the server held', middle(rounds.map(each => each.sending)), idle),
+    took('asked of the thread: everybody’s grant on a tenth of all places', rounds('took'), here),
+    took('the server held meanwhile', rounds('held'), idle),
+    took('to the thread: the server held', rounds('sending'), idle),
     took('to the thread with the whole snapshot', first.sending, idle),
   ]
 }
@@ -183,6 +178,12 @@ async function held(run: () => Promise<unknown>): Promise<{ took: number; held: 
   await running
   isOver = true
   return { took: performance.now() - began, held: longest, sending }
+}
+
+async function heldOften(run: () => Promise<unknown>) {
+  const rounds: Awaited<ReturnType<typeof held>>[] = []
+  for (let round = 0; round < 7; round += 1) rounds.push(await held(run))
+  return (of: keyof (typeof rounds)[number]) => middle(rounds.map(each => each[of]))
 }
 
 /** The same over HTTP, judged and told to its author. */
@@ -212,14 +213,9 @@ async function foreseenReadings(
   }
   await foresee()
   const floor = { what: 'the workspace’s name over HTTP', value: (await held(bare)).took }
-  const rounds = []
-  for (let round = 0; round < 7; round += 1) rounds.push(await held(foresee))
+  const rounds = await heldOften(foresee)
   return [
-    took(
-      'foreseen over HTTP: everybody’s grant on a tenth of all places',
-      middle(rounds.map(each => each.took)),
-      floor,
-    ),
-    took('the server held for it', middle(rounds.map(each => each.held)), idle),
+    took('foreseen over HTTP: everybody’s grant on a tenth of all places', rounds('took'), floor),
+    took('the server held for it', rounds('held'), idle),
   ]
 }

@@ -4,7 +4,7 @@ import { answerAt, answersFor, countsOf } from '#core/access/what.ts'
 import { whoIn } from '#core/access/who.ts'
 import { sizeOf } from '#core/base/column.ts'
 import { buildIndex } from '#core/index/build.ts'
-import type { AccessIndex } from '#core/index/layout.ts'
+import { type AccessIndex, columnNames } from '#core/index/layout.ts'
 import { createRandom } from '#demo/random.ts'
 import { type Size, sizes } from '#demo/large.ts'
 import { impactsAt } from './impacts.ts'
@@ -15,20 +15,6 @@ import { middle, middleOf, type Reading } from './measure.ts'
 
 const now = 1_790_000_000_000
 const floorWords = 'one lookup in a map of a million numbers'
-
-const columns = [
-  'tree',
-  'sizes',
-  'stretchOf',
-  'stretches',
-  'stretchLinks',
-  'stretchTimes',
-  'entries',
-  'entryTimes',
-  'people',
-  'memberships',
-  'groups',
-] as const
 
 /** Of one size. */
 export function coreReadings(name: keyof typeof sizes): Reading[] {
@@ -50,7 +36,7 @@ export function coreReadings(name: keyof typeof sizes): Reading[] {
     took('build from arrays', building),
     memory(
       'memory of the index',
-      columns.reduce((sum, column) => sum + sizeOf(index[column]), 0),
+      columnNames.reduce((sum, column) => sum + sizeOf(index[column]), 0),
     ),
     memory('memory of the ids by which places are found', idsOf(index)),
     ...timedReadings(name, figures),

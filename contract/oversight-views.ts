@@ -123,6 +123,8 @@ export interface RemedyView {
 export interface DiffView {
   readonly revision: number
   readonly changed: readonly ChangedView[]
+  /** Entries that did so much that it was counted: of them only where they begin is told here. */
+  readonly counted: readonly number[]
 }
 
 export interface ChangedView extends DifferenceView {

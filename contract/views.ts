@@ -188,7 +188,11 @@ export type AccessView =
   | {
       readonly detail: 'all'
       readonly grants: readonly GrantView[]
+      /** Of those who can open it, the hundred who may do most; the highest first. */
       readonly people: readonly ReachView[]
+      readonly peopleCount: number
+      /** Others of them who are in a team that is given something. */
+      readonly inTeams: readonly ReachView[]
       readonly limits: readonly LimitView[]
       readonly brokenAt: PlaceName | null
       /** Where inheritance is broken at this place itself: by whom, and when. */

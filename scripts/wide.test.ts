@@ -52,7 +52,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await running.stop()
   rmSync(folder, { recursive: true })
-})
+}, 60_000)
 
 const opening = (node: NodeId, level: Parameters<typeof levelActions>[0]) => ({
   kind: 'grant.add',

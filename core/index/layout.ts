@@ -78,6 +78,21 @@ export const emptyIndex: AccessIndex = {
   allowsPublishing: false,
 }
 
+/** What of an index are columns: where almost all of it lies. */
+export const columnNames = [
+  'tree',
+  'sizes',
+  'stretchOf',
+  'stretches',
+  'stretchLinks',
+  'stretchTimes',
+  'entries',
+  'entryTimes',
+  'people',
+  'memberships',
+  'groups',
+] as const satisfies readonly (keyof AccessIndex)[]
+
 /** Where the fields of a row lie: an address is the row's number times the width, and the field. */
 export const inTree = { width: 4, parent: 0, first: 1, next: 2, previous: 3 } as const
 /** Of a stretch, what only changes read: those right below it, and how many nodes it has. */

@@ -13,13 +13,13 @@ import { headsBelow, ownAt } from '#core/access/regions.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { who } from '#core/access/who.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
-import type { NodeId } from '#core/base/ids.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
 import { idOf, numberOf } from '#core/base/numbering.ts'
 import { state } from '#core/index/layout.ts'
 import { has, intersect } from '#core/levels/action.ts'
 import type { Grant, Limit } from '#core/rules/entry.ts'
-import { personPrincipal } from '#core/rules/principal.ts'
+import { partsOf, personPrincipal } from '#core/rules/principal.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { applyChanges } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
@@ -39,7 +39,7 @@ export async function accessView(asker: Asker, id: string): Promise<AccessView> 
     return {
       detail: 'all',
       grants: grantsAt(asker, place),
-      people: peopleAt(asker, place),
+      ...peopleAt(asker, place),
       limits: place.limits.map(limit => limitView(asker, place, limit)),
       ...(await exceptionsBelow(asker, place)),
       ...inheritanceOf(asker, place),
@@ -147,7 +147,28 @@ function heldBy({ moment }: Asker, place: Place, limit: Limit) {
   return { holds: holds.sort((a, b) => a.name.localeCompare(b.name)), spares }
 }
 
-function peopleAt(asker: Asker, place: Place): ReachView[] {
+/** So many are named at once: where everybody can open a place, thousands could be. */
+const namedAtMost = 100
+
+function peopleAt(asker: Asker, place: Place) {
+  const { memberships } = asker.moment.state
+  const teams = new Set(
+    place.grants.flatMap(({ grant }) => {
+      const parts = partsOf(grant.principal)
+      return 'team' in parts ? [parts.team] : []
+    }),
+  )
+  const isInTeam = ({ id }: ReachView) =>
+    rowsBy(memberships, 'person', id as PersonId).some(each => teams.has(each.team))
+  const people = everybodyAt(asker, place)
+  return {
+    people: people.slice(0, namedAtMost),
+    peopleCount: people.length,
+    inTeams: people.slice(namedAtMost).filter(isInTeam),
+  }
+}
+
+function everybodyAt(asker: Asker, place: Place): ReachView[] {
   return who(asker.moment, place.node.id)
     .map(({ person, actions }) => ({
       id: person.id,

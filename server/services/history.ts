@@ -8,6 +8,7 @@ import { isForGood } from '#core/changes/edits/undo.ts'
 import { type Fact, factsOf } from '#core/changes/fact.ts'
 import { theWorkspace } from '#core/changes/passing.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
+import type { Counted } from '#core/impact/summed.ts'
 import { beyond } from '#core/levels/action.ts'
 import { pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ChangeSetRow } from '../store/tables.ts'
@@ -135,29 +136,45 @@ const authorView = (asker: Asker, author: PersonId) =>
     ? { id: author, name: nameOf(asker.moment, author) }
     : { id: '', name: 'Somebody' }
 
-/**
- * A difference is the reader's to know where the reader sees the place, and shares there or reads the history. Counts
- * are where that is so of all places at which they begin; the people and places named in them as they are known.
- */
+/** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
 export function effectKnown(asker: Asker, row: ChangeSetRow): Pick<Kept, 'differences' | 'counted'> {
-  const { differences, counted, tops } = readEffect(row.effect)
-  const mayRead = (node: NodeId) =>
-    isPlaceKnown(asker, node) && (holdsAt(asker, node, 'share') || asks(asker, 'read the history'))
-  const isHere = (person: PersonId) =>
-    person === theWeb || rowOf(asker.moment.state.persons, person) !== undefined
+  const kept = readEffect(row.effect)
   return {
-    differences: differences.filter(
+    differences: kept.differences.filter(
       ({ person, node }) =>
-        isPlaceKnown(asker, node) && (person === asker.person || mayRead(node)) && isHere(person),
+        isPlaceKnown(asker, node) &&
+        (person === asker.person || holdsAt(asker, node, 'share') || asks(asker, 'read the history')) &&
+        isHere(asker, person),
     ),
-    counted:
-      counted === null || !tops.every(mayRead)
-        ? null
-        : {
-            ...counted,
-            mostPeople: counted.mostPeople.filter(each => isHere(each.person)),
-            mostPlaces: counted.mostPlaces.filter(each => mayRead(each.node)),
-          },
+    counted: countedKnown(asker, kept),
+  }
+}
+
+const isHere = ({ moment }: Asker, person: PersonId) =>
+  person === theWeb || rowOf(moment.state.persons, person) !== undefined
+
+/**
+ * Counts are told whole to who gives access at all places at which they begin: then what they do not see below is counted
+ * to them anyway. Who only reads the history is told of how many people, and of those places.
+ */
+function countedKnown(asker: Asker, { counted, tops }: Kept): Kept['counted'] {
+  if (counted === null || !tops.every(node => isPlaceKnown(asker, node))) return null
+  if (tops.every(node => holdsAt(asker, node, 'share')))
+    return {
+      ...counted,
+      mostPeople: counted.mostPeople.filter(each => isHere(asker, each.person)),
+      mostPlaces: counted.mostPlaces.filter(each => isPlaceKnown(asker, each.node)),
+    }
+  if (!asks(asker, 'read the history')) return null
+  const atTops = (sum: Counted['gains']) => ({ ...sum, places: Math.min(sum.places, tops.length) })
+  return {
+    ...counted,
+    gains: atTops(counted.gains),
+    losses: atTops(counted.losses),
+    places: tops.length,
+    turns: [],
+    mostPeople: [],
+    mostPlaces: [],
   }
 }
 

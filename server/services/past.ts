@@ -39,16 +39,21 @@ export async function diffView(parts: Parts, asker: Asker, query: DiffQuery): Pr
   const [from, to] = [Number(query.from), Number(query.to)]
   const rows = await entriesWithin(parts, asker, { [Op.gt]: from, [Op.lte]: to })
   const changed = new Map<string, Changed>()
-  for (const row of rows)
-    for (const each of effectKnown(asker, row).differences) {
+  const counted: number[] = []
+  for (const row of rows) {
+    const effect = effectKnown(asker, row)
+    if (effect.counted !== null) counted.push(row.revision)
+    for (const each of effect.differences) {
       if (!fits(asker, each, query)) continue
       const key = `${each.person} ${each.node}`
       const earlier = changed.get(key)
       const by = [...(earlier?.by ?? []), row.revision]
       changed.set(key, { ...each, before: earlier?.before ?? each.before, by })
     }
+  }
   return {
     revision: asker.moment.state.revision,
+    counted,
     changed: inOrder([...changed.values()].flatMap(each => changedView(asker, each))),
   }
 }

@@ -1,6 +1,6 @@
 import { type Column, columnOf, pageBytes } from '#core/base/column.ts'
 import { emptyNumbering, type Numbering } from '#core/base/numbering.ts'
-import { type AccessIndex, emptyIndex } from '#core/index/layout.ts'
+import { type AccessIndex, columnNames, emptyIndex } from '#core/index/layout.ts'
 
 /**
  * An index on its way to a worker: only what the worker does not have yet. Columns that were made whole lie in shared
@@ -21,19 +21,6 @@ interface PackedColumn {
   readonly changed: readonly (readonly [number, Int32Array])[]
 }
 
-const columnNames = [
-  'tree',
-  'sizes',
-  'stretchOf',
-  'stretches',
-  'stretchLinks',
-  'stretchTimes',
-  'entries',
-  'entryTimes',
-  'people',
-  'memberships',
-  'groups',
-] as const satisfies readonly (keyof AccessIndex)[]
 type ColumnName = (typeof columnNames)[number]
 
 /** What of an index differs from one that the worker has. Costs a look at each page, and a copy of those that differ. */

@@ -27,6 +27,8 @@ const views = ['by level', 'by person', 'by place'] as const
 /** An effect on very many people and places: what becomes what, and for whom and where most of it does. */
 export function Counted({ counted }: { readonly counted: CountedView }) {
   const [view, setView] = useState<(typeof views)[number]>('by level')
+  // To who may know no more than how much it is, nothing else is told.
+  if (counted.turns.length === 0) return null
   return (
     <div className="mt-1 text-sm">
       <FilterWords label="Order" words={views} chosen={view} onChoose={setView} />

@@ -109,7 +109,7 @@ function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: '
       {view === 'What is given' ? (
         <Entries access={access} node={node} onWhy={onWhy} />
       ) : (
-        <EverybodyHere people={access.people} onWhy={onWhy} />
+        <EverybodyHere access={access} node={node} onWhy={onWhy} />
       )}
       <Inheritance access={access} node={node} />
       <Limits access={access} node={node} onWhy={onWhy} />

@@ -95,7 +95,9 @@ function Line({ entry, access, node, onWhy }: Props & { readonly entry: Entry })
         </button>
       </div>
       <Sources entry={entry} />
-      {isUnfolded && <TeamFold principal={entry.principal} people={access.people} onWhy={onWhy} />}
+      {isUnfolded && (
+        <TeamFold principal={entry.principal} people={[...access.people, ...access.inTeams]} onWhy={onWhy} />
+      )}
       {isEdited && <EntryEditor entry={entry} node={node} onDone={() => setEdited(false)} />}
     </li>
   )

@@ -1,20 +1,18 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { ReachView } from '#contract/views.ts'
+import type { AccessView } from '#contract/views.ts'
+import { withCommas } from '#core/words/impact.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'
-import type { WhyAbout } from './Why.tsx'
+import type { KnownProps } from './AccessColumn.tsx'
 
-interface Props {
-  readonly people: readonly ReachView[]
-  readonly onWhy: (about: WhyAbout) => void
-}
+type Props = KnownProps<Extract<AccessView, { detail: 'all' }>>
 
 /** Hundreds at once would take a while to be drawn. */
 const shownAtOnce = 50
 
 /** Every person who can open the place, with what results for them. */
-export function EverybodyHere({ people, onWhy }: Props) {
+export function EverybodyHere({ access: { people, peopleCount }, node, onWhy }: Props) {
   const { slug, workspace } = useHere()
   const [shown, setShown] = useState(shownAtOnce)
   const mayLook = workspace.me.privileges.includes('view people')
@@ -52,10 +50,19 @@ export function EverybodyHere({ people, onWhy }: Props) {
           </li>
         ))}
       </ul>
-      {more > 0 && (
+      {more > 0 ? (
         <button type="button" className="act mt-1.5 text-sm" onClick={() => setShown(shown + more)}>
-          Show {more} more of {people.length}
+          Show {more} more of {withCommas(peopleCount)}
         </button>
+      ) : (
+        peopleCount > people.length && (
+          <Link
+            className="act mt-1.5 inline-block text-sm"
+            to={`/at/${slug}/oversight/check?ask=who&place=${node.id}`}
+          >
+            Look through all {withCommas(peopleCount)}
+          </Link>
+        )
       )}
     </>
   )

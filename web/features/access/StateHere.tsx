@@ -15,7 +15,7 @@ interface Props {
 /** Where access here comes from, in one sentence; what below differs, behind it; and how many people it comes to. */
 export function StateHere({ access, node }: Props) {
   const [isOpen, setOpen] = useState(false)
-  const people = access.people.length
+  const people = access.peopleCount
   const differing = access.below.length + access.moreBelow + access.hiddenBelow
   return (
     <div className="mb-3">
