@@ -19,7 +19,12 @@ export async function openDatabase(dataDir: string): Promise<Sequelize> {
 }
 
 /** Sign-in sessions come and go with every visit: they stay out of the workspace file and its one writer. */
-export const openSessionFile = (dataDir: string): Sequelize => openFile(dataDir, 'sessions.sqlite')
+export async function openSessionFile(dataDir: string): Promise<Sequelize> {
+  const file = openFile(dataDir, 'sessions.sqlite')
+  // Every request reads its session: none waits while it is written who was here last.
+  await file.query('PRAGMA journal_mode = WAL')
+  return file
+}
 
 function openFile(dataDir: string, name: string): Sequelize {
   mkdirSync(dataDir, { recursive: true })

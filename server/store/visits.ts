@@ -37,7 +37,7 @@ const text = DataTypes.TEXT
 const number = DataTypes.DOUBLE
 
 export async function openVisits(dataDir: string): Promise<Visits> {
-  const file = openSessionFile(dataDir)
+  const file = await openSessionFile(dataDir)
   const options = (tableName: string) => ({ tableName, timestamps: false })
   const signIns = file.define(
     'signIns',
