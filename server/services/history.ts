@@ -9,6 +9,7 @@ import { type Fact, factsOf } from '#core/changes/fact.ts'
 import { theWorkspace } from '#core/changes/passing.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
 import type { Counted } from '#core/impact/summed.ts'
+import type { Recorded } from '#core/impact/wide.ts'
 import { beyond } from '#core/levels/action.ts'
 import { pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ChangeSetRow } from '../store/tables.ts'
@@ -17,7 +18,7 @@ import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, holdsAt, knowsPerson, nameOf } from './asker.ts'
 import { factView, isPlaceKnown, mayReadFact } from './fact.ts'
 import { countedView, differenceView, inOrder } from './difference.ts'
-import { type Kept, readEffect } from './kept-effect.ts'
+import { readEffect } from './kept-effect.ts'
 
 const entriesAtOnce = 50
 const rowsAtOnce = 200
@@ -137,7 +138,7 @@ const authorView = (asker: Asker, author: PersonId) =>
     : { id: '', name: 'Somebody' }
 
 /** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
-export function effectKnown(asker: Asker, row: ChangeSetRow): Pick<Kept, 'differences' | 'counted'> {
+export function effectKnown(asker: Asker, row: ChangeSetRow): Pick<Recorded, 'differences' | 'counted'> {
   const kept = readEffect(row.effect)
   return {
     differences: kept.differences.filter(
@@ -157,7 +158,7 @@ const isHere = ({ moment }: Asker, person: PersonId) =>
  * Counts are told whole to who gives access at all places at which they begin: then what they do not see below is counted
  * to them anyway. Who only reads the history is told of how many people, and of those places.
  */
-function countedKnown(asker: Asker, { counted, tops }: Kept): Kept['counted'] {
+function countedKnown(asker: Asker, { counted, tops }: Recorded): Recorded['counted'] {
   if (counted === null || !tops.every(node => isPlaceKnown(asker, node))) return null
   if (tops.every(node => holdsAt(asker, node, 'share')))
     return {
@@ -180,7 +181,7 @@ function countedKnown(asker: Asker, { counted, tops }: Kept): Kept['counted'] {
 
 function effectView(
   asker: Asker,
-  { differences, counted }: Pick<Kept, 'differences' | 'counted'>,
+  { differences, counted }: Pick<Recorded, 'differences' | 'counted'>,
 ): Pick<EntryDetailView, 'differences' | 'counted'> {
   const { moment } = asker
   if (counted !== null) return { differences: [], counted: countedView(moment, asker, counted) }

@@ -21,7 +21,10 @@ interface Props {
 export function Duplicate({ node, onDone }: Props) {
   const { slug } = useHere()
   const [typed, setTyped] = useState('')
-  const { data: goals = [] } = useGoalsQuery({ slug, id: node.id, find: typed })
+  const { data: goals = [] } = useGoalsQuery(
+    { slug, id: node.id, find: typed },
+    { skip: typed.trim() === '' },
+  )
   const beside = node.path.at(-1)
   const [goal, setGoal] = useState<Goal | undefined>(beside)
   const options = goals.map(({ id, name, path }) => ({ value: id, name, note: path }))

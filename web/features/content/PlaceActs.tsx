@@ -78,7 +78,7 @@ export interface ActProps {
 function Move({ node, onDone }: ActProps) {
   const { slug } = useHere()
   const [typed, setTyped] = useState('')
-  const { data: goals } = useGoalsQuery({ slug, id: node.id, find: typed })
+  const { data: goals } = useGoalsQuery({ slug, id: node.id, find: typed }, { skip: typed.trim() === '' })
   const [goal, setGoal] = useState<PathView>()
   return (
     <div className="mt-2 bg-base-200 p-3">
