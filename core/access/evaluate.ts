@@ -55,25 +55,36 @@ export function actionsAsIfActive(moment: Moment, subject: Subject, place: Place
   return person === none || node === none ? noActions : actionsIn(sight, person, node)
 }
 
-/** What a person holds before an archive or the bin takes its part: read for sharing in them and bringing back. */
-export function heldBeforeStates(moment: Moment, subject: Subject, place: Place): ActionSet {
+/** What a person holds before an archive or the bin takes its part: read for bringing back. */
+export function heldBeforeStates(moment: Moment, personId: PersonId, nodeId: NodeId): ActionSet {
   const sight = sightOf(moment)
-  const person = personById(sight, subject.person.id)
-  const node = nodeById(sight, place.node.id)
-  if (person === none || node === none || !isActiveIn(sight, person)) return noActions
-  addUp(sight, person, read(sight.index.stretchOf, node))
-  return capped(sight.index, sum)
+  const person = personById(sight, personId)
+  const node = nodeById(sight, nodeId)
+  return person === none || node === none || !isActiveIn(sight, person)
+    ? noActions
+    : heldIn(sight, person, node)
+}
+
+/** The same for sharing, breaking and moving in an archive; nothing in the bin. */
+export function heldInArchive(moment: Moment, person: PersonId, node: NodeId): ActionSet {
+  const held = heldBeforeStates(moment, person, node)
+  return held === noActions || (sum.states & state.binned) !== 0 ? noActions : held
 }
 
 /** What is answered at a node, whether or not the person is active. */
 export function actionsIn(sight: Sight, person: number, node: number): ActionSet {
+  const held = heldIn(sight, person, node)
+  return held === noActions || sum.states === 0 ? held : afterStates(held, sum.states)
+}
+
+/** Adds up what is held there, and leaves the states in `sum`. A draft hides itself also where it is archived. */
+function heldIn(sight: Sight, person: number, node: number): ActionSet {
   const { index } = sight
   const stretch = read(index.stretchOf, node)
   addUp(sight, person, stretch)
   const held = capped(index, sum)
-  if (held === noActions) return noActions
-  if ((sum.states & draft) !== 0 && hidesAsDraft(index, { person, node, stretch, held })) return noActions
-  return sum.states === 0 ? held : afterStates(held, sum.states)
+  const isHidden = (sum.states & draft) !== 0 && hidesAsDraft(index, { person, node, stretch, held })
+  return isHidden ? noActions : held
 }
 
 /** What adds up on the way up, and what caps it. */

@@ -2,8 +2,7 @@ import { rowOf } from '../base/collection.ts'
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { type Result } from '../base/result.ts'
-import { actionsAt, heldBeforeStates } from '../access/evaluate.ts'
-import { placeOf } from '../access/place.ts'
+import { check, heldInArchive } from '../access/evaluate.ts'
 import { mayUse, rungFor, type Target, wholeWorkspace } from '../access/powers.ts'
 import { subjectOf, teamsOf } from '../access/subject.ts'
 import { type Action, type ActionSet, everyAction, has, noActions } from '../levels/action.ts'
@@ -36,28 +35,23 @@ export type EditOf<K extends EditKind> = Extract<Edit, { readonly kind: K }>
  * What the author may do at a node. For a node made in this change set it is what the author may do
  * at its parent; a home made in it is its maker's to set up.
  */
-export const authorActions = (context: Context, node: NodeId): ActionSet =>
-  authorHolds(context, node, actionsAt)
+export const authorActions = (context: Context, node: NodeId): ActionSet => authorHolds(context, node, check)
 
 /** The same as if nothing were archived: for sharing, breaking and moving there. Nothing in the bin. */
 export const authorActionsInArchive = (context: Context, node: NodeId): ActionSet =>
-  authorHolds(context, node, (moment, subject, place) =>
-    place.binnedAt === undefined ? heldBeforeStates(moment, subject, place) : noActions,
-  )
+  authorHolds(context, node, heldInArchive)
 
-function authorHolds(context: Context, node: NodeId, evaluate: typeof actionsAt): ActionSet {
-  const place = placeOf(context.before, node)
-  if (place === undefined) {
+function authorHolds(context: Context, node: NodeId, evaluate: typeof check): ActionSet {
+  const { author, before } = context
+  if (rowOf(before.state.nodes, node) === undefined) {
     const made = rowOf(context.now.state.nodes, node)
     if (made === undefined) return noActions
     return made.home === null && made.parent !== null
       ? authorHolds(context, made.parent, evaluate)
       : everyAction
   }
-  if (place.node.id === rootOf(context.before.state).id)
-    return mayUse(context.before, context.author, 'security') ? everyAction : noActions
-  const subject = subjectOf(context.before, context.author)
-  return subject === undefined ? noActions : evaluate(context.before, subject, place)
+  if (node === rootOf(before.state).id) return mayUse(before, author, 'security') ? everyAction : noActions
+  return evaluate(before, author, node)
 }
 
 /** A place that the author cannot see is refused exactly like one that does not exist. */

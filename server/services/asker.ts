@@ -91,10 +91,8 @@ export function checking({ clock }: Parts, asker: Asker): Asker {
 }
 
 /** Whether the asker holds an action at a place, read before archives and the bin. */
-export function holdsAt(reader: Asker, node: NodeId, action: Action): boolean {
-  const place = placeOf(reader.moment, node)
-  return place !== undefined && has(heldBeforeStates(reader.moment, reader.subject, place), action)
-}
+export const holdsAt = (reader: Asker, node: NodeId, action: Action): boolean =>
+  has(heldBeforeStates(reader.moment, reader.person, node), action)
 
 /** The ancestors as far up as they are seen without a gap, topmost first. */
 export function seenPath(asker: Asker, ancestors: readonly ContentNode[]): { id: string; name: string }[] {

@@ -63,7 +63,10 @@ export const deleteColumn: EditRule<EditOf<'column.delete'>> = {
   },
 }
 
-/** Share at the board wherever who is named changes, or a column with names comes or goes; else arrange. */
+/**
+ * Share at the board wherever who is named changes, or a column with names comes or goes; else arrange. One that the
+ * author may not see is refused exactly like one that does not exist.
+ */
 export function lacksColumnChange(
   context: Context,
   before: BoardColumn | null,
@@ -71,14 +74,13 @@ export function lacksColumnChange(
 ): Refusal | undefined {
   const board = (after ?? before)?.board
   if (board === undefined) return { code: 'unknown', what: 'column' }
-  const missing = isSame(namesIn(before), namesIn(after))
-    ? lacksAction(context, board, 'arrange')
-    : lacksActionInArchive(context, board, 'share')
-  // One that the author may not see is refused exactly like one that does not exist.
   const isHidden =
     before !== null &&
     checkColumn(context.before, context.author, { at: before.board, column: before.id }) === 'none'
-  return missing !== undefined && isHidden ? { code: 'unknown', what: 'column' } : missing
+  if (isHidden) return { code: 'unknown', what: 'column' }
+  return isSame(namesIn(before), namesIn(after))
+    ? lacksAction(context, board, 'arrange')
+    : lacksActionInArchive(context, board, 'share')
 }
 
 interface Named {

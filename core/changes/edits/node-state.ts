@@ -3,7 +3,6 @@ import type { NodeId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { heldBeforeStates } from '../../access/evaluate.ts'
 import { placeOf } from '../../access/place.ts'
-import { subjectOf } from '../../access/subject.ts'
 import { type Action, has } from '../../levels/action.ts'
 import { type RecordChange, type State, subtreeOf } from '../../state/state.ts'
 import type { ContentNode, Mark } from '../../tree/node.ts'
@@ -55,10 +54,9 @@ export const withdrawnBelow = (state: State, top: NodeId): RecordChange[] =>
  */
 export function lacksInBin(context: Context, node: NodeId, action: Action): Refusal | undefined {
   const place = placeOf(context.before, node)
-  const subject = subjectOf(context.before, context.author)
-  if (place?.node.binned == null || subject === undefined) return { code: 'unknown', what: 'place' }
+  if (place?.node.binned == null) return { code: 'unknown', what: 'place' }
   const isInBin = place.path.slice(1).some(each => each.binned !== null)
-  const held = heldBeforeStates(context.before, subject, place)
+  const held = heldBeforeStates(context.before, context.author, node)
   if (isInBin || !has(held, 'see')) return { code: 'unknown', what: 'place' }
   return has(held, action) ? undefined : { code: 'action-missing', action, node }
 }
