@@ -17,10 +17,15 @@ export type Start = Sides<number>
 export type Indexes = Sides<AccessIndex>
 
 /** What lies below is met from each of these once, and from the nearest one. */
-export const startsAt = ([was, is]: Indexes, tops: Iterable<NodeId>): Start[] =>
-  Array.from(tops, id => [numberOf(was.nodes, id) ?? none, numberOf(is.nodes, id) ?? none] as const).filter(
-    ([before, after]) => before !== none || after !== none,
-  )
+export function startsAt([was, is]: Indexes, tops: Iterable<NodeId>): Start[] {
+  const starts: Start[] = []
+  for (const id of tops) {
+    const before = numberOf(was.nodes, id) ?? none
+    const after = was.nodes === is.nodes ? before : (numberOf(is.nodes, id) ?? none)
+    if (before !== none || after !== none) starts.push([before, after])
+  }
+  return starts
+}
 
 /** What lies below a start, on the side on which it is walked: where it is not there any more, as it was. */
 export interface Below {
@@ -30,10 +35,10 @@ export interface Below {
 }
 
 export function belowEach(indexes: Indexes, starts: readonly Start[]): Below[] {
-  const cuts = [cutsFor(indexes, starts, 0), cutsFor(indexes, starts, 1)] as const
+  const cuts: { 0?: Cuts; 1?: Cuts } = {}
   return starts.map(start => {
     const side: Side = start[1] === none ? 0 : 1
-    return { start, side, cuts: cuts[side] }
+    return { start, side, cuts: (cuts[side] ??= cutsFor(indexes, starts, side)) }
   })
 }
 
@@ -41,25 +46,19 @@ export const regionsAt = (indexes: Indexes, { start, side, cuts }: Below): Regio
   regionsBelow(indexes[side], start[side], cuts)
 
 function cutsFor(indexes: Indexes, starts: readonly Start[], side: Side): Cuts {
-  const here = starts.filter(each => each[side] !== none)
+  const index = indexes[side]
   const other = indexes[side === 0 ? 1 : 0]
-  return {
-    nodes: new Set(here.map(each => each[side])),
-    stretches: new Set(here.flatMap(each => stretchCut(indexes[side], each[side]))),
-    alone: new Set(
-      here
-        .filter(
-          each => draftAt(other, each[1 - side] as number) !== undefined || isRoot(indexes[side], each[side]),
-        )
-        .map(each => each[side]),
-    ),
+  const [nodes, stretches, alone] = [new Set<number>(), new Set<number>(), new Set<number>()]
+  for (const start of starts) {
+    const node = start[side]
+    if (node === none) continue
+    nodes.add(node)
+    // A stretch that begins at the node itself is not cut by it.
+    const stretch = read(index.stretchOf, node)
+    if (read(index.stretches, stretch * stretchWidth + headAt) !== node) stretches.add(stretch)
+    if (draftAt(other, start[1 - side] as number) !== undefined || isRoot(index, node)) alone.add(node)
   }
-}
-
-/** A stretch that begins at the node itself is not cut by it. */
-function stretchCut({ stretchOf, stretches }: AccessIndex, node: number): number[] {
-  const stretch = read(stretchOf, node)
-  return read(stretches, stretch * stretchWidth + headAt) === node ? [] : [stretch]
+  return { nodes, stretches, alone }
 }
 
 /** The root is no place that anybody is told of: what lies in it stands apart. */
@@ -168,7 +167,8 @@ function goDown(classes: Classes, side: Side, { node, above }: Down): number {
   for (let each = stretch; each !== end; each = read(index.stretches, each * stretchWidth + upAt))
     way.push(each)
   let states = 0
-  for (const each of way.toReversed()) {
+  for (let place = way.length - 1; place >= 0; place -= 1) {
+    const each = way[place] as number
     enter(classes, side, each)
     states |= statesOf(index, read(index.stretches, each * stretchWidth + stateAt))
   }

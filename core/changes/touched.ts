@@ -1,5 +1,5 @@
 import { peopleOf } from '../access/subject.ts'
-import { allRows, rowOf, rowsBy } from '../base/collection.ts'
+import { allRows, eachRow, rowOf, rowsBy } from '../base/collection.ts'
 import { isOfAccess } from '../index/advance.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
@@ -115,8 +115,12 @@ export const touchedPlaces = (touching: Touching): Place[] =>
   placesBelow(touching.before.state, touching.after.state, topsTouched(touching))
 
 /** The places below which all that is touched lies. */
-export const topsTouched = ({ changes, before, after }: Touching): ReadonlySet<NodeId> =>
-  new Set([before, after].flatMap(({ state }) => changes.flatMap(change => topsOf(state, change))))
+export function topsTouched({ changes, before, after }: Touching): ReadonlySet<NodeId> {
+  // Who is in a team says nothing of where it is named.
+  const isOfMembers = changes.every(each => each.table === 'memberships')
+  const states = isOfMembers ? [after.state] : [before.state, after.state]
+  return new Set(states.flatMap(state => changes.flatMap(change => topsOf(state, change))))
+}
 
 function topsOf(state: State, change: RecordChange): NodeId[] {
   switch (change.table) {
@@ -187,17 +191,14 @@ function principalsOf(state: State, person: PersonId): Principal[] {
 
 function placesNaming(state: State, principals: readonly Principal[]): NodeId[] {
   const named = new Set(principals)
-  return [
-    ...principals.flatMap(each => [
-      ...rowsBy(state.grants, 'principal', each).map(grant => grant.node),
-      ...rowsBy(state.limits, 'principal', each).map(limit => limit.node),
-    ]),
-    ...allRows(state.columns)
-      .filter(({ viewers, editors }) =>
-        [...(viewers ?? []), ...(editors ?? [])].some(each => named.has(each)),
-      )
-      .map(column => column.board),
-  ]
+  const places: NodeId[] = []
+  for (const each of principals) {
+    for (const grant of rowsBy(state.grants, 'principal', each)) places.push(grant.node)
+    for (const limit of rowsBy(state.limits, 'principal', each)) places.push(limit.node)
+  }
+  for (const { board, viewers, editors } of eachRow(state.columns))
+    if ([viewers, editors].some(some => some?.some(each => named.has(each)) === true)) places.push(board)
+  return places
 }
 
 /** After the last end there is no later one: what still stands then stands for good. */
