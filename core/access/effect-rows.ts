@@ -37,26 +37,28 @@ const rowWidth = 6
 /** Past so many rows a difference stays one for a place and all below it that answers alike. */
 const mostApart = 5000
 
-/** Place by place, where they may be and are few enough to be read so. */
-export function rowsFrom(indexes: Sides<AccessIndex>, found: readonly FoundRow[], mayBeApart: boolean): Rows {
-  const places = found.reduce((sum, each) => sum + each.nodes, 0)
-  const isApart = mayBeApart && places > found.length && places <= mostApart
-  const rows = new Int32Array(rowWidth * (isApart ? places : found.length))
-  const known = new Map<number, number[]>()
-  let at = 0
-  for (const { below, person, node, nodes, before, after } of found) {
-    const { side, cuts } = below
-    let apart = [node]
-    if (isApart && nodes > 1) {
-      apart = known.get(node) ?? nodesIn(indexes[side], node, cuts)
-      known.set(node, apart)
-    }
-    for (const each of apart) {
-      rows.set([side, person, each, isApart ? 1 : nodes, before, after], at)
-      at += rowWidth
-    }
-  }
+/** Each as one row. */
+export function rowsFrom(found: readonly FoundRow[]): Rows {
+  const rows = new Int32Array(rowWidth * found.length)
+  for (const [place, { below, person, node, nodes, before, after }] of found.entries())
+    rows.set([below.side, person, node, nodes, before, after], place * rowWidth)
   return rows
+}
+
+/** Place by place, where they are few enough to be read so. */
+export function rowsApart(indexes: Sides<AccessIndex>, found: readonly FoundRow[]): Rows {
+  const places = found.reduce((sum, each) => sum + each.nodes, 0)
+  if (places === found.length || places > mostApart) return rowsFrom(found)
+  const known = new Map<number, number[]>()
+  return rowsFrom(
+    found.flatMap(row => {
+      if (row.nodes === 1) return [row]
+      const { side, cuts } = row.below
+      const nodes = known.get(row.node) ?? nodesIn(indexes[side], row.node, cuts)
+      known.set(row.node, nodes)
+      return nodes.map(node => ({ ...row, node, nodes: 1 }))
+    }),
+  )
 }
 
 /** The same with ids. */

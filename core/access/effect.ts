@@ -15,7 +15,7 @@ import type { Sight } from './sight.ts'
 import { none, read } from '../base/column.ts'
 import { inTree, state } from '../index/layout.ts'
 import { type ActionSet, bitOf, noActions } from '../levels/action.ts'
-import { type FoundRow, type Rows, rowsFrom, webNumber } from './effect-rows.ts'
+import { type FoundRow, type Rows, rowsApart, rowsFrom, webNumber } from './effect-rows.ts'
 
 /**
  * What differs below some places without a change and with it, in numbers alone, so that a worker can be asked: row by
@@ -91,8 +91,8 @@ export function effectOf(asked: Asked): Effect {
   settle(telling.classes)
   const { gains, losses } = telling.classes
   const { pieces, turns, hidden, found, atStarts } = telling
-  const rows = found.count > mostRows ? null : rowsFrom(indexes, found.rows, true)
-  const startRows = rowsFrom(indexes, atStarts.rows, false)
+  const rows = found.count > mostRows ? null : rowsApart(indexes, found.rows)
+  const startRows = rowsFrom(atStarts.rows)
   return { people, gains, losses, pieces, turns, hidden, rows, startRows }
 }
 
