@@ -5,33 +5,41 @@ import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { setTimeout as pause } from 'node:timers/promises'
 import { parseArgs } from 'node:util'
 import { pino } from 'pino'
-import type { TreeView } from '#contract/views.ts'
+import type { TreeItem, TreeView } from '#contract/views.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { AccountId, NodeId, PersonId } from '#core/base/ids.ts'
 import { levelActions } from '#core/levels/level.ts'
 import type { State } from '#core/state/state.ts'
 import { largeOwner, nodeId, sizes } from '#demo/large.ts'
+import { createRandom } from '#demo/random.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { openParts, startServer } from '#server/assemble.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
 import { loadStates } from '#server/store/states.ts'
+import { fixedAnswer } from './floor.ts'
 import { middle } from './measure.ts'
 import { configFor, copyOfLarge } from './seeded.ts'
 
 /**
  * Two hundred signed-in people read and twenty write at once on M, for ten minutes or as long as is said:
- * node --import tsx bench/busy.ts --minutes 10. The server is a process of its own.
+ * node --import tsx bench/busy.ts --minutes 10. The server is a process of its own. Then the same two hundred
+ * read one fixed answer through the same stack for a fifth of that time: what a machine that others use too does
+ * to answers that cost nothing.
  */
 
 const readers = 200
 const writers = 20
-/** How long each looks at what they opened, and how long each who writes waits for the next change. */
+/**
+ * How long each looks at what they opened, and how long each who writes waits for the next change, in the middle.
+ * People are no clock: were all to wait alike, those who once had to wait together would come together ever after.
+ */
 const readEvery = 1500
 const writeEvery = 2000
 /** So long they go about it before it counts: a server that has just started is slow at first. */
 const warmUp = 20_000
 
 const size = sizes.M
+const random = createRandom(29)
 
 if (process.argv[2] === 'serve') await serve(process.argv[3] ?? '')
 else await measure()
@@ -45,16 +53,24 @@ async function serve(dataDir: string): Promise<void> {
     triesPerMinute: 1e6,
     requestsPerMinute: 1e9,
   })
+  const fixed = await fixedAnswer(running.parts, JSON.stringify({ fixed: 'x'.repeat(2000) }))
   const delay = monitorEventLoopDelay({ resolution: 2 })
   delay.enable()
   process.on('message', message => {
-    if (message === 'stop') void running.stop().then(() => process.exit(0))
-    else {
+    if (message === 'stop') {
+      fixed.server.close()
+      void running.stop().then(() => process.exit(0))
+    } else {
       process.send?.({ memory: process.memoryUsage.rss() / 2 ** 20, held: delay.max / 1e6 } satisfies Noted)
       delay.reset()
     }
   })
-  process.send?.({ address: running.address })
+  process.send?.({ address: running.address, fixedAddress: fixed.address } satisfies Served)
+}
+
+interface Served {
+  readonly address: string
+  readonly fixedAddress: string
 }
 
 /** What the server says of itself: MiB, and the longest that it was held since it said so last, in milliseconds. */
@@ -77,8 +93,10 @@ async function measure(): Promise<void> {
   const seconds = 60 * Number(values.minutes)
   const dataDir = await copyOfLarge('M')
   const { reading, writing, leads } = await withAccounts(dataDir)
-  const server = fork(import.meta.filename, ['serve', dataDir])
-  const [{ address }] = (await once(server, 'message')) as [{ address: string }]
+  // As npm start starts it.
+  const env = { ...process.env, UV_THREADPOOL_SIZE: '16' }
+  const server = fork(import.meta.filename, ['serve', dataDir], { env })
+  const [{ address, fixedAddress }] = (await once(server, 'message')) as [Served]
   const signIn = (account: string) => signedIn(address, account)
   const clients: Client[] = []
   for (const account of reading) clients.push(await signIn(account))
@@ -86,15 +104,18 @@ async function measure(): Promise<void> {
   for (const [index, account] of writing.entries())
     pens.push({ ...(await signIn(account)), home: leads[index] as NodeId })
   process.stderr.write(`${clients.length} read and ${pens.length} write for ${values.minutes} minutes …\n`)
-  const from = Date.now() + warmUp
-  const until = from + 1000 * seconds
+  const read = readerAt(address, (client, index) => pathsFor(address, client, index))
+  const turns = inSeconds(seconds)
   const noted: Noted[] = []
   const [reads, writes] = await Promise.all([
-    Promise.all(clients.map((client, index) => readUntil(address, client, { from, until, index }))),
-    Promise.all(pens.map((pen, index) => writeUntil(address, pen, { from, until, index }))),
-    note(server, noted, until),
+    Promise.all(clients.map((client, index) => read(client, { ...turns, index }))),
+    Promise.all(pens.map((pen, index) => writeUntil(address, pen, { ...turns, index }))),
+    note(server, noted, turns.until),
   ])
-  tell(reads, writes.flat(), noted)
+  const readFixed = readerAt(fixedAddress, () => Promise.resolve(['/api/fixed']))
+  const after = inSeconds(seconds / 5)
+  const floor = await Promise.all(clients.map((client, index) => readFixed(client, { ...after, index })))
+  tell({ reads: reads.flat(), floor: floor.flat(), writes: writes.flat(), noted })
   server.send('stop')
   await once(server, 'exit')
   rmSync(dataDir, { recursive: true, force: true })
@@ -157,7 +178,8 @@ async function pathsFor(address: string, { cookie }: Client, index: number): Pro
     await fetch(`${address}${at}/tree`, { headers: { cookie } })
   ).json()) as TreeView
   const places = [...homes, ...opened]
-  const place = `${at}/nodes/${places[index % places.length]?.id ?? ''}`
+  if (places.length === 0) return [at, `${at}/tree`, `${at}/notices`]
+  const place = `${at}/nodes/${(places[index % places.length] as TreeItem).id}`
   return [at, `${at}/tree`, place, `${place}/children`, `${place}/access`, `${at}/notices`]
 }
 
@@ -168,28 +190,46 @@ interface Turns {
   readonly index: number
 }
 
-/** Opens one after the other of these, and looks at each for a while; how long each took, and how many were refused. */
-async function readUntil(
-  address: string,
-  client: Client,
-  { from, until, index }: Turns,
-): Promise<{ taken: number[]; refused: number }> {
-  const paths = await pathsFor(address, client, index)
-  const taken: number[] = []
-  let refused = 0
-  await pause((readEvery * index) / readers)
-  for (let round = index; Date.now() < until; round += 1) {
-    const began = performance.now()
-    const response = await fetch(address + (paths[round % paths.length] as string), {
-      headers: { cookie: client.cookie },
-    })
-    await response.text()
-    if (performance.timeOrigin + began > from) taken.push(performance.now() - began)
-    // What a place told before may not be there any more for who looks: that is no fault.
-    if (response.status !== 200 && response.status !== 404) refused += 1
-    await pause(readEvery)
+/** From half as long to half as long again. */
+function around(milliseconds: number): number {
+  return milliseconds / 2 + random.whole(milliseconds)
+}
+
+function inSeconds(seconds: number): Pick<Turns, 'from' | 'until'> {
+  const from = Date.now() + warmUp
+  return { from, until: from + 1000 * seconds }
+}
+
+interface Read {
+  /** The last word of what was opened. */
+  readonly what: string
+  readonly took: number
+  readonly isRefused: boolean
+}
+
+/** Opens one after the other of some paths, and looks at each for a while. */
+function readerAt(address: string, pathsOf: (client: Client, index: number) => Promise<string[]>) {
+  return async (client: Client, { from, until, index }: Turns): Promise<Read[]> => {
+    const paths = await pathsOf(client, index)
+    const reads: Read[] = []
+    await pause((readEvery * index) / readers)
+    for (let round = index; Date.now() < until; round += 1) {
+      const path = paths[round % paths.length] as string
+      const began = performance.now()
+      const response = await fetch(address + path, { headers: { cookie: client.cookie } })
+      await response.text()
+      const took = performance.now() - began
+      // What a place told before may not be there any more for who looks: that is no fault.
+      const isRefused = response.status !== 200 && response.status !== 404
+      if (performance.timeOrigin + began > from) reads.push({ what: whatOf(path), took, isRefused })
+      await pause(around(readEvery))
+    }
+    return reads
   }
-  return { taken, refused }
+}
+
+function whatOf(path: string): string {
+  return /\/nodes\/[^/]+$/u.test(path) ? 'a place' : (path.split('/').at(-1) ?? '')
 }
 
 /** Opens the home that one leads to somebody, and closes it again, over and over; how long each took. */
@@ -215,9 +255,9 @@ async function writeUntil(
     const principal = `person:p${(index * 37 + round * 11) % size.people}`
     const grant = { kind: 'grant.add', node: home, principal, gives: levelActions('Preview') }
     const { revision } = await change({ ...grant, from: null, until: null })
-    await pause(writeEvery)
+    await pause(around(writeEvery))
     await change({ kind: 'undo', revision })
-    await pause(writeEvery)
+    await pause(around(writeEvery))
   }
   return taken
 }
@@ -231,32 +271,42 @@ async function note(server: ChildProcess, noted: Noted[], until: number): Promis
   }
 }
 
-type Read = Awaited<ReturnType<typeof readUntil>>
+interface Measured {
+  readonly reads: readonly Read[]
+  readonly floor: readonly Read[]
+  readonly writes: readonly number[]
+  readonly noted: readonly Noted[]
+}
 
-function tell(reads: readonly Read[], writes: readonly number[], noted: readonly Noted[]): void {
+function tell({ reads, floor, writes, noted }: Measured): void {
   const third = Math.ceil(noted.length / 3)
   const memory = noted.map(each => each.memory)
-  const taken = reads.flatMap(each => each.taken)
-  const [half, slowest] = [middle(taken), slowestOf(taken)]
-  const refused = reads.reduce((sum, each) => sum + each.refused, 0)
+  const refused = [...reads, ...floor].filter(each => each.isRefused)
+  const taken = (some: readonly Read[]) => some.map(each => each.took)
+  const kinds = [...new Set(reads.map(each => each.what))].map(what =>
+    row(`reads: ${what}`, taken(reads.filter(each => each.what === what))),
+  )
   console.log(
     [
-      '| | |',
-      '|---|---:|',
-      `| reads | ${taken.length} |`,
-      `| of them refused or failed | ${refused} |`,
-      `| half of the reads took up to | ${half.toFixed(1)} ms |`,
-      `| all but one in a hundred up to | ${slowest.toFixed(0)} ms, × ${(slowest / half).toFixed(1)} |`,
-      `| writes | ${writes.length} |`,
-      `| half of the writes took up to | ${middle(writes).toFixed(0)} ms |`,
-      `| all but one in a hundred up to | ${slowestOf(writes).toFixed(0)} ms |`,
-      `| memory, middle of the second third | ${middle(memory.slice(third, 2 * third)).toFixed(0)} MiB |`,
-      `| and of the last | ${middle(memory.slice(2 * third)).toFixed(0)} MiB |`,
-      `| the server was held at most, the middle of five seconds each | ${middle(noted.map(each => each.held)).toFixed(0)} ms |`,
+      '| | how many | half took up to | all but one in a hundred up to | ratio |',
+      '|---|---:|---:|---:|---:|',
+      row('reads', taken(reads)),
+      ...kinds,
+      row('writes', writes),
+      row('floor: one fixed answer through the same stack', taken(floor)),
+      '',
+      `${refused.length} refused or failed. Memory: ${middle(memory.slice(third, 2 * third)).toFixed(0)} MiB in the middle of the`,
+      `second third, ${middle(memory.slice(2 * third)).toFixed(0)} MiB of the last. In the middle of spans of five seconds, the longest that the`,
+      `server was held was ${middle(noted.map(each => each.held)).toFixed(0)} ms.`,
     ].join('\n'),
   )
 }
 
-function slowestOf(taken: readonly number[]): number {
-  return taken.toSorted((a, b) => a - b)[Math.floor(0.99 * taken.length)] ?? 0
+function row(what: string, taken: readonly number[]): string {
+  const sorted = taken.toSorted((a, b) => a - b)
+  const [half, most] = [0.5, 0.99].map(share => sorted[Math.floor(share * sorted.length)] ?? 0) as [
+    number,
+    number,
+  ]
+  return `| ${what} | ${taken.length} | ${half.toFixed(1)} ms | ${most.toFixed(0)} ms | × ${(most / half).toFixed(1)} |`
 }

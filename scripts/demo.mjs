@@ -1,13 +1,13 @@
 import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { buildPages, fail, installPackages, root, run } from './prepare.mjs'
+import { buildPages, fail, installPackages, root, run, serverEnv } from './prepare.mjs'
 
 installPackages()
 buildPages()
 
 const dataDir = resolve(root, process.env.DATA_DIR || '.data/demo')
-const env = { ...process.env, DATA_DIR: dataDir }
+const env = { ...serverEnv, DATA_DIR: dataDir }
 // Without this mark a folder with a workspace is somebody's own: the demo neither opens nor empties it.
 const mark = resolve(dataDir, 'this-is-the-demo')
 if (existsSync(resolve(dataDir, 'noskel.sqlite')) && !existsSync(mark))
@@ -20,6 +20,8 @@ if (process.argv.includes('--fresh')) {
     'noskel.sqlite-wal',
     'noskel.sqlite-shm',
     'sessions.sqlite',
+    'sessions.sqlite-wal',
+    'sessions.sqlite-shm',
     'mailbox',
     'secret',
   ])
