@@ -44,6 +44,8 @@ const access = 'aside[aria-label=Access]'
 /** A button of the access column, if it is there. */
 const press = (text: string) =>
   `[...document.querySelectorAll('${access} button')].find(each => each.textContent === '${text}')?.click()`
+/** Which of them is shown is known by its name: of those that are called alike the first. */
+const links = `[...new Map([...document.querySelectorAll('[data-tree-link]')].reverse().map(each => [each.textContent, each])).values()].reverse()`
 const home = '/at/large/content/n0000000000000000000000121'
 
 const clicks: readonly Click[] = [
@@ -59,7 +61,7 @@ const clicks: readonly Click[] = [
     what: 'tree: another place, with its access column',
     path: home,
     ready: one(`${access} h2`),
-    click: `window.item = [...document.querySelectorAll('[data-tree-link]')][round + 3]; item.click()`,
+    click: `window.item = ${links}[round + 3]; item.click()`,
     shown: `${one('h1')}?.textContent === item.textContent && ${one(`${access} [role=status]`)}?.textContent === ''`,
   },
   {
