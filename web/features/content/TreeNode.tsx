@@ -31,7 +31,8 @@ export const TreeNode = memo(function TreeNode({ item, depth }: Props) {
   const dispatch = useAppDispatch()
   const isOpen = useAppSelector(state => item.hasChildren && state.view.openNodes[item.id] === true)
   return (
-    <li>
+    // What is out of sight is not drawn until it comes into it.
+    <li className="[contain-intrinsic-size:auto_1.9rem] [content-visibility:auto]">
       <div
         className="flex items-center gap-1.5 pr-3 hover:bg-base-200"
         style={{ paddingLeft: `${depth * 1.1 + 0.35}rem` }}
