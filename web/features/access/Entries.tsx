@@ -9,6 +9,7 @@ import { type Entry, groupsOf } from './entries.ts'
 import { EntryEditor } from './EntryEditor.tsx'
 import { TeamFold } from './TeamFold.tsx'
 import type { WhyAbout } from './Why.tsx'
+import { WhyOf } from './WhyOf.tsx'
 
 interface Props {
   readonly access: Extract<AccessView, { detail: 'all' }>
@@ -83,16 +84,11 @@ function Line({ entry, access, node, onWhy }: Props & { readonly entry: Entry })
         >
           <Level actions={entry.actions} />
         </button>
-        <button
-          type="button"
-          className="act text-sm"
-          aria-label={`Why does ${entry.name} have this?`}
-          onClick={() =>
-            onWhy(person === undefined ? { principal: entry.principal, name: entry.name } : { person })
-          }
-        >
-          Why?
-        </button>
+        <WhyOf
+          name={entry.name}
+          about={person === undefined ? { principal: entry.principal, name: entry.name } : { person }}
+          onWhy={onWhy}
+        />
       </div>
       <Sources entry={entry} />
       {isUnfolded && (

@@ -5,6 +5,7 @@ import { withCommas } from '#core/words/impact.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'
 import type { KnownProps } from './AccessColumn.tsx'
+import { WhyOf } from './WhyOf.tsx'
 
 type Props = KnownProps<Extract<AccessView, { detail: 'all' }>>
 
@@ -39,14 +40,7 @@ export function EverybodyHere({ access: { people, peopleCount }, node, onWhy }: 
               </span>
             </span>
             <Level actions={person.actions} />
-            <button
-              type="button"
-              className="act text-sm"
-              aria-label={`Why does ${person.name} have this?`}
-              onClick={() => onWhy({ person: person.id })}
-            >
-              Why?
-            </button>
+            <WhyOf name={person.name} about={{ person: person.id }} onWhy={onWhy} />
           </li>
         ))}
       </ul>

@@ -10,6 +10,7 @@ import { Decision } from '../../ui/Decision.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { LimitForm } from './LimitForm.tsx'
 import type { WhyAbout } from './Why.tsx'
+import { WhyOf } from './WhyOf.tsx'
 
 interface Props {
   readonly access: Extract<AccessView, { detail: 'all' }>
@@ -102,14 +103,7 @@ function Held({ limit: { holds, spares }, onWhy }: { readonly limit: LimitView }
           {holds.map(each => (
             <li key={each.id} className="flex justify-between gap-2 py-0.5">
               {each.name}
-              <button
-                type="button"
-                className="act"
-                aria-label={`Why does ${each.name} have this?`}
-                onClick={() => onWhy({ person: each.id })}
-              >
-                Why?
-              </button>
+              <WhyOf name={each.name} about={{ person: each.id }} onWhy={onWhy} />
             </li>
           ))}
         </ul>

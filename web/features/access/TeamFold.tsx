@@ -4,6 +4,7 @@ import { useTeamsQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'
 import type { WhyAbout } from './Why.tsx'
+import { WhyOf } from './WhyOf.tsx'
 
 interface Props {
   readonly principal: Principal
@@ -25,14 +26,7 @@ export function TeamFold({ principal, people, onWhy }: Props) {
         <li key={each.id} className="grid grid-cols-[minmax(0,1fr)_7.5rem_auto] items-center gap-2 py-0.5">
           <span className="truncate">{each.name}</span>
           <Level actions={reached.get(each.id)?.actions ?? 0} />
-          <button
-            type="button"
-            className="act"
-            aria-label={`Why does ${each.name} have this?`}
-            onClick={() => onWhy({ person: each.id })}
-          >
-            Why?
-          </button>
+          <WhyOf name={each.name} about={{ person: each.id }} onWhy={onWhy} />
         </li>
       ))}
       {inTeam.length === 0 && <li className="quiet">Nobody, or nobody that you know of.</li>}

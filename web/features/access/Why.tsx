@@ -8,6 +8,7 @@ import { Level } from '../../ui/Gauge.tsx'
 import { Sum } from '../../ui/Sum.tsx'
 import { Way } from '../../ui/Way.tsx'
 import { Remedies } from './Remedies.tsx'
+import { WhyOf } from './WhyOf.tsx'
 import { TwoSentences } from '../../ui/TwoSentences.tsx'
 
 /** Whom the question is about: one person, or a team with all who are in it. */
@@ -110,14 +111,7 @@ function WhyTeam({ about, grants, node, onAbout }: TeamProps) {
             {people.map(person => (
               <li key={person.id} className="flex justify-between border-t border-base-300 py-1.5">
                 {person.name}
-                <button
-                  type="button"
-                  className="act text-sm"
-                  aria-label={`Why does ${person.name} have this?`}
-                  onClick={() => onAbout({ person: person.id })}
-                >
-                  Why?
-                </button>
+                <WhyOf name={person.name} about={{ person: person.id }} onWhy={onAbout} />
               </li>
             ))}
           </ul>
