@@ -4,8 +4,15 @@ import { join } from 'node:path'
 import { Builder, type WebDriver } from 'selenium-webdriver'
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome.js'
 
+export interface Size {
+  readonly width: number
+  readonly height: number
+}
+
 export interface Browser {
   readonly driver: WebDriver
+  /** The window counts its frame: this is what the page has. */
+  readonly resize: (size: Size) => Promise<void>
   readonly close: () => Promise<void>
 }
 
@@ -15,7 +22,7 @@ interface DevTools {
 }
 
 /** A headless Chromium with an empty profile of its own. Talks to nobody but the server under test. */
-export async function openBrowser({ width, height }: { width: number; height: number }): Promise<Browser> {
+export async function openBrowser({ width, height }: Size): Promise<Browser> {
   const profile = mkdtempSync(join(tmpdir(), 'noskel-browser-'))
   const options = new Options()
   options.setChromeBinaryPath('/usr/bin/chromium')
@@ -39,13 +46,17 @@ export async function openBrowser({ width, height }: { width: number; height: nu
     .setChromeOptions(options)
     .setChromeService(new ServiceBuilder('/usr/bin/chromedriver'))
     .build()
-  // The window counts its frame; the page is what is designed for.
-  const metrics = { width, height, deviceScaleFactor: 1, mobile: false }
   const devTools = driver as unknown as DevTools
-  await devTools.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', metrics)
+  const resize = (size: Size) =>
+    devTools.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+      ...size,
+      deviceScaleFactor: 1,
+      mobile: false,
+    })
+  await resize({ width, height })
   const close = async () => {
     await driver.quit()
     rmSync(profile, { recursive: true, force: true })
   }
-  return { driver, close }
+  return { driver, resize, close }
 }

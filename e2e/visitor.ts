@@ -9,11 +9,13 @@ const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/
 /** Somebody at a browser of their own, who finds things by the names that people read and hear. */
 export class Visitor {
   readonly driver: WebDriver
+  readonly resize: Browser['resize']
   readonly close: () => Promise<void>
   private readonly address: string
 
   private constructor(browser: Browser, address: string) {
     this.driver = browser.driver
+    this.resize = browser.resize
     this.close = browser.close
     this.address = address
   }
@@ -121,6 +123,13 @@ export class Visitor {
 
   async reads(): Promise<string> {
     return this.driver.executeScript<string>('return document.body.innerText')
+  }
+
+  /** How this browser shows things from the next page on, as somebody chose it before. */
+  async chooseView(view: object): Promise<void> {
+    // Set from a page without the app, which would write its own view back.
+    await this.open('/mark.svg')
+    await this.driver.executeScript(`localStorage.setItem('noskel view', arguments[0])`, JSON.stringify(view))
   }
 
   /** What axe finds serious or critical on what is shown now: nothing, if all is well. */

@@ -229,10 +229,7 @@ try {
 }
 
 async function take(visitor: Visitor, shot: Shot): Promise<void> {
-  const view = JSON.stringify({ theme: shot.theme ?? 'light', openNodes })
-  // Set from a page without the app, which would write its own view back.
-  await visitor.open('/mark.svg')
-  await visitor.driver.executeScript(`localStorage.setItem('noskel view', arguments[0])`, view)
+  await visitor.chooseView({ theme: shot.theme ?? 'light', openNodes })
   await visitor.open(shot.path)
   await visitor.sees(shot.sees)
   await shot.act?.(visitor)

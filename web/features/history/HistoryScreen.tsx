@@ -18,7 +18,7 @@ export function HistoryScreen() {
   const open = (target: string) =>
     void navigate({ pathname: `/at/${slug}/oversight/history${target}`, search: params.toString() })
   return (
-    <div className={`grid min-h-0 ${revision === undefined ? '' : 'grid-cols-[minmax(0,1fr)_25rem]'}`}>
+    <div className="beside [--panel:25rem]">
       <main className="min-h-0 overflow-y-auto px-4 py-3">
         <OversightHead me={workspace.me}>
           <Filters filter={filter} onFilter={next => setParams(paramsOf(next))} />

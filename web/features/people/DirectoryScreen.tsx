@@ -19,7 +19,7 @@ export function DirectoryScreen() {
   const { data } = usePeopleQuery({ slug, status: 'active', ...(find === '' ? {} : { find }) })
   const total = data?.total ?? 0
   return (
-    <div className={`grid min-h-0 ${id === undefined ? '' : 'grid-cols-[minmax(0,1fr)_27rem]'}`}>
+    <div className="beside [--panel:27rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <PeopleHead>
           <input

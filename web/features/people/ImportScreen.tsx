@@ -44,12 +44,12 @@ export function ImportScreen() {
       : undefined,
   )
   return (
-    <main className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] px-4 pt-3">
+    <main className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] px-4 pt-3 max-md:overflow-y-auto">
       <PeopleHead />
-      <div className="grid min-h-0 grid-cols-[20rem_minmax(0,1fr)]">
+      <div className="grid min-h-0 md:grid-cols-[20rem_minmax(0,1fr)]">
         <section
           aria-label="The table"
-          className="min-h-0 overflow-y-auto border-r border-base-300 pr-5 pb-4"
+          className="min-h-0 border-base-300 pb-4 md:overflow-y-auto md:border-r md:pr-5"
         >
           <h2 className="mb-2 text-lg font-bold">Bring in a table</h2>
           <Drop onFile={file => void take(file)} file={opened?.file} />
@@ -86,7 +86,7 @@ interface RowsProps {
 }
 
 const Rows = ({ opened, onOpened, judged, importing }: RowsProps) => (
-  <section aria-label="Rows" className="flex min-h-0 min-w-0 flex-col pl-5">
+  <section aria-label="Rows" className="flex min-h-0 min-w-0 flex-col md:pl-5">
     <ProblemNote problem={judged.problem} />
     <ImportTable
       table={opened.table}
@@ -155,7 +155,7 @@ function Drop({
 }
 
 const Explained = () => (
-  <section className="max-w-xl pl-8">
+  <section className="max-w-xl max-md:mt-4 md:pl-8">
     <p className="mb-3">
       As spreadsheets write it: with commas, semicolons or tabs, in whichever encoding. One column has to be
       the mail address; these are known by their names, or matched by hand:

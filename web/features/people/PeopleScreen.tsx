@@ -25,7 +25,7 @@ export function PeopleScreen() {
   }
   const hasPanel = id !== undefined || act !== undefined
   return (
-    <div className={`grid min-h-0 ${hasPanel ? 'grid-cols-[minmax(0,1fr)_27rem]' : ''}`}>
+    <div className="beside [--panel:27rem]">
       <main className="grid min-h-0 min-w-0 grid-rows-[auto_auto_minmax(0,1fr)_auto] px-4 pt-3">
         <PeopleHead />
         <Filters />

@@ -19,9 +19,8 @@ export function WaysInScreen() {
   if (data === undefined) return null
   const set = data.welcomeSets.find(each => each.id === id)
   const link = data.joinLinks.find(each => each.id === id)
-  const hasPanel = set !== undefined || link !== undefined || id === 'new-set' || id === 'new-link'
   return (
-    <div className={`grid min-h-0 ${hasPanel ? 'grid-cols-[minmax(0,1fr)_29rem]' : ''}`}>
+    <div className="beside [--panel:29rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <PeopleHead />
         <Heading word="Welcome sets" act="Make a welcome set" onAct={() => open('new-set')}>

@@ -35,7 +35,7 @@ export function PrivilegesScreen() {
   const wanted = find.trim().toLowerCase()
   const fits = (each: Privilege) => `${each} ${privilegeWords[each]}`.toLowerCase().includes(wanted)
   return (
-    <div className={`grid min-h-0 ${chosen === undefined ? '' : 'grid-cols-[minmax(0,1fr)_27rem]'}`}>
+    <div className="beside [--panel:27rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <RolesHead>
           <input

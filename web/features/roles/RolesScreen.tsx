@@ -27,7 +27,7 @@ export function RolesScreen() {
   const wanted = find.trim().toLowerCase()
   const shown = view.roles.filter(role => `${role.name} ${role.note}`.toLowerCase().includes(wanted))
   return (
-    <div className={`grid min-h-0 ${isMaking || chosen ? 'grid-cols-[minmax(0,1fr)_29rem]' : ''}`}>
+    <div className="beside [--panel:29rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <RolesHead>
           <input

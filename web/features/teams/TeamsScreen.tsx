@@ -23,7 +23,7 @@ export function TeamsScreen() {
     `${team.name} ${team.note}`.toLowerCase().includes(search.trim().toLowerCase()),
   )
   return (
-    <div className={`grid min-h-0 ${isMaking || chosen ? 'grid-cols-[minmax(0,1fr)_25rem]' : ''}`}>
+    <div className="beside [--panel:25rem]">
       <main className="min-h-0 overflow-y-auto px-4 py-3">
         <div className="mb-3 flex items-center gap-6">
           <h1 className="text-xl font-bold">Teams</h1>

@@ -1,0 +1,83 @@
+import { logging } from 'selenium-webdriver'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { demoPassword } from '#demo/scenario/people.ts'
+import { type DemoServer, startDemo } from './server.ts'
+import { Visitor } from './visitor.ts'
+
+/** Every screen once in the dark, and as on a phone: nothing stands in anybody's way, nothing is wider than the window. */
+let server: DemoServer
+let owner: Visitor
+
+beforeAll(async () => {
+  server = await startDemo()
+  owner = await Visitor.arrive(server.address)
+  await owner.signIn('ilse@marram.example', demoPassword)
+  await owner.chooseView({ theme: 'dark', openNodes: { 'node-sites': true } })
+})
+
+afterAll(async () => {
+  await owner.close()
+  await server.stop()
+})
+
+const at = '/at/marram-coast-survey'
+
+/** Each with something that stands there once it is ready. */
+const screens: readonly (readonly [string, string])[] = [
+  [`${at}/content`, 'Shared homes'],
+  [`${at}/content/node-sites-north-spit`, 'Limit somebody here'],
+  [`${at}/content/node-season-plan-who-is-where`, 'Limit somebody here'],
+  [`${at}/content/new-home`, 'Make a shared home'],
+  [`${at}/people`, 'Last active'],
+  [`${at}/people/person-sefa`, 'Turns to'],
+  [`${at}/people/person-milo/places`, 'Milo'],
+  [`${at}/people/invite`, 'A word to them'],
+  [`${at}/people/import`, 'CSV file'],
+  [`${at}/people/ways-in`, 'Join links'],
+  [`${at}/people/directory`, 'Directory'],
+  [`${at}/me`, 'My places'],
+  [`${at}/settings`, 'Time zone'],
+  [`${at}/settings/seats`, 'seats'],
+  [`${at}/settings/guests`, 'Guests'],
+  [`${at}/settings/owners`, 'Owner'],
+  [`${at}/teams`, 'Bird Counts'],
+  [`${at}/teams/team-birds`, 'asks to be let in'],
+  [`${at}/roles`, 'Auditor'],
+  [`${at}/roles/role-auditor`, 'What a holder could do'],
+  [`${at}/roles/privileges`, 'Whoever has it may'],
+  [`${at}/roles/side-by-side`, 'What one may do'],
+  [`${at}/roles/levels`, 'Steward'],
+  [`${at}/roles/asked`, 'ask'],
+  [`${at}/oversight`, 'Oversight'],
+  [`${at}/oversight/check`, 'Place'],
+  [`${at}/oversight/asked`, 'ask'],
+  [`${at}/oversight/gathered`, 'gathered'],
+  [`${at}/oversight/history`, 'What was done'],
+  [`${at}/oversight/looks`, 'look'],
+  [`${at}/notices`, 'Tell me when'],
+  ['/account', 'Password'],
+  ['/mailbox', 'Mail'],
+  ['/workspaces', 'Marram'],
+]
+
+const settled = `return document.querySelector('[aria-busy=true]') === null
+  && !/Working it out|One moment/.test(document.body.innerText)`
+
+/** By how much the page is wider than the window, and what stands out of it. */
+const widerThanWindow = `const width = document.documentElement.clientWidth
+  return document.documentElement.scrollWidth <= width ? [] : [...document.querySelectorAll('body *')]
+    .filter(each => each.getBoundingClientRect().right > width + 1)
+    .map(each => each.tagName + ' ' + each.className + ': ' + (each.textContent ?? '').slice(0, 40)).sort((a, b) => a.length - b.length).slice(0, 6)`
+
+test.each(screens)('%s', async (path, text) => {
+  await owner.resize({ width: 1280, height: 800 })
+  await owner.open(path)
+  await owner.sees(text)
+  await owner.driver.wait(() => owner.driver.executeScript<boolean>(settled), 10_000, `${path} is not ready`)
+  expect(await owner.barriers()).toEqual([])
+  expect(await owner.driver.executeScript(widerThanWindow)).toEqual([])
+  await owner.resize({ width: 390, height: 844 })
+  expect(await owner.driver.executeScript(widerThanWindow)).toEqual([])
+  const said = await owner.driver.manage().logs().get(logging.Type.BROWSER)
+  expect(said.filter(each => each.level === logging.Level.SEVERE).map(each => each.message)).toEqual([])
+})
