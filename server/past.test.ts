@@ -1,11 +1,12 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
+import type { DifferenceView } from '#contract/effect-views.ts'
 import type { DiffView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
 import { type ActionSet, noActions } from '#core/levels/action.ts'
 import { open, welcome } from './tests/client.ts'
 import { adder, at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 
 /**
- * The history proves itself: after some dozens of changes at random, with days between them in which things begin and
+ * What is foreseen is what is done, and the history proves it: after some dozens of changes at random, with days between them in which things begin and
  * end, every instant is answered as it was answered then, and the difference of any two is what these two differ in.
  */
 
@@ -121,17 +122,41 @@ interface Taken {
 }
 
 async function anyHistory(random: Random): Promise<Taken[]> {
-  const { server, owner } = world
+  const { server } = world
   const taken: Taken[] = []
   let refused = 0
   while (taken.length < 60) {
     server.time.now += random.below(36) * 3_600_000
-    const { status } = await owner.change(anyAct(random, server.time.now))
-    if (status === 200) taken.push({ instant: server.time.now, answers: await answers() })
+    if (await isDone(anyAct(random, server.time.now)))
+      taken.push({ instant: server.time.now, answers: await answers() })
     else refused += 1
     expect(refused).toBeLessThan(500)
   }
   return taken
+}
+
+/** Does it, if that is allowed: what was foreseen is then what it did, for everybody and everywhere. */
+async function isDone(act: object): Promise<boolean> {
+  const { owner } = world
+  // What is due by now passes before anything is foreseen.
+  await owner.change({ kind: 'node.describe', node: 'nowhere', name: '' })
+  const before = await answers()
+  const foreseen = await owner.foresee(act)
+  const { status } = await owner.change(act)
+  expect([act, status === 200]).toEqual([act, 'impact' in foreseen])
+  if (status !== 200) return false
+  const [now] = foreseen.impact
+  expect([act, rowsOf(now?.differences ?? [])]).toEqual([act, between(before, await answers())])
+  return true
+}
+
+/** Differences of those and there that are looked at, as `between` says them. */
+function rowsOf(told: readonly DifferenceView[]): Record<string, readonly [number, number]> {
+  const looked = told.filter(each => people.includes(each.person.id) && nodes.includes(each.place.id))
+  expect(looked.every(each => each.places === 1)).toBe(true)
+  return Object.fromEntries(
+    looked.map(each => [pairKey(each.person.id, each.place.id), [each.before, each.after] as const]),
+  )
 }
 
 const pairKey = (person: string, node: string) => `${person} ${node}`
@@ -146,7 +171,7 @@ function between(from: Answers, to: Answers): Record<string, readonly [number, n
   )
 }
 
-test('every instant is answered as it was then, and any two differ in what their difference says', async () => {
+test('each act does what was foreseen; every instant is answered as it was then, and any two differ in what their difference says', async () => {
   const random = randomFrom(20_261_126)
   const taken = await anyHistory(random)
   for (const { instant, answers: then } of taken) expect(await answers(instant)).toEqual(then)
