@@ -79,7 +79,7 @@ function Way({ item }: Pick<Props, 'item'>) {
       data-tree-link
       title={`${item.name}: you have ${levelName(item.actions)}`}
       aria-current={isHere ? 'page' : undefined}
-      className={`flex min-w-0 grow items-center gap-2 py-[5px] ${isHere ? 'font-bold [&>span]:underline [&>span]:decoration-2 [&>span]:decoration-primary [&>span]:underline-offset-4' : ''}`}
+      className={`flex min-w-0 grow items-center gap-2 -ml-1 py-[5px] pl-1 -outline-offset-2 ${isHere ? 'font-bold [&>span]:underline [&>span]:decoration-2 [&>span]:decoration-primary [&>span]:underline-offset-4' : ''}`}
       onClick={onClick}
     >
       <KindIcon kind={item.kind} isHome={item.home !== null} />

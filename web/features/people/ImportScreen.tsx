@@ -46,7 +46,7 @@ export function ImportScreen() {
   return (
     <main className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] px-4 pt-3 max-md:overflow-y-auto">
       <PeopleHead />
-      <div className="grid min-h-0 md:grid-cols-[20rem_minmax(0,1fr)]">
+      <div className="grid min-h-0 max-md:content-start md:grid-cols-[20rem_minmax(0,1fr)]">
         <section
           aria-label="The table"
           className="min-h-0 border-base-300 pb-4 md:overflow-y-auto md:border-r md:pr-5"
