@@ -4,6 +4,7 @@ import type { DiffView, PageView, PlaceReachView } from '#contract/oversight-vie
 import { type ActionSet, noActions } from '#core/levels/action.ts'
 import { open, welcome } from './tests/client.ts'
 import { adder, at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
+import { type Random, randomFrom } from './tests/random.ts'
 
 /**
  * What is foreseen is what is done, and the history proves it: after some dozens of changes at random, with days between them in which things begin and
@@ -50,21 +51,6 @@ beforeAll(async () => {
 })
 
 afterAll(() => world.server.stop())
-
-/** The same numbers each time: what fails can be looked at again. */
-function randomFrom(seed: number) {
-  let state = seed
-  const next = () => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
-    return state / 2 ** 32
-  }
-  return {
-    below: (limit: number) => Math.floor(next() * limit),
-    one: <T>(some: readonly T[]): T => some[Math.floor(next() * some.length)] as T,
-  }
-}
-
-type Random = ReturnType<typeof randomFrom>
 
 const day = 86_400_000
 

@@ -1,0 +1,156 @@
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { editRequest } from '#contract/edit-requests.ts'
+import type { Problem } from '#contract/problem.ts'
+import type { RolesView } from '#contract/role-views.ts'
+import type { AccessView, TeamView, TreeView } from '#contract/views.ts'
+import { invite, open, start, welcome } from './tests/client.ts'
+import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
+import { anyOf, type Pool, randomFrom, type Schema } from './tests/random.ts'
+
+/**
+ * Edits of every kind, made at random from the schemas by which they come in, about what is there and what is not: each is
+ * done or refused in a sentence, none is a fault of the server's, and what is done is what stands in the file.
+ */
+
+let world: Coast
+let pool: Pool
+
+const kinds = (editRequest as unknown as { readonly oneOf: readonly Schema[] }).oneOf
+const day = 86_400_000
+
+beforeAll(async () => {
+  world = await coast()
+  const { owner, ids, member, guest, ownerId, server } = world
+  const other = await welcome(server, owner, { name: 'Ada' })
+  const made = await owner.change(
+    {
+      kind: 'team.create',
+      team: 'new:team',
+      home: 'new:base',
+      name: 'Divers',
+      note: '',
+      joining: 'open',
+      welcomesGuests: true,
+    },
+    share('new:base', ownerId, steward),
+    { kind: 'member.add', team: 'new:team', person: ownerId, lead: true, ...open },
+    { kind: 'level.create', level: 'new:level', name: 'Scribe', note: '', actions: reader },
+    { kind: 'node.create', node: 'new:board', parent: ids.folder, as: 'board', name: 'Loans' },
+    share(ids.folder, member.id, editor),
+    share(ids.page, guest.id, reader, start + 400 * day),
+    invite('late@test.example', { person: 'new:late' }),
+  )
+  expect(made.status).toBe(200)
+  const { body: access } = await owner.get<AccessView>(`${at}/nodes/${ids.page}/access`)
+  const { body: roles } = await owner.get<RolesView>(`${at}/roles`)
+  const people = [ownerId, member.id, guest.id, other.id, made.body.made['new:late'] ?? '']
+  const team = made.body.made['new:team'] ?? ''
+  pool = {
+    texts: [
+      ...Object.values(ids),
+      ...Object.values(made.body.made),
+      ...people,
+      ...people.map(each => `person:${each}`),
+      ...['team', 'leads'].map(each => `${each}:${team}`),
+      ...['everyone', 'guests', 'anyone', 'team:nothing', 'person:nothing'],
+      ...('grants' in access ? access.grants.map(each => each.id) : []),
+      ...roles.roles.map(each => each.id),
+      ...['nothing', 'new:one', 'new:other', 'fresh@test.example', 'ona@test.example', 'test.example'],
+      ...['Some words', '  ', '', 'Europe/London', 'x'.repeat(200)],
+    ],
+    numbers: [
+      0,
+      1,
+      7,
+      20,
+      60,
+      reader,
+      editor,
+      steward,
+      1023,
+      start - day,
+      start + day,
+      start + 90 * day,
+      8.64e15,
+    ],
+  }
+})
+
+afterAll(() => world.server.stop())
+
+function expectClear({ type, title, detail }: Problem): void {
+  expect(type).toMatch(/^urn:noskel:problem:[a-z-]+$/)
+  expect(type).not.toBe('urn:noskel:problem:fault')
+  expect(`${title} ${detail}`).toMatch(/^[A-Z].*\./)
+  expect(`${title} ${detail}`).not.toMatch(/undefined|null|NaN|\[object/)
+}
+
+const kindOf = (schema: Schema): string => String(schema.properties?.['kind']?.const)
+
+test.each(kinds.map(schema => [kindOf(schema), schema] as const))(
+  'whatever a %s is about, it is foreseen or refused clearly',
+  async (kind, schema) => {
+    const random = randomFrom(kind.length * 7919 + kind.charCodeAt(0))
+    let sound = 0
+    for (let round = 0; round < 14; round += 1) {
+      const edit = anyOf(schema, random, pool) as object
+      const by = random.one([world.owner, world.owner, world.member.visitor, world.guest.visitor])
+      const body = await by.foresee(edit)
+      if ('impact' in body) sound += 1
+      else {
+        expectClear(body)
+        if (body.type !== 'urn:noskel:problem:bad-input') sound += 1
+      }
+    }
+    expect([kind, sound > 0]).toEqual([kind, true])
+  },
+)
+
+test.each(kinds.map(schema => [kindOf(schema), schema] as const))(
+  'a %s that lacks a field, has one of the wrong sort or one too many is refused with where it is wrong',
+  async (kind, schema) => {
+    const random = randomFrom(4242)
+    const edit = anyOf(schema, random, pool) as Record<string, unknown>
+    const [field] = (schema.required ?? []).filter(each => each !== 'kind')
+    const wrong: Record<string, unknown>[] = [
+      { ...edit, surplus: 1 },
+      ...(field === undefined
+        ? []
+        : [
+            Object.fromEntries(Object.entries(edit).filter(([name]) => name !== field)),
+            { ...edit, [field]: { not: 'this' } },
+          ]),
+    ]
+    for (const each of wrong) {
+      const { status, body } = await world.owner.change(each)
+      expect([kind, status, body.type]).toEqual([kind, 400, 'urn:noskel:problem:bad-input'])
+      expect(body.faults?.some(fault => fault.at.startsWith('edits'))).toBe(true)
+    }
+  },
+)
+
+/** What of the workspace is told to somebody. */
+const told = async (visitor: Coast['owner']) => [
+  (await visitor.get<TreeView>(`${at}/tree`)).body,
+  (await visitor.get<TeamView[]>(`${at}/teams`)).body,
+  (await visitor.get(`${at}/people/names`)).body,
+  (await visitor.get(`${at}/bin`)).body,
+]
+
+test('what came of hundreds of them stands in the file as it stands in memory', async () => {
+  const random = randomFrom(77)
+  const { owner, member, server } = world
+  // Nobody shuts themselves out here: what is asked afterwards is asked by the same people.
+  const safe = kinds.filter(each => !/^(person|handover|invitation|seats|workspace)\./.test(kindOf(each)))
+  let done = 0
+  for (let round = 0; round < 800; round += 1) {
+    const edit = anyOf(random.one(safe), random, pool) as object
+    const { status, body } = await random.one([owner, owner, member.visitor]).change(edit)
+    if (status === 200) done += 1
+    else expectClear(body)
+  }
+  expect(done).toBeGreaterThan(30)
+  const before = [await told(owner), await told(member.visitor)]
+  await server.restart()
+  expect([await told(owner), await told(member.visitor)]).toEqual(before)
+}, 60_000)
