@@ -23,34 +23,44 @@ export function nextMonth(now: Instant, timeZone: string): Instant {
 }
 
 /** The calendar day in a time zone, as YYYY-MM-DD. */
-export function dayOf(at: Instant, timeZone: string): string {
-  return new Intl.DateTimeFormat('en-CA', {
-    timeZone,
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-  }).format(at)
+export const dayOf = (at: Instant, timeZone: string): string => days(timeZone).format(at)
+
+/** To make a format takes a hundred times as long as to use it, and lists tell dates by the thousand. */
+function kept(
+  locale: string,
+  options: Intl.DateTimeFormatOptions,
+): (timeZone: string) => Intl.DateTimeFormat {
+  const formats = new Map<string, Intl.DateTimeFormat>()
+  return timeZone => {
+    const format = formats.get(timeZone) ?? new Intl.DateTimeFormat(locale, { ...options, timeZone })
+    formats.set(timeZone, format)
+    return format
+  }
 }
+
+const days = kept('en-CA', { year: 'numeric', month: '2-digit', day: '2-digit' })
+const clocks = kept('en-US', {
+  hourCycle: 'h23',
+  year: 'numeric',
+  month: 'numeric',
+  day: 'numeric',
+  hour: 'numeric',
+  minute: 'numeric',
+  second: 'numeric',
+})
 
 /** A last day as people say it: "30 Sep", with the year where it is not this one. */
 export function throughDay(until: Instant, timeZone: string, now: Instant): string {
   const last = until - 1
   const sameYear = dayOf(last, timeZone).slice(0, 4) === dayOf(now, timeZone).slice(0, 4)
-  const year = sameYear ? {} : ({ year: 'numeric' } as const)
-  return new Intl.DateTimeFormat('en-GB', { timeZone, day: 'numeric', month: 'short', ...year }).format(last)
+  return (sameYear ? dates : datesWithYear)(timeZone).format(last)
 }
 
+const dates = kept('en-GB', { day: 'numeric', month: 'short' })
+const datesWithYear = kept('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+
 function offsetAt(at: Instant, timeZone: string): number {
-  const parts = new Intl.DateTimeFormat('en-US', {
-    timeZone,
-    hourCycle: 'h23',
-    year: 'numeric',
-    month: 'numeric',
-    day: 'numeric',
-    hour: 'numeric',
-    minute: 'numeric',
-    second: 'numeric',
-  }).formatToParts(at)
+  const parts = clocks(timeZone).formatToParts(at)
   const value = (type: string) => Number(parts.find(part => part.type === type)?.value)
   const asUtc = Date.UTC(
     value('year'),
