@@ -34,8 +34,8 @@ export const mistakes: readonly Mistake[] = [
   {
     mistake: 'the root and what lies right in it are one piece',
     file: 'access/side-by-side.ts',
-    find: ' || isRoot(indexes[side], each[side])',
-    put: '',
+    find: ' || isRoot(index, node)) alone.add(node)',
+    put: ') alone.add(node)',
   },
   {
     mistake: 'one’s own raise is looked for only at the places themselves, whatever changes',
@@ -378,5 +378,17 @@ export const mistakes: readonly Mistake[] = [
     file: 'changes/edits/watch.ts',
     find: "lacks: (context, { node }) => lacksActionInArchive(context, node, 'share'),",
     put: "lacks: (context, { node }) => lacksActionInArchive(context, node, 'see'),",
+  },
+  {
+    mistake: 'whoever arranges a board changes columns that they may not see',
+    file: 'changes/edits/column.ts',
+    find: "if (isHidden) return { code: 'unknown', what: 'column' }",
+    put: '',
+  },
+  {
+    mistake: 'a draft shows itself to whoever sees the place, where archives are not asked',
+    file: 'access/evaluate.ts',
+    find: '    : heldIn(sight, person, node)',
+    put: '    : (addUp(sight, person, read(sight.index.stretchOf, node)), capped(sight.index, sum))',
   },
 ]
