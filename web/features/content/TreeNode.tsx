@@ -32,7 +32,7 @@ export const TreeNode = memo(function TreeNode({ item, depth }: Props) {
   const isOpen = useAppSelector(state => item.hasChildren && state.view.openNodes[item.id] === true)
   return (
     // What is out of sight is not drawn until it comes into it.
-    <li className="[contain-intrinsic-size:auto_1.9rem] [content-visibility:auto]">
+    <li className="[contain-intrinsic-size:auto_31px] [content-visibility:auto]">
       <div
         className="flex items-center gap-1.5 pr-3 hover:bg-base-200"
         style={{ paddingLeft: `${depth * 1.1 + 0.35}rem` }}
@@ -79,7 +79,7 @@ function Way({ item }: Pick<Props, 'item'>) {
       data-tree-link
       title={`${item.name}: you have ${levelName(item.actions)}`}
       aria-current={isHere ? 'page' : undefined}
-      className={`flex min-w-0 grow items-center gap-2 -ml-1 py-[5px] pl-1 -outline-offset-2 ${isHere ? 'font-bold [&>span]:underline [&>span]:decoration-2 [&>span]:decoration-primary [&>span]:underline-offset-4' : ''}`}
+      className={`flex min-w-0 grow items-center gap-2 py-[5px] -outline-offset-2 ${isHere ? 'font-bold [&>span]:underline [&>span]:decoration-2 [&>span]:decoration-primary [&>span]:underline-offset-4' : ''}`}
       onClick={onClick}
     >
       <KindIcon kind={item.kind} isHome={item.home !== null} />
