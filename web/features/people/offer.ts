@@ -1,4 +1,4 @@
-import { dayOf, endOfDay } from '#contract/dates.ts'
+import { dayOf, endOfDay, startOfDay } from '#contract/dates.ts'
 import type { OfferRequest } from '#contract/edit-requests.ts'
 import type { PlaceNamesView } from '#contract/people-views.ts'
 
@@ -46,12 +46,6 @@ export const offerOf = (
   from: from === '' ? null : startOfDay(from, timeZone),
   until: through === '' ? null : endOfDay(through, timeZone),
 })
-
-/** The first instant of a day is the end of the one before. */
-function startOfDay(day: string, timeZone: string): number {
-  const before = new Date(Date.parse(`${day}T00:00:00Z`) - 86_400_000).toISOString().slice(0, 10)
-  return endOfDay(before, timeZone)
-}
 
 /** An offer that is there already, as its form holds it. */
 export const draftOf = (
