@@ -1,10 +1,10 @@
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import compression from 'compression'
 import express from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
+import { compressed } from '#server/app.ts'
 import { createSessions, guardWrites } from '#server/http/session.ts'
 import type { Parts } from '#server/parts.ts'
 
@@ -16,7 +16,7 @@ export function fixedAnswer(parts: Parts, body: string): Promise<{ address: stri
   const api = express.Router()
   api.use(pinoHttp({ logger: parts.log }))
   api.use(rateLimit({ windowMs: 60_000, limit: 1e9, standardHeaders: 'draft-8', legacyHeaders: false }))
-  api.use(compression())
+  api.use(compressed())
   api.use(createSessions(parts), express.json({ limit: '2mb' }), guardWrites)
   api.get('/fixed', (_request, response) => {
     response.set('cache-control', 'no-store').type('json').send(body)

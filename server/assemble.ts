@@ -13,11 +13,12 @@ import { createPost } from './mail/post.ts'
 import { startOutbox, stopOutbox } from './mail/outbox.ts'
 import type { Parts } from './parts.ts'
 import { isLarge } from './services/seen.ts'
-import type { Asker } from './services/asker.ts'
+import { concerns } from './services/concern.ts'
+import { loadChoices } from './services/notices/choices.ts'
 import { passing, startClockwork, stopClockwork } from './services/passing.ts'
 import { openDatabase } from './store/database.ts'
 import { accountSets } from './store/accounts.ts'
-import { openVisits, writeSeen } from './store/visits.ts'
+import { forgetEnded, openVisits, writeSeen } from './store/visits.ts'
 import type { Said } from './store/loading.ts'
 import { loadStates } from './store/states.ts'
 import { createTables } from './store/tables.ts'
@@ -59,7 +60,7 @@ export async function openParts({
   const writer = createWriter(tables, await loadStates(tables, clock(), said), clock)
   const ulid = monotonicFactory()
   const newId = () => ulid(clock()).toLowerCase()
-  const hub = createHub<Asker>()
+  const hub = createHub(concerns)
   const visits = await openVisits(config.dataDir)
   const parts: Parts = {
     config,
@@ -72,6 +73,7 @@ export async function openParts({
     secret: readSecret(config.dataDir),
     visits,
     ...(await accountSets(tables)),
+    choices: await loadChoices(tables),
     misses: new Map(),
   }
   writer.pass = workspace => passing(parts, workspace)
@@ -89,7 +91,10 @@ export async function openParts({
 export async function startServer(environment: Environment): Promise<Running> {
   const { config } = environment
   const { parts, close } = await openParts(environment)
-  const noting = setInterval(() => void writeSeen(parts.visits), 60_000).unref()
+  const noting = setInterval(() => {
+    void writeSeen(parts.visits)
+    forgetEnded(parts.visits, Date.now())
+  }, 60_000).unref()
   const outbox = startOutbox(parts, createPost(config))
   const clockwork = startClockwork(parts)
   let ready = true

@@ -3,7 +3,9 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Config } from './config.ts'
 import type { Hub } from './live/hub.ts'
 import type { Asker } from './services/asker.ts'
+import type { Concern } from './services/concern.ts'
 import type { AccountId } from '#core/base/ids.ts'
+import type { Choices } from './services/notices/choices.ts'
 import type { Visits } from './store/visits.ts'
 import type { Writer } from './store/writer.ts'
 import type { Thread } from './worker/asking.ts'
@@ -13,7 +15,7 @@ export interface Parts {
   readonly config: Config
   readonly writer: Writer
   readonly log: Logger
-  readonly hub: Hub<Asker>
+  readonly hub: Hub<Asker, Concern>
   /** For questions that would hold up everybody else's. */
   readonly thread: Thread
   readonly clock: () => Instant
@@ -26,6 +28,7 @@ export interface Parts {
   readonly secured: Set<AccountId>
   /** The accounts whose address nobody has confirmed. */
   readonly unproven: Set<AccountId>
+  readonly choices: Choices
   /** Wrong tries in a row, by what was tried. */
   readonly misses: Map<string, { readonly count: number; readonly at: Instant }>
 }

@@ -9,6 +9,7 @@ import {
   inEntry,
   inGroup,
   inStretch,
+  inTree,
   state,
 } from '../index/layout.ts'
 import { type Found, isLimit, isLiveEntry, isSparing, principalOf, someEntry } from '../index/walk.ts'
@@ -43,6 +44,19 @@ export function check(moment: Moment, person: PersonId, node: NodeId): ActionSet
 /** The same in numbers. */
 export const checkIn = (sight: Sight, person: number, node: number): ActionSet =>
   person !== none && node !== none && isActiveIn(sight, person) ? actionsIn(sight, person, node) : noActions
+
+/** Whether a person sees anything of what lies right in a node: no record is made for it. */
+export function seesWithin(moment: Moment, personId: PersonId, nodeId: NodeId): boolean {
+  const sight = sightOf(moment)
+  const person = personById(sight, personId)
+  const node = nodeById(sight, nodeId)
+  if (node === none) return false
+  const { tree } = sight.index
+  let child = read(tree, node * inTree.width + inTree.first)
+  while (child !== none && !has(checkIn(sight, person, child), 'see'))
+    child = read(tree, child * inTree.width + inTree.next)
+  return child !== none
+}
 
 export const actionsAt = (moment: Moment, subject: Subject, place: Place): ActionSet =>
   check(moment, subject.person.id, place.node.id)

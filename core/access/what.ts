@@ -1,13 +1,12 @@
 import { type Column, none, pageShift, read } from '../base/column.ts'
-import type { PersonId } from '../base/ids.ts'
-import { type AccessIndex, guests, inEntry, inLinks, inStretch, state } from '../index/layout.ts'
+import { type AccessIndex, guests, inEntry, inLinks, inStretch, inTree, state } from '../index/layout.ts'
 import { forEachStretch } from '../index/walk.ts'
 import { type ActionSet, everyAction, noActions } from '../levels/action.ts'
 import { addOwn, afterStates, capped, createSum, hidesAsDraft, statesOf, type Sum } from './evaluate.ts'
-import type { Moment } from '../state/state.ts'
 import { createMarks, mark, type Marks, markMask } from './marks.ts'
 import { childrenIn } from './regions.ts'
-import { isActiveIn, personById, type Sight, sightOf, type Whom, whomOf } from './sight.ts'
+import { isRoot } from './side-by-side.ts'
+import { isActiveIn, type Sight, type Whom, whomOf } from './sight.ts'
 
 /**
  * All that one person may do: what lists, searches and counts are filtered by. Worked out once for a sight, in
@@ -181,7 +180,8 @@ function answerOf(
   if (held === noActions) return noActions
   const node = read(index.stretches, stretch * inStretch.width + inStretch.head)
   const answer = afterStates(held, sum.states)
-  return hidesAsDraft(index, { person, node, stretch, held }) ? answer | headHidden : answer
+  const isHidden = answer !== noActions && hidesAsDraft(index, { person, node, stretch, held })
+  return isHidden ? answer | headHidden : answer
 }
 
 /** How many places somebody may do what at, by the set of actions. */
@@ -233,7 +233,7 @@ export function seenIn({ index, byStretch }: Answers): SeenRows {
     rows.push(node, actions, nodes, within) / seenWidth - 1
   /** For each stretch its place in the list, + 1; 0 where it has none, or several. */
   const placeOf = new Int32Array(byStretch.length)
-  forEachStretch(index, (stretch, up) => {
+  forEachStretch(index, byStretch, (stretch, up) => {
     const answer = byStretch[stretch] as number
     const actions = (answer & ~headHidden) as ActionSet
     if (actions === noActions) return
@@ -269,11 +269,30 @@ function insideHead(index: AccessIndex, stretch: number): { node: number; nodes:
   })
 }
 
-/** The same of a moment; nothing for who is not there. */
-export function seenBy(moment: Moment, person: PersonId): SeenRows {
-  const sight = sightOf(moment)
-  const number = personById(sight, person)
-  return number === none ? nothingSeen : seenIn(answersFor(sight, number))
+/**
+ * The places that somebody sees without seeing what they lie in, by number: where a look at the tree begins. The whole
+ * workspace is no place, so that what lies right in it is among them. Costs what is seen.
+ */
+export function topsIn(answers: Answers): Int32Array {
+  const { index, byStretch } = answers
+  const { stretches, stretchOf } = index
+  const tops: number[] = []
+  const insideOf = (head: number, stretch: number) =>
+    childrenIn(index, head).filter(child => read(stretchOf, child) === stretch)
+  for (let stretch = 0; stretch < byStretch.length; stretch += 1) {
+    const answer = byStretch[stretch] as number
+    if (answer === noActions) continue
+    const row = stretch * stretchWidth
+    const page = stretches.pages[row >> shift] as Int32Array
+    const head = page[(row & inPage) + headAt] as number
+    const up = page[(row & inPage) + upAt] as number
+    if (head === end) continue
+    // A head that is not seen itself: the whole workspace, or one that hides as a draft.
+    if (up === end || answer < 0) tops.push(...insideOf(head, stretch))
+    else if ((byStretch[up] as number) <= 0 || read(stretches, up * stretchWidth + upAt) === end) {
+      const above = read(index.tree, head * inTree.width + inTree.parent)
+      if (isRoot(index, above) || answerAt(answers, above) === noActions) tops.push(head)
+    }
+  }
+  return Int32Array.from(tops)
 }
-
-const nothingSeen: SeenRows = new Int32Array()

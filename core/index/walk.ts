@@ -61,23 +61,24 @@ export const isSparing = ({ page, at }: Found): boolean =>
   ((page[at + inEntry.principal] as number) & 3) !== principalKind.person
 
 /**
- * Every stretch, each after the one that it lies in. Rows lie nearly in that order, and are read as they lie: far
- * faster than from one to the next down the tree.
+ * Every stretch of which `isMeant` is not 0, each after the one that it lies in, if that is meant. Rows lie nearly in
+ * that order, and are read as they lie: far faster than from one to the next down the tree.
  */
 export function forEachStretch(
-  { stretches, freeStretches: { length } }: AccessIndex,
+  { stretches }: AccessIndex,
+  isMeant: ArrayLike<number>,
   visit: (stretch: number, up: number) => void,
 ): void {
-  const isDone = new Uint8Array(length)
+  const isDone = new Uint8Array(isMeant.length)
   const waiting: number[] = []
-  for (let row = 0; row < length; row += 1) {
+  for (let row = 0; row < isMeant.length; row += 1) {
+    // A row that is free may be meant by what it was.
+    if (isMeant[row] === 0 || read(stretches, row * inStretch.width + inStretch.head) === none) continue
     let stretch = row
     for (;;) {
-      const base = stretch * inStretch.width
-      const isFree = read(stretches, base + inStretch.head) === none
-      const up = read(stretches, base + inStretch.up)
-      if (!isFree && isDone[stretch] === 0) {
-        if (up !== none && isDone[up] === 0) {
+      const up = read(stretches, stretch * inStretch.width + inStretch.up)
+      if (isDone[stretch] === 0) {
+        if (up !== none && isMeant[up] !== 0 && isDone[up] === 0) {
           waiting.push(stretch)
           stretch = up
           continue

@@ -7,10 +7,12 @@ import {
   rowsBy,
   withRow,
 } from '../base/collection.ts'
+import { none, read } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
+import { idOf, numberOf } from '../base/numbering.ts'
 import { advanced, isIndexed } from '../index/advance.ts'
-import { type AccessIndex, emptyIndex } from '../index/layout.ts'
+import { type AccessIndex, emptyIndex, inTree } from '../index/layout.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Channel } from '../rules/channel.ts'
 import type { Handle, Holding, Invitation, JoinRequest, Membership, Person, Team } from '../people/person.ts'
@@ -204,6 +206,13 @@ export function pathOf(state: State, node: NodeId): ContentNode[] {
     next = next.parent === null ? undefined : rowOf(state.nodes, next.parent)
   }
   return path
+}
+
+/** What a node lies in, read in the index: no record is made for it. None for the root, nor for what is not there. */
+export function parentOf({ index }: State, node: NodeId): NodeId | undefined {
+  const number = numberOf(index.nodes, node)
+  const above = number === undefined ? none : read(index.tree, number * inTree.width + inTree.parent)
+  return above === none ? undefined : idOf(index.nodes, above)
 }
 
 /** Children in the order in which they are shown. */

@@ -2,16 +2,17 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { checkIn } from '../access/evaluate.ts'
 import { createSight, type Sight } from '../access/sight.ts'
-import { answerAt, answersFor, countsOf, seenAt, seenCount, seenIn } from '../access/what.ts'
+import { answerAt, answersFor, countsOf, seenAt, seenCount, seenIn, topsIn } from '../access/what.ts'
 import { whoIn } from '../access/who.ts'
-import { allRows } from '../base/collection.ts'
+import { allRows, rowOf } from '../base/collection.ts'
 import { none, read } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf, numberOf } from '../base/numbering.ts'
 import { applyEdits } from '../changes/judge.ts'
 import { listActions, noActions } from '../levels/action.ts'
 import { momentOf } from '../state/moment.ts'
-import { applyChanges, inverseOf, type State } from '../state/state.ts'
+import { applyChanges, inverseOf, rootOf, type State } from '../state/state.ts'
+import type { ContentNode } from '../tree/node.ts'
 import { anyEdit, anyPolicy, anyStanding } from './edits.ts'
 import { judged } from './judge.ts'
 import { isSpecial, sourceOf } from './source.ts'
@@ -136,6 +137,12 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
         const pieces = Array.from({ length: seenCount(rows) }, (_, place) => seenAt(rows, place))
         expect(pieces.flatMap(each => Array<number>(each.nodes).fill(each.actions)).sort()).toEqual(seen)
         for (const each of pieces) expect(checkIn(sight, person, each.node)).toBe(each.actions)
+        const isSeen = (id: NodeId | null) =>
+          id !== null && id !== rootOf(state).id && held[places.indexOf(id)] !== noActions
+        const tops = places.filter(
+          id => isSeen(id) && !isSeen((rowOf(state.nodes, id) as ContentNode).parent),
+        )
+        expect([...topsIn(answers)].map(node => idOf(state.index.nodes, node)).sort()).toEqual(tops.sort())
       }
       for (const node of numbers) expect(activeWho(sight, node)).toEqual(everybodyAt(sight, people, node))
     }),

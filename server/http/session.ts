@@ -17,9 +17,39 @@ declare module 'express-session' {
 
 const days = 14
 
+const Rows = connectSession(session.Store)
+
+/** Writes sign-ins to the file and answers from memory: no request waits for a file to learn who asks. */
+class SignIns extends Rows {
+  readonly #held: Parts['visits']['held']
+
+  constructor(held: Parts['visits']['held'], options: ConstructorParameters<typeof Rows>[0]) {
+    super(options)
+    this.#held = held
+  }
+
+  override get(sid: string, done: (error: unknown, found?: session.SessionData | null) => void): void {
+    const found = this.#held.get(sid)
+    const isOver = found === undefined || found.until <= Date.now()
+    done(null, isOver ? null : (JSON.parse(found.data) as session.SessionData))
+  }
+
+  override set(sid: string, data: session.SessionData, done?: (error?: unknown) => void): void {
+    super.set(sid, data, error => {
+      const until = Date.now() + (data.cookie.maxAge ?? 0)
+      if (!isError(error)) this.#held.set(sid, { data: JSON.stringify(data), until })
+      done?.(error)
+    })
+  }
+
+  override destroy(sid: string, done?: (error?: unknown) => void): void {
+    this.#held.delete(sid)
+    super.destroy(sid, done)
+  }
+}
+
 /** Cookie sessions in a file of their own, each with whose it is and at which browser. */
 export function createSessions(parts: Parts): RequestHandler {
-  const Store = connectSession(session.Store)
   const options = {
     db: parts.visits.file,
     table: parts.visits.signIns.name,
@@ -34,7 +64,7 @@ export function createSessions(parts: Parts): RequestHandler {
   }
   const secure = parts.config.baseUrl.startsWith('https:')
   return session({
-    store: new Store(options),
+    store: new SignIns(parts.visits.held, options),
     secret: parts.secret,
     name: 'noskel',
     resave: false,
@@ -86,7 +116,9 @@ const hostOf = (origin: string): string => (URL.canParse(origin) ? new URL(origi
 const settled = (run: (done: (error?: unknown) => void) => void) =>
   new Promise<void>((resolve, reject) => {
     run(error => {
-      if (error === undefined || error === null) resolve()
+      if (!isError(error)) resolve()
       else reject(error instanceof Error ? error : new Error('the session could not be kept'))
     })
   })
+
+const isError = (error: unknown): boolean => error !== undefined && error !== null

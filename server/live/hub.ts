@@ -6,20 +6,24 @@ import { randomUUID } from 'node:crypto'
  * when it is sent. The last events are kept, so that a stream that broke off goes on where it was; one
  * that asks for an event that is no longer kept, or from before a restart, is told to ask for everything.
  */
-export interface Hub<Listener> {
+export interface Hub<Listener, Concern> {
   /** Stands for the moment before the first event. */
   readonly begun: string
   readonly streams: Set<Stream<Listener>>
-  readonly kept: Map<string, readonly KeptEvent<Listener>[]>
+  readonly kept: Map<string, readonly KeptEvent<Concern>[]>
+  readonly concerns: Concerns<Listener, Concern>
 }
 
-export interface LiveEvent<Listener> {
+/** An event holds whom it concerns as data: a function would keep what it was made from for as long as the event. */
+export interface LiveEvent<Concern> {
   readonly workspace: string
   readonly revision: number
-  readonly concerns: (listener: Listener) => boolean
+  readonly concern: Concern
 }
 
-type KeptEvent<Listener> = LiveEvent<Listener> & { readonly id: string }
+/** The one before the first concerns nobody. */
+type KeptEvent<Concern> = LiveEvent<Concern | null> & { readonly id: string }
+type Concerns<Listener, Concern> = (listener: Listener, concern: Concern) => boolean
 
 export interface Stream<Listener> {
   readonly workspace: string
@@ -42,21 +46,24 @@ export interface Message {
 
 const keptAtMost = 1000
 
-export const createHub = <Listener>(): Hub<Listener> => ({
+export const createHub = <Listener, Concern>(
+  concerns: Concerns<Listener, Concern>,
+): Hub<Listener, Concern> => ({
   begun: randomUUID(),
   streams: new Set(),
   kept: new Map(),
+  concerns,
 })
 
-export function announce<Listener>(hub: Hub<Listener>, event: LiveEvent<Listener>): void {
+export function announce<Listener, Concern>(hub: Hub<Listener, Concern>, event: LiveEvent<Concern>): void {
   const next = { ...event, id: randomUUID() }
   hub.kept.set(event.workspace, [...keptOf(hub, event.workspace), next].slice(-keptAtMost))
   for (const stream of hub.streams) if (stream.workspace === event.workspace) tell(hub, stream, next)
 }
 
 /** Opens a stream that goes on after the event with the id `after`, where it had one. */
-export function listen<Listener>(
-  hub: Hub<Listener>,
+export function listen<Listener, Concern>(
+  hub: Hub<Listener, Concern>,
   stream: Stream<Listener>,
   after: string | undefined,
 ): void {
@@ -71,17 +78,19 @@ export function listen<Listener>(
   stream.send({ event: after === undefined ? 'here' : 'all', id, revision: stream.revision() })
 }
 
-function keptOf<Listener>(hub: Hub<Listener>, workspace: string): readonly KeptEvent<Listener>[] {
-  const first = { id: hub.begun, workspace, revision: 0, concerns: () => false }
-  return hub.kept.get(workspace) ?? [first]
+function keptOf<Listener, Concern>(
+  hub: Hub<Listener, Concern>,
+  workspace: string,
+): readonly KeptEvent<Concern>[] {
+  return hub.kept.get(workspace) ?? [{ id: hub.begun, workspace, revision: 0, concern: null }]
 }
 
-export function leave<Listener>(hub: Hub<Listener>, stream: Stream<Listener>): void {
+export function leave<Listener, Concern>(hub: Hub<Listener, Concern>, stream: Stream<Listener>): void {
   hub.streams.delete(stream)
 }
 
 /** Ends the streams of a sign-in session, or all of them. */
-export function closeStreams<Listener>(hub: Hub<Listener>, session?: string): void {
+export function closeStreams<Listener, Concern>(hub: Hub<Listener, Concern>, session?: string): void {
   for (const stream of hub.streams)
     if (session === undefined || stream.session === session) {
       hub.streams.delete(stream)
@@ -89,15 +98,16 @@ export function closeStreams<Listener>(hub: Hub<Listener>, session?: string): vo
     }
 }
 
-function tell<Listener>(
-  hub: Hub<Listener>,
+function tell<Listener, Concern>(
+  hub: Hub<Listener, Concern>,
   stream: Stream<Listener>,
-  { id, revision, concerns }: KeptEvent<Listener>,
+  { id, revision, concern }: KeptEvent<Concern>,
 ) {
   const listener = stream.listener()
   if (listener === undefined) {
     stream.send({ event: 'gone', id, revision })
     hub.streams.delete(stream)
     stream.close()
-  } else if (concerns(listener)) stream.send({ event: 'changed', id, revision })
+  } else if (concern !== null && hub.concerns(listener, concern))
+    stream.send({ event: 'changed', id, revision })
 }

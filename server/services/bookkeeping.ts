@@ -21,7 +21,7 @@ export async function keepBook(
     announce(parts.hub, {
       workspace,
       revision: moment.state.revision,
-      concerns: reader => reader.person === person || others.includes(reader.person),
+      concern: { people: new Set([person, ...others]) },
     })
   await submit(parts.writer, () => ok({ value: undefined, write, after }))
 }

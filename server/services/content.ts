@@ -1,10 +1,7 @@
 import type { BinnedView, NodeView, PathView, TreeItem, TreeView } from '#contract/views.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
-import { none } from '#core/base/column.ts'
-import { check } from '#core/access/evaluate.ts'
+import { check, seesWithin } from '#core/access/evaluate.ts'
 import { isPublic } from '#core/access/public.ts'
-import { isRoot } from '#core/access/side-by-side.ts'
-import type { Seen } from '#core/access/what.ts'
 import { binTime } from '#core/state/dates.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
@@ -13,9 +10,10 @@ import { childrenOf, pathOf, privateFolderOf } from '#core/state/state.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
 import { type ContentNode, kindsWithin } from '#core/tree/node.ts'
 import type { Parts } from '../parts.ts'
-import { type Asker, holdsAt, knowsPerson, maySee, nameOf, pathWords, seenPath, seenPlace } from './asker.ts'
+import { collator } from './collator.ts'
+import { type Asker, holdsAt, knowsPerson, nameOf, pathWords, seenPath, seenPlace } from './asker.ts'
 import { findPlaces } from './find-places.ts'
-import { seenPieces } from './seen.ts'
+import { seenTops } from './seen.ts'
 
 /**
  * The tree as its reader finds it. Homes stand at the top for members; whatever else is seen without
@@ -25,17 +23,12 @@ export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
   const { moment, subject } = asker
   const { index, nodes } = moment.state
   const kept = privateFolderOf(moment.state, asker.person)
-  const pieces = await seenPieces(parts, asker, asker.person)
-  const standsAlone = ({ within }: Seen) => within === none || isRoot(index, (pieces[within] as Seen).node)
-  const tops = pieces
-    .filter(each => standsAlone(each) && !isRoot(index, each.node))
-    .map(({ node, actions }) => ({
-      node: rowOf(nodes, idOf(index.nodes, node) as NodeId) as ContentNode,
-      actions,
-    }))
-    .filter(({ node }) => node.id !== kept?.id && isTop(asker, node))
-    .map(({ node, actions }) => itemOf(asker, node, actions))
-    .sort((a, b) => a.name.localeCompare(b.name))
+  const tops: TreeItem[] = []
+  for (const number of await seenTops(parts, asker, asker.person)) {
+    const node = rowOf(nodes, idOf(index.nodes, number) as NodeId) as ContentNode
+    if (node.id !== kept?.id) tops.push(seenItem(asker, node) as TreeItem)
+  }
+  tops.sort((a, b) => collator.compare(a.name, b.name))
   const standsAtTop = (item: TreeItem) => !subject.isGuest && (item.home === 'team' || item.home === 'shared')
   return {
     kept: kept === undefined ? null : seenItem(asker, kept),
@@ -106,8 +99,6 @@ export function childrenSeen(asker: Asker, node: NodeId): TreeItem[] {
   return childrenOf(asker.moment.state, node).flatMap(child => seenItem(asker, child) ?? [])
 }
 
-const isTop = (asker: Asker, node: ContentNode) => node.parent === null || !maySee(asker, node.parent)
-
 function seenItem(asker: Asker, node: ContentNode): TreeItem | null {
   const actions = check(asker.moment, asker.person, node.id)
   return has(actions, 'see') ? itemOf(asker, node, actions) : null
@@ -118,7 +109,7 @@ const itemOf = (asker: Asker, node: ContentNode, actions: ActionSet): TreeItem =
   name: node.name,
   kind: node.kind,
   actions,
-  hasChildren: rowsBy(asker.moment.state.nodes, 'parent', node.id).some(child => maySee(asker, child.id)),
+  hasChildren: seesWithin(asker.moment, asker.person, node.id),
   isBroken: node.broken !== null,
   isDraft: node.draft,
   isArchived: node.archived,

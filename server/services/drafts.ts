@@ -205,7 +205,7 @@ export async function handDraft(
       { person: taker, from: person, word, name, changedAt: at },
       { where: { workspace, id }, transaction: batch.transaction },
     )
-    await writeNotices(parts, { rows: [notice], written: nothingWritten(person, moment), batch })
+    writeNotices(parts, { rows: [notice], written: nothingWritten(person, moment), batch })
   }
   await keepBook(parts, asker, { write, others: [taker] })
   return draftsView(parts, asker)

@@ -62,13 +62,16 @@ function warning(parts: Parts, { workspace, since, now, state }: Looked): Writin
   const rows = noticesOf(parts, workspace, written)
   const told = new Set(rows.map(row => row.person))
   return {
-    write: batch => writeNotices(parts, { rows, written, batch }),
+    write: batch => {
+      writeNotices(parts, { rows, written, batch })
+      return Promise.resolve()
+    },
     after: () => {
       if (told.size === 0) return
       announce(parts.hub, {
         workspace,
         revision: state.revision,
-        concerns: reader => told.has(reader.person),
+        concern: { people: told },
       })
     },
   }

@@ -7,7 +7,7 @@ import { seatsTaken, takesSeat } from '#core/access/seats.ts'
 import { givenTo } from '#core/access/matching.ts'
 import { type Subject, subjectOf, teamsOf } from '#core/access/subject.ts'
 import { isRoot } from '#core/access/side-by-side.ts'
-import type { Seen } from '#core/access/what.ts'
+import { seenAt, seenCount, type SeenRows } from '#core/access/what.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
@@ -88,7 +88,7 @@ export async function myAccessView(parts: Parts, asker: Asker): Promise<MyAccess
 }
 
 interface Reaching {
-  readonly pieces: readonly Seen[]
+  readonly pieces: SeenRows
   readonly mayTell: (node: NodeId) => boolean
 }
 
@@ -105,7 +105,8 @@ async function reachedBy(
   const found: { view: ReachedView; alike: number }[] = []
   /** By the place of a piece in the list, under which view it is counted. */
   const toldIn: ((typeof found)[number] | undefined)[] = []
-  for (const [place, piece] of pieces.entries()) {
+  for (let place = 0; place < seenCount(pieces); place += 1) {
+    const piece = seenAt(pieces, place)
     const id = idOf(index.nodes, piece.node) as NodeId
     const above = toldIn[piece.within]
     if (isRoot(index, piece.node) || !mayTell(id)) {

@@ -9,10 +9,8 @@ import { announce } from '../live/hub.ts'
 import { type Batch, put } from '../store/batch.ts'
 import { putRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
-import type { Asker } from './asker.ts'
 import { recordOf } from './effects.ts'
 import { keptEffect } from './kept-effect.ts'
-import { knowsOf } from './fact.ts'
 import { nothingWritten, type Written } from './notices/kind.ts'
 import { noticesOf, writeNotices } from './notices/write.ts'
 
@@ -61,15 +59,8 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
     undone: entry.undone,
   }
   const notices = noticesOf(parts, workspace, written)
-  const facts = factsOf(changes)
-  const told = new Set(notices.map(notice => notice.person))
-  const touched = new Set(effect.map(each => each.person))
-  const concerns = (reader: Asker) =>
-    counted !== null ||
-    told.has(reader.person) ||
-    touched.has(reader.person) ||
-    author === reader.person ||
-    facts.some(fact => fact.person === reader.person || knowsOf(reader, fact))
+  const people = [author, ...notices.map(notice => notice.person), ...effect.map(each => each.person)]
+  const concern = { isAll: counted !== null, people: new Set(people), facts: factsOf(changes) }
   return {
     write: async batch => {
       const { tables } = parts.writer
@@ -78,9 +69,9 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
         await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
       putRecords(tables, { workspace, changes, batch })
       put(batch, tables.changeSets, { rows: [rowOfEntry(entry, record)] })
-      await writeNotices(parts, { rows: notices, written, batch })
+      writeNotices(parts, { rows: notices, written, batch })
     },
-    after: () => announce(parts.hub, { workspace, revision, concerns }),
+    after: () => announce(parts.hub, { workspace, revision, concern }),
   }
 }
 

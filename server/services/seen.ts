@@ -1,5 +1,5 @@
 import { personById, sightOf } from '#core/access/sight.ts'
-import { type Seen, seenAt, seenBy, seenCount, type SeenRows } from '#core/access/what.ts'
+import { answersFor, seenIn, type SeenRows, topsIn } from '#core/access/what.ts'
 import { none } from '#core/base/column.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import type { AccessIndex } from '#core/index/layout.ts'
@@ -7,24 +7,37 @@ import type { Parts } from '../parts.ts'
 import { ask } from '../worker/asking.ts'
 import type { Asker } from './asker.ts'
 
-/** With more pieces than this the thread is asked: to go through them all would hold up others. */
-const atOnce = 5000
-
-/** All that somebody sees, piece by piece, each after the one that it stands in. */
-export async function seenPieces(
-  { thread }: Parts,
-  { workspace, moment }: Pick<Asker, 'workspace' | 'moment'>,
-  person: PersonId,
-): Promise<Seen[]> {
-  const { index } = moment.state
-  if (!isLarge(index)) return piecesIn(seenBy(moment, person))
-  const number = personById(sightOf(moment), person)
-  if (number === none) return []
-  const question = { kind: 'seen', time: moment.at, person: number } as const
-  return piecesIn(await ask<'seen'>(thread, { workspace, question, indexes: [index, index] }))
-}
+/** With more pieces than this the thread is asked: to go through them all would hold up others for milliseconds. */
+const atOnce = 40_000
 
 export const isLarge = ({ freeStretches }: AccessIndex): boolean => freeStretches.length > atOnce
 
-const piecesIn = (rows: SeenRows): Seen[] =>
-  Array.from({ length: seenCount(rows) }, (_, place) => seenAt(rows, place))
+interface Of {
+  readonly parts: Parts
+  readonly asker: Pick<Asker, 'workspace' | 'moment'>
+  readonly person: PersonId
+}
+
+/** All that somebody sees, piece by piece, each after the one that it stands in. */
+export const seenPieces = (parts: Parts, asker: Of['asker'], person: PersonId): Promise<SeenRows> =>
+  told('seen', { parts, asker, person })
+
+/** The places that somebody sees without what they lie in, by number. */
+export const seenTops = (parts: Parts, asker: Of['asker'], person: PersonId): Promise<Int32Array> =>
+  told('tops', { parts, asker, person })
+
+const inPlace = { seen: seenIn, tops: topsIn }
+
+// Whole numbers all the way: an object for each would outlive the request, and thousands a second make long pauses.
+async function told(
+  kind: keyof typeof inPlace,
+  { parts: { thread }, asker: { workspace, moment }, person }: Of,
+): Promise<Int32Array> {
+  const { index } = moment.state
+  const sight = sightOf(moment)
+  const number = personById(sight, person)
+  if (number === none) return new Int32Array()
+  if (!isLarge(index)) return inPlace[kind](answersFor(sight, number))
+  const question = { kind, time: moment.at, person: number } as const
+  return ask<typeof kind>(thread, { workspace, question, indexes: [index, index] })
+}

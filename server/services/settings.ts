@@ -1,12 +1,11 @@
 import type { SecuredRoleView, SettingsView } from '#contract/settings-views.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
-import { read } from '#core/base/column.ts'
+import { none, read } from '#core/base/column.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
 import { idOf } from '#core/base/numbering.ts'
 import { inStretch, state as inState } from '#core/index/layout.ts'
-import { forEachStretch } from '#core/index/walk.ts'
 import type { Role } from '#core/people/role.ts'
 import { noActions } from '#core/levels/action.ts'
 import { rootOf, type State, workspaceOf } from '#core/state/state.ts'
@@ -44,12 +43,12 @@ const { published } = inState
 /** How many places are published themselves: read in the index, whose pieces begin at each of them. */
 function publishedIn({ index, nodes }: State): number {
   let count = 0
-  forEachStretch(index, stretch => {
-    const row = stretch * inStretch.width
-    if ((read(index.stretches, row + inStretch.state) & published) === 0) return
-    const id = idOf(index.nodes, read(index.stretches, row + inStretch.head)) as NodeId
-    if (rowOf(nodes, id)?.binned === null) count += 1
-  })
+  for (let row = 0; row < index.stretches.length; row += inStretch.width) {
+    const head = read(index.stretches, row + inStretch.head)
+    const isPublished = (read(index.stretches, row + inStretch.state) & published) !== 0
+    if (head !== none && isPublished && rowOf(nodes, idOf(index.nodes, head) as NodeId)?.binned === null)
+      count += 1
+  }
   return count
 }
 

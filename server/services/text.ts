@@ -13,7 +13,7 @@ import type { TextRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
-import { type Asker, knowsPerson, maySee, nameOf, seenPlace } from './asker.ts'
+import { type Asker, knowsPerson, nameOf, seenPlace } from './asker.ts'
 import { problemFrom } from './change-set.ts'
 
 /** The newest version of a page's text; version 0, empty, where none was written. */
@@ -69,7 +69,7 @@ export async function saveText(
         announce(parts.hub, {
           workspace: asker.workspace,
           revision: before.state.revision,
-          concerns: reader => maySee(reader, node),
+          concern: { node },
         }),
     })
   })

@@ -6,7 +6,7 @@ import { migrations } from './migrations/list.ts'
 
 /** Opens the workspace file in `dataDir`, brings its tables up to date and returns the connection. */
 export async function openDatabase(dataDir: string): Promise<Sequelize> {
-  const database = openFile(dataDir, 'noskel.sqlite')
+  const database = await openFile(dataDir, 'noskel.sqlite')
   // Readers keep reading while the one writer writes. The mode stays with the file.
   await database.query('PRAGMA journal_mode = WAL')
   const umzug = new Umzug({
@@ -20,13 +20,18 @@ export async function openDatabase(dataDir: string): Promise<Sequelize> {
 
 /** Sign-in sessions come and go with every visit: they stay out of the workspace file and its one writer. */
 export async function openSessionFile(dataDir: string): Promise<Sequelize> {
-  const file = openFile(dataDir, 'sessions.sqlite')
+  const file = await openFile(dataDir, 'sessions.sqlite')
   // Every request reads its session: none waits while it is written who was here last.
   await file.query('PRAGMA journal_mode = WAL')
   return file
 }
 
-function openFile(dataDir: string, name: string): Sequelize {
+async function openFile(dataDir: string, name: string): Promise<Sequelize> {
   mkdirSync(dataDir, { recursive: true })
-  return new Sequelize({ dialect: 'sqlite', storage: join(dataDir, name), logging: false })
+  const database = new Sequelize({ dialect: 'sqlite', storage: join(dataDir, name), logging: false })
+  // Sequelize lets no statement begin before the last one has come back, a turn of the loop or two for each. All that
+  // reads outside of a transaction shares this connection, and waits for nothing but SQLite; transactions have their own.
+  const shared = await database.connectionManager.getConnection({ type: 'read' })
+  Object.assign(shared, { serialize: (run: () => unknown) => void run() })
+  return database
 }

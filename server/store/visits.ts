@@ -12,6 +12,8 @@ export interface Visits {
   readonly file: Sequelize
   readonly signIns: ModelStatic<Model>
   readonly seen: ModelStatic<Model>
+  /** What each sign-in that has not ended holds, by its id: every request reads one, so all lie in memory. */
+  readonly held: Map<string, Held>
   /** By `workspace person` and by the id of a sign-in. */
   readonly lastSeen: Map<string, Instant>
   readonly unwritten: Map<string, SeenRow>
@@ -24,6 +26,18 @@ export interface SignInRow {
   /** What the browser calls itself. */
   readonly agent: string | null
   readonly madeAt: Instant | null
+}
+
+interface Held {
+  /** JSON. */
+  readonly data: string
+  readonly until: Instant
+}
+
+interface KeptRow {
+  readonly sid: string
+  readonly data: string
+  readonly expires: string
 }
 
 interface SeenRow {
@@ -58,8 +72,11 @@ export async function openVisits(dataDir: string): Promise<Visits> {
   )
   await file.sync()
   const rows = (await seen.findAll({ raw: true })) as unknown as SeenRow[]
+  const attributes = ['sid', 'data', 'expires']
+  const kept = (await signIns.findAll({ attributes, raw: true })) as unknown as KeptRow[]
+  const held = new Map(kept.map(({ sid, data, expires }) => [sid, { data, until: Date.parse(expires) }]))
   const lastSeen = new Map(rows.map(row => [`${row.workspace} ${row.who}`, row.at]))
-  return { file, signIns, seen, lastSeen, unwritten: new Map() }
+  return { file, signIns, seen, held, lastSeen, unwritten: new Map() }
 }
 
 /** How exact it is: noting every request would write as often. */
@@ -84,6 +101,11 @@ export async function writeSeen({ seen, unwritten }: Visits): Promise<void> {
   if (rows.length > 0) await seen.bulkCreate(rows as never, { updateOnDuplicate: ['at'] })
 }
 
+/** Lets go of the sign-ins that have ended by themselves. */
+export function forgetEnded({ held }: Visits, now: Instant): void {
+  for (const [sid, { until }] of held) if (until <= now) held.delete(sid)
+}
+
 /** The sign-ins of an account that have not ended, newest first. */
 export async function signInsOf({ signIns }: Visits, account: AccountId): Promise<SignInRow[]> {
   return (await signIns.findAll({
@@ -94,6 +116,7 @@ export async function signInsOf({ signIns }: Visits, account: AccountId): Promis
   })) as unknown as SignInRow[]
 }
 
-export async function endSignIns({ signIns }: Visits, sids: readonly string[]): Promise<void> {
+export async function endSignIns({ signIns, held }: Visits, sids: readonly string[]): Promise<void> {
+  for (const sid of sids) held.delete(sid)
   if (sids.length > 0) await signIns.destroy({ where: { sid: [...sids] } })
 }

@@ -1,6 +1,6 @@
 import type { Sides } from '#core/access/classes.ts'
 import { createSight, createSightBeside, type Sight } from '#core/access/sight.ts'
-import { answersFor, seenIn, type SeenRows } from '#core/access/what.ts'
+import { answersFor, seenIn, type SeenRows, topsIn } from '#core/access/what.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Asked } from '#core/access/effect.ts'
 import { answerTo, type WideAnswer } from '#core/impact/wide.ts'
@@ -10,12 +10,19 @@ import { type ListedPlaces, type Listing, listPlaces } from './places.ts'
 /** What a worker is asked, in numbers, about an index or about two. */
 export type Question =
   | ({ readonly kind: 'effect'; readonly time: Instant } & Omit<Asked, 'sides' | 'onStep'>)
-  | { readonly kind: 'seen'; readonly time: Instant; readonly person: number }
+  | ({ readonly kind: 'seen' } & OfPerson)
+  | ({ readonly kind: 'tops' } & OfPerson)
   | ({ readonly kind: 'places'; readonly time: Instant } & Listing)
+
+interface OfPerson {
+  readonly time: Instant
+  readonly person: number
+}
 
 export interface Answers {
   readonly effect: WideAnswer
   readonly seen: SeenRows
+  readonly tops: Int32Array
   readonly places: ListedPlaces
 }
 
@@ -36,6 +43,8 @@ export function answer(question: Question, [was, is]: Sides<AccessIndex>, told: 
       return answerTo({ ...question, sides: [sight, createSightBeside(sight, is)], onStep: told })
     case 'seen':
       return seenIn(answersFor(sight, question.person))
+    case 'tops':
+      return topsIn(answersFor(sight, question.person))
     case 'places':
       return listPlaces(sight, question, told)
   }

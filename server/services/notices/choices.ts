@@ -1,30 +1,29 @@
-import type { Transaction } from 'sequelize'
 import type { NoticeChoice } from '#contract/oversight-views.ts'
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Parts } from '../../parts.ts'
+import type { Tables } from '../../store/tables.ts'
 
-interface ChoiceRow {
+/** Each kind of notice of each person: a choice is looked at with all that is told, so all lie in memory. */
+export type Choices = Map<string, NoticeChoice>
+
+export interface Chosen {
+  readonly workspace: WorkspaceId
   readonly person: PersonId
   readonly kind: string
-  readonly choice: NoticeChoice
 }
 
-interface Of {
-  readonly workspace: WorkspaceId
-  readonly people: readonly PersonId[]
-  readonly transaction?: Transaction
+export async function loadChoices({ noticeChoices }: Tables): Promise<Choices> {
+  const rows = (await noticeChoices.findAll({ raw: true })) as unknown as (Chosen & {
+    choice: NoticeChoice
+  })[]
+  return new Map(rows.map(row => [keyOf(row), row.choice]))
 }
 
-/** How each of some people wants to be told of each kind. Who has chosen nothing is told by mail too. */
-export async function choicesOf(
-  { writer }: Parts,
-  { workspace, people, transaction }: Of,
-): Promise<(person: PersonId, kind: string) => NoticeChoice> {
-  const rows = (await writer.tables.noticeChoices.findAll({
-    where: { workspace, person: [...people] },
-    raw: true,
-    ...(transaction === undefined ? {} : { transaction }),
-  })) as unknown as ChoiceRow[]
-  return (person, kind) =>
-    rows.find(row => row.person === person && row.kind === kind)?.choice ?? 'by mail too'
-}
+const keyOf = ({ workspace, person, kind }: Chosen): string => `${workspace} ${person} ${kind}`
+
+/** How somebody wants to be told. Who has chosen nothing is told by mail too. */
+export const choiceOf = ({ choices }: Parts, chosen: Chosen): NoticeChoice =>
+  choices.get(keyOf(chosen)) ?? 'by mail too'
+
+export const keepChoice = ({ choices }: Parts, chosen: Chosen, choice: NoticeChoice): void =>
+  void choices.set(keyOf(chosen), choice)

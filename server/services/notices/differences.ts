@@ -1,10 +1,10 @@
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import { rowOf } from '#core/base/collection.ts'
+import { numberOf } from '#core/base/numbering.ts'
 import { check } from '#core/access/evaluate.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
 import { has } from '#core/levels/action.ts'
-import { pathOf, type RecordChange } from '#core/state/state.ts'
+import { parentOf, pathOf, type RecordChange } from '#core/state/state.ts'
 import type { Written } from './kind.ts'
 
 /**
@@ -30,20 +30,26 @@ function ownIn(written: Written): Map<PersonId, Difference[]> {
     ),
   )
   const state = new Set(written.changes.filter(isOfPlaceItself).map(change => change.id as string))
+  const isToldOtherwise = ({ person, node }: Difference) =>
+    state.size + answered.size > 0 &&
+    pathOf(written.after.state, node).some(({ id }) => state.has(id) || answered.has(`${person} ${id}`))
   const found = new Map<PersonId, Difference[]>()
-  for (const each of written.effect) {
-    if (each.person === written.author || subjectOf(written.after, each.person)?.isActive !== true) continue
-    const path = pathOf(written.after.state, each.node)
-    if (path.some(node => state.has(node.id) || answered.has(`${each.person} ${node.id}`))) continue
+  for (const [person, effect] of byPerson(written.effect)) {
+    if (person === written.author || subjectOf(written.after, person)?.isActive !== true) continue
+    const differences = effect.filter(each => !isToldOtherwise(each))
+    const told = new Set(differences.map(keyOf))
+    const own = differences.filter(each => !follows(written, each, told))
+    if (own.length > 0) found.set(person, own)
+  }
+  return found
+}
+
+function byPerson(effect: readonly Difference[]): Map<PersonId, Difference[]> {
+  const found = new Map<PersonId, Difference[]>()
+  for (const each of effect) {
     const own = found.get(each.person)
     if (own === undefined) found.set(each.person, [each])
     else own.push(each)
-  }
-  for (const [person, differences] of found) {
-    const told = new Set(differences.map(keyOf))
-    const own = differences.filter(each => !follows(written, each, told))
-    if (own.length === 0) found.delete(person)
-    else found.set(person, own)
   }
   return found
 }
@@ -62,11 +68,11 @@ const keyOf = ({ node, before, after }: Pick<Difference, 'node' | 'before' | 'af
   `${node} ${before} ${after}`
 
 function follows({ before, after }: Written, own: Difference, told: ReadonlySet<string>): boolean {
-  const parent = (rowOf(after.state.nodes, own.node) ?? rowOf(before.state.nodes, own.node))?.parent ?? null
-  if (parent === null) return false
-  const isSameAbove = told.has(keyOf({ ...own, node: parent }))
-  const isNew = rowOf(before.state.nodes, own.node) === undefined
-  return isSameAbove || (isNew && sees(before, own.person, parent) && sees(after, own.person, parent))
+  const parent = parentOf(after.state, own.node) ?? parentOf(before.state, own.node)
+  if (parent === undefined) return false
+  if (told.has(keyOf({ node: parent, before: own.before, after: own.after }))) return true
+  const isNew = numberOf(before.state.index.nodes, own.node) === undefined
+  return isNew && sees(before, own.person, parent) && sees(after, own.person, parent)
 }
 
 const sees = (moment: Written['before'], person: PersonId, node: NodeId) =>

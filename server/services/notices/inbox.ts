@@ -1,3 +1,4 @@
+import { QueryTypes } from 'sequelize'
 import type { NoticeChoiceRequest, ReadNoticesRequest } from '#contract/requests.ts'
 import type { NoticesView } from '#contract/oversight-views.ts'
 import type { Parts } from '../../parts.ts'
@@ -6,7 +7,7 @@ import { problemOf } from '../../problem-error.ts'
 import type { NoticeRow } from '../../store/tables.ts'
 import type { Asker } from '../asker.ts'
 import { keepBook } from '../bookkeeping.ts'
-import { choicesOf } from './choices.ts'
+import { choiceOf, keepChoice } from './choices.ts'
 import { kindOf, noticeKinds } from './list.ts'
 
 const shownAtMost = 200
@@ -14,25 +15,30 @@ const shownAtMost = 200
 /** What a person was told, newest first, as far as it may still be told. */
 export async function noticesView(parts: Parts, asker: Asker): Promise<NoticesView> {
   const { workspace, person } = asker
-  const rows = (await parts.writer.tables.notices.findAll({
-    where: { workspace, person },
-    order: [['id', 'DESC']],
-    limit: shownAtMost,
-    raw: true,
-  })) as unknown as NoticeRow[]
+  const rows = await newestOf(parts, asker)
   const notices = rows.flatMap(({ id, kind, at, data, readAt }) => {
     const told = kindOf(kind)?.tell(asker, JSON.parse(data))
     return told === undefined
       ? []
       : [{ id, kind, at, isRead: readAt !== null, team: null, to: null, offer: null, ...told }]
   })
-  const chosen = await choicesOf(parts, { workspace, people: [person] })
   return {
     notices,
     unread: notices.filter(each => !each.isRead).length,
-    choices: noticeKinds.map(({ kind, when }) => ({ kind, when, choice: chosen(person, kind) })),
+    choices: noticeKinds.map(({ kind, when }) => ({
+      kind,
+      when,
+      choice: choiceOf(parts, { workspace, person, kind }),
+    })),
   }
 }
+
+/** By a statement of our own: a finder of sequelize's asks for the columns of the table first, each time. */
+const newestOf = ({ writer }: Parts, { workspace, person }: Asker): Promise<NoticeRow[]> =>
+  writer.tables.database.query<NoticeRow>(
+    'SELECT * FROM "notices" WHERE "workspace" = $workspace AND "person" = $person ORDER BY "id" DESC LIMIT $most',
+    { type: QueryTypes.SELECT, bind: { workspace, person, most: shownAtMost } },
+  )
 
 /** Marks one's own notices; bookkeeping, so no history. */
 export async function markNotices(
@@ -58,10 +64,11 @@ export async function chooseNotices(
   { kind, choice }: NoticeChoiceRequest,
 ): Promise<NoticesView> {
   if (kindOf(kind) === undefined) throw problemOf('not-found')
-  const { workspace, person } = asker
+  const chosen = { workspace: asker.workspace, person: asker.person, kind }
   const write = async ({ transaction }: Batch) => {
-    await parts.writer.tables.noticeChoices.upsert({ workspace, person, kind, choice }, { transaction })
+    await parts.writer.tables.noticeChoices.upsert({ ...chosen, choice }, { transaction })
   }
   await keepBook(parts, asker, { write })
+  keepChoice(parts, chosen, choice)
   return noticesView(parts, asker)
 }

@@ -5,7 +5,7 @@ import type { Parts } from '../../parts.ts'
 import { type Batch, put } from '../../store/batch.ts'
 import type { NoticeRow } from '../../store/tables.ts'
 import { readerAt } from '../asker.ts'
-import { choicesOf } from './choices.ts'
+import { choiceOf } from './choices.ts'
 import type { Written } from './kind.ts'
 import { kindOf, noticeKinds } from './list.ts'
 
@@ -28,20 +28,19 @@ export function noticesOf(parts: Parts, workspace: WorkspaceId, written: Written
  * Writes notices with their mails, as each person has chosen: in the transaction of what they are
  * about, so that neither goes out without the other.
  */
-export async function writeNotices(
+export function writeNotices(
   parts: Parts,
   { rows, written, batch }: { rows: readonly NoticeRow[]; written: Written; batch: Batch },
-): Promise<void> {
+): void {
   const [first] = rows
   if (first === undefined) return
   const { workspace } = first
   const { tables } = parts.writer
   const people = [...new Set(rows.map(row => row.person))]
-  const choices = await choicesOf(parts, { workspace, people, transaction: batch.transaction })
-  const wanted = rows.filter(row => choices(row.person, row.kind) !== 'not at all')
+  const wanted = rows.filter(row => choiceOf(parts, row) !== 'not at all')
   put(batch, tables.notices, { rows: wanted })
   const mails = people.flatMap(person => {
-    const mailed = wanted.filter(row => row.person === person && choices(person, row.kind) === 'by mail too')
+    const mailed = wanted.filter(row => row.person === person && choiceOf(parts, row) === 'by mail too')
     return mailed.length === 0 ? [] : mailOf(parts, { workspace, person, mailed, written })
   })
   put(batch, tables.mails, { rows: mails })
