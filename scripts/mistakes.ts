@@ -8,6 +8,24 @@ export interface Mistake {
 
 export const mistakes: readonly Mistake[] = [
   {
+    mistake: 'a draft in the bin is counted as a place at which one may do nothing',
+    file: 'access/what.ts',
+    find: 'const isHidden = answer !== noActions && hidesAsDraft(',
+    put: 'const isHidden = hidesAsDraft(',
+  },
+  {
+    mistake: 'what lies right in a draft that hides is not looked for at the top',
+    file: 'access/what.ts',
+    find: 'if (up === end || answer < 0) tops.push(...insideOf(head, stretch))',
+    put: 'if (up === end) tops.push(...insideOf(head, stretch))',
+  },
+  {
+    mistake: 'a row of the tree that is free is looked at as what it was',
+    file: 'index/walk.ts',
+    find: '|| read(stretches, row * inStretch.width + inStretch.head) === none) continue',
+    put: ') continue',
+  },
+  {
     mistake: 'a walk ends where the web alone comes to see more',
     file: 'access/effect.ts',
     find: 'if (asked.isWeb || met.was === none || met.is === none) isAlike = false',

@@ -1,4 +1,6 @@
+import { join } from 'node:path'
 import { generate } from 'otplib'
+import { Sequelize } from 'sequelize'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
 import type { AccountView, SecondStepView } from '#contract/account-views.ts'
 import type { MailView, SessionView } from '#contract/views.ts'
@@ -172,6 +174,29 @@ describe('sign-ins', () => {
     expect((await visitor.call('DELETE', '/account/sign-ins')).status).toBe(204)
     expect((await third.get('/account')).status).toBe(401)
     expect((await visitor.get('/account')).status).toBe(200)
+  })
+
+  test('last over a restart, but for those that were ended and those whose time is over', async () => {
+    const { visitor } = await welcome(server, owner, { name: 'Mika' })
+    const [ended, over] = [new Visitor(server), new Visitor(server)]
+    await signIn(ended)
+    await visitor.call('DELETE', '/account/sign-ins')
+    await signIn(over)
+    const statuses = async () =>
+      (await Promise.all([visitor, ended, over].map(each => each.get('/account')))).map(each => each.status)
+    expect(await statuses()).toEqual([200, 401, 200])
+    const file = new Sequelize({
+      dialect: 'sqlite',
+      storage: join(server.dataDir, 'sessions.sqlite'),
+      logging: false,
+    })
+    const sid = decodeURIComponent(over.cookie).split(/[:.]/)[1]
+    await file.query('UPDATE "signIns" SET "expires" = $past WHERE "sid" = $sid', {
+      bind: { past: new Date(0).toISOString(), sid },
+    })
+    await file.close()
+    await server.restart()
+    expect(await statuses()).toEqual([200, 401, 401])
   })
 
   test('end with a new password, but for the one that chose it', async () => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { checkIn } from '../access/evaluate.ts'
+import { checkIn, seesWithin } from '../access/evaluate.ts'
 import { createSight, type Sight } from '../access/sight.ts'
 import { answerAt, answersFor, countsOf, seenAt, seenCount, seenIn, topsIn } from '../access/what.ts'
 import { whoIn } from '../access/who.ts'
@@ -9,14 +9,16 @@ import { none, read } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf, numberOf } from '../base/numbering.ts'
 import { applyEdits } from '../changes/judge.ts'
-import { listActions, noActions } from '../levels/action.ts'
+import { type ActionSet, has, listActions, noActions } from '../levels/action.ts'
+import { levelActions } from '../levels/level.ts'
 import { momentOf } from '../state/moment.ts'
+import type { Grant } from '../rules/entry.ts'
 import { applyChanges, inverseOf, rootOf, type State } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { anyEdit, anyPolicy, anyStanding } from './edits.ts'
 import { judged } from './judge.ts'
 import { isSpecial, sourceOf } from './source.ts'
-import { now } from './world.ts'
+import { grant, node, now, person, world } from './world.ts'
 import { anyWorld } from './worlds.ts'
 import { buildIndex } from '../index/build.ts'
 import { type AccessIndex, inLinks, inStretch, inTree } from '../index/layout.ts'
@@ -142,12 +144,54 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
         const tops = places.filter(
           id => isSeen(id) && !isSeen((rowOf(state.nodes, id) as ContentNode).parent),
         )
+        const personId = idOf(state.index.persons, person) as PersonId
+        for (const id of places)
+          expect(seesWithin(momentOf(state, time), personId, id)).toBe(
+            places.some(
+              (child, at) => rowOf(state.nodes, child)?.parent === id && has(held[at] as ActionSet, 'see'),
+            ),
+          )
         expect([...topsIn(answers)].map(node => idOf(state.index.nodes, node)).sort()).toEqual(tops.sort())
       }
       for (const node of numbers) expect(activeWho(sight, node)).toEqual(everybodyAt(sight, people, node))
     }),
     { numRuns: 250 },
   )
+})
+
+test('a draft that lies in the bin is counted for nobody, nor is what lies in it', () => {
+  const reader = levelActions('Reader')
+  const binned = { draft: true, binned: { by: 'owner' as PersonId, at: 0 } }
+  const state = world(
+    person('p'),
+    node('draft', 'root', binned),
+    node('inside', 'draft'),
+    node('beside', 'root'),
+    grant('draft', 'person:p', reader),
+    grant('beside', 'person:p', reader),
+  )
+  const answers = answersFor(
+    createSight(state.index, now),
+    numberOf(state.index.persons, 'p' as PersonId) as number,
+  )
+  expect([...countsOf(answers)]).toEqual([[reader, 1]])
+})
+
+test('where nothing of its own is left, no piece is left', () => {
+  const reader = levelActions('Reader')
+  const before = world(
+    person('p'),
+    node('above', 'root'),
+    node('below', 'above'),
+    grant('above', 'person:p', reader),
+    grant('below', 'person:p', levelActions('Editor')),
+  )
+  const own = allRows(before.grants).find(each => each.node === 'below') as Grant
+  const { index } = applyChanges(before, [{ table: 'grants', id: own.id, before: own, after: null }])
+  const rows = seenIn(answersFor(createSight(index, now), numberOf(index.persons, 'p' as PersonId) as number))
+  expect(Array.from({ length: seenCount(rows) }, (_, place) => seenAt(rows, place))).toEqual([
+    { node: numberOf(index.nodes, 'above' as NodeId), actions: reader, nodes: 2, within: none },
+  ])
 })
 
 const activeWho = (sight: Sight, node: number) =>

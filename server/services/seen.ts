@@ -10,7 +10,8 @@ import type { Asker } from './asker.ts'
 /** With more pieces than this the thread is asked: to go through them all would hold up others for milliseconds. */
 const atOnce = 40_000
 
-export const isLarge = ({ freeStretches }: AccessIndex): boolean => freeStretches.length > atOnce
+/** Whether the thread will be asked in any case: of what wide changes do. */
+export const isLarge = ({ freeStretches }: AccessIndex): boolean => freeStretches.length > 5000
 
 interface Of {
   readonly parts: Parts
@@ -37,7 +38,7 @@ async function told(
   const sight = sightOf(moment)
   const number = personById(sight, person)
   if (number === none) return new Int32Array()
-  if (!isLarge(index)) return inPlace[kind](answersFor(sight, number))
+  if (index.freeStretches.length <= atOnce) return inPlace[kind](answersFor(sight, number))
   const question = { kind, time: moment.at, person: number } as const
   return ask<typeof kind>(thread, { workspace, question, indexes: [index, index] })
 }
