@@ -1,3 +1,5 @@
+import { accessMistakes } from './mistakes-access.ts'
+
 /** A mistake that the tests of the core have to catch: what is found in a file, and what is put there instead. */
 export interface Mistake {
   readonly mistake: string
@@ -7,54 +9,7 @@ export interface Mistake {
 }
 
 export const mistakes: readonly Mistake[] = [
-  {
-    mistake: 'a draft in the bin is counted as a place at which one may do nothing',
-    file: 'access/what.ts',
-    find: 'const isHidden = answer !== noActions && hidesAsDraft(',
-    put: 'const isHidden = hidesAsDraft(',
-  },
-  {
-    mistake: 'what lies right in a draft that hides is not looked for at the top',
-    file: 'access/what.ts',
-    find: 'if (up === end || answer < 0) tops.push(...insideOf(head, stretch))',
-    put: 'if (up === end) tops.push(...insideOf(head, stretch))',
-  },
-  {
-    mistake: 'a row of the tree that is free is looked at as what it was',
-    file: 'index/walk.ts',
-    find: '|| read(stretches, row * inStretch.width + inStretch.head) === none) continue',
-    put: ') continue',
-  },
-  {
-    mistake: 'a walk ends where the web alone comes to see more',
-    file: 'access/effect.ts',
-    find: 'if (asked.isWeb || met.was === none || met.is === none) isAlike = false',
-    put: 'if (met.was === none || met.is === none) isAlike = false',
-  },
-  {
-    mistake: 'a walk ends where archives alone differ',
-    file: 'access/effect.ts',
-    find: '((met.statesBefore ^ met.statesAfter) & (state.archived | state.binned)) === 0',
-    put: 'true',
-  },
-  {
-    mistake: 'where somebody gives access above, what is hidden there is not counted',
-    file: 'access/effect.ts',
-    find: "return shared[depth] === true ? 'hidden' : 'none'",
-    put: "return 'none'",
-  },
-  {
-    mistake: 'everybody is told of what differs where they only see it',
-    file: 'access/effect.ts',
-    find: "return (held & sharing) !== 0 ? 'all' : 'own'",
-    put: "return 'all'",
-  },
-  {
-    mistake: 'the root and what lies right in it are one piece',
-    file: 'access/side-by-side.ts',
-    find: ' || isRoot(index, node)) alone.add(node)',
-    put: ') alone.add(node)',
-  },
+  ...accessMistakes,
   {
     mistake: 'one’s own raise is looked for only at the places themselves, whatever changes',
     file: 'changes/guards/own-raise.ts',
@@ -62,46 +17,10 @@ export const mistakes: readonly Mistake[] = [
     put: '',
   },
   {
-    mistake: 'limits stop at a break',
-    file: 'access/place.ts',
-    find: 'limits: joined(limits, parent.limits),',
-    put: 'limits: isBroken ? limits : joined(limits, parent.limits),',
-  },
-  {
-    mistake: 'what is given at the break itself does not count',
-    file: 'access/place.ts',
-    find: 'grants: isBroken ? own :',
-    put: 'grants: isBroken ? [] :',
-  },
-  {
-    mistake: 'a limit spares guests who are given share',
-    file: 'access/evaluate.ts',
-    find: 'if (isGuest) return intersect(intersect(held, capUnlessSpared), guestCeiling)',
-    put: 'if (isGuest) return intersect((given & share) !== 0 ? held : intersect(held, capUnlessSpared), guestCeiling)',
-  },
-  {
-    mistake: 'guests have no ceiling',
-    file: 'access/evaluate.ts',
-    find: 'if (isGuest) return intersect(intersect(held, capUnlessSpared), guestCeiling)',
-    put: 'if (isGuest) return intersect(held, capUnlessSpared)',
-  },
-  {
     mistake: 'an end still counts at its instant',
     file: 'base/instant.ts',
     find: 'at < span.until)',
     put: 'at <= span.until)',
-  },
-  {
-    mistake: 'makers do not see their own drafts',
-    file: 'access/evaluate.ts',
-    find: "!(read(stretches, base + inStretch.maker) === person && has(held, 'add'))",
-    put: 'true',
-  },
-  {
-    mistake: 'privileges that sleep in a scope count there',
-    file: 'access/powers.ts',
-    find: '[...privilegesOf(role)].filter(each => !isAsleep(each, over))',
-    put: 'privilegesOf(role)',
   },
   {
     mistake: 'effects on privileges forget what is had over the whole workspace',
@@ -134,24 +53,6 @@ export const mistakes: readonly Mistake[] = [
     put: 'false',
   },
   {
-    mistake: 'nothing is copied out of an archive',
-    file: 'access/evaluate.ts',
-    find: "actions('see', 'copy', 'share', 'seal')",
-    put: "actions('see', 'share', 'seal')",
-  },
-  {
-    mistake: 'guests count in every team',
-    file: 'access/subject.ts',
-    find: "person.kind === 'member' || rowOf(moment.state.teams, membership.team)?.welcomesGuests === true",
-    put: 'true',
-  },
-  {
-    mistake: 'guests are among all members',
-    file: 'access/subject.ts',
-    find: "isGuest ? 'guests' : 'everyone'",
-    put: "'everyone'",
-  },
-  {
     mistake: 'one may raise oneself',
     file: 'changes/judge.ts',
     find: 'moveGains, ownRaise, stewardLeft',
@@ -182,52 +83,16 @@ export const mistakes: readonly Mistake[] = [
     put: 'true',
   },
   {
-    mistake: 'a break does not keep the web out',
-    file: 'access/public.ts',
-    find: 'if ((bits & state.broken) !== 0) return false',
-    put: '',
-  },
-  {
-    mistake: 'limits on guests do not keep the web out',
-    file: 'access/public.ts',
-    find: 'const isForAll = (principalOf(found) & 3) === principalKind.all',
-    put: 'const isForAll = (principalOf(found) & 3) === principalKind.all && principalOf(found) !== 7',
-  },
-  {
     mistake: 'remedies of three edits are missed',
     file: 'remedies/why-not.ts',
     find: 'const mostEdits = 3',
     put: 'const mostEdits = 2',
   },
   {
-    mistake: 'an index loses the second entry of a place when the first goes',
-    file: 'index/entries.ts',
-    find: 'const second = nextOf(making, first)',
-    put: 'const second = undefined as Slot | undefined',
-  },
-  {
-    mistake: 'what lies below a new stretch stays in the old one',
-    file: 'index/tree.ts',
-    find: '  } else relabel(making, { top: node, was: within, becomes: stretch })',
-    put: '  } else write(stretchOf, node, stretch)',
-  },
-  {
     mistake: 'a page that two states share is written',
     file: 'base/column.ts',
     find: 'if (writing.isOwn[index] !== true || ',
     put: 'if (writing.pages[index] === undefined || ',
-  },
-  {
-    mistake: 'what is not seen at its head is not seen below it',
-    file: 'access/what.ts',
-    find: 'byStretch[stretch] = (byStretch[up] as number) & ~headHidden',
-    put: 'byStretch[stretch] = (byStretch[up] as number) < 0 ? 0 : (byStretch[up] as number)',
-  },
-  {
-    mistake: 'the effect on what lies below a place with something of its own is counted twice',
-    file: 'access/regions.ts',
-    find: 'nodes -= read(sizes, head)',
-    put: '',
   },
   {
     mistake: 'effects are told for now only',
@@ -290,22 +155,10 @@ export const mistakes: readonly Mistake[] = [
     put: ',',
   },
   {
-    mistake: 'the invited take no seat',
-    file: 'access/seats.ts',
-    find: "person.status === 'removed' ||",
-    put: "person.status === 'removed' || person.status === 'invited' ||",
-  },
-  {
     mistake: 'a role may come to hold what its author lacks',
     file: 'changes/edits/role-made.ts',
     find: 'given: gained(before, after),',
     put: 'given: before === null ? gained(before, after) : [],',
-  },
-  {
-    mistake: 'a restricted column is seen by all who see the row',
-    file: 'access/columns.ts',
-    find: "if (!isNamed(column.viewers)) return 'none'",
-    put: '',
   },
   {
     mistake: 'raising oneself through a column is not noticed',
@@ -324,12 +177,6 @@ export const mistakes: readonly Mistake[] = [
     file: 'changes/instants.ts',
     find: 'note({ flags, column: memberships, address: at + inMembership.times })',
     put: '',
-  },
-  {
-    mistake: 'a place keeps the grants of its parent through a break',
-    file: 'access/place.ts',
-    find: 'grants: isBroken ? own : joined(own, parent.grants),',
-    put: 'grants: joined(own, parent.grants),',
   },
   {
     mistake: 'anybody changes what a link of somebody else gives',
@@ -402,11 +249,5 @@ export const mistakes: readonly Mistake[] = [
     file: 'changes/edits/column.ts',
     find: "if (isHidden) return { code: 'unknown', what: 'column' }",
     put: '',
-  },
-  {
-    mistake: 'a draft shows itself to whoever sees the place, where archives are not asked',
-    file: 'access/evaluate.ts',
-    find: '    : heldIn(sight, person, node)',
-    put: '    : (addUp(sight, person, read(sight.index.stretchOf, node)), capped(sight.index, sum))',
   },
 ]

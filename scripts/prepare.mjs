@@ -48,7 +48,7 @@ export function buildPages() {
 }
 
 /**
- * What the server is started with. Files are read and written on threads, and each request waits for a few of them:
- * with Node's four, a write that waits for the disk holds up everybody's reading. Read before any of our code runs.
+ * What the server is started with. Files are read and written on threads: with Node's four, a write that waits for
+ * the disk holds up everybody who reads. Read before any of our code runs.
  */
 export const serverEnv = { UV_THREADPOOL_SIZE: '16', ...process.env }

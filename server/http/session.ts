@@ -35,9 +35,10 @@ class SignIns extends Rows {
   }
 
   override set(sid: string, data: session.SessionData, done?: (error?: unknown) => void): void {
+    // Before its row, not after: who ends the sign-in as soon as there is a row must find it here too.
+    this.#held.set(sid, { data: JSON.stringify(data), until: Date.now() + (data.cookie.maxAge ?? 0) })
     super.set(sid, data, error => {
-      const until = Date.now() + (data.cookie.maxAge ?? 0)
-      if (!isError(error)) this.#held.set(sid, { data: JSON.stringify(data), until })
+      if (isError(error)) this.#held.delete(sid)
       done?.(error)
     })
   }

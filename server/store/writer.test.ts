@@ -92,6 +92,25 @@ test('each is judged after those before it are written', async () => {
   expect(counts).toEqual([0, 1, 2])
 })
 
+test('who reads meanwhile waits for no write, and finds only what was confirmed', async () => {
+  await add('a')
+  let finish = () => {}
+  const finished = new Promise<void>(resolve => (finish = resolve))
+  let writing: Promise<unknown> = finished
+  await new Promise<void>(begun => {
+    const write = async (batch: Batch) => {
+      await adding('b')(batch)
+      begun()
+      await finished
+    }
+    writing = submit(writer, () => ok({ value: 'b', write }))
+  })
+  expect(await Promise.all([stored(), stored(), stored()])).toEqual([['a'], ['a'], ['a']])
+  finish()
+  await writing
+  expect(await stored()).toEqual(['a', 'b'])
+})
+
 const mail = (id: string, subject: string) => ({
   workspace: 'w',
   id,
