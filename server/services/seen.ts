@@ -10,8 +10,10 @@ import type { Asker } from './asker.ts'
 /** With more pieces than this the thread is asked: to go through them all would hold up others for milliseconds. */
 const atOnce = 40_000
 
-/** Whether the thread will be asked in any case: of what wide changes do. */
-export const isLarge = ({ freeStretches }: AccessIndex): boolean => freeStretches.length > 5000
+/** With more than this it is worth having the thread from the start: it will be asked what wide changes do. */
+const threadFrom = 5000
+
+export const isLarge = ({ freeStretches }: AccessIndex): boolean => freeStretches.length > threadFrom
 
 interface Of {
   readonly parts: Parts

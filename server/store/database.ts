@@ -21,7 +21,7 @@ export async function openDatabase(dataDir: string): Promise<Sequelize> {
 /** Sign-in sessions come and go with every visit: they stay out of the workspace file and its one writer. */
 export async function openSessionFile(dataDir: string): Promise<Sequelize> {
   const file = await openFile(dataDir, 'sessions.sqlite')
-  // Every request reads its session: none waits while it is written who was here last.
+  // Who lists or ends sign-ins does not wait while it is written who was here last.
   await file.query('PRAGMA journal_mode = WAL')
   return file
 }
