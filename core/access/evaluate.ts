@@ -25,7 +25,17 @@ import {
 } from '../levels/action.ts'
 import type { Moment } from '../state/state.ts'
 import type { Place } from './place.ts'
-import { isActiveIn, isWhom, nodeById, personById, type Sight, sightOf, type Whom, whomOf } from './sight.ts'
+import {
+  createWhom,
+  isActiveIn,
+  isWhom,
+  nodeById,
+  personById,
+  type Sight,
+  sightOf,
+  type Whom,
+  whomOf,
+} from './sight.ts'
 import type { Subject } from './subject.ts'
 
 /**
@@ -120,8 +130,9 @@ export const createSum = (): Sum => ({
   isGuest: false,
 })
 
-/** One for all checks: none waits while another one adds up. */
+/** One each for all checks: none waits while another one adds up. */
 const sum = createSum()
+const whom = createWhom()
 
 // Their own copies: what is imported is looked up anew at each use, and a check has no time for that.
 const end = none
@@ -138,7 +149,7 @@ const share = bitOf('share')
  */
 function addUp(sight: Sight, person: number, from: number): void {
   const { stretches, entries } = sight.index
-  const { self, kin, list, first, behind } = whomOf(sight, person)
+  const { self, kin, list, first, behind } = whomOf(sight, person, whom)
   clear(sum, kin === guests)
   for (let stretch = from; stretch !== end;) {
     const page = pageAt(stretches, stretch * stretchWidth)

@@ -64,10 +64,11 @@ export const createSight = (index: AccessIndex, time: Instant): Sight => ({
   longer: [],
 })
 
-/** Of another index at the same time: where it says the same of all people and teams, what was worked out of them stands. */
+/** Of another index: where it says the same of all people and teams, what was worked out of them stands. */
 export function createSightBeside(
-  { index: other, time, profiles, longer }: Sight,
+  { index: other, time: otherTime, profiles, longer }: Sight,
   index: AccessIndex,
+  time = otherTime,
 ): Sight {
   const isSame =
     index.people === other.people &&
@@ -77,11 +78,15 @@ export function createSightBeside(
   return isSame ? { index, time, profiles, longer } : createSight(index, time)
 }
 
+/** Of two moments between which nothing begins or ends: where the same is said of people, it is worked out once. */
+export function seeAlike(was: Moment, is: Moment): void {
+  if (!known.has(is)) known.set(is, createSightBeside(sightOf(was), is.state.index, is.at))
+}
+
 /** The sights of a moment and of the same instant in another state. */
 export function sightsOf(was: Moment, is: Moment): readonly [Sight, Sight] {
-  const sight = sightOf(was)
-  if (was.at === is.at && !known.has(is)) known.set(is, createSightBeside(sight, is.state.index))
-  return [sight, sightOf(is)]
+  if (was.at === is.at) seeAlike(was, is)
+  return [sightOf(was), sightOf(is)]
 }
 
 /** `none` if there is no such person. */
@@ -100,25 +105,31 @@ export const profileBase = (person: number): number => (person & ((1 << pageShif
 
 /** A person as entries see it: the principals that match. */
 export interface Whom {
-  readonly self: number
+  self: number
   /** Everyone, or the guests. */
-  readonly kin: number
+  kin: number
   /** Where the teams lie, and leads of teams. */
-  readonly list: Int32Array
-  readonly first: number
-  readonly behind: number
+  list: Int32Array
+  first: number
+  behind: number
 }
 
-export function whomOf(sight: Sight, person: number): Whom {
+export const createWhom = (): Whom => ({ self: none, kin: none, list: noTeams, first: 0, behind: 0 })
+const noTeams = new Int32Array()
+
+/** Whoever asks very often fills the same object each time. */
+export function whomOf(sight: Sight, person: number, whom: Whom = createWhom()): Whom {
   const profile = profileOf(sight, person)
   const base = profileBase(person)
   const bits = profile[base] as number
   const count = bits & inProfile.count
   const isLong = count >= inProfile.width
-  const list = isLong ? (sight.longer[person] as Int32Array) : profile
-  const first = isLong ? 0 : base + 1
-  const kin = (bits & inProfile.guest) === 0 ? everyone : guests
-  return { self: person * 4, kin, list, first, behind: isLong ? list.length : first + count }
+  whom.self = person * 4
+  whom.kin = (bits & inProfile.guest) === 0 ? everyone : guests
+  whom.list = isLong ? (sight.longer[person] as Int32Array) : profile
+  whom.first = isLong ? 0 : base + 1
+  whom.behind = isLong ? whom.list.length : whom.first + count
+  return whom
 }
 
 export function isWhom({ self, kin, list, first, behind }: Whom, principal: number): boolean {

@@ -10,7 +10,7 @@ import { isLimit, isLiveEntry, principalOf, someEntry } from '../index/walk.ts'
 import { actionsIn, checkIn } from './evaluate.ts'
 import type { Place } from './place.ts'
 import { somePerson } from './principals.ts'
-import { inProfile, isToldOf, nodeById, type Sight, sightOf, standing } from './sight.ts'
+import { isActiveIn, isToldOf, nodeById, type Sight, sightOf } from './sight.ts'
 
 export interface Reach {
   readonly person: Person
@@ -22,30 +22,42 @@ export interface Reach {
 /** Everyone with access at a node. People not yet active are answered as if they were, and marked. */
 export function who(moment: Moment, node: NodeId): Reach[] {
   const sight = sightOf(moment)
-  const number = nodeById(sight, node)
-  if (number === none) return []
   const { persons } = sight.index
-  return whoIn(sight, number).map(person => ({
-    person: rowOf(moment.state.persons, idOf(persons, person) as PersonId) as Person,
-    actions: actionsIn(sight, person, number),
-    isActive: (standing(sight, person) & inProfile.active) !== 0,
-  }))
+  const found: Reach[] = []
+  forEachWithAccess(sight, nodeById(sight, node), (person, actions) => {
+    const record = rowOf(moment.state.persons, idOf(persons, person) as PersonId) as Person
+    found.push({ person: record, actions, isActive: isActiveIn(sight, person) })
+  })
+  return found
 }
 
-/** The numbers of everyone with access at a node. Costs what those cost to whom something is given there. */
-export function whoIn(sight: Sight, node: number): number[] {
-  const seen = new Set<number>()
-  const found: number[] = []
+/** How many active people have access at a node: no record is looked up for it. */
+export function countActive(moment: Moment, node: NodeId): number {
+  const sight = sightOf(moment)
+  let count = 0
+  forEachWithAccess(sight, nodeById(sight, node), person => {
+    if (isActiveIn(sight, person)) count += 1
+  })
+  return count
+}
+
+/** Each once, by number. Costs what those cost to whom something is given there, and a byte for everybody else. */
+export function forEachWithAccess(
+  sight: Sight,
+  node: number,
+  visit: (person: number, actions: ActionSet) => void,
+): void {
+  if (node === none) return
+  const isSeen = new Uint8Array(sight.index.persons.length)
   someGrant(sight, read(sight.index.stretchOf, node), ({ principal }) =>
     somePerson(sight, principal, person => {
-      if (!seen.has(person)) {
-        seen.add(person)
-        if (isToldOf(sight, person) && actionsIn(sight, person, node) !== noActions) found.push(person)
-      }
+      if (isSeen[person] === 1) return false
+      isSeen[person] = 1
+      const actions = isToldOf(sight, person) ? actionsIn(sight, person, node) : noActions
+      if (actions !== noActions) visit(person, actions)
       return false
     }),
   )
-  return found
 }
 
 /** Whether an active person may share here. Only those are looked at to whom a grant gives share. */

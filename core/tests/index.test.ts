@@ -3,7 +3,7 @@ import { expect, test } from 'vitest'
 import { checkIn, seesWithin } from '../access/evaluate.ts'
 import { createSight, type Sight } from '../access/sight.ts'
 import { answerAt, answersFor, countsOf, seenAt, seenCount, seenIn, topsIn } from '../access/what.ts'
-import { whoIn } from '../access/who.ts'
+import { forEachWithAccess } from '../access/who.ts'
 import { allRows, rowOf } from '../base/collection.ts'
 import { none, read } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
@@ -194,10 +194,13 @@ test('where nothing of its own is left, no piece is left', () => {
   ])
 })
 
-const activeWho = (sight: Sight, node: number) =>
-  whoIn(sight, node)
-    .filter(person => checkIn(sight, person, node) !== noActions)
-    .sort((a, b) => a - b)
+function activeWho(sight: Sight, node: number): number[] {
+  const found: number[] = []
+  forEachWithAccess(sight, node, (person, actions) => {
+    if (checkIn(sight, person, node) === actions) found.push(person)
+  })
+  return found.sort((a, b) => a - b)
+}
 
 const everybodyAt = (sight: Sight, people: readonly PersonId[], node: number) =>
   people

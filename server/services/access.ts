@@ -11,7 +11,7 @@ import { givenTo, holdsBack } from '#core/access/matching.ts'
 import { actionsGiven, type Place } from '#core/access/place.ts'
 import { headsBelow, ownAt } from '#core/access/regions.ts'
 import { subjectOf } from '#core/access/subject.ts'
-import { who } from '#core/access/who.ts'
+import { countActive, who } from '#core/access/who.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
@@ -54,7 +54,7 @@ export async function accessView(asker: Asker, id: string): Promise<AccessView> 
   return {
     detail: 'own',
     mine: actions,
-    readers: who(asker.moment, place.node.id).filter(each => each.isActive).length,
+    readers: countActive(asker.moment, place.node.id),
     contact: contact === null ? null : nameOf(asker.moment, contact),
   }
 }

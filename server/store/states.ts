@@ -1,5 +1,6 @@
 import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
+import { seeAlike } from '#core/access/sight.ts'
 import { nextDue } from '#core/changes/passing.ts'
 import { nextBound } from '#core/state/moment.ts'
 import { type Moment, type State, workspaceOf } from '#core/state/state.ts'
@@ -57,11 +58,20 @@ export function publish(states: States, state: State, now: Instant): void {
   states.bySlug.set(slug, id)
   const passedTo = states.passedTo.get(id) ?? now
   states.passedTo.set(id, passedTo)
+  const moment = { state, at: now }
+  seeAsBefore(states, moment)
   states.published.set(id, {
-    moment: { state, at: now },
+    moment,
     holdsUntil: nextBound(state, now),
     dueAt: nextDue(state, passedTo),
   })
+}
+
+/** What was worked out of people for the published moment stands for another one, until something begins or ends. */
+export function seeAsBefore({ published }: States, moment: Moment): void {
+  const before = published.get(workspaceOf(moment.state).id)
+  if (before === undefined || moment.at < before.moment.at || moment.at >= before.holdsUntil) return
+  seeAlike(before.moment, moment)
 }
 
 /** Notes that what began and ended up to `now` stands in the history. */

@@ -4,7 +4,7 @@ import type { Instant } from '#core/base/instant.ts'
 import { ok, type Result } from '#core/base/result.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { type Moment, type State, workspaceOf } from '#core/state/state.ts'
-import { passTo, publish, type States } from './states.ts'
+import { passTo, publish, seeAsBefore, type States } from './states.ts'
 import { type Batch, createBatch, flush } from './batch.ts'
 import type { Tables } from './tables.ts'
 
@@ -211,5 +211,8 @@ function candidateOf(
   { next, now, workspace }: Pick<Round, 'next' | 'now'> & { workspace: WorkspaceId },
 ): Moment | undefined {
   const state = next.get(workspace) ?? writer.states.published.get(workspace)?.moment.state
-  return state === undefined ? undefined : momentOf(state, now)
+  if (state === undefined) return undefined
+  const moment = momentOf(state, now)
+  seeAsBefore(writer.states, moment)
+  return moment
 }
