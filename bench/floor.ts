@@ -4,7 +4,7 @@ import express from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
-import { compressed } from '#server/app.ts'
+import { packing } from '#server/http/packing.ts'
 import { createSessions, guardWrites } from '#server/http/session.ts'
 import type { Parts } from '#server/parts.ts'
 
@@ -12,11 +12,12 @@ import type { Parts } from '#server/parts.ts'
 export function fixedAnswer(parts: Parts, body: string): Promise<{ address: string; server: Server }> {
   const app = express()
   app.disable('x-powered-by')
+  app.disable('etag')
   app.use(helmet())
   const api = express.Router()
   api.use(pinoHttp({ logger: parts.log }))
-  api.use(rateLimit({ windowMs: 60_000, limit: 1e9, standardHeaders: 'draft-8', legacyHeaders: false }))
-  api.use(compressed())
+  api.use(rateLimit({ windowMs: 60_000, limit: 1e9, standardHeaders: 'draft-7', legacyHeaders: false }))
+  api.use(packing())
   api.use(createSessions(parts), express.json({ limit: '2mb' }), guardWrites)
   api.get('/fixed', (_request, response) => {
     response.set('cache-control', 'no-store').type('json').send(body)
