@@ -15,6 +15,7 @@ import type { Parts } from './parts.ts'
 import { isLarge } from './services/seen.ts'
 import { concerns } from './services/concern.ts'
 import { loadChoices } from './services/notices/choices.ts'
+import { createNewest, forgetOutdated } from './services/notices/newest.ts'
 import { passing, startClockwork, stopClockwork } from './services/passing.ts'
 import { openDatabase } from './store/database.ts'
 import { accountSets } from './store/accounts.ts'
@@ -74,9 +75,11 @@ export async function openParts({
     visits,
     ...(await accountSets(tables)),
     choices: await loadChoices(tables),
+    newest: createNewest(),
     misses: new Map(),
   }
   writer.pass = workspace => passing(parts, workspace)
+  writer.afterCommit.push(() => forgetOutdated(parts))
   writer.fault = error => log.error({ err: error as Error }, 'starts and ends could not be written')
   const close = async () => {
     await whenIdle(writer)

@@ -6,6 +6,7 @@ import type { Asker } from './services/asker.ts'
 import type { Concern } from './services/concern.ts'
 import type { AccountId } from '#core/base/ids.ts'
 import type { Choices } from './services/notices/choices.ts'
+import type { Newest } from './services/notices/newest.ts'
 import type { Visits } from './store/visits.ts'
 import type { Writer } from './store/writer.ts'
 import type { Thread } from './worker/asking.ts'
@@ -29,6 +30,7 @@ export interface Parts {
   /** The accounts whose address nobody has confirmed. */
   readonly unproven: Set<AccountId>
   readonly choices: Choices
+  readonly newest: Newest
   /** Wrong tries in a row, by what was tried. */
   readonly misses: Map<string, { readonly count: number; readonly at: Instant }>
 }

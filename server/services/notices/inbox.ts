@@ -1,16 +1,13 @@
-import { QueryTypes } from 'sequelize'
 import type { NoticeChoiceRequest, ReadNoticesRequest } from '#contract/requests.ts'
 import type { NoticesView } from '#contract/oversight-views.ts'
 import type { Parts } from '../../parts.ts'
 import type { Batch } from '../../store/batch.ts'
 import { problemOf } from '../../problem-error.ts'
-import type { NoticeRow } from '../../store/tables.ts'
 import type { Asker } from '../asker.ts'
 import { keepBook } from '../bookkeeping.ts'
 import { choiceOf, keepChoice } from './choices.ts'
 import { kindOf, noticeKinds } from './list.ts'
-
-const shownAtMost = 200
+import { newestOf, outdate } from './newest.ts'
 
 /** What a person was told, newest first, as far as it may still be told. */
 export async function noticesView(parts: Parts, asker: Asker): Promise<NoticesView> {
@@ -33,13 +30,6 @@ export async function noticesView(parts: Parts, asker: Asker): Promise<NoticesVi
   }
 }
 
-/** By a statement of our own: a finder of sequelize's asks for the columns of the table first, each time. */
-const newestOf = ({ writer }: Parts, { workspace, person }: Asker): Promise<NoticeRow[]> =>
-  writer.tables.database.query<NoticeRow>(
-    'SELECT * FROM "notices" WHERE "workspace" = $workspace AND "person" = $person ORDER BY "id" DESC LIMIT $most',
-    { type: QueryTypes.SELECT, bind: { workspace, person, most: shownAtMost } },
-  )
-
 /** Marks one's own notices; bookkeeping, so no history. */
 export async function markNotices(
   parts: Parts,
@@ -53,6 +43,7 @@ export async function markNotices(
       { readAt: isRead ? parts.clock() : null },
       { where, transaction },
     )
+    outdate(parts, { workspace, person })
   }
   await keepBook(parts, asker, { write })
   return noticesView(parts, asker)

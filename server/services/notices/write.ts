@@ -8,6 +8,7 @@ import { readerAt } from '../asker.ts'
 import { choiceOf } from './choices.ts'
 import type { Written } from './kind.ts'
 import { kindOf, noticeKinds } from './list.ts'
+import { outdate } from './newest.ts'
 
 /** Who is told what by what was written: rows without an id yet known to nobody. */
 export function noticesOf(parts: Parts, workspace: WorkspaceId, written: Written): NoticeRow[] {
@@ -39,6 +40,7 @@ export function writeNotices(
   const people = [...new Set(rows.map(row => row.person))]
   const wanted = rows.filter(row => choiceOf(parts, row) !== 'not at all')
   put(batch, tables.notices, { rows: wanted })
+  for (const person of people) outdate(parts, { workspace, person })
   const mails = people.flatMap(person => {
     const mailed = wanted.filter(row => row.person === person && choiceOf(parts, row) === 'by mail too')
     return mailed.length === 0 ? [] : mailOf(parts, { workspace, person, mailed, written })
