@@ -1,6 +1,7 @@
 import { rmSync } from 'node:fs'
+import { join } from 'node:path'
 import { pino } from 'pino'
-import { QueryTypes, Transaction } from 'sequelize'
+import { QueryTypes, Sequelize, Transaction } from 'sequelize'
 import { check } from '#core/access/evaluate.ts'
 import { eachRow, rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
@@ -165,14 +166,16 @@ function changeable(state: State, count: number): NodeId[] {
  */
 async function writeReadings(name: Name, { running: { parts }, running }: Signed): Promise<Reading[]> {
   const nodes = changeable(stateOf(running), writers * rounds)
-  const { database } = parts.writer.tables
-  await database.query('CREATE TABLE "floorSets" (revision INTEGER PRIMARY KEY, changes TEXT, effect TEXT)')
+  const storage = join(parts.config.dataDir, 'noskel.sqlite')
+  const plain = new Sequelize({ dialect: 'sqlite', storage, logging: false })
+  await plain.query('CREATE TABLE "floorSets" (revision INTEGER PRIMARY KEY, changes TEXT, effect TEXT)')
   const together: number[] = []
   const alone: number[] = []
   for (let turn = 0; turn < 4; turn += 1) {
     together.push((1000 * nodes.length) / (await once(() => writeTogether(running, nodes))))
-    alone.push((1000 * 100) / (await once(() => writeAlone(running, nodes.slice(0, 100)))))
+    alone.push((1000 * 100) / (await once(() => writeAlone(plain, nodes.slice(0, 100)))))
   }
+  await plain.close()
   return [
     {
       what: 'confirmed writes, fifty at once',
@@ -195,9 +198,8 @@ async function writeTogether({ parts }: Running, nodes: readonly NodeId[]): Prom
   await Promise.all(Array.from({ length: writers }, (_, index) => writer(index)))
 }
 
-/** The rows of the last change set, over and over. */
-async function writeAlone({ parts }: Running, nodes: readonly NodeId[]): Promise<void> {
-  const { database } = parts.writer.tables
+/** The rows of the last change set, over and over, by sequelize as it comes. */
+async function writeAlone(database: Sequelize, nodes: readonly NodeId[]): Promise<void> {
   const [last] = await database.query<{ changes: string; effect: string }>(
     'SELECT changes, effect FROM "changeSets" ORDER BY revision DESC LIMIT 1',
     { type: QueryTypes.SELECT },
