@@ -20,6 +20,7 @@ import { loadStates } from '#server/store/states.ts'
 import { fixedAnswer } from './floor.ts'
 import { middle } from './measure.ts'
 import { configFor, copyOfLarge } from './seeded.ts'
+import { isUndisturbed, stolenShare, type Stolen, watchStolen } from './stolen.ts'
 
 /**
  * Two hundred signed-in people read and twenty write at once on M, for ten minutes or as long as is said:
@@ -107,6 +108,7 @@ async function measure(): Promise<void> {
   process.stderr.write(`${clients.length} read and ${pens.length} write for ${values.minutes} minutes …\n`)
   const read = readerAt(address, (client, index) => pathsFor(address, client, index))
   const turns = inSeconds(seconds)
+  const stolen = watchStolen()
   const noted: Noted[] = []
   const [reads, writes] = await Promise.all([
     Promise.all(clients.map((client, index) => read(client, { ...turns, index }))),
@@ -116,7 +118,8 @@ async function measure(): Promise<void> {
   const readFixed = readerAt(fixedAddress, () => Promise.resolve(['/api/fixed']))
   const after = inSeconds(seconds / 5)
   const floor = await Promise.all(clients.map((client, index) => readFixed(client, { ...after, index })))
-  tell({ reads: reads.flat(), floor: floor.flat(), writes: writes.flat(), noted })
+  stolen.stop()
+  tell({ reads: reads.flat(), floor: floor.flat(), writes: writes.flat(), noted, stolen, ...turns })
   server.send('stop')
   await once(server, 'exit')
   rmSync(dataDir, { recursive: true, force: true })
@@ -204,6 +207,7 @@ function inSeconds(seconds: number): Pick<Turns, 'from' | 'until'> {
 interface Read {
   /** The last word of what was opened. */
   readonly what: string
+  readonly at: number
   readonly took: number
   readonly isRefused: boolean
 }
@@ -222,7 +226,8 @@ function readerAt(address: string, pathsOf: (client: Client, index: number) => P
       const took = performance.now() - began
       // What a place told before may not be there any more for who looks: that is no fault.
       const isRefused = status !== 200 && status !== 404
-      if (performance.timeOrigin + began > from) reads.push({ what: whatOf(path), took, isRefused })
+      const at = performance.timeOrigin + began
+      if (at > from) reads.push({ what: whatOf(path), at, took, isRefused })
       await pause(around(readEvery))
     }
     return reads
@@ -286,14 +291,15 @@ async function note(server: ChildProcess, noted: Noted[], until: number): Promis
   }
 }
 
-interface Measured {
+interface Measured extends Pick<Turns, 'from' | 'until'> {
   readonly reads: readonly Read[]
   readonly floor: readonly Read[]
   readonly writes: readonly number[]
   readonly noted: readonly Noted[]
+  readonly stolen: Stolen
 }
 
-function tell({ reads, floor, writes, noted }: Measured): void {
+function tell({ reads, floor, writes, noted, stolen, from, until }: Measured): void {
   const third = Math.ceil(noted.length / 3)
   const memory = noted.map(each => each.memory)
   const refused = [...reads, ...floor].filter(each => each.isRefused)
@@ -306,13 +312,18 @@ function tell({ reads, floor, writes, noted }: Measured): void {
       '| | how many | half took up to | all but one in a hundred up to | ratio |',
       '|---|---:|---:|---:|---:|',
       row('reads', taken(reads)),
+      row(
+        'reads while others on the same hardware took nothing',
+        taken(reads.filter(each => isUndisturbed(stolen, each.at, each.took))),
+      ),
       ...kinds,
       row('writes', writes),
       row('floor: one fixed answer through the same stack', taken(floor)),
       '',
       `${refused.length} refused or failed. Memory: ${middle(memory.slice(third, 2 * third)).toFixed(0)} MiB in the middle of the`,
       `second third, ${middle(memory.slice(2 * third)).toFixed(0)} MiB of the last. In the middle of spans of five seconds, the longest that the`,
-      `server was held was ${middle(noted.map(each => each.held)).toFixed(0)} ms.`,
+      `server was held was ${middle(noted.map(each => each.held)).toFixed(0)} ms. Others took ${(100 * stolenShare(stolen, from, until)).toFixed(1)} % of`,
+      'the time of the processors.',
     ].join('\n'),
   )
 }
