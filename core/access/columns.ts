@@ -1,5 +1,6 @@
 import { rowOf, rowsBy } from '../base/collection.ts'
 import type { ColumnId, NodeId, PersonId } from '../base/ids.ts'
+import { compareWords } from '../base/words.ts'
 import { has } from '../levels/action.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { Moment } from '../state/state.ts'
@@ -50,4 +51,4 @@ const stewardsBoard = (moment: Moment, subject: Subject, board: NodeId): boolean
 export const columnsSeen = (moment: Moment, subject: Subject, board: Place): BoardColumn[] =>
   rowsBy(moment.state.columns, 'board', board.node.id)
     .filter(column => columnAccess(moment, subject, { place: board, column }) !== 'none')
-    .sort((a, b) => a.order - b.order || a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1))
+    .sort((a, b) => a.order - b.order || compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1))

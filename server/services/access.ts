@@ -16,6 +16,7 @@ import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
 import { idOf, numberOf } from '#core/base/numbering.ts'
+import { compareWords } from '#core/base/words.ts'
 import { state } from '#core/index/layout.ts'
 import { has, intersect } from '#core/levels/action.ts'
 import type { Grant, Limit } from '#core/rules/entry.ts'
@@ -26,7 +27,6 @@ import type { ContentNode } from '#core/tree/node.ts'
 import { requestsAt } from './access-requests.ts'
 import { exceptionsBelow } from './exceptions.ts'
 import { type Asker, maySee, nameOf, placeName, seenPlace } from './asker.ts'
-import { collator } from './collator.ts'
 import { principalName } from './principal.ts'
 
 /**
@@ -89,7 +89,7 @@ function grantsAt(asker: Asker, place: Place): GrantView[] {
     .filter(grant => !isOver(grant, at))
     .map(grant => grantView(asker, place.node.id, grant))
     .sort(
-      (a, b) => Number(b.isHere) - Number(a.isHere) || order(a) - order(b) || a.name.localeCompare(b.name),
+      (a, b) => Number(b.isHere) - Number(a.isHere) || order(a) - order(b) || compareWords(a.name, b.name),
     )
 }
 
@@ -144,7 +144,7 @@ function heldBy({ moment }: Asker, place: Place, limit: Limit) {
     else if (actions !== actionsAt(moment, subject, place))
       holds.push({ id: person.id, name: nameOf(moment, person.id) })
   }
-  return { holds: holds.sort((a, b) => a.name.localeCompare(b.name)), spares }
+  return { holds: holds.sort((a, b) => compareWords(a.name, b.name)), spares }
 }
 
 /** So many are named at once: where everybody can open a place, thousands could be. */
@@ -177,7 +177,7 @@ function everybodyAt(asker: Asker, place: Place): ReachView[] {
       status: person.status,
       actions,
     }))
-    .sort((a, b) => b.actions - a.actions || collator.compare(a.name, b.name))
+    .sort((a, b) => b.actions - a.actions || compareWords(a.name, b.name))
 }
 
 function namesAt(asker: Asker, place: Place): PrincipalName[] {
@@ -185,5 +185,5 @@ function namesAt(asker: Asker, place: Place): PrincipalName[] {
   principals.delete(personPrincipal(asker.person))
   return [...principals]
     .map(principal => principalName(asker, principal))
-    .sort((a, b) => order(a) - order(b) || a.name.localeCompare(b.name))
+    .sort((a, b) => order(a) - order(b) || compareWords(a.name, b.name))
 }

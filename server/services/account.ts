@@ -5,6 +5,7 @@ import type { SessionView } from '#contract/views.ts'
 import type { AccountId } from '#core/base/ids.ts'
 import { rowsBy } from '#core/base/collection.ts'
 import { isActive } from '#core/access/subject.ts'
+import { compareWords } from '#core/base/words.ts'
 import type { Person } from '#core/people/person.ts'
 import { type Moment, workspaceOf } from '#core/state/state.ts'
 import { newAccountRow, writeAccount } from '../store/accounts.ts'
@@ -130,7 +131,7 @@ export function personsOf(parts: Parts, account: AccountId): Here[] {
     return person === undefined ? [] : [{ moment, person }]
   })
   return found.sort((a, b) =>
-    workspaceOf(a.moment.state).name.localeCompare(workspaceOf(b.moment.state).name),
+    compareWords(workspaceOf(a.moment.state).name, workspaceOf(b.moment.state).name),
   )
 }
 

@@ -4,6 +4,7 @@ import type { ColumnReachView, ColumnView } from '#contract/views.ts'
 import { checkColumn, columnAccess, columnsSeen } from '#core/access/columns.ts'
 import { peopleOf } from '#core/access/subject.ts'
 import type { NodeId } from '#core/base/ids.ts'
+import { compareWords } from '#core/base/words.ts'
 import { has } from '#core/levels/action.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { problemOf } from '../problem-error.ts'
@@ -44,7 +45,7 @@ export function columnPeopleView(
   })
   return paged(
     asker.moment,
-    reached.sort((a, b) => a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1)),
+    reached.sort((a, b) => compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1)),
     page,
   )
 }

@@ -6,11 +6,11 @@ import { binTime } from '#core/state/dates.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { idOf } from '#core/base/numbering.ts'
+import { compareWords } from '#core/base/words.ts'
 import { childrenOf, pathOf, privateFolderOf } from '#core/state/state.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
 import { type ContentNode, kindsWithin } from '#core/tree/node.ts'
 import type { Parts } from '../parts.ts'
-import { collator } from './collator.ts'
 import { type Asker, holdsAt, knowsPerson, nameOf, pathWords, seenPath, seenPlace } from './asker.ts'
 import { findPlaces } from './find-places.ts'
 import { seenTops } from './seen.ts'
@@ -28,7 +28,7 @@ export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
     const node = rowOf(nodes, idOf(index.nodes, number) as NodeId) as ContentNode
     if (node.id !== kept?.id) tops.push(seenItem(asker, node) as TreeItem)
   }
-  tops.sort((a, b) => collator.compare(a.name, b.name))
+  tops.sort((a, b) => compareWords(a.name, b.name))
   const standsAtTop = (item: TreeItem) => !subject.isGuest && (item.home === 'team' || item.home === 'shared')
   return {
     kept: kept === undefined ? null : seenItem(asker, kept),
@@ -74,7 +74,7 @@ export function binView(asker: Asker): BinnedView[] {
       const above = pathOf(asker.moment.state, node.id).slice(1)
       return above.some(each => each.binned !== null) ? [] : [binnedView(asker, node, above)]
     })
-    .sort((a, b) => a.name.localeCompare(b.name))
+    .sort((a, b) => compareWords(a.name, b.name))
 }
 
 function binnedView(asker: Asker, node: ContentNode, above: readonly ContentNode[]): BinnedView {

@@ -6,6 +6,7 @@ import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Counted } from '#core/impact/summed.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
+import { compareWords } from '#core/base/words.ts'
 import { type Moment, pathOf } from '#core/state/state.ts'
 import { type Asker, nameOf, pathWords } from './asker.ts'
 
@@ -105,8 +106,8 @@ export function inOrder<View extends DifferenceView>(views: readonly View[]): Vi
   const wayTo = ({ place }: View) => (place.path === '' ? place.name : `${place.path} › ${place.name}`)
   return views.toSorted(
     (a, b) =>
-      a.person.name.localeCompare(b.person.name) ||
+      compareWords(a.person.name, b.person.name) ||
       (a.person.id < b.person.id ? -1 : a.person.id > b.person.id ? 1 : 0) ||
-      wayTo(a).localeCompare(wayTo(b)),
+      compareWords(wayTo(a), wayTo(b)),
   )
 }

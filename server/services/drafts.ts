@@ -4,6 +4,7 @@ import type { DraftRequest, GatherRequest, HandRequest } from '#contract/request
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
+import { compareWords } from '#core/base/words.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import { applyEdits, lacksRights } from '#core/changes/judge.ts'
@@ -166,7 +167,7 @@ export async function takersView(parts: Parts, asker: Asker, id: string): Promis
       .filter(each => each.id !== asker.person && isActive(moment, each) && knowsPerson(asker, each.id))
       .filter(each => mayApply(each.id))
       .map(({ id }) => ({ id, name: nameOf(moment, id) }))
-      .sort((a, b) => a.name.localeCompare(b.name)),
+      .sort((a, b) => compareWords(a.name, b.name)),
   }
 }
 

@@ -7,6 +7,7 @@ import { subjectOf } from '#core/access/subject.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { idOf, numberOf } from '#core/base/numbering.ts'
+import { compareWords } from '#core/base/words.ts'
 import { state } from '#core/index/layout.ts'
 import { has, holds } from '#core/levels/action.ts'
 import { partsOf } from '#core/rules/principal.ts'
@@ -56,7 +57,7 @@ export async function exceptionsBelow(
   return {
     below: below
       .map(each => ({ each, way: wayTo(each) }))
-      .sort((a, b) => a.way.localeCompare(b.way))
+      .sort((a, b) => compareWords(a.way, b.way))
       .map(({ each }) => each),
     moreBelow: known.length - below.length,
     hiddenBelow,

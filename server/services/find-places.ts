@@ -3,6 +3,7 @@ import type { FoundPlaceView } from '#contract/people-views.ts'
 import { check } from '#core/access/evaluate.ts'
 import { idsHolding, rowOf } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
+import { compareWords } from '#core/base/words.ts'
 import type { ActionSet } from '#core/levels/action.ts'
 import { pathOf } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
@@ -52,4 +53,4 @@ export const foundView = (asker: Asker, { id, name }: ContentNode, actions: Acti
 })
 
 const inOrder = (found: readonly FoundPlaceView[]) =>
-  found.toSorted((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path))
+  found.toSorted((a, b) => compareWords(a.name, b.name) || compareWords(a.path, b.path))

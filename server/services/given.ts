@@ -10,6 +10,7 @@ import { who } from '#core/access/who.ts'
 import { rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
+import { compareWords } from '#core/base/words.ts'
 import { type ActionSet, has, holds, intersect } from '#core/levels/action.ts'
 import type { Gives, Grant } from '#core/rules/entry.ts'
 import { partsOf, personPrincipal, type Principal } from '#core/rules/principal.ts'
@@ -39,7 +40,7 @@ export function givenView(asker: Asker, { principal, places }: GivenQuery): Give
       .flatMap(grant => givenAt(asker, grant, asked) ?? [])
       .sort(
         (a, b) =>
-          wayTo(a.place).localeCompare(wayTo(b.place)) || order(a) - order(b) || a.name.localeCompare(b.name),
+          compareWords(wayTo(a.place), wayTo(b.place)) || order(a) - order(b) || compareWords(a.name, b.name),
       ),
     places: shared,
     others: ids.length - shared.length,

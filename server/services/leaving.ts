@@ -5,6 +5,7 @@ import { isActive, peopleIn } from '#core/access/subject.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { MembershipId, NodeId, PersonId, TeamId } from '#core/base/ids.ts'
 import { always } from '#core/base/instant.ts'
+import { compareWords } from '#core/base/words.ts'
 import { knowsTeam, lacksTeam } from '#core/changes/context.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
 import { leftAlone } from '#core/changes/guards/steward-left.ts'
@@ -29,7 +30,7 @@ export function leavingView(asker: Asker, id: string): LeavingView {
     teams,
     places: told
       .map(node => placeView(asker, node, withTeam.get(node) ?? null))
-      .sort((a, b) => a.name.localeCompare(b.name) || a.path.localeCompare(b.path)),
+      .sort((a, b) => compareWords(a.name, b.name) || compareWords(a.path, b.path)),
     hasMore: told.length < left.length || teams.length < alone.length,
     guests: allRows(moment.state.persons)
       .filter(each => each.contact === person.id && each.status !== 'removed')

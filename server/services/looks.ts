@@ -5,6 +5,7 @@ import { mayUse } from '#core/access/powers.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'
 import type { LookId, NodeId, PersonId } from '#core/base/ids.ts'
+import { compareWords } from '#core/base/words.ts'
 import { noActions } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { Look } from '#core/people/asking.ts'
@@ -13,7 +14,6 @@ import type { ContentNode } from '#core/tree/node.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, mayOutline, maySee, nameOf, readerAt } from './asker.ts'
-import { collator } from './collator.ts'
 import { lookView } from './look.ts'
 import { nameView } from './people.ts'
 import { throughWords } from './reach.ts'
@@ -36,14 +36,14 @@ export function looksView(parts: Parts, asker: Asker): LooksView {
         ? people
             .filter(each => each.id !== person)
             .map(nameView)
-            .sort((a, b) => collator.compare(a.name, b.name))
+            .sort((a, b) => compareWords(a.name, b.name))
         : [],
     holders: people
       .flatMap(({ id }) => {
         const held = looking.filter(each => mayUse(moment, id, each))
         return held.length === 0 ? [] : [{ person: { id, name: nameOf(moment, id) }, privileges: held }]
       })
-      .sort((a, b) => collator.compare(a.person.name, b.person.name)),
+      .sort((a, b) => compareWords(a.person.name, b.person.name)),
     looks: allRows(moment.state.looks)
       .filter(each => readsAll || each.by === person)
       .sort((a, b) => b.at - a.at)
@@ -142,7 +142,7 @@ function privateFolders({ asker, eyes }: Looking): LookedView['kept'] {
   const owners = homes.flatMap(({ home }) =>
     home?.of === 'person' ? [nameOf(asker.moment, home.person)] : [],
   )
-  return { of: owners.sort(collator.compare).slice(0, namedAtMost), count: owners.length }
+  return { of: owners.sort(compareWords).slice(0, namedAtMost), count: owners.length }
 }
 
 function placeView(looking: Looking, node: ContentNode): LookedPlaceView {

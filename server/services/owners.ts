@@ -1,10 +1,10 @@
 import type { HandoverView, OwnersView } from '#contract/role-views.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
+import { compareWords } from '#core/base/words.ts'
 import type { Handover } from '#core/people/asking.ts'
 import { guestRole, ownerRole } from '#core/people/role.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, nameOf } from './asker.ts'
-import { collator } from './collator.ts'
 import { nameView } from './people.ts'
 
 /** The owners and what they have offered, for owners. */
@@ -16,7 +16,7 @@ export function ownersView(asker: Asker): OwnersView {
       .flatMap(holding => rowOf(state.persons, holding.person) ?? [])
       .filter(person => person.status !== 'removed')
       .map(nameView)
-      .sort((a, b) => collator.compare(a.name, b.name)),
+      .sort((a, b) => compareWords(a.name, b.name)),
     handovers: allRows(state.handovers).map(each => handoverView(asker, each)),
     roles: allRows(state.roles)
       .filter(role => role.id !== ownerRole && role.id !== guestRole)

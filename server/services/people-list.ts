@@ -8,10 +8,10 @@ import { isActive } from '#core/access/subject.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import type { Person } from '#core/people/person.ts'
 import type { TeamId } from '#core/base/ids.ts'
+import { compareWords } from '#core/base/words.ts'
 import { lastSeenOf } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from './asker.ts'
-import { collator } from './collator.ts'
 import { keeperOf, peopleFor, personView } from './people.ts'
 
 /**
@@ -154,4 +154,4 @@ const sortKeys: Readonly<
 const standingSorts: ReadonlySet<string> = new Set(['active', 'ends', 'status'])
 
 const compared = (a: Key, b: Key): number =>
-  typeof a === 'string' && typeof b === 'string' ? collator.compare(a, b) : a === b ? 0 : a < b ? -1 : 1
+  typeof a === 'string' && typeof b === 'string' ? compareWords(a, b) : a === b ? 0 : a < b ? -1 : 1

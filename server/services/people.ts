@@ -16,6 +16,7 @@ import { placeOf } from '#core/access/place.ts'
 import { powersOf } from '#core/access/powers.ts'
 import { takesSeat } from '#core/access/seats.ts'
 import { isActive, peopleOf, subjectOf, teamsOf } from '#core/access/subject.ts'
+import { compareWords } from '#core/base/words.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { lacksHandingOn, lacksInviting } from '#core/changes/edits/invitation.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
@@ -29,7 +30,6 @@ import { lastSeenOf, signInsOf } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
-import { collator } from './collator.ts'
 import { mayAskOf } from './questions.ts'
 import { deviceOf, publicId } from './sign-ins.ts'
 
@@ -83,7 +83,7 @@ function byName(moment: Moment): readonly Person[] {
   const { persons } = moment.state
   const known = sorted.get(persons)
   if (known !== undefined) return known
-  const people = [...peopleOf(moment)].sort((a, b) => collator.compare(callOf(a), callOf(b)))
+  const people = [...peopleOf(moment)].sort((a, b) => compareWords(callOf(a), callOf(b)))
   sorted.set(persons, people)
   return people
 }
@@ -128,7 +128,7 @@ export const personTeams = ({ moment, person: reader }: Asker, person: Person): 
       const row = rowOf(moment.state.teams, team)
       return { id: team, name: row?.name ?? '', lead, isForAll: row?.joining === 'everyone' }
     })
-    .sort((a, b) => collator.compare(a.name, b.name))
+    .sort((a, b) => compareWords(a.name, b.name))
 
 const keepingView = (parts: Parts, asker: Asker, person: Person): KeepingView => ({
   ...standingView(parts, asker, person),
@@ -189,7 +189,7 @@ function reachedByGuest(asker: Asker, { id }: Person): PlaceName[] {
     )
     .filter(node => mayAskOf(asker, id, node))
     .map(node => ({ id: node, name: rowOf(moment.state.nodes, node)?.name ?? '' }))
-    .sort((a, b) => collator.compare(a.name, b.name))
+    .sort((a, b) => compareWords(a.name, b.name))
 }
 
 const privilegeFor = {

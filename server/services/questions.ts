@@ -11,6 +11,7 @@ import { actionsAt, check } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { who } from '#core/access/who.ts'
+import { compareWords } from '#core/base/words.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { type Moment, pathOf, rootOf } from '#core/state/state.ts'
 import type { Person } from '#core/people/person.ts'
@@ -20,7 +21,6 @@ import { problemOf } from '../problem-error.ts'
 import { ask } from '../worker/asking.ts'
 import { answer } from '../worker/question.ts'
 import { type Asker, asks, knowsPerson, mayName, maySee, nameOf, pathWords, seenPlace } from './asker.ts'
-import { collator } from './collator.ts'
 import { findPlaces, foundView } from './find-places.ts'
 
 /** What an answer is given about: the present moment, or the same workspace at a past one. */
@@ -83,7 +83,7 @@ export function whoView({ asker, moment }: Asked, id: string, page: PageQuery): 
   const reached = who(moment, place.node.id)
     .filter(each => has(actions, 'share') || knowsPerson(asker, each.person.id))
     .map(({ person, actions }) => reachView(moment, person, actions))
-    .sort((a, b) => b.actions - a.actions || collator.compare(a.name, b.name) || (a.id < b.id ? -1 : 1))
+    .sort((a, b) => b.actions - a.actions || compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1))
   return paged(moment, reached, page)
 }
 
@@ -173,7 +173,7 @@ export async function placesToAsk(asker: Asker, find: string): Promise<FoundPlac
     return known
       .filter(node => node.parent !== null && fits(node))
       .map(node => foundView(asker, node, check(moment, person, node.id)))
-      .sort((a, b) => a.name.localeCompare(b.name))
+      .sort((a, b) => compareWords(a.name, b.name))
       .slice(0, shownAtMost)
   return findPlaces(asker, { find, may: id => mayName(asker, id), fits })
 }

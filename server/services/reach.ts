@@ -23,6 +23,7 @@ import { momentOf } from '#core/state/moment.ts'
 import type { Person } from '#core/people/person.ts'
 import { applyChanges, type Moment, type State, workspaceOf } from '#core/state/state.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
+import { compareWords } from '#core/base/words.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, holdsAt, knowsPerson, nameOf, pathWords, readerAt } from './asker.ts'
@@ -125,7 +126,7 @@ async function reachedBy(
     }
     if (place % atOnce === atOnce - 1) await setImmediate()
   }
-  return found.map(({ view, alike }) => ({ ...view, alike })).sort((a, b) => wayTo(a).localeCompare(wayTo(b)))
+  return found.map(({ view, alike }) => ({ ...view, alike })).sort((a, b) => compareWords(wayTo(a), wayTo(b)))
 }
 
 function reachedAt(

@@ -5,6 +5,7 @@ import { rowOf } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import { peopleOf } from '#core/access/subject.ts'
 import { check } from '#core/access/evaluate.ts'
+import { compareWords } from '#core/base/words.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { judge, lacksRights } from '#core/changes/judge.ts'
 import { type Action, has } from '#core/levels/action.ts'
@@ -100,7 +101,7 @@ function remedyView(asker: Asker, { edits, beyond }: Remedy): RemedyView {
     mayI,
     others: others
       .map(({ id }) => ({ id, name: nameOf(moment, id) }))
-      .sort((a, b) => a.name.localeCompare(b.name)),
+      .sort((a, b) => compareWords(a.name, b.name)),
   }
 }
 

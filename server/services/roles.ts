@@ -3,6 +3,7 @@ import { powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { PersonId, RoleId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
+import { compareWords } from '#core/base/words.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
 import { lacksRoleFor } from '#core/changes/edits/role.ts'
@@ -13,7 +14,6 @@ import { guestRole, privilegesOf, type Role } from '#core/people/role.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
-import { collator } from './collator.ts'
 import { callOf, nameView, overWords } from './people.ts'
 
 /** All roles with who holds them, and what of them the asker may change. */
@@ -34,7 +34,7 @@ export function rolesView(asker: Asker): RolesView {
 }
 
 const byRung = (roles: readonly Role[]): Role[] =>
-  roles.toSorted((a, b) => b.rung - a.rung || collator.compare(a.name, b.name))
+  roles.toSorted((a, b) => b.rung - a.rung || compareWords(a.name, b.name))
 
 function roleView(asker: Asker, role: Role): RoleDetailView {
   const { moment, person: author } = asker
@@ -97,7 +97,7 @@ export function holdersView(asker: Asker, id: string): HolderView[] {
   const role = rowOf(asker.moment.state.roles, id as RoleId)
   if (role === undefined) throw problemOf('not-found')
   return holdersOf(asker, role.id)
-    .sort((a, b) => collator.compare(callOf(a.person), callOf(b.person)))
+    .sort((a, b) => compareWords(callOf(a.person), callOf(b.person)))
     .map(({ holding, person }) => ({
       holding: holding.id,
       person: nameView(person),
@@ -153,7 +153,7 @@ function scopesOf({ moment, person }: Asker): Scope[] {
   if (!assigning.some(power => power.scope.over === 'workspace')) return assigning.map(power => power.scope)
   const teams = allRows(moment.state.teams)
     .filter(team => !team.archived && knowsTeam(moment, person, team.id))
-    .sort((a, b) => collator.compare(a.name, b.name))
+    .sort((a, b) => compareWords(a.name, b.name))
   return [
     { over: 'workspace' },
     { over: 'guests' },

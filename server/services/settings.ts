@@ -5,6 +5,7 @@ import { none, read } from '#core/base/column.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
 import { idOf } from '#core/base/numbering.ts'
+import { compareWords } from '#core/base/words.ts'
 import { inStretch, state as inState } from '#core/index/layout.ts'
 import type { Role } from '#core/people/role.ts'
 import { noActions } from '#core/levels/action.ts'
@@ -18,7 +19,7 @@ export function settingsView(parts: Parts, asker: Asker): SettingsView {
   if (!asks(asker, 'edit settings') && !asks(asker, 'security')) throw problemOf('not-found')
   const current = asker.moment.state
   const workspace = workspaceOf(current)
-  const roles = allRows(current.roles).sort((a, b) => b.rung - a.rung || a.name.localeCompare(b.name))
+  const roles = allRows(current.roles).sort((a, b) => b.rung - a.rung || compareWords(a.name, b.name))
   return {
     name: workspace.name,
     timeZone: workspace.timeZone,

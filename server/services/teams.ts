@@ -7,6 +7,7 @@ import { peopleIn } from '#core/access/subject.ts'
 import { allRows, rowsBy } from '#core/base/collection.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
 import type { Instant } from '#core/base/instant.ts'
+import { compareWords } from '#core/base/words.ts'
 import { archiveTime, lacksDeleting } from '#core/changes/edits/team-delete.ts'
 import { requestOf } from '#core/changes/edits/member.ts'
 import { has, noActions, union } from '#core/levels/action.ts'
@@ -19,7 +20,7 @@ export function teamsView(asker: Asker): TeamView[] {
   return allRows(asker.moment.state.teams)
     .filter(team => knowsTeam(asker.moment, asker.person, team.id))
     .map(team => teamView(asker, team))
-    .sort((a, b) => a.name.localeCompare(b.name))
+    .sort((a, b) => compareWords(a.name, b.name))
 }
 
 function teamView(asker: Asker, team: Team): TeamView {
@@ -78,7 +79,7 @@ const peopleView = (asker: Asker, team: Team): TeamPersonView[] =>
       lead,
       until: membershipEnd(asker, team, person),
     }))
-    .sort((a, b) => Number(b.lead) - Number(a.lead) || a.name.localeCompare(b.name))
+    .sort((a, b) => Number(b.lead) - Number(a.lead) || compareWords(a.name, b.name))
 
 /** Those who ask to be let in and have no answer yet, the first first. */
 const requestsFor = ({ moment }: Asker, { id: team }: Team): RequestView[] =>
@@ -104,7 +105,7 @@ function channelsView({ moment, subject }: Asker, team: Team): ChannelView[] {
       isArchived: archived,
       mayPost: rights.post,
     }))
-    .sort((a, b) => a.name.localeCompare(b.name))
+    .sort((a, b) => compareWords(a.name, b.name))
 }
 
 function homeView(asker: Asker, team: Team): TeamView['home'] {

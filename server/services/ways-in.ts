@@ -3,6 +3,7 @@ import type { OfferRequest } from '#contract/edit-requests.ts'
 import { check } from '#core/access/evaluate.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
+import { compareWords } from '#core/base/words.ts'
 import { type Context, knowsTeam } from '#core/changes/context.ts'
 import { lacksHandingOn } from '#core/changes/edits/invitation.ts'
 import { isLinkOpen, lacksWithdrawingLink, offerOf } from '#core/changes/edits/join-link.ts'
@@ -25,7 +26,7 @@ export function waysInView(parts: Parts, asked: Asker): WaysInView {
   return {
     welcomeSets: allRows(state.welcomeSets)
       .map(each => welcomeSetView(asker, each))
-      .sort((a, b) => a.name.localeCompare(b.name)),
+      .sort((a, b) => compareWords(a.name, b.name)),
     joinLinks: allRows(state.joinLinks)
       .map(each => joinLinkView(parts, asker, each))
       .sort((a, b) => b.at - a.at),

@@ -10,6 +10,7 @@ import { SortHead } from '../../ui/SortHead.tsx'
 import { NewRole } from './NewRole.tsx'
 import { RolePanel } from './RolePanel.tsx'
 import { RolesHead } from './RolesHead.tsx'
+import { compareWords } from '#core/base/words.ts'
 
 /** The roles of the workspace, with the chosen one or a new one at the right. */
 export function RolesScreen() {
@@ -81,8 +82,8 @@ interface TableProps {
 }
 
 const sorts = {
-  name: (a: RoleDetailView, b: RoleDetailView) => a.name.localeCompare(b.name),
-  rung: (a: RoleDetailView, b: RoleDetailView) => b.rung - a.rung || a.name.localeCompare(b.name),
+  name: (a: RoleDetailView, b: RoleDetailView) => compareWords(a.name, b.name),
+  rung: (a: RoleDetailView, b: RoleDetailView) => b.rung - a.rung || compareWords(a.name, b.name),
   privileges: (a: RoleDetailView, b: RoleDetailView) => b.privileges.length - a.privileges.length,
   people: (a: RoleDetailView, b: RoleDetailView) => b.people - a.people,
   made: (a: RoleDetailView, b: RoleDetailView) => (b.madeAt ?? 0) - (a.madeAt ?? 0),
