@@ -80,6 +80,9 @@ function keepConnection(manager: Connections): void {
 function withoutTrace(run: () => void): void {
   const { stackTraceLimit } = Error
   Error.stackTraceLimit = 0
-  run()
-  Error.stackTraceLimit = stackTraceLimit
+  try {
+    run()
+  } finally {
+    Error.stackTraceLimit = stackTraceLimit
+  }
 }

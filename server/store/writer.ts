@@ -143,7 +143,9 @@ async function written(writer: Writer, jobs: readonly Job[], way: Way): Promise<
 
 const inOneBatch: Way = async (writer, jobs, round) => {
   const batch = createBatch(round.transaction)
-  for (const job of jobs) {
+  for (const [index, job] of jobs.entries()) {
+    // Whoever only reads does not wait until all are judged.
+    if (index > 0) await new Promise(setImmediate)
     const prepared = prepare(writer, job, round)
     if (prepared !== undefined) await prepared.write(batch)
   }
