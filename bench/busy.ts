@@ -17,6 +17,7 @@ import { demoPassword } from '#demo/scenario/people.ts'
 import { openParts, startServer } from '#server/assemble.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
 import { loadStates } from '#server/store/states.ts'
+import { serverEnv, serverFlags } from '../scripts/prepare.mjs'
 import { fixedAnswer } from './floor.ts'
 import { middle } from './measure.ts'
 import { configFor, copyOfLarge } from './seeded.ts'
@@ -95,9 +96,8 @@ async function measure(): Promise<void> {
   const seconds = 60 * Number(values.minutes)
   const dataDir = await copyOfLarge('M')
   const { reading, writing, leads } = await withAccounts(dataDir)
-  // As npm start starts it.
-  const env = { ...process.env, UV_THREADPOOL_SIZE: '16' }
-  const server = fork(import.meta.filename, ['serve', dataDir], { env })
+  const asStarted = { env: serverEnv, execArgv: [...serverFlags] }
+  const server = fork(import.meta.filename, ['serve', dataDir], asStarted)
   const [{ address, fixedAddress }] = (await once(server, 'message')) as [Served]
   const signIn = (account: string) => signedIn(address, account)
   const clients: Client[] = []

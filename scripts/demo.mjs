@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { buildPages, fail, installPackages, root, run, serverEnv } from './prepare.mjs'
+import { buildPages, fail, installPackages, root, run, serverEnv, serverFlags } from './prepare.mjs'
 
 installPackages()
 buildPages()
@@ -31,7 +31,7 @@ if (!existsSync(resolve(dataDir, 'noskel.sqlite')))
   process.stdout.write('Making Marram Coast Survey, with nine months of history: some twenty seconds …\n')
 run('node', ['--import', 'tsx', 'scripts/seed-demo.ts'], { env })
 
-const server = spawn('node', ['--import', 'tsx', 'server/main.ts', '--demo'], {
+const server = spawn('node', [...serverFlags, 'server/main.ts', '--demo'], {
   env,
   stdio: ['ignore', 'pipe', 'inherit'],
 })

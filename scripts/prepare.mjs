@@ -52,3 +52,9 @@ export function buildPages() {
  * the disk holds up everybody who reads. Read before any of our code runs.
  */
 export const serverEnv = { UV_THREADPOOL_SIZE: '16', ...process.env }
+
+/**
+ * New objects are gathered two MiB at a time instead of sixteen: nobody waits long while that is looked through, and
+ * it fits the processor's cache.
+ */
+export const serverFlags = ['--max-semi-space-size=2', '--import', 'tsx']
