@@ -3,7 +3,6 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { serverEnv, serverFlags } from '../scripts/prepare.mjs'
 
 export interface DemoServer {
   readonly address: string
@@ -29,13 +28,13 @@ export async function startLarge(): Promise<DemoServer> {
 async function startOn(dataDir: string, isDemo: boolean): Promise<DemoServer> {
   const port = await freePort()
   const env = {
-    ...serverEnv,
+    ...process.env,
     DATA_DIR: dataDir,
     PORT: String(port),
     BASE_URL: `http://localhost:${port}`,
     SMTP_URL: '',
   }
-  const server = spawn('node', [...serverFlags, 'server/main.ts', ...(isDemo ? ['--demo'] : [])], {
+  const server = spawn('node', ['--import', 'tsx', 'server/main.ts', ...(isDemo ? ['--demo'] : [])], {
     cwd: root,
     env,
   })
