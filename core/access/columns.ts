@@ -1,6 +1,6 @@
 import { rowOf, rowsBy } from '../base/collection.ts'
 import type { ColumnId, NodeId, PersonId } from '../base/ids.ts'
-import { compareWords } from '../base/words.ts'
+import { compareWords } from '../base/compare-words.ts'
 import { has } from '../levels/action.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { Moment } from '../state/state.ts'

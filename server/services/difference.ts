@@ -6,7 +6,7 @@ import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Counted } from '#core/impact/summed.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
-import { compareWords } from '#core/base/words.ts'
+import { compareWords } from '#core/base/compare-words.ts'
 import { type Moment, pathOf } from '#core/state/state.ts'
 import { type Asker, nameOf, pathWords } from './asker.ts'
 

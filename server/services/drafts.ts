@@ -4,7 +4,7 @@ import type { DraftRequest, GatherRequest, HandRequest } from '#contract/request
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
-import { compareWords } from '#core/base/words.ts'
+import { compareWords } from '#core/base/compare-words.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import { applyEdits, lacksRights } from '#core/changes/judge.ts'

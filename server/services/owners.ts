@@ -1,6 +1,6 @@
 import type { HandoverView, OwnersView } from '#contract/role-views.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
-import { compareWords } from '#core/base/words.ts'
+import { compareWords } from '#core/base/compare-words.ts'
 import type { Handover } from '#core/people/asking.ts'
 import { guestRole, ownerRole } from '#core/people/role.ts'
 import { problemOf } from '../problem-error.ts'

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { Lock } from 'lucide-react'
 import type { RoleDetailView } from '#contract/role-views.ts'
+import { compareWords } from '#core/base/compare-words.ts'
 import { useRolesQuery } from '../../api/roles.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
@@ -10,7 +11,6 @@ import { SortHead } from '../../ui/SortHead.tsx'
 import { NewRole } from './NewRole.tsx'
 import { RolePanel } from './RolePanel.tsx'
 import { RolesHead } from './RolesHead.tsx'
-import { compareWords } from '#core/base/words.ts'
 
 /** The roles of the workspace, with the chosen one or a new one at the right. */
 export function RolesScreen() {
