@@ -44,8 +44,13 @@ const warmUp = 20_000
 const size = sizes.M
 const random = createRandom(29)
 
-if (process.argv[2] === 'serve') await serve(process.argv[3] ?? '')
-else await measure()
+/** Both processes are started alike: were those who ask held up, several would ask in the same instant. */
+const asServer = { env: serverEnv, execArgv: [...serverFlags] }
+
+const [, , part, ...rest] = process.argv
+if (part === 'serve') await serve(rest[0] ?? '')
+else if (part === 'ask') await measure(rest)
+else fork(import.meta.filename, ['ask', ...process.argv.slice(2)], asServer)
 
 async function serve(dataDir: string): Promise<void> {
   const running = await startServer({
@@ -91,13 +96,12 @@ interface Writer extends Client {
   readonly home: NodeId
 }
 
-async function measure(): Promise<void> {
-  const { values } = parseArgs({ options: { minutes: { type: 'string', default: '10' } } })
+async function measure(args: string[]): Promise<void> {
+  const { values } = parseArgs({ args, options: { minutes: { type: 'string', default: '10' } } })
   const seconds = 60 * Number(values.minutes)
   const dataDir = await copyOfLarge('M')
   const { reading, writing, leads } = await withAccounts(dataDir)
-  const asStarted = { env: serverEnv, execArgv: [...serverFlags] }
-  const server = fork(import.meta.filename, ['serve', dataDir], asStarted)
+  const server = fork(import.meta.filename, ['serve', dataDir], asServer)
   const [{ address, fixedAddress }] = (await once(server, 'message')) as [Served]
   const signIn = (account: string) => signedIn(address, account)
   const clients: Client[] = []
