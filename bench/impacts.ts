@@ -21,8 +21,8 @@ export function impactsAt(sight: Sight, size: Size): Record<string, number> {
   const team = (): Principal => `team:t${random.whole(size.teams)}`
   const home = largestHome(size)
   return {
-    'impact: a person’s grant somewhere': middleOf(200, countingFor(sight, nowhere, person)),
-    'impact: a team’s grant somewhere': middleOf(200, countingFor(sight, nowhere, team)),
+    'impact: a person’s grant somewhere': middleOf(2000, countingFor(sight, nowhere, person)),
+    'impact: a team’s grant somewhere': middleOf(2000, countingFor(sight, nowhere, team)),
     'impact: a team’s grant on a tenth of all places': middleOf(
       15,
       countingFor(sight, () => home, team),
