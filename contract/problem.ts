@@ -199,6 +199,7 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'handover-over': 409,
   'say-why': 422,
   'too-early': 409,
+  'not-active': 403,
   'nothing-to-undo': 409,
   'asked-too-much': 429,
   'never-undone': 422,

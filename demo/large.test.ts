@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { placeOf } from '#core/access/place.ts'
 import { hasSteward } from '#core/access/who.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
-import { wrongGuestMembership } from '#core/changes/edits/member.ts'
+import { guestFaultsOf } from '#core/changes/guards/guests.ts'
 import { partsOf } from '#core/rules/principal.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { applyChanges, emptyState, pathOf } from '#core/state/state.ts'
@@ -37,8 +37,7 @@ test.each(['S', 'M'] as const)('%s has what its size says, and keeps what the co
     return kind !== 'root' && (place === undefined || !hasSteward(moment, place))
   })
   expect(lonely).toEqual([])
-  for (const membership of allRows(state.memberships))
-    expect(wrongGuestMembership(state, membership)).toBe(undefined)
+  for (const { id } of allRows(state.persons)) expect(guestFaultsOf(state, id)).toEqual([])
   for (const { principal, node } of allRows(state.grants)) {
     const parts = partsOf(principal)
     const isThere =

@@ -238,6 +238,7 @@ function nodeAt({ size, now }: Making, { index, parent, kind, name }: NodeBits):
     broken: isBroken ? { by: maker, at: now - 100 * day } : null,
     draft: kind === 'page' && index % 211 === 0,
     archived: index % 1999 === 1998,
+    archivedAt: index % 1999 === 1998 ? now - 50 * day : null,
     binned: null,
     web: index % 2503 === 2502 ? 'published' : null,
   }

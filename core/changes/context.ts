@@ -33,7 +33,7 @@ export type EditOf<K extends EditKind> = Extract<Edit, { readonly kind: K }>
 
 /**
  * What the author may do at a node. For a node made in this change set it is what the author may do
- * at its parent; a home made in it is its maker's to set up.
+ * at its parent; a home made in it is its maker's to set up. Nothing at the root: see `authorGives`.
  */
 export const authorActions = (context: Context, node: NodeId): ActionSet => authorHolds(context, node, check)
 
@@ -50,9 +50,22 @@ function authorHolds(context: Context, node: NodeId, evaluate: typeof check): Ac
       ? authorHolds(context, made.parent, evaluate)
       : everyAction
   }
-  if (node === rootOf(before.state).id) return mayUse(before, author, 'security') ? everyAction : noActions
-  return evaluate(before, author, node)
+  return node === rootOf(before.state).id ? noActions : evaluate(before, author, node)
 }
+
+/**
+ * What the author has at a place where access is given, taken or limited, as if nothing were archived. On the root
+ * stand grants and limits alone, and there *security* takes the place of all that these need.
+ */
+export function authorGives(context: Context, node: NodeId): ActionSet {
+  const { author, before } = context
+  if (node !== rootOf(before.state).id) return authorActionsInArchive(context, node)
+  return mayUse(before, author, 'security') ? everyAction : noActions
+}
+
+/** Giving and taking access somewhere. */
+export const lacksSharing = (context: Context, node: NodeId): Refusal | undefined =>
+  lacking(authorGives(context, node), node, 'share')
 
 /** A place that the author cannot see is refused exactly like one that does not exist. */
 export const lacksAction = (context: Context, node: NodeId, action: Action): Refusal | undefined =>
@@ -66,9 +79,10 @@ function lacking(held: ActionSet, node: NodeId, action: Action): Refusal | undef
   return has(held, action) ? undefined : { code: 'action-missing', action, node }
 }
 
-/** Change, or add for what the author has made there. */
+/** Change, or add for what the author has made there, in this change set or before it. */
 export function lacksEditing(context: Context, node: NodeId): Refusal | undefined {
-  const isOwn = rowOf(context.before.state.nodes, node)?.maker === context.author
+  const place = rowOf(context.before.state.nodes, node) ?? rowOf(context.now.state.nodes, node)
+  const isOwn = place?.maker === context.author
   return isOwn && lacksAction(context, node, 'add') === undefined
     ? undefined
     : lacksAction(context, node, 'change')
@@ -117,6 +131,11 @@ export function knowsTeam(moment: Moment, person: PersonId, team: TeamId): boole
   if (subject.isGuest) return false
   return row.joining !== 'unlisted' || mayUse(moment, person, 'manage any team')
 }
+
+/** The first refusal of those that count. */
+export const firstLack = (
+  needs: readonly (readonly [isNeeded: boolean, lacks: () => Refusal | undefined])[],
+): Refusal | undefined => needs.flatMap(([isNeeded, lacks]) => (isNeeded ? (lacks() ?? []) : []))[0]
 
 /** An id that is in use cannot name something new; said alike whatever it names. */
 export function isTaken(state: State, table: TableName, id: string) {

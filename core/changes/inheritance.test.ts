@@ -177,11 +177,15 @@ describe('states and moves', () => {
       holding('admin', 'role-administrator'),
       person('lead'),
       holding('lead', 'role-people-lead'),
+      person('peer'),
+      holding('peer', 'role-people-lead'),
     ]
     const suspending = (id: string) => edit('person.suspend', { person: id })
     const state = world(...parts, ...staff, node('only', 'root'), grant('only', 'person:lead', steward))
     expect(refusal(state, 'admin', suspending('owner'))).toMatchObject({ code: 'outranked' })
-    expect(refusal(state, 'lead', suspending('p'))).toMatchObject({ privilege: 'suspend' })
+    expect(refusal(state, 'lead', suspending('peer'))).toMatchObject({ code: 'outranked' })
+    expect(refusal(state, 'p', suspending('lead'))).toMatchObject({ what: 'person' })
+    expect(refusal(state, 'lead', suspending('p'))).toBe('allowed')
     expect(refusal(state, 'owner', suspending('owner'))).toEqual({ code: 'no-owner-left' })
     const suspended = after(state, 'admin', suspending('lead'))
     expect(check(momentOf(suspended, now), 'lead' as PersonId, 'only' as NodeId)).toBe(0)

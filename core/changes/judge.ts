@@ -1,3 +1,4 @@
+import { subjectOf } from '../access/subject.ts'
 import type { PersonId } from '../base/ids.ts'
 import { type Result, ok, refused } from '../base/result.ts'
 import { momentOf } from '../state/moment.ts'
@@ -46,6 +47,7 @@ import { guests } from './guards/guests.ts'
 import { moveGains } from './guards/move-gains.ts'
 import { ownerLeft } from './guards/owner-left.ts'
 import { ownRaise } from './guards/own-raise.ts'
+import { publishing } from './guards/publishing.ts'
 import { recovered } from './guards/recovered.ts'
 import { seats } from './guards/seats.ts'
 import { stewardLeft } from './guards/steward-left.ts'
@@ -160,10 +162,20 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'watch.end': endWatch,
 }
 
-const guards: readonly Guard[] = [seats, guests, ownerLeft, recovered, moveGains, ownRaise, stewardLeft]
+const guards: readonly Guard[] = [
+  seats,
+  guests,
+  publishing,
+  ownerLeft,
+  recovered,
+  moveGains,
+  ownRaise,
+  stewardLeft,
+]
 
 /** Judges a change set on a state. Costs what the nodes cost at which access can change by it. */
 export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judged, Refused> {
+  if (!mayAct(before, author, edits)) return refused({ refusal: { code: 'not-active' }, edit: null })
   const changes: RecordChange[] = []
   const copies: Copy[] = []
   let state = before.state
@@ -186,8 +198,14 @@ export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judg
   return ok({ changes: merged(changes), state, copies })
 }
 
+/** Somebody who is not active makes no change set at all; coming in is the act of the invited. */
+const mayAct = (before: Moment, author: PersonId, edits: readonly Edit[]): boolean =>
+  subjectOf(before, author)?.isActive === true ||
+  (edits.length > 0 && edits.every(edit => edit.kind === 'invitation.accept'))
+
 /** The first right that the author lacks for any of the edits, read before them: no guard is asked. */
 export function lacksRights(before: Moment, { author, edits }: ChangeSet): Refusal | undefined {
+  if (!mayAct(before, author, edits)) return { code: 'not-active' }
   for (const edit of edits) {
     const refusal = (rules[edit.kind] as EditRule).lacks({ author, before, now: before }, edit)
     if (refusal !== undefined) return refusal

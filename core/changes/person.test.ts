@@ -89,7 +89,7 @@ describe('a person', () => {
       edit('person.end', { person: 'plain', until: now + 5 }),
     )
     expect(rowOf(alone.persons, 'plain' as PersonId)?.until).toBe(now + 5)
-    expect(refusal(state, 'lead', edit('person.end', { person: 'plain', until: now + 5 }))).toMatchObject({
+    expect(refusal(state, 'plain', edit('person.end', { person: 'plain', until: now + 5 }))).toMatchObject({
       privilege: 'suspend',
     })
     expect(refusal(state, 'owner', edit('person.end', { person: 'plain', until: now }))).toEqual({

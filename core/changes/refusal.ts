@@ -70,7 +70,8 @@ export type Refusal =
   | { readonly code: 'handover-over' }
   | { readonly code: 'say-why' }
   | { readonly code: 'asked-too-much' }
-  | { readonly code: 'too-early' }
+  | { readonly code: 'too-early'; readonly what: 'team' | 'home' }
+  | { readonly code: 'not-active' }
   | { readonly code: 'nothing-to-undo' }
   | { readonly code: 'never-undone' }
 

@@ -4,7 +4,7 @@ import type { ColumnId, NodeId } from '../base/ids.ts'
 import { momentOf } from '../state/moment.ts'
 import { after, edit, reader, refusal, steward } from '../tests/judging.ts'
 import { grant, holding, member, node, now, person, role, team, world } from '../tests/world.ts'
-import { archiveTime } from './edits/team-delete.ts'
+import { archiveTime } from './edits/delete.ts'
 import { factsOf } from './fact.ts'
 import { judge } from './judge.ts'
 
@@ -41,8 +41,11 @@ const state = world(...parts)
 const deleting = (of: string) => edit('team.delete', { team: of })
 
 test('a team goes for good after thirty days in the archive, with its home and all that names it', () => {
-  expect(refusal(state, 'owner', deleting('u'))).toEqual({ code: 'too-early' })
-  expect(refusal(world(...parts, team('v')), 'owner', deleting('v'))).toEqual({ code: 'too-early' })
+  expect(refusal(state, 'owner', deleting('u'))).toEqual({ code: 'too-early', what: 'team' })
+  expect(refusal(world(...parts, team('v')), 'owner', deleting('v'))).toEqual({
+    code: 'too-early',
+    what: 'team',
+  })
   expect(refusal(state, 'p', deleting('t'))).toMatchObject({ code: 'lead-missing' })
   // Who may archive any team, and does not see its home, deletes nothing unseen.
   const admin = world(...parts, person('admin'), holding('admin', 'role-administrator'))

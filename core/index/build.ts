@@ -117,7 +117,10 @@ function parentsFirst(parents: Int32Array): Int32Array {
   const above: number[] = []
   let done = 0
   for (let node = 0; node < parents.length; node += 1) {
-    for (let next = node; next !== none && isIn[next] === 0; next = parents[next] as number) above.push(next)
+    for (let next = node; next !== none && isIn[next] === 0; next = parents[next] as number) {
+      above.push(next)
+      if (above.length > parents.length) throw new Error('a node stands in itself')
+    }
     for (let next = above.pop(); next !== undefined; next = above.pop()) {
       isIn[next] = 1
       order[done] = next

@@ -18,12 +18,20 @@ export function changeNodes(making: Making, changes: readonly Changed<ContentNod
     before !== null && after !== null && before.parent !== after.parent ? [after] : [],
   )
   for (const node of moved) unhang(making, number(node))
-  for (const node of moved) hang(making, number(node), parentNumber(making, node))
+  for (const node of moved) hangSafely(making, number(node), parentNumber(making, node))
   for (const node of deepestFirst(making, moved.map(number))) rejoin(making, node)
   for (const { after } of changes) if (after !== null) setState(making, after)
   const gone = changes.flatMap(({ before, after }) => (before !== null && after === null ? [before] : []))
   const ids = new Map(gone.map(node => [number(node), node.id]))
   for (const node of deepestFirst(making, [...ids.keys()])) remove(making, node, ids.get(node) as NodeId)
+}
+
+/** Every walk up the tree ends: a state in which a node stands in itself cannot be made. */
+function hangSafely(making: Making, node: number, parent: number): void {
+  const tree = reading(making, 'tree')
+  for (let above = parent; above !== none; above = read(tree, above * inTree.width + inTree.parent))
+    if (above === node) throw new Error('a node would stand in itself')
+  hang(making, node, parent)
 }
 
 const parentNumber = ({ index }: Making, { parent }: ContentNode): number =>
@@ -59,6 +67,8 @@ function parentsFirst(nodes: readonly ContentNode[]): ContentNode[] {
       waiting.delete(next.id)
       next = next.parent === null ? undefined : waiting.get(next.parent)
     }
+    const above = chain.at(-1)?.parent
+    if (chain.some(each => each.id === above)) throw new Error('a node would stand in itself')
     inOrder.push(...chain.toReversed())
   }
   return inOrder

@@ -66,7 +66,14 @@ export const builtInRoles: readonly Role[] = [
   ),
   builtIn(
     { name: 'People lead', rung: 60, note: 'Brings people in and sorts them into teams.' },
-    privileges('invite members', 'invite guests', 'edit profiles', 'reset sign-in', 'manage any team'),
+    privileges(
+      'invite members',
+      'invite guests',
+      'edit profiles',
+      'reset sign-in',
+      'suspend',
+      'manage any team',
+    ),
   ),
   builtIn({ name: 'Member', rung: 20, note: 'Sees colleagues and listed teams.' }, privileges('view people')),
   builtIn({ name: 'Guest', rung: 10, note: 'Only what was opened to them.' }, privileges()),

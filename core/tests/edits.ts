@@ -3,6 +3,7 @@ import type { Edit } from '../changes/edit.ts'
 import { allRows } from '../base/collection.ts'
 import { pathOf, type State, type TableName } from '../state/state.ts'
 import { edit } from './judging.ts'
+import { now } from './world.ts'
 import { anyActions, anyGrant, anyLimit, anySpan, nodeIds, personIds } from './worlds.ts'
 
 /** Random edits, drafted at a random world. */
@@ -64,7 +65,14 @@ export const anyEdit: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
   fc
     .record({
       node: nodeId,
-      state: fc.constantFrom({ archived: true }, { archived: false }, { binned: true }, { binned: false }),
+      state: fc.constantFrom(
+        { archived: true },
+        { archived: false },
+        { binned: true },
+        { binned: false },
+        { draft: true },
+        { archived: true, draft: false },
+      ),
     })
     .map(({ node, state }) => () => [edit('node.state', { node, ...state })]),
 )
@@ -116,6 +124,22 @@ export const anyStanding: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
   fc
     .record({ team: fc.constantFrom('t0', 't1'), person: anybody, lead: fc.boolean(), until: anyUntil })
     .map(fields => () => [edit('member.add', { ...fields, membership: 'added', from: null })]),
+  fc
+    .record({ team: fc.constantFrom('t0', 't1'), keptByDirectory: fc.boolean() })
+    .map(fields => () => [edit('team.change', fields)]),
+  nth.chain(nth =>
+    fc
+      .record({
+        lead: fc.constantFrom(undefined, true, false),
+        until: fc.constantFrom(undefined, null, now + 7),
+      })
+      .map(
+        fields => (state: State) =>
+          allRows(state.memberships)
+            .slice(nth, nth + 1)
+            .map(({ team, person }) => edit('member.change', { team, person, ...fields })),
+      ),
+  ),
   anyRow('memberships', id => {
     const [team, person] = id.split(' ')
     return edit('member.take', { team, person })

@@ -111,6 +111,7 @@ export const node = (id: string, parent: string | null, more: Partial<ContentNod
     broken: null,
     draft: false,
     archived: false,
+    archivedAt: null,
     binned: null,
     web: null,
     ...more,

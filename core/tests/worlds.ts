@@ -53,6 +53,7 @@ const anyTeam = (id: string): fc.Arbitrary<Part> =>
       archived: fc.constantFrom(false, false, true),
       joining: fc.constantFrom(...(['request', 'open', 'everyone'] as const)),
       allowsPublishing: fc.constantFrom(true, true, false),
+      keptByDirectory: fc.constantFrom(false, false, false, true),
     })
     .map(more => team(id, more))
 

@@ -21,6 +21,8 @@ export interface ContentNode {
   readonly broken: Mark | null
   readonly draft: boolean
   readonly archived: boolean
+  /** Since when; `null` where it is not, or nobody knows any more. */
+  readonly archivedAt: Instant | null
   /** Set on what was put in the bin, and not on what lies in it. After thirty days it is deleted for good. */
   readonly binned: Mark | null
   readonly web: 'published' | 'excluded' | null
@@ -33,6 +35,7 @@ export const plainNode = {
   broken: null,
   draft: false,
   archived: false,
+  archivedAt: null,
   binned: null,
   web: null,
 } as const satisfies Partial<ContentNode>

@@ -212,8 +212,13 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
       }
     case 'too-early':
       return {
-        title: 'A team is deleted only after it has been archived for thirty days.',
+        title: `A ${refusal.what === 'team' ? 'team' : 'shared home'} is deleted only after it has been archived for thirty days.`,
         instead: 'Archive it, or wait; until then it can be brought back.',
+      }
+    case 'not-active':
+      return {
+        title: 'You are not active in this workspace.',
+        instead: 'Ask an owner or administrator to let you in again.',
       }
     case 'nothing-to-undo':
       return {

@@ -11,7 +11,7 @@ import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { knownUndoing } from '#core/changes/edits/undo.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import { type ChangeSet, judge, type Judged, wholeOf } from '#core/changes/judge.ts'
-import type { WhyLeft } from '#core/changes/undo.ts'
+import type { WhyLeft } from '#core/changes/ground.ts'
 import { isPolicy } from '#core/changes/touched.ts'
 import type { ImpactAt } from '#core/impact/impact.ts'
 import { isWide } from '#core/impact/wide.ts'
@@ -167,6 +167,9 @@ const whyLeft: Readonly<Record<WhyLeft, string>> = {
   over: 'its time is over.',
   'in use': 'something else uses it now.',
   gone: 'it is not there any more, or what it belongs to is not.',
+  'in the bin': 'it lies in the bin now.',
+  'stays withdrawn': 'what left the web by an archive or the bin is not published again by itself.',
+  'within itself': 'it would come to stand in itself.',
 }
 
 /** What differs at places comes as the author may know it; the rest is looked at here. */

@@ -3,10 +3,10 @@ import type { WorkspaceId } from '#core/base/ids.ts'
 import { type Rows, type TableName } from '#core/state/state.ts'
 
 /**
- * How the core's records lie in tables: a column for each field, with the same name. `number or text`
- * tells the two apart by their first character; `json` holds small structures that nothing queries.
+ * How the core's records lie in tables: a column for each field, with the same name; two for what a grant gives, of
+ * which one is empty. `json` holds small structures that nothing queries.
  */
-type Column = 'text' | 'number' | 'boolean' | 'json' | 'number or text'
+type Column = 'text' | 'number' | 'boolean' | 'json' | 'actions or level'
 
 const span = { from: 'number', until: 'number' } as const
 
@@ -144,6 +144,7 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     broken: 'json',
     draft: 'boolean',
     archived: 'boolean',
+    archivedAt: 'number',
     binned: 'json',
     web: 'text',
   },
@@ -151,7 +152,7 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     id: 'text',
     node: 'text',
     principal: 'text',
-    gives: 'number or text',
+    gives: 'actions or level',
     by: 'text',
     at: 'number',
     copiedFrom: 'text',
@@ -174,32 +175,51 @@ const types = {
   number: DataTypes.DOUBLE,
   boolean: DataTypes.BOOLEAN,
   json: DataTypes.TEXT,
-  'number or text': DataTypes.TEXT,
 } as const
+
+/** The columns of a field, by name, and of which type. */
+const columnsOf = (name: string, column: Column): (readonly [string, keyof typeof types])[] =>
+  column === 'actions or level'
+    ? [
+        ['actions', 'number'],
+        ['level', 'text'],
+      ]
+    : [[name, column]]
 
 /** The Sequelize model of a table of the core. */
 export function defineTable(database: Sequelize, table: TableName): ModelStatic<Model> {
-  const fields = Object.entries(columns[table]).map(([name, column]: [string, Column]) => [
-    name,
-    { type: types[column], primaryKey: name === 'id' },
-  ])
+  const fields = Object.entries(columns[table])
+    .flatMap(([name, column]: [string, Column]) => columnsOf(name, column))
+    .map(([name, type]) => [name, { type: types[type], primaryKey: name === 'id' }] as const)
   const workspace = { type: DataTypes.TEXT, primaryKey: table !== 'workspaces' }
   const attributes = { workspace, ...Object.fromEntries(fields) } as ModelAttributes
   return database.define(table, attributes, { tableName: table, timestamps: false })
 }
 
-export const fieldsOf = (table: TableName): string[] => Object.keys(columns[table])
+const fieldsOf = (table: TableName): string[] => Object.keys(columns[table])
+
+/** What is written of a record, by the names of the columns. */
+export const columnNamesOf = (table: TableName): string[] =>
+  Object.entries(columns[table]).flatMap(([name, column]: [string, Column]) =>
+    columnsOf(name, column).map(([each]) => each),
+  )
 
 type StoredRow = Readonly<Record<string, unknown>>
 
 export function toRow<T extends TableName>(table: T, workspace: WorkspaceId, record: Rows[T]): StoredRow {
-  const entries = Object.entries(columns[table]).map(([name, column]: [string, Column]) => {
+  const entries = Object.entries(columns[table]).flatMap(([name, column]: [string, Column]) => {
     const value = record[name as keyof Rows[T]]
-    if (value === null) return [name, null]
-    return [
-      name,
-      column === 'json' ? JSON.stringify(value) : column === 'number or text' ? String(value) : value,
-    ]
+    if (column === 'actions or level')
+      return typeof value === 'number'
+        ? [
+            ['actions', value],
+            ['level', null],
+          ]
+        : [
+            ['actions', null],
+            ['level', value],
+          ]
+    return [[name, column === 'json' && value !== null ? JSON.stringify(value) : value]]
   })
   return { workspace, ...(Object.fromEntries(entries) as StoredRow) }
 }
@@ -210,7 +230,13 @@ export function jsonOf(table: TableName, fields: readonly string[] = fieldsOf(ta
   // In JSON what is not whole loses digits; as text it keeps them.
   const number = (name: string) =>
     `CASE typeof("${name}") WHEN 'real' THEN format('%!.17g', "${name}") ELSE "${name}" END`
-  const values = fields.map(name => (kinds[name] === 'number' ? number(name) : `"${name}"`))
+  const values = fields.map(name =>
+    kinds[name] === 'number'
+      ? number(name)
+      : kinds[name] === 'actions or level'
+        ? 'coalesce(actions, level)'
+        : `"${name}"`,
+  )
   return `json_array(${values.join(', ')})`
 }
 
@@ -236,5 +262,6 @@ const read: Readonly<Record<Column, (value: unknown) => unknown>> = {
   number: Number,
   boolean: Boolean,
   json: value => JSON.parse(String(value)) as unknown,
-  'number or text': value => (/^\d+$/.test(String(value)) ? Number(value) : value),
+  // Of two columns, each with a type of its own: JSON keeps them apart.
+  'actions or level': value => value,
 }

@@ -3,7 +3,7 @@ import { type RecordChange, type TableName, tableNames } from '#core/state/state
 import type { AccountId, NodeId, PersonId, PictureId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { type Batch, createBatch, drop, flush, put } from './batch.ts'
-import { defineTable, fieldsOf, toRow } from './columns.ts'
+import { columnNamesOf, defineTable, toRow } from './columns.ts'
 
 /** The models of one database file: those of the core's records, and those of the server's own. */
 export interface Tables {
@@ -239,7 +239,7 @@ export function putRecords(
       change.table === table && change.after !== null ? [toRow(table, workspace, change.after as never)] : [],
     )
     // Not the id: to write that, even the same, is to look for all that refers to it.
-    const replaced = fieldsOf(table).filter(field => field !== 'id')
+    const replaced = columnNamesOf(table).filter(column => column !== 'id')
     put(batch, tables.records[table], { keyOf, rows, replaced })
   }
 }

@@ -3,17 +3,17 @@ import type { NodeId } from '../../base/ids.ts'
 import { endsLater } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import { actionsGiven } from '../../access/place.ts'
-import { type ActionSet, beyond, has, holds } from '../../levels/action.ts'
+import { type ActionSet, beyond, holds } from '../../levels/action.ts'
 import type { Gives, Grant } from '../../rules/entry.ts'
 import { partsOf, personPrincipal, type Principal } from '../../rules/principal.ts'
 import type { RecordChange, State } from '../../state/state.ts'
 import {
-  authorActionsInArchive,
+  authorGives,
   type Context,
   type EditOf,
   type EditRule,
   isTaken,
-  lacksActionInArchive,
+  lacksSharing,
   unknownPrincipal,
   wrongSpan,
 } from '../context.ts'
@@ -25,8 +25,7 @@ export const addGrant: EditRule<EditOf<'grant.add'>> = {
   lacks: (context, edit) =>
     lacksGiving(context, edit.node, edit.gives) ?? unknownPrincipal(context, edit.principal),
   apply: (context, edit) => {
-    const wrong =
-      wrongSpan(context, edit.from, edit.until) ?? wrongGift(context.now.state, edit.principal, edit.gives)
+    const wrong = wrongSpan(context, edit.from, edit.until) ?? wrongGift(edit.principal)
     if (wrong !== undefined) return refused(wrong)
     if (isTaken(context.now.state, 'grants', edit.grant))
       return refused({ code: 'already-there', what: 'id' })
@@ -70,9 +69,7 @@ export const changeGrant: EditRule<EditOf<'grant.change'>> = {
     if (before === undefined) return refused({ code: 'unknown', what: 'grant' })
     const until = edit.until === undefined ? before.until : edit.until
     const gives = edit.gives ?? before.gives
-    const wrong =
-      (edit.until === undefined ? undefined : wrongSpan(context, before.from, until)) ??
-      wrongGift(context.now.state, before.principal, gives)
+    const wrong = edit.until === undefined ? undefined : wrongSpan(context, before.from, until)
     if (wrong !== undefined) return refused(wrong)
     const after: Grant = { ...before, gives, until, by: context.author, at: context.now.at }
     return ok([{ table: 'grants', id: before.id, before, after }])
@@ -104,37 +101,31 @@ export function lacksGrantChange(
   if (after === null)
     return before === null || before.principal === personPrincipal(context.author)
       ? undefined
-      : lacksActionInArchive(context, before.node, 'share')
+      : lacksSharing(context, before.node)
   const { state } = context.before
   const isGiving =
     before === null ||
     !holds(actionsGiven(state, before.gives), actionsGiven(state, after.gives)) ||
     endsLater(after.until, before.until)
-  return isGiving
-    ? lacksGiving(context, after.node, after.gives)
-    : lacksActionInArchive(context, after.node, 'share')
+  return isGiving ? lacksGiving(context, after.node, after.gives) : lacksSharing(context, after.node)
 }
 
 /** Giving needs share there, and to have there the whole of what is given. */
 function lacksGiving(context: Context, node: NodeId, gives: Gives): Refusal | undefined {
-  const missing = lacksActionInArchive(context, node, 'share')
+  const missing = lacksSharing(context, node)
   if (missing !== undefined) return missing
   const given: ActionSet = actionsGiven(context.before.state, gives)
   if (given === 0) return { code: 'unknown', what: 'level' }
-  const lacks = beyond(given, authorActionsInArchive(context, node))
+  const lacks = beyond(given, authorGives(context, node))
   return lacks.length === 0 ? undefined : { code: 'gives-more', node, lacks }
 }
 
-// A grant at a place that the author cannot see is refused exactly like one that does not exist.
+// A grant at a place where the author gives no access is refused exactly like one that does not exist.
 const maskUnknown = (refusal: Refusal | undefined): Refusal | undefined =>
-  refusal?.code === 'unknown' ? { code: 'unknown', what: 'grant' } : refusal
+  refusal?.code === 'unknown' || refusal?.code === 'action-missing'
+    ? { code: 'unknown', what: 'grant' }
+    : refusal
 
-/** Groups with guests are for limits; no grant by name to a guest holds share, seal or publish. */
-function wrongGift(state: State, principal: Principal, gives: Gives): Refusal | undefined {
-  if (principal === 'guests' || principal === 'anyone') return { code: 'limits-only' }
-  const parts = partsOf(principal)
-  if (parts.kind !== 'person' || rowOf(state.persons, parts.person)?.kind !== 'guest') return undefined
-  return has(actionsGiven(state, gives), 'share')
-    ? { code: 'guest-rule', rule: 'no stewardship', person: parts.person }
-    : undefined
-}
+/** Groups with guests are for limits. */
+const wrongGift = (principal: Principal): Refusal | undefined =>
+  principal === 'guests' || principal === 'anyone' ? { code: 'limits-only' } : undefined

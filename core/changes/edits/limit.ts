@@ -5,12 +5,12 @@ import { type ActionSet, beyond, everyAction, has } from '../../levels/action.ts
 import type { Limit } from '../../rules/entry.ts'
 import { personPrincipal } from '../../rules/principal.ts'
 import {
-  authorActionsInArchive,
+  authorGives,
   type Context,
   type EditOf,
   type EditRule,
   isTaken,
-  lacksActionInArchive,
+  lacksSharing,
   unknownPrincipal,
   wrongSpan,
 } from '../context.ts'
@@ -18,8 +18,7 @@ import type { Refusal } from '../refusal.ts'
 
 export const addLimit: EditRule<EditOf<'limit.add'>> = {
   kind: 'limit.add',
-  lacks: (context, edit) =>
-    lacksActionInArchive(context, edit.node, 'share') ?? unknownPrincipal(context, edit.principal),
+  lacks: (context, edit) => lacksSharing(context, edit.node) ?? unknownPrincipal(context, edit.principal),
   apply: (context, edit) => {
     const wrong = wrongSpan(context, edit.from, edit.until)
     if (wrong !== undefined) return refused(wrong)
@@ -85,13 +84,11 @@ function given({ allows, until, sparesStewards }: EditOf<'limit.change'>): Parti
 
 /** Loosening is giving: all that is no longer kept out. A limit on the author is not the author's to loosen. */
 export function lacksLimitChange(context: Context, before: Limit, after: Limit | null): Refusal | undefined {
-  const missing = lacksActionInArchive(context, before.node, 'share')
-  if (missing?.code === 'unknown') return { code: 'unknown', what: 'limit' }
-  if (missing !== undefined) return missing
+  if (lacksSharing(context, before.node) !== undefined) return { code: 'unknown', what: 'limit' }
   const released = releasedBy(before, after)
   if (released.length > 0 && before.principal === personPrincipal(context.author))
     return { code: 'own-limit' }
-  const held = authorActionsInArchive(context, before.node)
+  const held = authorGives(context, before.node)
   const lacks = released.filter(action => !has(held, action))
   return lacks.length === 0 ? undefined : { code: 'gives-more', node: before.node, lacks }
 }

@@ -47,9 +47,11 @@ function answered(state: State, team: TeamId, person: PersonId): RecordChange[] 
 export const requestOf = (state: State, team: TeamId, person: PersonId): JoinRequest | undefined =>
   rowsBy(state.requests, 'person', person).find(each => each.team === team)
 
+/** Who leads is named here also where a directory keeps who is in; ends are the directory's. */
 export const changeMember: EditRule<EditOf<'member.change'>> = {
   kind: 'member.change',
-  lacks: (context, edit) => lacksTeam(context, edit.team),
+  lacks: (context, edit) =>
+    edit.until === undefined ? lacksTeam(context, edit.team) : lacksFilling(context, edit.team),
   apply: (context, edit) => {
     const before = membershipOf(context.now.state, edit.team, edit.person)
     if (before === undefined) return refused({ code: 'unknown', what: 'person' })
@@ -92,16 +94,6 @@ export function isJoining(context: Context, edit: EditOf<'member.add'>): boolean
     !team.keptByDirectory &&
     knowsTeam(context.before, context.author, edit.team)
   )
-}
-
-/** What of guests in teams may not stand after a change. */
-export function wrongGuestMembership(state: State, membership: Membership): Refusal | undefined {
-  const person = rowOf(state.persons, membership.person)
-  if (person?.kind !== 'guest') return undefined
-  if (membership.lead) return { code: 'guest-rule', rule: 'leads no team', person: person.id }
-  return rowOf(state.teams, membership.team)?.welcomesGuests === true
-    ? undefined
-    : { code: 'guest-rule', rule: 'not welcome', person: person.id }
 }
 
 export const membershipOf = (state: State, team: TeamId, person: PersonId): Membership | undefined =>

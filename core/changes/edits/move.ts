@@ -26,10 +26,10 @@ export const moveNode: EditRule<EditOf<'node.move'>> = {
 
 /** Remove at the node and at its old parent, add at the new one. */
 export function lacksMoving(context: Context, node: NodeId, to: NodeId): Refusal | undefined {
-  const parent = rowOf(context.before.state.nodes, node)?.parent ?? null
-  return (
-    lacksActionInArchive(context, node, 'remove') ??
-    (parent === null ? undefined : lacksActionInArchive(context, parent, 'remove')) ??
-    lacksAction(context, to, 'add')
-  )
+  const row = rowOf(context.before.state.nodes, node)
+  const lacks = lacksActionInArchive(context, node, 'remove')
+  if (lacks !== undefined || row?.parent == null) return lacks ?? lacksAction(context, to, 'add')
+  return row.home === null
+    ? (lacksActionInArchive(context, row.parent, 'remove') ?? lacksAction(context, to, 'add'))
+    : { code: 'fixed-place', kind: 'home' }
 }

@@ -16,9 +16,11 @@ export const setNodeState: EditRule<EditOf<'node.state'>> = {
     const isOther = edit.archived !== undefined || edit.draft !== undefined
     if (edit.binned === false)
       return isOther ? { code: 'unknown', what: 'place' } : lacksInBin(context, edit.node, 'remove')
-    if (edit.archived !== undefined || edit.binned !== undefined)
-      return lacksActionInArchive(context, edit.node, 'remove')
-    return lacksEditing(context, edit.node)
+    const isClosing = edit.archived !== undefined || edit.binned !== undefined
+    return (
+      (isClosing ? lacksActionInArchive(context, edit.node, 'remove') : undefined) ??
+      (edit.draft !== undefined || !isClosing ? lacksEditing(context, edit.node) : undefined)
+    )
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.nodes, edit.node)
@@ -27,7 +29,8 @@ export const setNodeState: EditRule<EditOf<'node.state'>> = {
     const { archived = before.archived, draft = before.draft } = edit
     const binned = binnedBy(context, before, edit.binned)
     const web = (archived || binned !== null) && before.web === 'published' ? null : before.web
-    const after = { ...before, archived, binned, draft, web }
+    const archivedAt = archived ? (before.archived ? before.archivedAt : context.now.at) : null
+    const after = { ...before, archived, archivedAt, binned, draft, web }
     const below = archived || binned !== null ? withdrawnBelow(context.now.state, before.id) : []
     return ok([{ table: 'nodes', id: before.id, before, after }, ...below])
   },

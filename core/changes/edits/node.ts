@@ -1,8 +1,17 @@
 import { rowOf } from '../../base/collection.ts'
+import type { NodeId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { rootOf } from '../../state/state.ts'
 import { type ContentNode, kindsWithin, type NodeKind, plainNode } from '../../tree/node.ts'
-import { type EditOf, type EditRule, isTaken, lacksAction, lacksEditing, lacksPrivilege } from '../context.ts'
+import {
+  type Context,
+  type EditOf,
+  type EditRule,
+  isTaken,
+  lacksAction,
+  lacksEditing,
+  lacksPrivilege,
+} from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 
 export const createNode: EditRule<EditOf<'node.create'>> = {
@@ -57,17 +66,20 @@ export const describeNode: EditRule<EditOf<'node.describe'>> = {
 
 export const orderNode: EditRule<EditOf<'node.order'>> = {
   kind: 'node.order',
-  lacks: (context, edit) => {
-    const parent = rowOf(context.before.state.nodes, edit.node)?.parent ?? null
-    return parent === null
-      ? { code: 'unknown', what: 'place' }
-      : (lacksAction(context, edit.node, 'see') ?? lacksAction(context, parent, 'arrange'))
-  },
+  lacks: (context, edit) => lacksOrdering(context, edit.node),
   apply: (context, edit) => {
     const before = rowOf(context.now.state.nodes, edit.node)
     if (before === undefined) return refused({ code: 'unknown', what: 'place' })
     return ok([{ table: 'nodes', id: before.id, before, after: { ...before, order: edit.order } }])
   },
+}
+
+/** What one does not see one does not order. */
+export function lacksOrdering(context: Context, node: NodeId): Refusal | undefined {
+  const parent = rowOf(context.before.state.nodes, node)?.parent ?? null
+  return parent === null
+    ? { code: 'unknown', what: 'place' }
+    : (lacksAction(context, node, 'see') ?? lacksAction(context, parent, 'arrange'))
 }
 
 /** A node as it is born: released, following its parent, with nothing of its own. */

@@ -25,8 +25,6 @@ export const changeInvitation: EditRule<EditOf<'invitation.change'>> = {
     const until = edit.until === undefined ? person.until : edit.until
     const wrong = wrongSpan(context, from, until)
     if (wrong !== undefined) return refused(wrong)
-    if (person.kind === 'guest' && edit.role !== undefined)
-      return refused({ code: 'guest-rule', rule: 'no role', person: person.id })
     const after = { ...person, name, from, until }
     const changes: RecordChange[] = [
       { table: 'persons', id: person.id, before: person, after },

@@ -1,7 +1,7 @@
 import { rowOf } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { isSame } from '../../base/same.ts'
-import type { Holding, JoinRequest, Membership, Person, Team } from '../../people/person.ts'
+import type { Holding, JoinRequest, Membership, Person } from '../../people/person.ts'
 import type { AccessRequest, Handover, RoleRequest } from '../../people/asking.ts'
 import type { JoinLink } from '../../rules/offer.ts'
 import { guestRole } from '../../people/role.ts'
@@ -11,11 +11,13 @@ import { type RecordChange, workspaceOf } from '../../state/state.ts'
 import type { ContentNode } from '../../tree/node.ts'
 import {
   type Context,
+  firstLack,
   lacksAction,
   lacksActionInArchive,
   lacksEditing,
   lacksFilling,
   lacksPrivilege,
+  lacksSharing,
   lacksTeam,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
@@ -32,11 +34,13 @@ import { lacksLimitChange } from './limit.ts'
 import { lacksTaking } from './member.ts'
 import { lacksMoving } from './move.ts'
 import { lacksInBin } from './node-state.ts'
+import { lacksOrdering } from './node.ts'
 import { lacksDescribing, lacksOver } from './person.ts'
 import { lacksAnswering } from './request.ts'
+import { lacksTeamChange } from './team.ts'
 import { lacksKeeping, lacksOffering } from './welcome-set.ts'
 import { lacksWatch } from './watch.ts'
-import { isSetting, neededFor } from './workspace.ts'
+import { isSetting, lacksSettings } from './workspace.ts'
 
 /**
  * What a change of one record needs that comes without an edit of its own kind: the same as that edit
@@ -95,12 +99,14 @@ type Change<Row> = readonly [before: Row | null, after: Row | null]
 
 function lacksLimit(context: Context, ...[before, after]: Change<Limit>): Refusal | undefined {
   if (before !== null) return lacksLimitChange(context, before, after)
-  return after === null ? undefined : lacksActionInArchive(context, after.node, 'share')
+  return after === null ? undefined : lacksSharing(context, after.node)
 }
 
+/** Leads are named in the workspace, also where a directory keeps who is in. */
 function lacksMembership(context: Context, ...[before, after]: Change<Membership>): Refusal | undefined {
-  if (after !== null) return lacksFilling(context, after.team)
-  return before === null ? undefined : lacksTaking(context, before)
+  if (after === null) return before === null ? undefined : lacksTaking(context, before)
+  const isNaming = before !== null && isSame(before, { ...after, lead: before.lead })
+  return isNaming ? lacksTeam(context, after.team) : lacksFilling(context, after.team)
 }
 
 /** Where the person comes or goes with the invitation, so does the handle. */
@@ -141,17 +147,17 @@ function lacksLinkChange(context: Context, ...[before, after]: Change<JoinLink>)
     : { code: 'not-its-maker', what: 'link' }
 }
 
-const lacksTeamChange = (context: Context, ...[before, after]: Change<Team>): Refusal | undefined =>
-  before === null || after === null ? lacksPrivilege(context, 'create teams') : lacksTeam(context, before.id)
-
 /** Each setting that differs needs what changing it needs. */
 function lacksWorkspace(context: Context, ...[before, after]: Change<Workspace>): Refusal | undefined {
   if (before === null || after === null) return lacksPrivilege(context, 'own')
-  const fields = Object.keys(after) as (keyof Workspace)[]
-  const needed = fields
-    .filter(field => !isSame(before[field], after[field]))
-    .map(field => (isSetting(field) ? neededFor[field] : 'change seats'))
-  return [...new Set(needed)].flatMap(privilege => lacksPrivilege(context, privilege) ?? [])[0]
+  const fields = (Object.keys(after) as (keyof Workspace)[]).filter(
+    field => !isSame(before[field], after[field]),
+  )
+  const settings = fields.filter(field => isSetting(field))
+  return firstLack([
+    [settings.length > 0, () => lacksSettings(context, settings, after)],
+    [fields.length > settings.length, () => lacksPrivilege(context, 'change seats')],
+  ])
 }
 
 /** The invited go and come back by inviting; who may invite them changes what they are offered. */
@@ -159,12 +165,11 @@ function lacksPerson(context: Context, ...[before, after]: Change<Person>): Refu
   if (before === null || after === null) return lacksInviting(context, before ?? after ?? undefined)
   const isOffer = before.status === 'invited' && after.status === 'invited'
   if (isOffer && lacksInviting(context, before) === undefined) return undefined
-  const needs: readonly [isNeeded: boolean, lacks: () => Refusal | undefined][] = [
+  return firstLack([
     [!isSame(standingOf(before), standingOf(after)), () => lacksOver(context, before.id, 'suspend')],
     [before.contact !== after.contact, () => lacksOver(context, before.id, 'invite guests')],
     [!isSame(profileOf(before), profileOf(after)), () => lacksDescribing(context, before.id)],
-  ]
-  return needs.flatMap(([isNeeded, lacks]) => (isNeeded ? (lacks() ?? []) : []))[0]
+  ])
 }
 
 const standingOf = ({ status, from, until }: Person) => [status, from, until]
@@ -201,16 +206,15 @@ function lacksNode(context: Context, ...[before, after]: Change<ContentNode>): R
   if (before === null) return after === null ? undefined : lacksMaking(context, after)
   if (after === null) return lacksUnmaking(context, before)
   const { id } = before
-  const needs: readonly [isNeeded: boolean, lacks: () => Refusal | undefined][] = [
-    [before.parent !== after.parent, () => lacksMoving(context, id, after.parent ?? id)],
-    [before.broken !== after.broken, () => lacksActionInArchive(context, id, 'seal')],
-    [before.web !== after.web, () => lacksActionInArchive(context, id, 'publish')],
-    [before.order !== after.order, () => lacksActionInArchive(context, before.parent ?? id, 'arrange')],
-    [isDescribed(before, after), () => lacksEditing(context, id)],
-  ]
   return (
     lacksState(context, before, after) ??
-    needs.flatMap(([isNeeded, lacks]) => (isNeeded ? (lacks() ?? []) : []))[0]
+    firstLack([
+      [before.parent !== after.parent, () => lacksMoving(context, id, after.parent ?? id)],
+      [before.broken !== after.broken, () => lacksActionInArchive(context, id, 'seal')],
+      [before.web !== after.web, () => lacksAction(context, id, 'publish')],
+      [before.order !== after.order, () => lacksOrdering(context, id)],
+      [isDescribed(before, after), () => lacksEditing(context, id)],
+    ])
   )
 }
 

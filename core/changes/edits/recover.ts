@@ -4,7 +4,6 @@ import { check } from '../../access/evaluate.ts'
 import { placeOf } from '../../access/place.ts'
 import { mayUse } from '../../access/powers.ts'
 import { subjectOf } from '../../access/subject.ts'
-import { hasSteward } from '../../access/who.ts'
 import { everyAction, has } from '../../levels/action.ts'
 import type { Grant, Limit } from '../../rules/entry.ts'
 import { personPrincipal } from '../../rules/principal.ts'
@@ -14,8 +13,8 @@ import type { Refusal } from '../refusal.ts'
 import { gone } from './delete.ts'
 
 /**
- * Takes Steward at a place where no active person has share. It is the one raise of oneself beside
- * joining an open team; all Owners are told of it. It never reaches into a private folder.
+ * Takes Steward at a place where no active person has share, which is a guard's to find. It is the one raise of
+ * oneself beside joining an open team; all Owners are told of it. It never reaches into a private folder.
  */
 export const recoverAccess: EditRule<EditOf<'access.recover'>> = {
   kind: 'access.recover',
@@ -63,7 +62,7 @@ function notRecoverable({ now }: Context, { node, taker }: EditOf<'access.recove
     return { code: 'unknown', what: 'place' }
   if (place.path.some(each => each.home?.of === 'person')) return { code: 'private' }
   if (subject?.isActive !== true || subject.isGuest) return { code: 'unknown', what: 'person' }
-  return hasSteward(now, place) ? { code: 'has-steward', node } : undefined
+  return undefined
 }
 
 /** Only limits that hold the taker back there are lifted with it. */

@@ -2,13 +2,12 @@ import { rowOf, rowsBy } from '../../base/collection.ts'
 import { isSame } from '../../base/same.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Person } from '../../people/person.ts'
-import { guestRole } from '../../people/role.ts'
 import { type Context, type EditOf, type EditRule, isTaken, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { lacksRole, type Offered } from './invite.ts'
 import { lacksOver } from './person.ts'
 
-/** Gives somebody a role over a scope. A guest holds Guest and no other. */
+/** Gives somebody a role over a scope. */
 export const giveRole: EditRule<EditOf<'role.give'>> = {
   kind: 'role.give',
   lacks: (context, edit) => {
@@ -27,8 +26,6 @@ export const giveRole: EditRule<EditOf<'role.give'>> = {
     if (rowOf(state.roles, role) === undefined) return refused({ code: 'unknown', what: 'role' })
     if (scope.over === 'team' && rowOf(state.teams, scope.team) === undefined)
       return refused({ code: 'unknown', what: 'team' })
-    if (rowOf(state.persons, person)?.kind === 'guest' && role !== guestRole)
-      return refused({ code: 'guest-rule', rule: 'no role', person })
     const isHeld = rowsBy(state.holdings, 'person', person).some(
       each => each.role === role && isSame(each.scope, scope),
     )

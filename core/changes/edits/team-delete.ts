@@ -1,6 +1,5 @@
 import { allRows, rowOf, rowsBy } from '../../base/collection.ts'
 import type { TeamId } from '../../base/ids.ts'
-import type { Instant } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Team } from '../../people/person.ts'
 import type { BoardColumn } from '../../rules/column.ts'
@@ -8,11 +7,8 @@ import { leadsPrincipal, type Principal, teamPrincipal } from '../../rules/princ
 import { type RecordChange, type State, teamHomeOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksActionInArchive } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { deletionOf, gone } from './delete.ts'
+import { archiveTime, deletionOf, gone } from './delete.ts'
 import { lacksArchiving } from './team.ts'
-
-/** For how long an archived team is kept before it can be deleted. */
-export const archiveTime: Instant = 30 * 86_400_000
 
 /** Deletes a team for good that has been archived for long enough: its home with all in it, and all that names it. */
 export const deleteTeam: EditRule<EditOf<'team.delete'>> = {
@@ -22,7 +18,7 @@ export const deleteTeam: EditRule<EditOf<'team.delete'>> = {
     const before = rowOf(state.teams, team)
     if (before === undefined) return refused({ code: 'unknown', what: 'team' })
     if (before.archivedAt === null || before.archivedAt + archiveTime > at)
-      return refused({ code: 'too-early' })
+      return refused({ code: 'too-early', what: 'team' })
     return isOffered(state, before)
       ? refused({ code: 'in-use', what: 'team' })
       : ok([...hangingOnTeam(state, before), gone('teams', before)])

@@ -1,10 +1,20 @@
 import { rowOf } from '../../base/collection.ts'
 import type { TeamId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
+import { isSame } from '../../base/same.ts'
 import type { Team } from '../../people/person.ts'
 import { type RecordChange, rootOf, teamHomeOf } from '../../state/state.ts'
 import type { ContentNode } from '../../tree/node.ts'
-import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege, lacksTeam } from '../context.ts'
+import {
+  type Context,
+  type EditOf,
+  type EditRule,
+  firstLack,
+  isTaken,
+  lacksPrivilege,
+  lacksTeam,
+  leadsTeam,
+} from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { createdNode } from './node.ts'
 import { withdrawnBelow } from './node-state.ts'
@@ -92,8 +102,27 @@ const withdrawn = (before: ContentNode): RecordChange => ({
   after: { ...before, web: null },
 })
 
+/** By a lead, or with *archive any team*: managing any team is not enough. */
 export function lacksArchiving(context: Context, team: TeamId): Refusal | undefined {
+  const isNew = rowOf(context.before.state.teams, team) === undefined
   const lacks = lacksTeam(context, team)
-  if (lacks?.code !== 'lead-missing') return lacks
-  return lacksPrivilege(context, 'archive any team') === undefined ? undefined : lacks
+  if (isNew || lacks?.code === 'unknown' || leadsTeam(context.before, context.author, team)) return lacks
+  return lacksPrivilege(context, 'archive any team') === undefined
+    ? undefined
+    : (lacks ?? { code: 'privilege-missing', privilege: 'archive any team' })
+}
+
+/** What a change of a team needs, field by field. */
+export function lacksTeamChange(
+  context: Context,
+  before: Team | null,
+  after: Team | null,
+): Refusal | undefined {
+  if (before === null || after === null) return lacksPrivilege(context, 'create teams')
+  const { archived, archivedAt } = before
+  return firstLack([
+    [archived !== after.archived, () => lacksArchiving(context, before.id)],
+    [before.keptByDirectory !== after.keptByDirectory, () => lacksPrivilege(context, 'directory')],
+    [!isSame(before, { ...after, archived, archivedAt }), () => lacksTeam(context, before.id)],
+  ])
 }

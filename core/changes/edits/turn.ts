@@ -56,8 +56,10 @@ function usualRole(state: State, before: Person, { holding: id, as }: EditOf<'pe
     from: null,
     until: null,
   }
-  const left = rowsBy(state.holdings, 'person', before.id).filter(each => each.role === from)
-  return [...left.map(each => gone('holdings', each)), { table: 'holdings', id, before: null, after }]
+  const held = rowsBy(state.holdings, 'person', before.id)
+  const left = held.filter(each => each.role === from).map(each => gone('holdings', each))
+  const isHeld = held.some(each => each.role === to && each.scope.over === 'workspace')
+  return isHeld ? left : [...left, { table: 'holdings', id, before: null, after }]
 }
 
 function asGuest(context: Context, person: Person, { taker }: EditOf<'person.turn'>): RecordChange[] {

@@ -2,6 +2,7 @@ import { ok, refused } from '../../base/result.ts'
 import { momentOf } from '../../state/moment.ts'
 import { applyChanges, type RecordChange } from '../../state/state.ts'
 import type { Person } from '../../people/person.ts'
+import type { ContentNode } from '../../tree/node.ts'
 import type { Context, EditOf, EditRule } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { undoingOf, type Undoing } from '../undo.ts'
@@ -26,11 +27,11 @@ export const undo: EditRule<EditOf<'undo'>> = {
 /** What undoing comes to for its author: without what the author cannot know of. */
 export function knownUndoing(context: Context, edit: Omit<EditOf<'undo'>, 'kind'>): Undoing {
   const undoing = undoingOf(context.now.state, context.now.at, edit)
-  const { known } = rightsOf(context, undoing.changes)
-  if (known.length === undoing.changes.length) return undoing
+  const { unknown } = rightsOf(context, undoing.changes)
+  if (unknown.length === 0) return undoing
   // What is left is worked out anew: the hidden parts may have been what others stand on.
-  const ids = new Set(known.map(change => change.id as string))
-  const rest = edit.changes.filter(change => ids.has(change.id))
+  const hidden = new Set(unknown.map(({ table, id }) => `${table} ${id}`))
+  const rest = edit.changes.filter(({ table, id }) => !hidden.has(`${table} ${id}`))
   return undoingOf(context.now.state, context.now.at, { ...edit, changes: rest })
 }
 
@@ -39,7 +40,7 @@ function rightsOf(context: Context, changes: readonly RecordChange[]) {
   const refusals = changes.map(change => lacksRecordChange({ ...context, now }, change))
   return {
     refusal: refusals.find((each): each is Refusal => each !== undefined && each.code !== 'unknown'),
-    known: changes.filter((_, index) => refusals[index]?.code !== 'unknown'),
+    unknown: changes.filter((_, index) => refusals[index]?.code === 'unknown'),
   }
 }
 
@@ -55,7 +56,7 @@ export function isForGood(change: RecordChange): boolean {
     case 'workspaces':
       return change.before === null
     case 'nodes':
-      return change.after === null && change.before?.binned != null
+      return change.after === null && (change.before?.binned != null || isKeptHome(change.before))
     case 'teams':
       return change.after === null && change.before?.archived === true
     case 'persons':
@@ -64,6 +65,9 @@ export function isForGood(change: RecordChange): boolean {
       return false
   }
 }
+
+/** A shared home that was archived, and so deleted for good. */
+const isKeptHome = (node: ContentNode | null): boolean => node?.home?.of === 'shared' && node.archived
 
 const isOtherPerson = (before: Person, after: Person): boolean =>
   before.kind !== after.kind ||

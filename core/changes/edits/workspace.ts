@@ -4,13 +4,14 @@ import { ok, refused } from '../../base/result.ts'
 import { guestRole } from '../../people/role.ts'
 import { workspaceOf } from '../../state/state.ts'
 import type { Workspace } from '../../rules/workspace.ts'
-import { type EditOf, type EditRule, lacksPrivilege } from '../context.ts'
+import { type Context, type EditOf, type EditRule, lacksPrivilege } from '../context.ts'
+import type { Refusal } from '../refusal.ts'
 import { lacksRole } from './invite.ts'
 
 type Setting = Exclude<keyof EditOf<'workspace.change'>, 'kind'>
 
 /** Settings are for whoever edits settings; what guests can have, who may come in and how one signs in is security. */
-export const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
+const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
   name: 'edit settings',
   timeZone: 'edit settings',
   picture: 'edit settings',
@@ -28,16 +29,7 @@ export const isSetting = (field: string): field is Setting => Object.hasOwn(need
 
 export const changeWorkspace: EditRule<EditOf<'workspace.change'>> = {
   kind: 'workspace.change',
-  lacks: (context, edit) => {
-    const needed = settingsOf(edit).map(setting => neededFor[setting])
-    const lacks = [...new Set(needed)].map(privilege => lacksPrivilege(context, privilege))
-    return (
-      lacks.find(each => each !== undefined) ??
-      (edit.defaultRole === undefined
-        ? undefined
-        : lacksRole(context, { role: edit.defaultRole, scope: { over: 'workspace' } }, wholeWorkspace))
-    )
-  },
+  lacks: (context, edit) => lacksSettings(context, settingsOf(edit), edit),
   apply: (context, edit) => {
     const { state } = context.now
     const before = workspaceOf(state)
@@ -48,6 +40,20 @@ export const changeWorkspace: EditRule<EditOf<'workspace.change'>> = {
     const after: Workspace = { ...before, ...(set as Partial<Workspace>) }
     return ok([{ table: 'workspaces', id: before.id, before, after }])
   },
+}
+
+/** What setting some of the settings needs; a role that everybody is given, besides, what giving it needs. */
+export function lacksSettings(
+  context: Context,
+  settings: readonly Setting[],
+  { defaultRole: role }: { readonly defaultRole?: Workspace['defaultRole'] | undefined },
+): Refusal | undefined {
+  const needed = [...new Set(settings.map(setting => neededFor[setting]))]
+  const isGiving = settings.includes('defaultRole') && role !== undefined
+  return (
+    needed.flatMap(privilege => lacksPrivilege(context, privilege) ?? [])[0] ??
+    (isGiving ? lacksRole(context, { role, scope: { over: 'workspace' } }, wholeWorkspace) : undefined)
+  )
 }
 
 const settingsOf = (edit: EditOf<'workspace.change'>): Setting[] =>

@@ -6,13 +6,15 @@ import { isActiveIn, personById, type Sight, sightsOf } from '../../access/sight
 import { rowOf } from '../../base/collection.ts'
 import { none } from '../../base/column.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
-import type { Instant } from '../../base/instant.ts'
+import { always, type Instant } from '../../base/instant.ts'
 import { idOf } from '../../base/numbering.ts'
 import { type ActionSet, holds, noActions } from '../../levels/action.ts'
 import { momentOf } from '../../state/moment.ts'
-import type { Moment, RecordChange } from '../../state/state.ts'
+import type { Membership } from '../../people/person.ts'
+import { applyChanges, type Moment, type RecordChange } from '../../state/state.ts'
 import { isJoining } from '../edits/member.ts'
 import { instantsAt, instantsOf } from '../instants.ts'
+import { topmostOf } from '../places.ts'
 import { isTouched, topsTouched } from '../touched.ts'
 import type { Guard, Whole } from './guard.ts'
 import { withoutRecovery } from './recovered.ts'
@@ -22,8 +24,8 @@ import { withoutRecovery } from './recovered.ts'
  * now and at every later instant at which something begins or ends. Recovering access is the exception.
  */
 export const ownRaise: Guard = given => {
-  const whole = withoutRecovery(given)
-  if (isOwnJoining(whole) || whole.edits.some(edit => edit.kind === 'invitation.accept')) return undefined
+  const whole = afterJoining(withoutRecovery(given))
+  if (whole.edits.some(edit => edit.kind === 'invitation.accept')) return undefined
   if (!isTouched(whole, whole.author)) return undefined
   const indexes = [whole.before.state.index, whole.after.state.index] as const
   const people = [whole.author]
@@ -44,7 +46,9 @@ export const ownRaise: Guard = given => {
       if (!isNew && rank[each.after] > rank[each.before]) raised.add(each.at)
     }
   }
-  return raised.size === 0 ? undefined : { code: 'own-raise', nodes: [...raised] }
+  return raised.size === 0
+    ? undefined
+    : { code: 'own-raise', nodes: topmostOf(whole.after.state, [...raised]) }
 }
 
 const rank = { none: 0, see: 1, edit: 2 }
@@ -103,9 +107,16 @@ function walkOwn(moments: Sides<Moment>, author: PersonId, { starts, visit }: Wa
     })
 }
 
-function isOwnJoining({ author, before, after, edits }: Whole): boolean {
-  return (
-    edits.length > 0 &&
-    edits.every(edit => edit.kind === 'member.add' && isJoining({ author, before, now: after }, edit))
-  )
+/** Open teams that the author joins are open to the author anyway: raises are read as if they were in already. */
+function afterJoining(whole: Whole): Whole {
+  const { author, before, after, edits } = whole
+  const joined = edits.flatMap((edit): RecordChange[] => {
+    if (edit.kind !== 'member.add' || !isJoining({ author, before, now: after }, edit)) return []
+    const { membership: id, team, person } = edit
+    const row: Membership = { id, team, person, lead: false, since: before.at, ...always }
+    return [{ table: 'memberships', id, before: null, after: row }]
+  })
+  return joined.length === 0
+    ? whole
+    : { ...whole, before: momentOf(applyChanges(before.state, joined), before.at) }
 }

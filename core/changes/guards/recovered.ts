@@ -1,19 +1,37 @@
 import { placeOf } from '../../access/place.ts'
 import { hasSteward } from '../../access/who.ts'
+import { rowOf } from '../../base/collection.ts'
 import { momentOf } from '../../state/moment.ts'
-import { applyChanges, inverseOf, type RecordChange } from '../../state/state.ts'
+import { applyChanges, inverseOf, type Moment, type RecordChange } from '../../state/state.ts'
 import type { Guard, Whole } from './guard.ts'
 
-/** A place is recovered only if it would have no steward without that, once the whole set is applied. */
+/**
+ * A place is recovered only if it has no steward before the whole set, but for people whom the set suspends or removes:
+ * nothing else that it takes away brings that about. Nor would it have one afterwards without the recovery.
+ */
 export const recovered: Guard = whole => {
-  if (!whole.edits.some(edit => edit.kind === 'access.recover')) return undefined
-  const { after } = withoutRecovery(whole)
-  for (const edit of whole.edits) {
-    if (edit.kind !== 'access.recover') continue
-    const place = placeOf(after, edit.node)
-    if (place !== undefined && hasSteward(after, place)) return { code: 'has-steward', node: edit.node }
-  }
+  const places = whole.edits.flatMap(edit => (edit.kind === 'access.recover' ? [edit.node] : []))
+  if (places.length === 0) return undefined
+  const moments = [withoutLeavers(whole), withoutRecovery(whole).after]
+  for (const node of places)
+    for (const moment of moments) {
+      const place = placeOf(moment, node)
+      if (place !== undefined && hasSteward(moment, place)) return { code: 'has-steward', node }
+    }
   return undefined
+}
+
+/** The moment before, with those gone who leave by the set. */
+function withoutLeavers({ before, after, changes }: Whole): Moment {
+  const left = changes.flatMap((change): RecordChange[] => {
+    if (change.table !== 'persons') return []
+    const was = rowOf(before.state.persons, change.id)
+    const is = rowOf(after.state.persons, change.id)
+    return was?.status === 'active' && (is?.status === 'suspended' || is?.status === 'removed')
+      ? [{ table: 'persons', id: was.id, before: was, after: { ...was, status: is.status } }]
+      : []
+  })
+  return left.length === 0 ? before : momentOf(applyChanges(before.state, left), before.at)
 }
 
 /** The same without what recovering gave and lifted. */

@@ -11,6 +11,7 @@ import { momentOf } from '../../state/moment.ts'
 import { type Moment, pathOf, type RecordChange, rootOf } from '../../state/state.ts'
 import { afterAllEnds, topsTouched, touchedPlaces, type Touching } from '../touched.ts'
 import type { Guard, Whole } from './guard.ts'
+import { topmostOf } from '../places.ts'
 import { without } from './recovered.ts'
 
 /**
@@ -33,7 +34,7 @@ export const stewardLeft: Guard = given => {
       .filter(place => !hasStewardIn(sight, place))
       .map(place => idOf(sight.index.nodes, place) as NodeId)
       .filter(node => losesSteward(whole, node, at))
-    if (left.length > 0) return { code: 'no-steward-left', nodes: left, when }
+    if (left.length > 0) return { code: 'no-steward-left', nodes: topmostOf(whole.after.state, left), when }
   }
   return undefined
 }
@@ -47,9 +48,15 @@ function losesSteward(whole: Whole, node: NodeId, at: Instant): boolean {
   const before = momentOf(whole.before.state, at)
   const was = placeOf(before, node)
   if (was !== undefined && was.binnedAt === undefined) return isKept(before, node)
-  const parent = rowOf(after.state.nodes, node)?.parent ?? root
-  return parent === root || isKept(before, parent)
+  const above = parentThere(whole, after, node) ?? root
+  return above === root || isKept(before, above)
 }
+
+/** What a place is new in: the nearest place above it that existed. */
+const parentThere = ({ before }: Whole, { state }: Moment, node: NodeId): NodeId | undefined =>
+  pathOf(state, node)
+    .slice(1)
+    .find(({ id }) => rowOf(before.state.nodes, id) !== undefined)?.id
 
 /**
  * Suspending or removing somebody, or ending their time, is never refused for what they alone steward: it

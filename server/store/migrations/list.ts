@@ -6,6 +6,7 @@ import { people } from './004-people.ts'
 import { roles } from './005-roles.ts'
 import { accessRequests } from './006-access-requests.ts'
 import { largeWorkspaces } from './007-large-workspaces.ts'
+import { setAndLevel } from './008-set-and-level.ts'
 
 export interface Migration {
   readonly name: string
@@ -21,4 +22,5 @@ export const migrations: readonly Migration[] = [
   roles,
   accessRequests,
   largeWorkspaces,
+  setAndLevel,
 ]
