@@ -1,12 +1,17 @@
 import { type Static, type TSchema, Type } from '@sinclair/typebox'
 import { allPrivileges } from '#core/levels/privilege.ts'
-import { id, instant, kind, mail, name, orNull, strict, text } from './pieces.ts'
+import { instant, kind, made, mail, name, orNull, ref, strict, text } from './pieces.ts'
 
 /** JSON Schemas of edits as they come in. What only the server may decide (ids, when a link dies) is not part of them. */
 
 const principal = Type.Unsafe<
   `person:${string}` | `team:${string}` | `leads:${string}` | 'everyone' | 'guests' | 'anyone'
->(Type.String({ pattern: '^((person|team|leads):(new:)?[a-z0-9-]{1,40}|everyone|guests|anyone)$' }))
+>(
+  Type.String({
+    pattern: '^((person|team|leads):(new:[a-z0-9-]{1,60}|[a-z0-9-]{1,40})|everyone|guests|anyone)$',
+    names: 'principal',
+  }),
+)
 
 const principals = Type.Array(principal, { maxItems: 200 })
 /** A role's rank: between nothing and the owner's. */
@@ -19,7 +24,7 @@ const privilegeNames = Type.Array(Type.Union(allPrivileges.map(each => kind(each
 /** The mask of a closed set that is not empty. */
 const set = Type.Integer({ minimum: 1, maximum: 1023 })
 /** The same, or the id of a level of the workspace's own. */
-const gives = Type.Union([set, id])
+const gives = Type.Union([set, ref('levels')])
 /** The mask of what a limit leaves; 0 for nothing. */
 const allows = Type.Integer({ minimum: 0, maximum: 1023 })
 const joining = Type.Union([kind('everyone'), kind('open'), kind('request'), kind('unlisted')])
@@ -28,11 +33,11 @@ const nodeKind = Type.Union([kind('folder'), kind('board'), kind('row'), kind('p
 const scope = Type.Union([
   Type.Object({ over: kind('workspace') }, strict),
   Type.Object({ over: kind('guests') }, strict),
-  Type.Object({ over: kind('team'), team: id }, strict),
+  Type.Object({ over: kind('team'), team: ref('teams') }, strict),
 ])
 
 const roleWanted = Type.Union([
-  Type.Object({ role: id }, strict),
+  Type.Object({ role: ref('roles') }, strict),
   Type.Object({ privilege: Type.Union(allPrivileges.map(each => kind(each))) }, strict),
 ])
 
@@ -58,9 +63,9 @@ const domains = Type.Array(Type.String({ pattern: '^[a-z0-9-]+(\\.[a-z0-9-]+)+$'
 export const offer = Type.Object(
   {
     as: Type.Union([kind('member'), kind('guest')]),
-    role: orNull(id),
-    teams: Type.Array(id, { maxItems: 100, uniqueItems: true }),
-    places: Type.Array(Type.Object({ node: id, gives }, strict), { maxItems: 100 }),
+    role: orNull(ref('roles')),
+    teams: Type.Array(ref('teams'), { maxItems: 100, uniqueItems: true }),
+    places: Type.Array(Type.Object({ node: ref('nodes'), gives }, strict), { maxItems: 100 }),
     from: orNull(instant),
     until: orNull(instant),
   },
@@ -70,58 +75,75 @@ export type OfferRequest = Static<typeof offer>
 
 const edits = {
   'person.invite': {
-    person: id,
+    person: made('persons'),
     mail,
     name: text(200),
     as: Type.Union([kind('member'), kind('guest')]),
-    role: orNull(id),
+    role: orNull(ref('roles')),
     scope,
     from: Type.Optional(orNull(instant)),
     until: orNull(instant),
     message: text(2000),
     profile: Type.Optional(profile),
-    welcome: Type.Optional(orNull(id)),
+    welcome: Type.Optional(orNull(ref('welcomeSets'))),
     mailed: Type.Optional(Type.Boolean()),
   },
   'invitation.change': {
-    person: id,
+    person: ref('persons'),
     name: Type.Optional(text(200)),
-    role: Type.Optional(id),
+    role: Type.Optional(ref('roles')),
     from: Type.Optional(orNull(instant)),
     until: Type.Optional(orNull(instant)),
     message: Type.Optional(text(2000)),
   },
-  'invitation.withdraw': { person: id },
-  'invitation.renew': { person: id },
-  'team.create': { team: id, home: id, name, note: text(2000), joining, welcomesGuests: Type.Boolean() },
+  'invitation.withdraw': { person: ref('persons') },
+  'invitation.renew': { person: ref('persons') },
+  'team.create': {
+    team: made('teams'),
+    home: made('nodes'),
+    name,
+    note: text(2000),
+    joining,
+    welcomesGuests: Type.Boolean(),
+  },
   'team.change': {
-    team: id,
+    team: ref('teams'),
     name: Type.Optional(name),
     note: Type.Optional(text(2000)),
     joining: Type.Optional(joining),
     welcomesGuests: Type.Optional(Type.Boolean()),
-    picture: Type.Optional(orNull(id)),
+    picture: Type.Optional(orNull(ref('pictures'))),
     allowsPublishing: Type.Optional(Type.Boolean()),
     posting: Type.Optional(Type.Union([kind('everyone'), kind('members'), kind('leads')])),
     addressing: Type.Optional(Type.Union([kind('everyone'), kind('leads')])),
     keptByDirectory: Type.Optional(Type.Boolean()),
   },
-  'member.add': { team: id, person: id, lead: Type.Boolean(), from: orNull(instant), until: orNull(instant) },
+  'member.add': {
+    team: ref('teams'),
+    person: ref('persons'),
+    lead: Type.Boolean(),
+    from: orNull(instant),
+    until: orNull(instant),
+  },
   'member.change': {
-    team: id,
-    person: id,
+    team: ref('teams'),
+    person: ref('persons'),
     lead: Type.Optional(Type.Boolean()),
     until: Type.Optional(orNull(instant)),
   },
-  'member.take': { team: id, person: id },
-  'home.create': { node: id, name },
-  'node.create': { node: id, parent: id, as: nodeKind, name },
-  'node.describe': { node: id, name: Type.Optional(name), note: Type.Optional(text(2000)) },
-  'grant.add': { node: id, principal, gives, from: orNull(instant), until: orNull(instant) },
-  'grant.change': { grant: id, gives: Type.Optional(gives), until: Type.Optional(orNull(instant)) },
-  'grant.end': { grant: id },
+  'member.take': { team: ref('teams'), person: ref('persons') },
+  'home.create': { node: made('nodes'), name },
+  'node.create': { node: made('nodes'), parent: ref('nodes'), as: nodeKind, name },
+  'node.describe': { node: ref('nodes'), name: Type.Optional(name), note: Type.Optional(text(2000)) },
+  'grant.add': { node: ref('nodes'), principal, gives, from: orNull(instant), until: orNull(instant) },
+  'grant.change': {
+    grant: ref('grants'),
+    gives: Type.Optional(gives),
+    until: Type.Optional(orNull(instant)),
+  },
+  'grant.end': { grant: ref('grants') },
   'limit.add': {
-    node: id,
+    node: ref('nodes'),
     principal,
     allows,
     sparesStewards: Type.Boolean(),
@@ -129,100 +151,110 @@ const edits = {
     until: orNull(instant),
   },
   'limit.change': {
-    limit: id,
+    limit: ref('limits'),
     allows: Type.Optional(allows),
     sparesStewards: Type.Optional(Type.Boolean()),
     until: Type.Optional(orNull(instant)),
   },
-  'limit.end': { limit: id },
-  'node.break': { node: id, mode: Type.Union([kind('keep'), kind('empty')]) },
-  'node.restore': { node: id, drop: Type.Union([kind('copies'), kind('none'), kind('own')]) },
-  'node.move': { node: id, parent: id },
+  'limit.end': { limit: ref('limits') },
+  'node.break': { node: ref('nodes'), mode: Type.Union([kind('keep'), kind('empty')]) },
+  'node.restore': { node: ref('nodes'), drop: Type.Union([kind('copies'), kind('none'), kind('own')]) },
+  'node.move': { node: ref('nodes'), parent: ref('nodes') },
   'node.state': {
-    node: id,
+    node: ref('nodes'),
     archived: Type.Optional(Type.Boolean()),
     binned: Type.Optional(Type.Boolean()),
     draft: Type.Optional(Type.Boolean()),
   },
-  'person.suspend': { person: id },
-  'person.resume': { person: id },
-  'node.web': { node: id, web: orNull(Type.Union([kind('published'), kind('excluded')])) },
-  'node.order': { node: id, order: Type.Number() },
-  'team.archive': { team: id, archived: Type.Boolean() },
-  'team.delete': { team: id },
-  'level.create': { level: id, name, note: text(2000), actions: set },
+  'person.suspend': { person: ref('persons') },
+  'person.resume': { person: ref('persons') },
+  'node.web': { node: ref('nodes'), web: orNull(Type.Union([kind('published'), kind('excluded')])) },
+  'node.order': { node: ref('nodes'), order: Type.Number() },
+  'team.archive': { team: ref('teams'), archived: Type.Boolean() },
+  'team.delete': { team: ref('teams') },
+  'level.create': { level: made('levels'), name, note: text(2000), actions: set },
   'level.change': {
-    level: id,
+    level: ref('levels'),
     name: Type.Optional(name),
     note: Type.Optional(text(2000)),
     actions: Type.Optional(set),
   },
-  'level.delete': { level: id },
+  'level.delete': { level: ref('levels') },
   'workspace.change': {
     name: Type.Optional(name),
     timeZone: Type.Optional(text(60, 1)),
     guestCeiling: Type.Optional(allows),
     allowsPublishing: Type.Optional(Type.Boolean()),
-    defaultRole: Type.Optional(id),
-    picture: Type.Optional(orNull(id)),
+    defaultRole: Type.Optional(ref('roles')),
+    picture: Type.Optional(orNull(ref('pictures'))),
     memberDomains: Type.Optional(domains),
     guestDomains: Type.Optional(domains),
     invitationDays: Type.Optional(Type.Integer({ minimum: 1, maximum: 365 })),
     houseRules: Type.Optional(text(20_000)),
-    secondFactorFor: Type.Optional(Type.Array(id, { maxItems: 50, uniqueItems: true })),
+    secondFactorFor: Type.Optional(Type.Array(ref('roles'), { maxItems: 50, uniqueItems: true })),
   },
-  'person.end': { person: id, until: orNull(instant) },
+  'person.end': { person: ref('persons'), until: orNull(instant) },
   'person.describe': {
-    person: id,
+    person: ref('persons'),
     name: Type.Optional(name),
     handle: Type.Optional(orNull(handle)),
     title: Type.Optional(text(200)),
     department: Type.Optional(text(200)),
     country: Type.Optional(text(100)),
-    picture: Type.Optional(orNull(id)),
+    picture: Type.Optional(orNull(ref('pictures'))),
   },
-  'person.contact': { person: id, contact: id },
-  'request.make': { team: id, word: text(1000) },
-  'request.withdraw': { request: id },
-  'request.answer': { request: id, accepted: Type.Boolean(), word: text(1000) },
-  'welcome.create': { welcome: id, name, note: text(2000), offer },
+  'person.contact': { person: ref('persons'), contact: ref('persons') },
+  'request.make': { team: ref('teams'), word: text(1000) },
+  'request.withdraw': { request: ref('requests') },
+  'request.answer': { request: ref('requests'), accepted: Type.Boolean(), word: text(1000) },
+  'welcome.create': { welcome: made('welcomeSets'), name, note: text(2000), offer },
   'welcome.change': {
-    welcome: id,
+    welcome: ref('welcomeSets'),
     name: Type.Optional(name),
     note: Type.Optional(text(2000)),
     offer: Type.Optional(offer),
   },
-  'welcome.delete': { welcome: id },
+  'welcome.delete': { welcome: ref('welcomeSets') },
   'link.create': {
-    link: id,
+    link: made('joinLinks'),
     name,
     until: instant,
     domains,
     most: orNull(Type.Integer({ minimum: 1, maximum: 10_000 })),
-    welcome: orNull(id),
+    welcome: orNull(ref('welcomeSets')),
     offer,
   },
   'link.change': {
-    link: id,
+    link: ref('joinLinks'),
     name: Type.Optional(name),
     until: Type.Optional(instant),
     domains: Type.Optional(domains),
     most: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 10_000 }))),
   },
-  'link.withdraw': { link: id },
-  'role.give': { person: id, role: id, scope, from: orNull(instant), until: orNull(instant) },
-  'role.take': { holding: id },
-  'node.delete': { node: id },
-  'node.duplicate': { node: id, parent: id, name },
-  'person.remove': { person: id, contact: Type.Optional(orNull(id)) },
-  'person.turn': {
-    person: id,
-    as: Type.Union([kind('member'), kind('guest')]),
-    taker: orNull(id),
+  'link.withdraw': { link: ref('joinLinks') },
+  'role.give': {
+    person: ref('persons'),
+    role: ref('roles'),
+    scope,
+    from: orNull(instant),
+    until: orNull(instant),
   },
-  'access.recover': { node: id, taker: id, limits: Type.Array(id, { maxItems: 20 }) },
+  'role.take': { holding: ref('holdings') },
+  'node.delete': { node: ref('nodes') },
+  'node.duplicate': { node: ref('nodes'), parent: ref('nodes'), name },
+  'person.remove': { person: ref('persons'), contact: Type.Optional(orNull(ref('persons'))) },
+  'person.turn': {
+    person: ref('persons'),
+    as: Type.Union([kind('member'), kind('guest')]),
+    taker: orNull(ref('persons')),
+  },
+  'access.recover': {
+    node: ref('nodes'),
+    taker: ref('persons'),
+    limits: Type.Array(ref('limits'), { maxItems: 20 }),
+  },
   'role.create': {
-    role: id,
+    role: made('roles'),
     name,
     note: text(2000),
     rung,
@@ -231,7 +263,7 @@ const edits = {
     free: Type.Boolean(),
   },
   'role.change': {
-    role: id,
+    role: ref('roles'),
     name: Type.Optional(name),
     note: Type.Optional(text(2000)),
     rung: Type.Optional(rung),
@@ -239,27 +271,27 @@ const edits = {
     callable: Type.Optional(Type.Boolean()),
     free: Type.Optional(Type.Boolean()),
   },
-  'role.delete': { role: id },
+  'role.delete': { role: ref('roles') },
   'role.ask': { wants: roleWanted, word: text(1000) },
-  'role.unask': { request: id },
+  'role.unask': { request: ref('roleRequests') },
   'role.answer': {
-    request: id,
+    request: ref('roleRequests'),
     word: text(1000),
-    gives: orNull(Type.Object({ role: id, scope, until: orNull(instant) }, strict)),
+    gives: orNull(Type.Object({ role: ref('roles'), scope, until: orNull(instant) }, strict)),
   },
-  'handover.offer': { to: id, keeps: id, word: text(1000) },
-  'handover.withdraw': { handover: id },
-  'handover.answer': { handover: id, accepted: Type.Boolean() },
-  'access.ask': { node: id, wants: set, word: text(1000) },
-  'access.unask': { request: id },
+  'handover.offer': { to: ref('persons'), keeps: ref('roles'), word: text(1000) },
+  'handover.withdraw': { handover: ref('handovers') },
+  'handover.answer': { handover: ref('handovers'), accepted: Type.Boolean() },
+  'access.ask': { node: ref('nodes'), wants: set, word: text(1000) },
+  'access.unask': { request: ref('accessRequests') },
   'access.answer': {
-    request: id,
+    request: ref('accessRequests'),
     word: text(1000),
     gives: orNull(Type.Object({ gives, until: orNull(instant) }, strict)),
   },
-  'watch.begin': { node: id },
-  'watch.end': { watch: id },
-  'look.begin': { look: id, through: orNull(id), word: text(500) },
+  'watch.begin': { node: ref('nodes') },
+  'watch.end': { watch: ref('watches') },
+  'look.begin': { look: made('looks'), through: orNull(ref('persons')), word: text(500) },
   'seats.change': {
     seats: Type.Optional(orNull(Type.Integer({ minimum: 1, maximum: 1_000_000 }))),
     suspendedHoldSeats: Type.Optional(Type.Boolean()),
@@ -267,24 +299,30 @@ const edits = {
     when: Type.Optional(Type.Union([kind('now'), kind('next period')])),
   },
   'column.create': {
-    column: id,
-    board: id,
+    column: made('columns'),
+    board: ref('nodes'),
     name,
     order: Type.Number(),
     viewers: orNull(principals),
     editors: orNull(principals),
   },
   'column.change': {
-    column: id,
+    column: ref('columns'),
     name: Type.Optional(name),
     order: Type.Optional(Type.Number()),
     viewers: Type.Optional(orNull(principals)),
     editors: Type.Optional(orNull(principals)),
   },
-  'column.delete': { column: id },
-  'channel.create': { channel: id, team: id, name, note: text(2000), only: orNull(principals) },
+  'column.delete': { column: ref('columns') },
+  'channel.create': {
+    channel: made('channels'),
+    team: ref('teams'),
+    name,
+    note: text(2000),
+    only: orNull(principals),
+  },
   'channel.change': {
-    channel: id,
+    channel: ref('channels'),
     name: Type.Optional(name),
     note: Type.Optional(text(2000)),
     only: Type.Optional(orNull(principals)),
@@ -329,12 +367,17 @@ export const gatherableKinds = [
 export const isGatherable = (kind: EditRequestKind): boolean =>
   (gatherableKinds as readonly EditRequestKind[]).includes(kind)
 
+/** The schema of each kind. */
+export const editSchemas = Object.fromEntries(
+  Object.entries(edits).map(([name, fields]) => [name, editObject(name, fields)]),
+)
+
 // One schema a kind, chosen by `kind`, so that a fault is told for the kind that was meant.
 export const editRequest = Type.Unsafe<EditRequest>({
   type: 'object',
   required: ['kind'],
   discriminator: { propertyName: 'kind' },
-  oneOf: Object.entries(edits).map(([name, fields]) => editObject(name, fields)),
+  oneOf: Object.values(editSchemas),
 })
 
 /** An edit that changes some fields of something has to say at least one. */

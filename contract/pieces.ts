@@ -1,4 +1,5 @@
 import { type TSchema, Type } from '@sinclair/typebox'
+import type { TableName } from '#core/state/state.ts'
 
 /** Pieces that the schemas of requests are made of. */
 
@@ -7,8 +8,16 @@ export const text = (maxLength: number, minLength = 0) => Type.String({ minLengt
 export const name = Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' })
 export const mail = Type.String({ format: 'email', maxLength: 254 })
 export const password = text(200, 1)
-/** An id that stands, or `new:x` for something made in the same request and referred to there. */
-export const id = Type.String({ pattern: '^(new:)?[a-z0-9-]{1,40}$' })
+/** What an id names: a table of the core, or of the server. */
+export type Named = TableName | 'pictures' | 'drafts' | 'notices'
+
+/** An id that stands: what it names has to be known to who asks. */
+export const id = (names: Named) => Type.String({ pattern: '^[a-z0-9-]{1,40}$', names })
+/** The same, or `new:x` for something that is made in the same request. */
+export const ref = (names: Named) =>
+  Type.String({ pattern: '^(new:[a-z0-9-]{1,60}|[a-z0-9-]{1,40})$', names })
+/** Something that is made: its id is made by the server, and `new:x` stands for it in the same request. */
+export const made = (names: Named) => Type.String({ pattern: '^new:[a-z0-9-]{1,60}$', makes: names })
 export const instant = Type.Integer({ minimum: 0, maximum: 8.64e15 })
 export const orNull = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])
 export const kind = <K extends string>(value: K) => Type.Literal(value)

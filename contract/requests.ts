@@ -2,7 +2,7 @@ import { type Static, Type } from '@sinclair/typebox'
 import { acts } from '#core/changes/fact.ts'
 import { allActions } from '#core/levels/action.ts'
 import { editRequest, offer } from './edit-requests.ts'
-import { id, kind, mail, name, password, strict, text } from './pieces.ts'
+import { id, kind, mail, name, orNull, password, strict, text } from './pieces.ts'
 
 /** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
 
@@ -14,7 +14,7 @@ export const changeSetRequest = Type.Object(
     /** What those for whom something is opened are told besides. */
     message: Type.Optional(text(2000)),
     /** The kept change set that this is: gone once it is applied. */
-    draft: Type.Optional(id),
+    draft: Type.Optional(id('drafts')),
     edits: Type.Array(editRequest, { minItems: 1, maxItems: 6000 }),
   },
   strict,
@@ -87,7 +87,7 @@ export type NoticeChoiceRequest = Static<typeof noticeChoiceRequest>
 
 /** Without ids: all of them. */
 export const readNoticesRequest = Type.Object(
-  { ids: Type.Optional(Type.Array(id, { maxItems: 500 })), isRead: Type.Boolean() },
+  { ids: Type.Optional(Type.Array(id('notices'), { maxItems: 500 })), isRead: Type.Boolean() },
   strict,
 )
 export type ReadNoticesRequest = Static<typeof readNoticesRequest>
@@ -96,8 +96,8 @@ const act = Type.Union(acts.map(each => kind(each)))
 const wholeNumber = Type.String({ pattern: '^[0-9]{1,9}$' })
 export const historyQuery = Type.Object(
   {
-    person: Type.Optional(id),
-    place: Type.Optional(id),
+    person: Type.Optional(id('persons')),
+    place: Type.Optional(id('nodes')),
     act: Type.Optional(act),
     /** Only entries before this revision. */
     before: Type.Optional(wholeNumber),
@@ -110,7 +110,10 @@ export const revisionParams = Type.Object({ slug: text(60, 1), revision: wholeNu
 export const liveQuery = Type.Object({ after: Type.Optional(text(60)) }, strict)
 
 /** With a column, about that column in a row, or on its board. */
-const question = Type.Object({ person: id, place: id, column: Type.Optional(id) }, strict)
+const question = Type.Object(
+  { person: id('persons'), place: id('nodes'), column: Type.Optional(id('columns')) },
+  strict,
+)
 export const checkRequest = Type.Object(
   { questions: Type.Array(question, { minItems: 1, maxItems: 1000 }) },
   strict,
@@ -126,7 +129,12 @@ export const pastQuery = Type.Object(
   strict,
 )
 export const diffQuery = Type.Object(
-  { from: instantText, to: instantText, person: Type.Optional(id), place: Type.Optional(id) },
+  {
+    from: instantText,
+    to: instantText,
+    person: Type.Optional(id('persons')),
+    place: Type.Optional(id('nodes')),
+  },
   strict,
 )
 export type DiffQuery = Static<typeof diffQuery>
@@ -152,8 +160,8 @@ export const peopleQuery = Type.Object(
     kept: Type.Optional(kind('1')),
     as: Type.Optional(oneOf('member', 'guest')),
     status: Type.Optional(oneOf('active', 'invited', 'suspended', 'coming', 'over')),
-    role: Type.Optional(id),
-    team: Type.Optional(id),
+    role: Type.Optional(id('roles')),
+    team: Type.Optional(id('teams')),
     /** Marks, with commas between them: all of them have to fit. */
     only: Type.Optional(text(200)),
     sort: Type.Optional(oneOf('name', 'mail', 'joined', 'active', 'ends', 'status')),
@@ -198,7 +206,7 @@ export const importRequest = Type.Object(
     rows: Type.Array(Type.Unsafe<ImportRow>(importRow), { minItems: 1, maxItems: 10_000 }),
     /** What newcomers are offered where their row says nothing else. */
     offer,
-    welcome: Type.Union([id, Type.Null()]),
+    welcome: orNull(id('welcomeSets')),
   },
   strict,
 )
@@ -206,7 +214,7 @@ export type ImportRow = Partial<Record<ImportField, string>>
 export type ImportRequest = Static<typeof importRequest>
 
 /** The outline below a place, or from the top. */
-export const outlineQuery = Type.Object({ node: Type.Optional(id) }, strict)
+export const outlineQuery = Type.Object({ node: Type.Optional(id('nodes')) }, strict)
 
 const draftName = text(200)
 /** Adds an act to the change set that is being gathered. */
@@ -222,7 +230,7 @@ export const draftRequest = Type.Object(
   { ...strict, minProperties: 1 },
 )
 export type DraftRequest = Static<typeof draftRequest>
-export const handRequest = Type.Object({ to: id, word: text(1000) }, strict)
+export const handRequest = Type.Object({ to: id('persons'), word: text(1000) }, strict)
 export type HandRequest = Static<typeof handRequest>
 
 /** What is given to somebody, or at some places (ids with commas between them). */
@@ -235,7 +243,7 @@ export const givenQuery = Type.Object(
 )
 export type GivenQuery = Static<typeof givenQuery>
 export const takeOverQuery = Type.Object(
-  { from: id, what: Type.Union([kind('access'), kind('people')]) },
+  { from: id('nodes'), what: Type.Union([kind('access'), kind('people')]) },
   strict,
 )
 export type TakeOverQuery = Static<typeof takeOverQuery>

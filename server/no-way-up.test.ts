@@ -58,7 +58,7 @@ describe('no way up: whoever edits and gives roles below rung 50 comes to nothin
     [
       'recovering access',
       () => [{ kind: 'access.recover', node: world.ids.secret, taker: world.kim.id, limits: [] }],
-      'privilege-missing',
+      'unknown',
     ],
     [
       'taking over from who leaves',

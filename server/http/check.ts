@@ -5,6 +5,8 @@ import { problemOf } from '../problem-error.ts'
 
 const ajv = new Ajv({ allErrors: true, discriminator: true, removeAdditional: false, coerceTypes: false })
 ajv.addFormat('email', fullFormats.email)
+// What an id names, or is made for: read by services, of no meaning to the form of a request.
+for (const keyword of ['names', 'makes']) ajv.addKeyword({ keyword, schemaType: 'string' })
 
 const compiled = new WeakMap<TSchema, ValidateFunction>()
 

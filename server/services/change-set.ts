@@ -11,11 +11,12 @@ import type { ChangeSet, Refused } from '#core/changes/judge.ts'
 import { type Naming, refusalInWords } from '#core/words/refusal.ts'
 import { type RecordChange, type State, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
-import { problemOf } from '../problem-error.ts'
+import { ProblemError, problemOf } from '../problem-error.ts'
 import type { DraftRow } from '../store/tables.ts'
 import { type Asker, namingFor } from './asker.ts'
 import { editFrom, type Minting } from './edits.ts'
 import { entryToUndo } from './history.ts'
+import { unknownIn } from './known-ids.ts'
 import type { Written } from './notices/kind.ts'
 import { checkPictures } from './pictures.ts'
 
@@ -37,9 +38,11 @@ export async function changeSetFrom(parts: Parts, asker: Asker, request: ChangeS
   await checkPictures(parts, asker, request)
   const edits: Edit[] = []
   let undone: Written['undone'] = null
-  for (const edit of request.edits) {
+  for (const [index, edit] of request.edits.entries()) {
     if (edit.kind !== 'undo') {
       edits.push(editFrom(edit, minting))
+      const refusal = unknownIn(asker, edit)
+      if (refusal !== undefined) throw new ProblemError(problemFrom({ refusal, edit: index }, asker))
       continue
     }
     const { revision, author, at, changes } = await entryToUndo(parts, asker, edit.revision)

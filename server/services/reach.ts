@@ -13,6 +13,7 @@ import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { idOf } from '#core/base/numbering.ts'
 import { isLive } from '#core/base/instant.ts'
+import { refused } from '#core/base/result.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { judge } from '#core/changes/judge.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
@@ -30,6 +31,7 @@ import { type Asker, holdsAt, knowsPerson, nameOf, pathWords, readerAt } from '.
 import { mintingFor, problemFrom } from './change-set.ts'
 import { editFrom } from './edits.ts'
 import { findPlaces } from './find-places.ts'
+import { unknownIn } from './known-ids.ts'
 import { lookView } from './look.ts'
 import { handoverView } from './owners.ts'
 import { holdingView, personTeams } from './people.ts'
@@ -174,12 +176,13 @@ export async function offerView(parts: Parts, asker: Asker, offer: OfferRequest)
   const workspace = workspaceOf(before.state)
   const minting = mintingFor(parts, before.state, made)
   const mail = `somebody@${welcomeDomain(before.state, offer.as)}`
-  const edits = invitingEdits(offer, { person: 'new:somebody', mail, name: 'Somebody' })
-  const judged = judge(before, {
-    author: asker.person,
-    reason: '',
-    edits: edits.map(each => editFrom(each, minting)),
-  })
+  const requests = invitingEdits(offer, { person: 'new:somebody', mail, name: 'Somebody' })
+  const edits = requests.map(each => editFrom(each, minting))
+  const unknown = requests.flatMap(each => unknownIn(asker, each) ?? [])[0]
+  const judged =
+    unknown === undefined
+      ? judge(before, { author: asker.person, reason: '', edits })
+      : refused({ refusal: unknown, edit: null })
   const bought = workspace.seats
   if (!judged.ok)
     return {

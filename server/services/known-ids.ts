@@ -1,0 +1,171 @@
+import { type EditRequest, editSchemas } from '#contract/edit-requests.ts'
+import type { Named } from '#contract/pieces.ts'
+import { isIn } from '#core/access/channels.ts'
+import { checkColumn } from '#core/access/columns.ts'
+import { powersOf } from '#core/access/powers.ts'
+import { rowOf } from '#core/base/collection.ts'
+import type {
+  ChannelId,
+  ColumnId,
+  GrantId,
+  HoldingId,
+  LevelId,
+  LimitId,
+  NodeId,
+  PersonId,
+  RoleId,
+  TeamId,
+} from '#core/base/ids.ts'
+import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
+import type { Refusal, Unknown } from '#core/changes/refusal.ts'
+import { partsOf, personPrincipal, type Principal } from '#core/rules/principal.ts'
+import { rootOf, workspaceOf } from '#core/state/state.ts'
+import { type Asker, asks, holdsAt, knowsPerson } from './asker.ts'
+
+/**
+ * What an edit names has to be there and known to the asker, whatever the edit would come to: what is hidden is refused
+ * like what does not exist. What a request makes itself stands as `new:x` and is known. Which fields of an edit are ids,
+ * and of what, its schema says.
+ */
+export function unknownIn(asker: Asker, edit: EditRequest): Refusal | undefined {
+  // One asks for access by an address, whether or not anything is there.
+  if (edit.kind === 'access.ask') return undefined
+  for (const { names, id } of namesIn(editSchemas[edit.kind] as Schema, edit))
+    if (!isNew(id) && !knows(asker, names, id)) return { code: 'unknown', what: called[names] ?? 'place' }
+  return undefined
+}
+
+export const knowsAll = (asker: Asker, edit: EditRequest): boolean => unknownIn(asker, edit) === undefined
+
+const isNew = (id: string): boolean => id.includes('new:')
+
+/** As much of a JSON Schema as says where ids stand. */
+interface Schema {
+  readonly names?: Names
+  readonly properties?: Readonly<Record<string, Schema>>
+  readonly items?: Schema
+  readonly anyOf?: readonly Schema[]
+}
+type Names = Named | 'principal'
+
+interface Name {
+  readonly names: Names
+  readonly id: string
+}
+
+/** Every id in a value that fits a schema. */
+export function namesIn({ names, properties = {}, items, anyOf = [] }: Schema, value: unknown): Name[] {
+  if (typeof value === 'string' && names !== undefined) return [{ names, id: value }]
+  const within = anyOf.flatMap(each => namesIn(each, value))
+  if (Array.isArray(value) && items !== undefined) within.push(...value.flatMap(each => namesIn(items, each)))
+  else if (typeof value === 'object' && value !== null)
+    for (const [field, inner] of Object.entries(value))
+      within.push(...namesIn(properties[field] ?? {}, inner))
+  return within
+}
+
+const called: Readonly<Partial<Record<Names, Unknown>>> = {
+  persons: 'person',
+  teams: 'team',
+  grants: 'grant',
+  limits: 'limit',
+  roles: 'role',
+  holdings: 'role',
+  levels: 'level',
+  columns: 'column',
+  channels: 'channel',
+  requests: 'request',
+  roleRequests: 'request',
+  accessRequests: 'request',
+  welcomeSets: 'welcome set',
+  joinLinks: 'link',
+  handovers: 'handover',
+  watches: 'watch',
+  principal: 'person',
+}
+
+function knows(asker: Asker, names: Names, id: string): boolean {
+  if (names === 'principal') return knowsPrincipal(asker, id as Principal)
+  return known[names]?.(asker, id) ?? true
+}
+
+type Known = (asker: Asker, id: string) => boolean
+
+/** Kinds that are not here are known by the edit itself to whom they concern: one's own requests, offers and watches. */
+const known: { readonly [N in Named]?: Known } = {
+  nodes: (asker, id) => knowsNode(asker, id as NodeId),
+  grants: (asker, id) => {
+    const grant = rowOf(asker.moment.state.grants, id as GrantId)
+    if (grant === undefined) return false
+    return grant.principal === personPrincipal(asker.person) || shares(asker, grant.node)
+  },
+  limits: (asker, id) => {
+    const limit = rowOf(asker.moment.state.limits, id as LimitId)
+    return limit !== undefined && (shares(asker, limit.node) || recovers(asker, limit.node))
+  },
+  persons: (asker, id) => isThere(asker, id as PersonId) && knowsPerson(asker, id as PersonId),
+  teams: (asker, id) => knowsTeam(asker.moment, asker.person, id as TeamId),
+  roles: (asker, id) => knowsRole(asker, id as RoleId),
+  holdings: (asker, id) => {
+    const holding = rowOf(asker.moment.state.holdings, id as HoldingId)
+    if (holding === undefined) return false
+    return holding.person === asker.person || (knowsPerson(asker, holding.person) && looksAfterRoles(asker))
+  },
+  levels: (asker, id) => rowOf(asker.moment.state.levels, id as LevelId) !== undefined,
+  columns: (asker, id) => {
+    const column = rowOf(asker.moment.state.columns, id as ColumnId)
+    if (column === undefined) return false
+    return checkColumn(asker.moment, asker.person, { at: column.board, column: column.id }) !== 'none'
+  },
+  channels: ({ moment, person, subject }, id) => {
+    const channel = rowOf(moment.state.channels, id as ChannelId)
+    if (channel === undefined || !knowsTeam(moment, person, channel.team)) return false
+    return channel.only === null || isIn(subject, channel) || leadsTeam(moment, person, channel.team)
+  },
+  welcomeSets: (asker, id) =>
+    invites(asker) && rowOf(asker.moment.state.welcomeSets, id as never) !== undefined,
+  joinLinks: (asker, id) => invites(asker) && rowOf(asker.moment.state.joinLinks, id as never) !== undefined,
+}
+
+/** What is in the bin, too, for whoever could bring it back; the root for whom its grants are. */
+function knowsNode(asker: Asker, id: NodeId): boolean {
+  if (id === rootOf(asker.moment.state).id) return asks(asker, 'security')
+  if (rowOf(asker.moment.state.nodes, id) === undefined) return false
+  return holdsAt(asker, id, 'see') || recovers(asker, id)
+}
+
+const recovers = (asker: Asker, node: NodeId): boolean =>
+  node !== rootOf(asker.moment.state).id && asks(asker, 'recover access') && asks(asker, 'see the outline')
+
+const shares = (asker: Asker, node: NodeId): boolean =>
+  node === rootOf(asker.moment.state).id ? asks(asker, 'security') : holdsAt(asker, node, 'share')
+
+function knowsPrincipal(asker: Asker, principal: Principal): boolean {
+  const parts = partsOf(principal)
+  if (parts.kind === 'person') return isThere(asker, parts.person) && knowsPerson(asker, parts.person)
+  return !('team' in parts) || knowsTeam(asker.moment, asker.person, parts.team)
+}
+
+const isThere = ({ moment }: Asker, id: PersonId) => rowOf(moment.state.persons, id) !== undefined
+
+/** The built-in ones, one's own and the one that everybody is given are no secret; the rest is for whom roles are shown. */
+function knowsRole(asker: Asker, id: RoleId): boolean {
+  const { state } = asker.moment
+  const role = rowOf(state.roles, id)
+  if (role === undefined) return false
+  return (
+    role.builtIn ||
+    looksAfterRoles(asker) ||
+    asks(asker, 'edit settings') ||
+    asks(asker, 'security') ||
+    id === workspaceOf(state).defaultRole ||
+    powersOf(asker.moment, asker.person).some(power => power.role === id)
+  )
+}
+
+/** Sees all roles, or gives some of them over whomever. */
+const looksAfterRoles = (asker: Asker): boolean =>
+  asks(asker, 'view roles') ||
+  powersOf(asker.moment, asker.person).some(power => power.privileges.has('assign roles'))
+
+const invites = (asker: Asker): boolean => asks(asker, 'invite members') || asks(asker, 'invite guests')
