@@ -142,6 +142,8 @@ export interface NodeView extends TreeItem {
   readonly madeAt: Instant
   /** Whether its reader may archive, bin, move it and bring it back. */
   readonly mayRemove: boolean
+  /** For an archived shared home: when it can be deleted for good, to whoever may. */
+  readonly deletableFrom: Instant | null
   /** Whether a visitor without an account can read it. */
   readonly isPublic: boolean
   /** What was given here to the reader by name: theirs to give up. */
@@ -263,9 +265,12 @@ export interface LimitView extends PrincipalName {
   readonly spares: number
 }
 
-/** A place below with entries of its own: where access differs from what flows down. */
+/** A place below with entries or a state of its own: where access differs from what flows down. */
 export interface ExceptionView extends PlaceName {
   readonly isBroken: boolean
+  readonly isDraft: boolean
+  readonly isArchived: boolean
+  readonly web: 'published' | 'excluded' | null
   readonly grants: number
   readonly limits: number
   /** People who are given something there by name, of which a limit leaves less. */

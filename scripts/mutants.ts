@@ -1,46 +1,122 @@
-import { spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { availableParallelism, tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { mistakes } from './mistakes.ts'
+import { type Mistake, mistakes } from './mistakes.ts'
 
 /**
- * Plants one mistake after another in a copy of the core and runs its tests: each has to be caught.
- * npm run mutants [word …]: all of them, or those whose mistake has one of the words.
+ * Plants one mistake after another in a copy of the core and runs its tests until one fails: each has to be caught.
+ * npm run mutants [word …]: all of them, or those whose mistake has one of the words. One copy for each processor; in a
+ * copy the quick tests come before the slow ones, and before all the file that is known to catch the mistake.
  */
 
 const root = resolve(import.meta.dirname, '..')
-const copy = mkdtempSync(join(tmpdir(), 'noskel-mutants-'))
-for (const part of ['core', 'package.json', 'tsconfig.base.json'])
-  cpSync(join(root, part), join(copy, part), { recursive: true })
-symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'))
-const config = "export default { test: { include: ['core/**/*.test.ts'], testTimeout: 60000, bail: 1 } }\n"
-writeFileSync(join(copy, 'vitest.config.js'), config)
-
 const words = process.argv.slice(2)
-const planted = mistakes.filter(
+const waiting = mistakes.filter(
   ({ mistake }) => words.length === 0 || words.some(word => mistake.includes(word)),
 )
+const planted = waiting.length
 const missed: string[] = []
-try {
-  if (!passes()) throw new Error('the tests of the core must pass before a mistake is planted')
-  for (const { mistake, file, find, put } of planted) {
-    const path = join(copy, 'core', file)
-    const right = readFileSync(path, 'utf8')
-    if (!right.includes(find)) throw new Error(`${file} does not hold: ${find}`)
-    writeFileSync(path, right.replace(find, put))
-    const isCaught = !passes()
-    writeFileSync(path, right)
-    process.stdout.write(`${isCaught ? 'caught' : 'MISSED'}  ${mistake}\n`)
-    if (!isCaught) missed.push(mistake)
+const began = Date.now()
+
+/** Worlds of random cases take long: all others are asked before them. */
+const slow = [
+  'property',
+  'tests/index',
+  'access/evaluate',
+  'impact/',
+  'remedies/',
+  'base/',
+  'tests/large',
+  'explain/',
+]
+
+const config = `
+import { BaseSequencer } from 'vitest/node'
+const slow = ${JSON.stringify(slow)}
+const costOf = path => slow.findIndex(each => path.includes(each)) + 1 && 1 + slow.findIndex(each => path.includes(each))
+class QuickFirst extends BaseSequencer {
+  async sort(files) {
+    const first = (process.env.FIRST ?? '').split(',').filter(Boolean)
+    const rank = ({ moduleId }) => (first.some(each => moduleId.endsWith(each)) ? -1 : costOf(moduleId))
+    return [...files].sort((a, b) => rank(a) - rank(b))
   }
-} finally {
-  rmSync(copy, { recursive: true, force: true })
 }
-process.stdout.write(`${planted.length - missed.length} of ${planted.length} mistakes are caught.\n`)
+export default {
+  test: {
+    include: ['core/**/*.test.ts'],
+    testTimeout: 240_000,
+    bail: 1,
+    isolate: false,
+    fileParallelism: false,
+    sequence: { sequencer: QuickFirst },
+  },
+}
+`
+
+await Promise.all(Array.from({ length: availableParallelism() }, (_, copy) => plantInCopy(copy)))
+process.stdout.write(
+  `${planted - missed.length} of ${planted} mistakes are caught, in ${Math.round((Date.now() - began) / 1000)} s.\n`,
+)
 process.exitCode = missed.length === 0 ? 0 : 1
 
-function passes(): boolean {
-  const { status } = spawnSync('npx', ['vitest', 'run', '--silent'], { cwd: copy, stdio: 'ignore' })
-  return status === 0
+async function plantInCopy(number: number): Promise<void> {
+  const copy = makeCopy()
+  try {
+    // One copy tells for all whether the tests pass without a mistake.
+    if (number === 0 && (await failingIn(copy, [])) !== undefined)
+      throw new Error('the tests of the core must pass before a mistake is planted')
+    for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) await plant(copy, next)
+  } finally {
+    rmSync(copy, { recursive: true, force: true })
+  }
+}
+
+async function plant(copy: string, { mistake, file, find, put, by }: Mistake): Promise<void> {
+  const path = join(copy, 'core', file)
+  const right = readFileSync(path, 'utf8')
+  if (!right.includes(find)) throw new Error(`${file} does not hold: ${find}`)
+  writeFileSync(path, right.replace(find, put))
+  const since = Date.now()
+  const catcher = await failingIn(copy, by === undefined ? [] : [by])
+  writeFileSync(path, right)
+  const seconds = Math.round((Date.now() - since) / 1000)
+  process.stdout.write(
+    catcher === undefined ? `MISSED  ${mistake}\n` : `caught  ${mistake} (${catcher}, ${seconds} s)\n`,
+  )
+  if (catcher === undefined) missed.push(mistake)
+}
+
+function makeCopy(): string {
+  const copy = mkdtempSync(join(tmpdir(), 'noskel-mutants-'))
+  for (const part of ['core', 'package.json', 'tsconfig.base.json'])
+    cpSync(join(root, part), join(copy, part), { recursive: true })
+  symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'))
+  writeFileSync(join(copy, 'vitest.config.js'), config)
+  return copy
+}
+
+/** The first test file that fails; those given come before all others. */
+function failingIn(copy: string, first: readonly string[]): Promise<string | undefined> {
+  const run = spawn('node_modules/.bin/vitest', ['run', '--reporter=json', '--silent'], {
+    cwd: copy,
+    env: { ...process.env, FIRST: first.join(',') },
+    stdio: ['ignore', 'pipe', 'ignore'],
+  })
+  let told = ''
+  run.stdout.on('data', (chunk: Buffer) => (told += chunk.toString()))
+  return new Promise((resolve, reject) => {
+    run.on('error', reject)
+    run.on('close', code => resolve(code === 0 ? undefined : failedIn(told)))
+  })
+}
+
+function failedIn(told: string): string {
+  const { testResults } = JSON.parse(told.slice(told.indexOf('{'))) as {
+    testResults: { name: string; status: string; assertionResults: { status: string }[] }[]
+  }
+  const failed = testResults.find(
+    each => each.status === 'failed' && !each.assertionResults.every(({ status }) => status === 'skipped'),
+  )
+  return failed?.name.split('/core/')[1] ?? 'a file that could not be read'
 }

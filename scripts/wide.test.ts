@@ -138,7 +138,8 @@ test('the thread answers as the server would itself, whatever was written since 
     const person = personById(sightOf(after), `p${round * 7}` as PersonId)
     const asker = personById(sightOf(after), largeOwner.person)
     const root = numberOf(state.index.nodes, rootOf(state).id) as number
-    const listing = { person, asker, root, mayCheck: true, outlinesBut: null, from: 3, count: 50 }
+    const rights = { mayCheck: true, outlinesBut: null, now: after.at, gone: [] }
+    const listing = { person, asker, root, ...rights, from: 3, count: 50 }
     const seen = { kind: 'seen', time: after.at, person } as const
     const places = { kind: 'places', time: after.at, ...listing } as const
     expect(await ask<'seen'>(thread, { workspace, question: seen, indexes })).toEqual(

@@ -86,16 +86,19 @@ describe('asking for access', () => {
     expect([(await asked(owner)).toDecide, (await asked(visitor)).mine]).toEqual([[], []])
   })
 
-  test('is declined with a word, without the title of what stays hidden', async () => {
-    const { visitor } = await welcome(world.server, owner, { name: 'Quin' })
-    await did(visitor, asking(world.ids.secret))
-    const [request] = (await asked(owner)).toDecide
-    await did(owner, { kind: 'access.answer', request: request?.id, word: 'Not now', gives: null })
-    expect(await notices(visitor)).toContain(
-      'Ona declined your request for Reader on a place by its address: “Not now”.',
-    )
+  test('is declined with a word; at a place that stays hidden in silence, as if nothing were there', async () => {
+    const { visitor, id } = await welcome(world.server, owner, { name: 'Quin' })
+    await did(owner, share(world.ids.page, id, reader))
+    for (const node of [world.ids.secret, world.ids.page]) {
+      await did(visitor, { kind: 'access.ask', node, wants: editor, word: 'Please' })
+      const request = (await asked(owner)).toDecide.find(each => each.place.id === node)
+      await did(owner, { kind: 'access.answer', request: request?.id, word: 'Not now', gives: null })
+    }
+    const told = (await notices(visitor)).filter(each => each.includes('declined'))
+    expect(told).toEqual(['Ona declined your request for Editor on Map: “Not now”.'])
     expect((await asked(visitor)).mine).toMatchObject([
-      { place: null, address: world.ids.secret, declined: { by: 'Ona', word: 'Not now' } },
+      { place: { name: 'Map' }, declined: { by: 'Ona', word: 'Not now' } },
+      { place: null, address: world.ids.secret, declined: null },
     ])
   })
 

@@ -72,6 +72,33 @@ test('exceptions lists what below a place has entries of its own', async () => {
   expect((await member.visitor.get(`${at}/nodes/${ids.folder}/exceptions`)).status).toBe(404)
 })
 
+test('drafts, archives and what is on the web or kept from it are exceptions, too', async () => {
+  const made = await owner.change(
+    ...(['draft', 'old', 'web', 'kept'] as const).map(name => ({
+      kind: 'node.create',
+      node: `new:${name}`,
+      parent: ids.home,
+      as: 'page',
+      name,
+    })),
+    { kind: 'node.state', node: 'new:draft', draft: true },
+  )
+  const of = (name: string) => made.body.made[`new:${name}`] ?? ''
+  await owner.change(
+    { kind: 'node.state', node: of('old'), archived: true },
+    { kind: 'node.web', node: of('web'), web: 'published' },
+    { kind: 'node.web', node: of('kept'), web: 'excluded' },
+  )
+  const { body } = await owner.get<ExceptionsView>(`${at}/nodes/${ids.home}/exceptions`)
+  const told = body.below.filter(each => each.grants === 0)
+  expect(told.map(({ name, isDraft, isArchived, web }) => [name, isDraft, isArchived, web])).toEqual([
+    ['draft', true, false, null],
+    ['kept', false, false, 'excluded'],
+    ['old', false, true, null],
+    ['web', false, false, 'published'],
+  ])
+})
+
 describe('why not', () => {
   const whyNot = (visitor: Visitor, node: string, person: string, action: string) =>
     visitor.get<WhyNotView>(`${at}/nodes/${node}/why-not/${person}/${action}`)

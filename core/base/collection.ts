@@ -127,6 +127,13 @@ export function* eachRow<Row extends { readonly id: string }, Index extends stri
   for (const row of valuesOf(rows)) if (row !== null) yield row
 }
 
+/** The records that came or changed since what lies in the base: what two collections of one base differ in is among them. */
+export function* rowsSinceBase<Row extends { readonly id: string }, Index extends string>({
+  rows,
+}: Collection<Row, Index>): Generator<Row> {
+  for (const row of valuesOf(rows)) if (row !== null) yield row
+}
+
 /** How many records are looked at between one answer and the next. */
 const rangeLength = 1000
 

@@ -15,15 +15,19 @@ export function cannotStand(
   back: RecordChange,
   written: readonly NodeId[],
 ): WhyLeft | undefined {
-  const { table, id, after, before } = back
-  if (after === null) return isNeeded(state, { table, id } as RecordChange, written) ? 'in use' : undefined
-  if (table === 'nodes' && before !== null && before.parent === after.parent) return undefined
-  const node = table === 'nodes' || before === null ? nodeIn(back) : undefined
-  const path = node === undefined ? undefined : pathOf(state, node)
-  if (path !== undefined && path.at(-1)?.parent !== null) return 'gone'
-  const above = table === 'nodes' ? path?.slice(1) : path
-  if (above?.some(each => each.binned !== null) === true) return 'in the bin'
-  return hasItsGround(state, back) ? undefined : 'gone'
+  if (back.after === null) return isNeeded(state, back, written) ? 'in use' : undefined
+  if (back.table === 'nodes' && back.before?.parent === back.after.parent) return undefined
+  return lacksPlace(state, back) ?? (hasItsGround(state, back) ? undefined : 'gone')
+}
+
+/** Whether what a place would stand in, or where a record that comes back would hang, is in the bin or gone. */
+function lacksPlace(state: State, back: RecordChange): WhyLeft | undefined {
+  const node = back.table === 'nodes' || back.before === null ? nodeIn(back) : undefined
+  if (node === undefined) return undefined
+  const path = pathOf(state, node)
+  if (path.at(-1)?.parent !== null) return 'gone'
+  const above = back.table === 'nodes' ? path.slice(1) : path
+  return above.some(each => each.binned !== null) ? 'in the bin' : undefined
 }
 
 /** The place that a record is, or hangs on. */

@@ -99,6 +99,7 @@ test('whatever is allowed raises nobody’s own access, leaves stewards where th
     'limit.change',
     'limit.end',
     'member.add',
+    'member.change',
     'member.take',
     'node.break',
     'node.delete',

@@ -4,7 +4,7 @@ import { always } from '../base/instant.ts'
 import type { GrantId, NodeId, PersonId } from '../base/ids.ts'
 import { momentOf } from '../state/moment.ts'
 import type { State } from '../state/state.ts'
-import { after, edit, editor, giving, judging, reader, refusal, steward } from '../tests/judging.ts'
+import { after, edit, editor, giving, reader, refusal, steward, done } from '../tests/judging.ts'
 import { broken, grant, holding, limit, member, node, now, person, team, world } from '../tests/world.ts'
 import type { Edit } from './edit.ts'
 import type { UndoChangeSet } from './intents/places.ts'
@@ -25,19 +25,11 @@ const start = world(
   grant('plan', 'person:owner', steward, { until: now + 10 }),
 )
 
-/** The state after some edits, and the edit that takes them back. */
-function made(state: State, author: string, ...edits: Edit[]): { state: State; back: UndoChangeSet & Edit } {
-  const result = judging(state, author, ...edits)
-  if (!result.ok) throw new Error(JSON.stringify(result.error))
-  const back = { kind: 'undo' as const, revision: 1, changes: result.value.changes, written: [] }
-  return { state: result.value.state, back }
-}
-
 const leftOut = (state: State, back: UndoChangeSet, at = now) =>
   undoingOf(state, at, back).leftOut.map(each => [each.change.id, each.why])
 
 test('a field that nobody set again goes back; one that was set again stays and is told', () => {
-  const first = made(
+  const first = done(
     start,
     'ada',
     edit('grant.change', { grant: 'home person:ben', gives: reader, until: now + 50 }),
@@ -49,15 +41,15 @@ test('a field that nobody set again goes back; one that was set again stays and 
 })
 
 test('what has ended meanwhile is not brought back, nor an end that has passed', () => {
-  const ended = made(start, 'owner', edit('grant.end', { grant: 'plan person:owner' }))
-  const lengthened = made(start, 'ada', edit('grant.change', { grant: 'plan person:owner', until: null }))
+  const ended = done(start, 'owner', edit('grant.end', { grant: 'plan person:owner' }))
+  const lengthened = done(start, 'ada', edit('grant.change', { grant: 'plan person:owner', until: null }))
   expect(leftOut(ended.state, ended.back, now + 10)).toEqual([['plan person:owner', 'over']])
   expect(leftOut(lengthened.state, lengthened.back, now + 10)).toEqual([['plan person:owner', 'over']])
   expect(leftOut(lengthened.state, lengthened.back)).toEqual([])
 })
 
 test('a place is unmade only while nothing is in it', () => {
-  const first = made(
+  const first = done(
     start,
     'ben',
     edit('node.create', { node: 'new', parent: 'home', as: 'folder', name: 'New' }),
@@ -74,7 +66,7 @@ test('a place is unmade only while nothing is in it', () => {
 })
 
 test('a team goes with all that came with it, or stays whole once others use it', () => {
-  const making = made(
+  const making = done(
     start,
     'owner',
     edit('team.create', {
@@ -131,7 +123,7 @@ test('a role, a level, a board or a team that others use by now stays', () => {
     ],
   ]
   for (const [edits, using] of cases) {
-    const making = made(start, 'owner', ...edits)
+    const making = done(start, 'owner', ...edits)
     expect(leftOut(making.state, making.back)).toEqual([])
     expect(leftOut(after(making.state, 'owner', using), making.back)).toContainEqual(['new', 'in use'])
   }
@@ -144,26 +136,26 @@ test('what it stood on being gone, it does not return', () => {
     node('a', 'home'),
     grant('home', 'person:owner', steward),
   )
-  const making = made(
+  const making = done(
     state,
     'owner',
     edit('node.create', { node: 'b', parent: 'home', as: 'folder', name: 'B' }),
   )
-  const moving = made(making.state, 'owner', giving('b', 'person:ben', reader))
-  const ended = made(moving.state, 'owner', edit('grant.end', { grant: 'b person:ben new' }))
+  const moving = done(making.state, 'owner', giving('b', 'person:ben', reader))
+  const ended = done(moving.state, 'owner', edit('grant.end', { grant: 'b person:ben new' }))
   const unmade = after(ended.state, 'owner', making.back)
   expect(leftOut(unmade, ended.back)).toEqual([['b person:ben new', 'gone']])
 })
 
 test('undoing needs the rights of what it does, whoever undoes', () => {
-  const lowered = made(start, 'ada', edit('grant.change', { grant: 'home person:ben', gives: reader }))
+  const lowered = done(start, 'ada', edit('grant.change', { grant: 'home person:ben', gives: reader }))
   expect(refusal(lowered.state, 'ben', lowered.back)).toMatchObject({
     code: 'action-missing',
     action: 'share',
   })
-  const left = made(start, 'ada', edit('member.change', { team: 'crew', person: 'ada', lead: false }))
+  const left = done(start, 'ada', edit('member.change', { team: 'crew', person: 'ada', lead: false }))
   expect(refusal(left.state, 'ada', left.back)).toMatchObject({ code: 'lead-missing' })
-  const givenUp = made(start, 'ben', edit('grant.end', { grant: 'home person:ben' }))
+  const givenUp = done(start, 'ben', edit('grant.end', { grant: 'home person:ben' }))
   expect(refusal(givenUp.state, 'ben', givenUp.back)).toEqual({ code: 'nothing-to-undo' })
   expect(refusal(givenUp.state, 'ada', givenUp.back)).toBe('allowed')
 })
@@ -175,7 +167,7 @@ test('a limit on oneself is not lifted by undoing, and undoing its lifting is ta
     grant('home', 'person:ada', steward),
     grant('home', 'person:owner', steward),
   )
-  const limited = made(
+  const limited = done(
     state,
     'ada',
     edit('limit.add', {
@@ -189,7 +181,7 @@ test('a limit on oneself is not lifted by undoing, and undoing its lifting is ta
     }),
   )
   expect(refusal(limited.state, 'owner', limited.back)).toMatchObject({ code: 'action-missing' })
-  const lifted = made(limited.state, 'ada', edit('limit.end', { limit: 'l' }))
+  const lifted = done(limited.state, 'ada', edit('limit.end', { limit: 'l' }))
   expect(refusal(lifted.state, 'ada', lifted.back)).toBe('allowed')
 })
 
@@ -203,7 +195,7 @@ test('what the author cannot know of is passed over in silence', () => {
     grant('home', 'person:owner', steward),
     grant('secret', 'person:owner', steward),
   )
-  const both = made(
+  const both = done(
     hidden,
     'owner',
     giving('home', 'person:ben', reader),
@@ -215,8 +207,8 @@ test('what the author cannot know of is passed over in silence', () => {
 })
 
 test('an undo is undone like anything else', () => {
-  const gone = made(start, 'ada', edit('node.break', { node: 'plan', mode: 'keep', copies: 'copy' }))
-  const undone = made(gone.state, 'ada', gone.back)
+  const gone = done(start, 'ada', edit('node.break', { node: 'plan', mode: 'keep', copies: 'copy' }))
+  const undone = done(gone.state, 'ada', gone.back)
   const again = after(undone.state, 'ada', undone.back)
   expect(rowOf(again.nodes, 'plan' as NodeId)?.broken).not.toBeNull()
   expect(rowOf(again.grants, 'copy-0' as GrantId)).toBeDefined()
@@ -231,10 +223,10 @@ test('suspending and withdrawing are undone with rank and the privilege; coming 
     person('cy'),
     holding('cy', 'role-member'),
   )
-  const suspended = made(staff, 'owner', edit('person.suspend', { person: 'ben' }))
+  const suspended = done(staff, 'owner', edit('person.suspend', { person: 'ben' }))
   expect(refusal(suspended.state, 'cy', suspended.back)).toMatchObject({ code: 'privilege-missing' })
   expect(refusal(suspended.state, 'ada', suspended.back)).toBe('allowed')
-  const invited = made(
+  const invited = done(
     staff,
     'ada',
     edit('person.invite', {
@@ -251,7 +243,7 @@ test('suspending and withdrawing are undone with rank and the privilege; coming 
       message: '',
     }),
   )
-  const withdrawn = made(invited.state, 'ada', edit('invitation.withdraw', { person: 'new' }))
+  const withdrawn = done(invited.state, 'ada', edit('invitation.withdraw', { person: 'new' }))
   expect(refusal(withdrawn.state, 'ben', withdrawn.back)).not.toBe('allowed')
   expect(refusal(withdrawn.state, 'ada', withdrawn.back)).toBe('allowed')
   const accept = edit('invitation.accept', {
@@ -261,7 +253,7 @@ test('suspending and withdrawing are undone with rank and the privilege; coming 
     folder: 'f',
     grant: 'g',
   })
-  const accepted = made(invited.state, 'new', accept)
+  const accepted = done(invited.state, 'new', accept)
   expect(refusal(accepted.state, 'owner', accepted.back)).toEqual({ code: 'never-undone' })
   expect(leftOut(accepted.state, invited.back)).toContainEqual(['new', 'changed since'])
 })

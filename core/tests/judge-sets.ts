@@ -114,12 +114,15 @@ function wrongTeams({ author, edits, before, after }: Allowed): string[] {
   const was = new Set(rows(before.state).filter(kept).map(withoutLead))
   const is = new Set(rows(after.state).filter(kept).map(withoutLead))
   const differs = was.size !== is.size || [...was].some(each => !is.has(each))
+  const isOwner = allRows(before.state.holdings).some(
+    each => each.person === author && each.role === 'role-owner' && isNow(each, before.at),
+  )
   const archived = allRows(after.state.teams).filter(team => {
     const earlier = rowOf(before.state.teams, team.id)
     const isLead = rows(before.state).some(
       each => each.team === team.id && each.person === author && each.lead && isNow(each, before.at),
     )
-    return earlier !== undefined && earlier.archived !== team.archived && !isLead && author !== 'owner'
+    return earlier !== undefined && earlier.archived !== team.archived && !isLead && !isOwner
   })
   return [
     ...(differs && !isLeaving ? ['who is in a team kept by a directory was changed'] : []),

@@ -2,6 +2,7 @@ import { check } from '../access/evaluate.ts'
 import { allRows } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Edit } from '../changes/edit.ts'
+import type { UndoChangeSet } from '../changes/intents/places.ts'
 import { judge } from '../changes/judge.ts'
 import { levelActions, nameOfActions } from '../levels/level.ts'
 import { momentOf } from '../state/moment.ts'
@@ -50,3 +51,23 @@ export const editor = levelActions('Editor')
 /** How what somebody may do somewhere is called. */
 export const levelOf = (state: State, who: string, where: string, at = now): string =>
   nameOfActions(check(momentOf(state, at), who as PersonId, where as NodeId), allRows(state.levels)).name
+
+/** The state after a change set that must be allowed, and the edit that takes it back. */
+export function done(
+  state: State,
+  author: string,
+  ...edits: Edit[]
+): { state: State; back: UndoChangeSet & Edit } {
+  const result = judging(state, author, ...edits)
+  if (!result.ok) throw new Error(JSON.stringify(result.error))
+  const back = { kind: 'undo' as const, revision: 1, changes: result.value.changes, written: [] }
+  return { state: result.value.state, back }
+}
+
+export const moving = (what: string, to: string) => edit('node.move', { node: what, parent: to })
+export const setting = (what: string, fields: object) => edit('node.state', { node: what, ...fields })
+export const making = (id: string, parent: string, as = 'page') =>
+  edit('node.create', { node: id, parent, as, name: id })
+export const publishing = (id: string) => edit('node.web', { node: id, web: 'published' })
+export const turning = (id: string, as = 'guest') =>
+  edit('person.turn', { person: id, as, taker: null, holding: 'th', folder: 'tf', grant: 'tg' })

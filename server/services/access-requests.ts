@@ -3,7 +3,7 @@ import { check } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
-import { isOpen, lacksDecidingAccess } from '#core/changes/edits/access-request.ts'
+import { isOpen, lacksDecidingAccess, waitsFor } from '#core/changes/edits/access-request.ts'
 import { holds } from '#core/levels/action.ts'
 import type { AccessRequest } from '#core/people/asking.ts'
 import { type Asker, knowsPerson, maySee, nameOf, pathWords } from './asker.ts'
@@ -14,11 +14,15 @@ export function accessRequestsView(asker: Asker): AccessRequestsView {
   return {
     toDecide: toDecide(asker, allRows(moment.state.accessRequests)),
     mine: rowsBy(moment.state.accessRequests, 'person', person)
-      .filter(each => waits(asker, each) || (each.declined !== null && !isGiven(asker, each)))
+      .filter(each => !isGiven(asker, each) && (waitsFor(moment, each) || isDeclined(asker, each)))
       .sort((a, b) => b.at - a.at)
       .map(each => mineView(asker, each)),
   }
 }
+
+/** Declined, and told so: see `waitsFor`. */
+const isDeclined = (asker: Asker, { node, declined }: AccessRequest): boolean =>
+  declined !== null && maySee(asker, node)
 
 /** Those that wait at one place. */
 export const requestsAt = (asker: Asker, node: NodeId): AccessRequestView[] =>
@@ -60,14 +64,15 @@ function requestView(asker: Asker, { id, person, node, wants, at, word }: Access
 
 function mineView(asker: Asker, { id, node, wants, at, word, declined }: AccessRequest): MyAccessRequestView {
   const { moment } = asker
+  const isSeen = maySee(asker, node)
   const by = declined !== null && knowsPerson(asker, declined.by) ? nameOf(moment, declined.by) : 'Somebody'
   return {
     id,
     address: node,
-    place: maySee(asker, node) ? { id: node, name: rowOf(moment.state.nodes, node)?.name ?? '' } : null,
+    place: isSeen ? { id: node, name: rowOf(moment.state.nodes, node)?.name ?? '' } : null,
     wants,
     at,
     word,
-    declined: declined === null ? null : { by, word: declined.word },
+    declined: declined === null || !isSeen ? null : { by, word: declined.word },
   }
 }

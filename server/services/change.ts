@@ -19,7 +19,7 @@ import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
 import { askEffects, askRecord, effectsOf } from './effects.ts'
 import { foreseenBy } from './foresee.ts'
 import { doneSince } from './history.ts'
-import { leavesBin, type Told, writingOf } from './record.ts'
+import { goesForGood, type Told, writingOf } from './record.ts'
 import { copyTexts } from './text.ts'
 
 /**
@@ -162,7 +162,7 @@ export function writeJudged(
     value: state.revision,
     write: async batch => {
       const { transaction } = batch
-      const kept = judged.changes.filter(change => !leavesBin(before, change))
+      const kept = judged.changes.filter(change => !goesForGood(touching, change))
       await keepWhatIsWritten(parts, { workspace, changes: kept, transaction })
       await writing.write(batch)
       if (draft !== undefined)

@@ -2,6 +2,8 @@ import type { BinnedView, NodeView, PathView, TreeItem, TreeView } from '#contra
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { check, seesWithin } from '#core/access/evaluate.ts'
 import { isPublic } from '#core/access/public.ts'
+import { archiveTime } from '#core/changes/edits/delete.ts'
+import type { Instant } from '#core/base/instant.ts'
 import { binTime } from '#core/state/dates.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
@@ -48,11 +50,18 @@ export function nodeView(asker: Asker, id: string): NodeView {
     madeBy: knowsPerson(asker, node.maker) ? nameOf(asker.moment, node.maker) : null,
     madeAt: node.madeAt,
     mayRemove: holdsAt(asker, node.id, 'remove') && node.home?.of !== 'person',
+    deletableFrom: deletableFrom(asker, node),
     isPublic: isPublic(asker.moment, place),
     mine: rowsBy(asker.moment.state.grants, 'principal', personPrincipal(asker.person))
       .filter(grant => grant.node === node.id)
       .map(grant => grant.id),
   }
+}
+
+/** Shared homes are not binned: they go for good from the archive. */
+function deletableFrom(asker: Asker, { id, home, archivedAt }: ContentNode): Instant | null {
+  const isDeletable = home?.of === 'shared' && archivedAt !== null && holdsAt(asker, id, 'seal')
+  return isDeletable ? archivedAt + archiveTime : null
 }
 
 /** Where a place could be moved to, by a part of the name: what may hold it, and where the asker may add. */

@@ -17,12 +17,21 @@ import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, mayName, nameOf } from './asker.ts'
 import { askedPlace } from './questions.ts'
 
-/** What below a place has entries of its own; to whoever shares there, or may check anyone's access. */
+/**
+ * What below a place has entries of its own; to whoever shares there, or may check anyone's access. How many there are
+ * that the asker cannot see is told to whoever shares.
+ */
 export async function exceptionsView(asker: Asker, id: string): Promise<ExceptionsView> {
   const { place, actions } = askedPlace(asker, id)
-  if (!has(actions, 'share') && !asks(asker, 'check access')) throw problemOf('not-found')
-  return { revision: asker.moment.state.revision, ...(await exceptionsBelow(asker, place)) }
+  const shares = has(actions, 'share')
+  if (!shares && !asks(asker, 'check access')) throw problemOf('not-found')
+  const found = await exceptionsBelow(asker, place)
+  const hiddenBelow = shares ? found.hiddenBelow : 0
+  return { revision: asker.moment.state.revision, ...found, hiddenBelow }
 }
+
+/** States of a place by which access at it is another than above it. */
+const differing = state.broken | state.draft | state.archived | state.published | state.excluded
 
 /** So many are named, and others counted. */
 const namedAtMost = 200
@@ -39,7 +48,7 @@ export async function exceptionsBelow(
   let hiddenBelow = 0
   for (const [place, head] of headsBelow(index, numberOf(index.nodes, node.id) as number).entries()) {
     const { states, hasEntries } = ownAt(index, head)
-    const isException = hasEntries || (states & state.broken) !== 0
+    const isException = hasEntries || (states & differing) !== 0
     if (isException && (states & state.binned) === 0) {
       const id = idOf(index.nodes, head) as NodeId
       if (mayName(asker, id)) known.push(id)
@@ -71,6 +80,9 @@ function exceptionView({ moment }: Asker, id: NodeId): ExceptionView {
     id,
     name: node.name,
     isBroken: node.broken !== null,
+    isDraft: node.draft,
+    isArchived: node.archived,
+    web: node.web,
     grants: rowsBy(state.grants, 'node', id).length,
     limits: rowsBy(state.limits, 'node', id).length,
     heldBack: heldBackAt(moment, id),

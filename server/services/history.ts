@@ -102,15 +102,21 @@ function readable(asker: Asker, row: ChangeSetRow): Read | undefined {
 }
 
 function fits(asker: Asker, { row, facts }: Read, { person, place, act }: HistoryQuery): boolean {
-  const { state } = asker.moment
-  const isWithin = (node: NodeId | null) =>
-    node !== null && (node === place || pathOf(state, node).some(each => each.id === place))
+  const isAuthor = person === row.author && knowsPerson(asker, row.author)
+  const isWithin = (node: NodeId | null) => node !== null && isPlaceWithin(asker, node, place)
   return (
     (act === undefined || facts.some(fact => fact.act === act)) &&
-    (person === undefined || row.author === person || facts.some(fact => fact.person === person)) &&
+    (person === undefined || isAuthor || facts.some(fact => fact.person === person)) &&
     (place === undefined || facts.some(fact => isWithin(fact.place)))
   )
 }
+
+/** Whether a place is another one or lies in it. What lies in a place that the asker does not know of lies nowhere. */
+export const isPlaceWithin = (asker: Asker, node: NodeId, place: string | undefined): boolean =>
+  node === place ||
+  (place !== undefined &&
+    isPlaceKnown(asker, place as NodeId) &&
+    pathOf(asker.moment.state, node).some(each => each.id === place))
 
 function entryView(asker: Asker, { row, facts, isPart }: Read): EntryView {
   const { differences, counted } = effectKnown(asker, row)

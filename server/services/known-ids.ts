@@ -3,7 +3,7 @@ import type { Named } from '#contract/pieces.ts'
 import { isIn } from '#core/access/channels.ts'
 import { checkColumn } from '#core/access/columns.ts'
 import { powersOf } from '#core/access/powers.ts'
-import { rowOf } from '#core/base/collection.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type {
   ChannelId,
   ColumnId,
@@ -18,9 +18,11 @@ import type {
 } from '#core/base/ids.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
 import type { Refusal, Unknown } from '#core/changes/refusal.ts'
+import type { Holding } from '#core/people/person.ts'
 import { partsOf, personPrincipal, type Principal } from '#core/rules/principal.ts'
 import { rootOf, workspaceOf } from '#core/state/state.ts'
 import { type Asker, asks, holdsAt, knowsPerson } from './asker.ts'
+import { keeperOf } from './people.ts'
 
 /**
  * What an edit names has to be there and known to the asker, whatever the edit would come to: what is hidden is refused
@@ -109,7 +111,7 @@ const known: { readonly [N in Named]?: Known } = {
   holdings: (asker, id) => {
     const holding = rowOf(asker.moment.state.holdings, id as HoldingId)
     if (holding === undefined) return false
-    return holding.person === asker.person || (knowsPerson(asker, holding.person) && looksAfterRoles(asker))
+    return holding.person === asker.person || isKept(asker, holding) || looksAfterRoles(asker)
   },
   levels: (asker, id) => rowOf(asker.moment.state.levels, id as LevelId) !== undefined,
   columns: (asker, id) => {
@@ -159,8 +161,15 @@ function knowsRole(asker: Asker, id: RoleId): boolean {
     asks(asker, 'edit settings') ||
     asks(asker, 'security') ||
     id === workspaceOf(state).defaultRole ||
-    powersOf(asker.moment, asker.person).some(power => power.role === id)
+    powersOf(asker.moment, asker.person).some(power => power.role === id) ||
+    rowsBy(state.holdings, 'role', id).some(holding => isKept(asker, holding))
   )
+}
+
+/** Whose roles are told to the asker: whom they look after. */
+function isKept(asker: Asker, { person: id }: Holding): boolean {
+  const person = rowOf(asker.moment.state.persons, id)
+  return person !== undefined && keeperOf(asker)(person)
 }
 
 /** Sees all roles, or gives some of them over whomever. */

@@ -5,20 +5,13 @@ import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { ActionSet } from '#core/levels/action.ts'
 import { momentOf } from '#core/state/moment.ts'
-import {
-  applyChanges,
-  atRevision,
-  inverseOf,
-  type Moment,
-  pathOf,
-  type RecordChange,
-} from '#core/state/state.ts'
+import { applyChanges, atRevision, inverseOf, type Moment, type RecordChange } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import type { ChangeSetRow } from '../store/tables.ts'
 import type { Asker } from './asker.ts'
 import { differenceView, inOrder } from './difference.ts'
-import { effectKnown } from './history.ts'
+import { effectKnown, isPlaceWithin } from './history.ts'
 
 /**
  * The workspace as it was at an instant: the present one with every later entry of the history taken back.
@@ -73,7 +66,7 @@ const changedView = (asker: Asker, { by, ...difference }: Changed): ChangedView[
 
 const fits = (asker: Asker, { person, node }: Pick<Changed, 'person' | 'node'>, query: DiffQuery): boolean =>
   (query.person === undefined || query.person === person) &&
-  (query.place === undefined || pathOf(asker.moment.state, node).some(each => each.id === query.place))
+  (query.place === undefined || isPlaceWithin(asker, node, query.place))
 
 async function entriesWithin(
   { writer }: Parts,

@@ -2,7 +2,7 @@ import type { CheckRequest, PageQuery } from '#contract/requests.ts'
 import type { CheckedView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
 import type { FoundPlaceView } from '#contract/people-views.ts'
 import type { ReachView } from '#contract/views.ts'
-import { rowOf, rowsBy } from '#core/base/collection.ts'
+import { rowOf, rowsBy, rowsSinceBase } from '#core/base/collection.ts'
 import { none } from '#core/base/column.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { idOf, numberOf } from '#core/base/numbering.ts'
@@ -13,7 +13,7 @@ import { subjectOf } from '#core/access/subject.ts'
 import { who } from '#core/access/who.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
-import { type Moment, pathOf, rootOf } from '#core/state/state.ts'
+import { type Moment, pathOf, rootOf, type State } from '#core/state/state.ts'
 import type { Person } from '#core/people/person.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import type { Parts } from '../parts.ts'
@@ -102,7 +102,7 @@ export async function whatView(
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
   const question = listingOf({ asker, moment }, subject.person.id, page)
   const { index } = moment.state
-  const about = { workspace: asker.workspace, question, indexes: [index, index] as const }
+  const about = { workspace: asker.workspace, question, indexes: [index, asker.moment.state.index] as const }
   const isSmall = index.nodes.length <= atOnce
   const { total, listed } = isSmall
     ? answer<'places'>(question, about.indexes)
@@ -127,23 +127,36 @@ export async function whatView(
 /** Of more places than this the thread makes the list. */
 const atOnce = 5000
 
+/** Of a past instant, too, an asker is told no more than now: only of places that they see now. */
 function listingOf({ asker, moment }: Asked, person: PersonId, { from }: PageQuery) {
   const { state, at: time } = moment
+  const { state: present, at: now } = asker.moment
   const numberIn = (id: NodeId) => numberOf(state.index.nodes, id) ?? none
   const privateHomes = () =>
     rowsBy(state.nodes, 'parent', rootOf(state).id).filter(each => each.home?.of === 'person')
-  const outlines = asker.outlines === true && asks(asker, 'see the outline')
+  const isPast = state !== present
+  const outlines = !isPast && asker.outlines === true && asks(asker, 'see the outline')
   return {
     kind: 'places',
     time,
+    now,
+    gone: isPast ? goneSince(state, present) : [],
     person: numberOf(state.index.persons, person) ?? none,
-    asker: numberOf(state.index.persons, asker.person) ?? none,
+    asker: numberOf(present.index.persons, asker.person) ?? none,
     root: numberIn(rootOf(state).id),
     mayCheck: asks(asker, 'check access'),
     outlinesBut: outlines ? privateHomes().map(each => numberIn(each.id)) : null,
     from: from === undefined ? 0 : Number(from),
     count: shownAtMost,
   } as const
+}
+
+/** The places of a past state that are no more, by number. */
+function goneSince(past: State, present: State): number[] {
+  const gone: number[] = []
+  for (const { id } of rowsSinceBase(past.nodes))
+    if (rowOf(present.nodes, id) === undefined) gone.push(numberOf(past.index.nodes, id) ?? none)
+  return gone
 }
 
 const shownAtMost = 200

@@ -5,6 +5,7 @@ import { factsOf } from '#core/changes/fact.ts'
 import type { Touching } from '#core/changes/touched.ts'
 import type { Recorded } from '#core/impact/wide.ts'
 import { type Moment, pathOf, type RecordChange } from '#core/state/state.ts'
+import type { ContentNode } from '#core/tree/node.ts'
 import { announce } from '../live/hub.ts'
 import { type Batch, put } from '../store/batch.ts'
 import { putRecords } from '../store/tables.ts'
@@ -64,7 +65,7 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
   return {
     write: async batch => {
       const { tables } = parts.writer
-      const deleted = changes.filter(change => leavesBin(touching.before, change)).map(change => change.id)
+      const deleted = changes.filter(change => goesForGood(touching, change)).map(change => change.id)
       if (deleted.length > 0)
         await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
       putRecords(tables, { workspace, changes, batch })
@@ -75,14 +76,21 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
   }
 }
 
-/** Whether a place goes for good, with what is written there: out of the bin, or with the home of an archived team. */
-export const leavesBin = (before: Moment, change: RecordChange): boolean =>
+/** Whether a place goes for good, with what is written there: out of the bin, or with an archived home. */
+export const goesForGood = (
+  { before, after }: Pick<Touching, 'before' | 'after'>,
+  change: RecordChange,
+): boolean =>
   change.table === 'nodes' &&
   change.after === null &&
   pathOf(before.state, change.id).some(
-    ({ binned, home }) =>
-      binned !== null || (home?.of === 'team' && rowOf(before.state.teams, home.team)?.archived === true),
+    node =>
+      node.binned !== null ||
+      (isArchivedHome(before, node) && rowOf(after.state.nodes, node.id) === undefined),
   )
+
+const isArchivedHome = ({ state }: Moment, { home, archived }: ContentNode): boolean =>
+  home !== null && (archived || (home.of === 'team' && rowOf(state.teams, home.team)?.archived === true))
 
 /** An entry as it lies in the history. */
 export const rowOfEntry = (

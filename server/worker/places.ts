@@ -1,9 +1,14 @@
 import { childrenIn } from '#core/access/regions.ts'
+import type { Sides } from '#core/access/classes.ts'
 import type { Sight } from '#core/access/sight.ts'
 import { answerAt, answersFor } from '#core/access/what.ts'
+import type { Instant } from '#core/base/instant.ts'
 import { type ActionSet, has, noActions } from '#core/levels/action.ts'
 
-/** Every place that a person sees, as far as the asker may be told, of which one page is listed. */
+/**
+ * Every place that a person sees, or saw at a past instant, as far as the asker may be told now, of which one page is
+ * listed.
+ */
 export interface Listing {
   readonly person: number
   readonly asker: number
@@ -12,6 +17,10 @@ export interface Listing {
   readonly mayCheck: boolean
   /** Whether the asker may name what they do not see, but for what lies in these. */
   readonly outlinesBut: readonly number[] | null
+  /** When it is asked: what the asker may be told is read then. */
+  readonly now: Instant
+  /** Of a past state the places that are no more: what is there under their number now is another. */
+  readonly gone: readonly number[]
   readonly from: number
   readonly count: number
 }
@@ -24,12 +33,17 @@ export interface ListedPlaces {
 
 const stepLength = 4096
 
-/** Costs a look at every place. */
-export function listPlaces(sight: Sight, asked: Listing, told: (done: number) => void): ListedPlaces {
+/** Costs a look at every place. Then and now are the same sight for what is asked about now. */
+export function listPlaces(
+  [sight, now]: Sides<Sight>,
+  asked: Listing,
+  told: (done: number) => void,
+): ListedPlaces {
   const { person, root, outlinesBut, from, count } = asked
   const answers = answersFor(sight, person)
-  const own = answersFor(sight, asked.asker)
+  const own = answersFor(now, asked.asker)
   const closed = new Set(outlinesBut ?? [])
+  const gone = new Set(asked.gone)
   const listed: ListedPlaces['listed'][number][] = []
   let total = 0
   let looked = 0
@@ -38,7 +52,7 @@ export function listPlaces(sight: Sight, asked: Listing, told: (done: number) =>
     const [node, isAboveOpen] = next
     const isOpen = isAboveOpen && !closed.has(node)
     const actions = answerAt(answers, node)
-    if (actions !== noActions && isTold(asked, answerAt(own, node), isOpen)) {
+    if (actions !== noActions && !gone.has(node) && isTold(asked, answerAt(own, node), isOpen)) {
       if (total >= from && listed.length < count) listed.push({ node, actions })
       total += 1
     }

@@ -46,7 +46,7 @@ export function answer(question: Question, [was, is]: Sides<AccessIndex>, told: 
     case 'tops':
       return topsIn(answersFor(sight, question.person))
     case 'places':
-      return listPlaces(sight, question, told)
+      return listPlaces([sight, was === is ? sight : createSight(is, question.now)], question, told)
   }
 }
 

@@ -27,7 +27,7 @@ export const askForAccess: EditRule<EditOf<'access.ask'>> = {
     const earlier = rowsBy(state.accessRequests, 'person', author).filter(each => each.node === node)
     if (rowsBy(state.accessRequests, 'person', author).length >= askedAtMost)
       return refused({ code: 'asked-too-much' })
-    if (earlier.some(each => isOpen(each, at)) || isTaken(state, 'accessRequests', id))
+    if (earlier.some(each => waitsFor(now, each)) || isTaken(state, 'accessRequests', id))
       return refused({ code: 'already-there', what: 'access request' })
     const after: AccessRequest = { id, person: author, node, wants, at, word, declined: null }
     return ok([
@@ -100,6 +100,15 @@ export function lacksDecidingAccess(context: Context, id: AccessRequestId): Refu
 /** Neither declined nor over by its age. */
 export const isOpen = ({ declined, at }: AccessRequest, now: Instant): boolean =>
   declined === null && at + requestTime > now
+
+/**
+ * Whether whoever asks is to take it that their request waits still. At a place that they do not see they are not told
+ * that it was declined: that would tell that there is such a place.
+ */
+export function waitsFor(moment: Moment, request: AccessRequest): boolean {
+  const isSeen = has(check(moment, request.person, request.node), 'see')
+  return isOpen(isSeen ? request : { ...request, declined: null }, moment.at)
+}
 
 /**
  * Who may decide a request: in the first ring those who are given share nearest to the place, in the second all

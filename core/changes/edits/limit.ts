@@ -47,7 +47,7 @@ export const changeLimit: EditRule<EditOf<'limit.change'>> = {
     const before = rowOf(context.before.state.limits, edit.limit)
     return before === undefined
       ? { code: 'unknown', what: 'limit' }
-      : lacksLimitChange(context, before, { ...before, ...given(edit) })
+      : maskUnknown(lacksLimitChange(context, before, { ...before, ...given(edit) }))
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.limits, edit.limit)
@@ -64,7 +64,9 @@ export const endLimit: EditRule<EditOf<'limit.end'>> = {
   kind: 'limit.end',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.limits, edit.limit)
-    return before === undefined ? { code: 'unknown', what: 'limit' } : lacksLimitChange(context, before, null)
+    return before === undefined
+      ? { code: 'unknown', what: 'limit' }
+      : maskUnknown(lacksLimitChange(context, before, null))
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.limits, edit.limit)
@@ -72,6 +74,12 @@ export const endLimit: EditRule<EditOf<'limit.end'>> = {
     return ok([{ table: 'limits', id: before.id, before, after: null }])
   },
 }
+
+// A limit at a place where the author gives no access is refused exactly like one that does not exist.
+const maskUnknown = (refusal: Refusal | undefined): Refusal | undefined =>
+  refusal?.code === 'unknown' || refusal?.code === 'action-missing'
+    ? { code: 'unknown', what: 'limit' }
+    : refusal
 
 /** The fields that an edit names. */
 function given({ allows, until, sparesStewards }: EditOf<'limit.change'>): Partial<Limit> {
@@ -84,7 +92,8 @@ function given({ allows, until, sparesStewards }: EditOf<'limit.change'>): Parti
 
 /** Loosening is giving: all that is no longer kept out. A limit on the author is not the author's to loosen. */
 export function lacksLimitChange(context: Context, before: Limit, after: Limit | null): Refusal | undefined {
-  if (lacksSharing(context, before.node) !== undefined) return { code: 'unknown', what: 'limit' }
+  const missing = lacksSharing(context, before.node)
+  if (missing !== undefined) return missing
   const released = releasedBy(before, after)
   if (released.length > 0 && before.principal === personPrincipal(context.author))
     return { code: 'own-limit' }

@@ -26,14 +26,21 @@ export const setNodeState: EditRule<EditOf<'node.state'>> = {
     const before = rowOf(context.now.state.nodes, edit.node)
     if (before === undefined) return refused({ code: 'unknown', what: 'place' })
     if (before.home !== null && edit.binned === true) return refused({ code: 'fixed-place', kind: 'home' })
-    const { archived = before.archived, draft = before.draft } = edit
-    const binned = binnedBy(context, before, edit.binned)
-    const web = (archived || binned !== null) && before.web === 'published' ? null : before.web
-    const archivedAt = archived ? (before.archived ? before.archivedAt : context.now.at) : null
-    const after = { ...before, archived, archivedAt, binned, draft, web }
-    const below = archived || binned !== null ? withdrawnBelow(context.now.state, before.id) : []
-    return ok([{ table: 'nodes', id: before.id, before, after }, ...below])
+    const after = { ...before, draft: edit.draft ?? before.draft, ...closedBy(context, before, edit) }
+    const isClosed = after.archived || after.binned !== null
+    const web = isClosed && before.web === 'published' ? null : before.web
+    const below = isClosed ? withdrawnBelow(context.now.state, before.id) : []
+    return ok([{ table: 'nodes', id: before.id, before, after: { ...after, web } }, ...below])
   },
+}
+
+function closedBy(
+  context: Context,
+  before: ContentNode,
+  { archived = before.archived, binned }: EditOf<'node.state'>,
+): Pick<ContentNode, 'archived' | 'archivedAt' | 'binned'> {
+  const archivedAt = before.archived ? before.archivedAt : context.now.at
+  return { archived, archivedAt: archived ? archivedAt : null, binned: binnedBy(context, before, binned) }
 }
 
 function binnedBy(

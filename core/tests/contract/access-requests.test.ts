@@ -8,7 +8,7 @@ import { actions } from '../../levels/action.ts'
 import { levelActions } from '../../levels/level.ts'
 import { goesOnAfter, remindAfter, requestTime } from '../../people/asking.ts'
 import { momentOf } from '../../state/moment.ts'
-import type { State } from '../../state/state.ts'
+import { applyChanges, type State } from '../../state/state.ts'
 import { after, edit, giving, levelOf, reader, refusal, steward } from '../judging.ts'
 import { broken, grant, member, node, now, person, team, world } from '../world.ts'
 
@@ -114,7 +114,17 @@ describe('access that is asked for', () => {
       word: 'No',
     })
     expect(refusal(declined, 'near', answering(asReader))).toMatchObject({ what: 'request' })
-    const again = after(declined, 'p', asking('b', 'r2'))
+    // That it was declined would tell that there is such a place.
+    expect(refusal(declined, 'p', asking('b', 'r2'))).toMatchObject({ what: 'access request' })
+    const seen = applyChanges(declined, [
+      {
+        table: 'grants',
+        id: 'g' as never,
+        before: null,
+        after: grant('b', 'person:p', actions('see')).row as never,
+      },
+    ])
+    const again = after(seen, 'p', asking('b', 'r2'))
     expect(requestsIn(again)).toEqual([['r2', 'b']])
     expect(requestsIn(after(again, 'p', edit('access.unask', { request: 'r2' })))).toEqual([])
     expect(refusal(again, 'q', edit('access.unask', { request: 'r2' }))).toMatchObject({ code: 'unknown' })

@@ -40,7 +40,14 @@ export function Below({ below, moreBelow, hiddenBelow }: Props) {
   )
 }
 
-const differsBy = ({ isBroken, grants, limits }: ExceptionView): string =>
-  [isBroken ? 'broken' : '', grants > 0 ? `${grants} given` : '', limits > 0 ? `${limits} limited` : '']
+const differsBy = ({ isBroken, isDraft, isArchived, web, grants, limits }: ExceptionView): string =>
+  [
+    isBroken ? 'broken' : '',
+    grants > 0 ? `${grants} given` : '',
+    limits > 0 ? `${limits} limited` : '',
+    isDraft ? 'draft' : '',
+    isArchived ? 'archived' : '',
+    web === 'published' ? 'on the web' : web === 'excluded' ? 'not on the web' : '',
+  ]
     .filter(Boolean)
     .join(' · ')

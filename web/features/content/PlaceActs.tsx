@@ -7,11 +7,12 @@ import { useGoalsQuery } from '../../api/access.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
+import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { Duplicate } from './Duplicate.tsx'
 import { Publish } from './Publish.tsx'
 
-type Act = 'move' | 'copy' | 'draft' | 'web' | 'archive' | 'bin'
+type Act = 'move' | 'copy' | 'draft' | 'web' | 'archive' | 'bin' | 'delete'
 
 /** Moving, copying, drafting, publishing, archiving and binning a place, each with what it does to whom first. */
 export function PlaceActs({ node, mayEdit }: { readonly node: NodeView; readonly mayEdit: boolean }) {
@@ -40,7 +41,8 @@ export function PlaceActs({ node, mayEdit }: { readonly node: NodeView; readonly
 }
 
 /** Homes neither move nor go into the bin, and are no drafts. */
-function offersFor({ home, mayRemove, actions, isArchived, kind }: NodeView, mayEdit: boolean): Act[] {
+function offersFor(node: NodeView, mayEdit: boolean): Act[] {
+  const { home, mayRemove, actions, isArchived, kind, deletableFrom } = node
   const isInner = home === null
   const may = (action: Action) => has(actions as ActionSet, action)
   const mayPublish = may('publish') && home !== 'person' && !isArchived && kind !== 'row'
@@ -50,6 +52,7 @@ function offersFor({ home, mayRemove, actions, isArchived, kind }: NodeView, may
     ...(mayPublish ? (['web'] as const) : []),
     ...(may('copy') && isInner ? (['copy'] as const) : []),
     ...(mayRemove ? removing : []),
+    ...(deletableFrom !== null ? (['delete'] as const) : []),
   ]
 }
 
@@ -67,6 +70,8 @@ function wordFor(act: Act, { isDraft, isArchived, web, isPublic }: NodeView): st
       return isArchived ? 'Bring back from the archive' : 'Archive'
     case 'bin':
       return 'Put in the bin'
+    case 'delete':
+      return 'Delete for good'
   }
 }
 
@@ -149,4 +154,38 @@ function Bin({ node, onDone }: ActProps) {
   )
 }
 
-const deciding = { move: Move, copy: Duplicate, draft: Draft, web: Publish, archive: Archive, bin: Bin }
+/** A shared home goes for good from the archive, once it has been there for thirty days. */
+function Delete({ node, onDone }: ActProps) {
+  const { slug } = useHere()
+  const navigate = useNavigate()
+  const edit: EditRequest = { kind: 'node.delete', node: node.id }
+  const decision = useDecision([edit], `${node.name} is deleted.`, () => {
+    onDone()
+    void navigate(`/at/${slug}/content`)
+  })
+  const from = node.deletableFrom ?? 0
+  if (from > Date.now())
+    return (
+      <p className="mt-2 bg-base-200 p-3 text-sm">
+        It can be deleted from <Day at={from} /> on: a shared home is kept in the archive for thirty days
+        first.
+      </p>
+    )
+  return (
+    <Decision act="Delete it for good" onLeave={onDone} {...decision}>
+      <p className="text-sm">
+        It goes with everything in it and all that is written there. <strong>This is never undone.</strong>
+      </p>
+    </Decision>
+  )
+}
+
+const deciding = {
+  move: Move,
+  copy: Duplicate,
+  draft: Draft,
+  web: Publish,
+  archive: Archive,
+  bin: Bin,
+  delete: Delete,
+}

@@ -80,17 +80,12 @@ export const accessAnswered: NoticeKind<Answered> = {
     const [place] = visiblePlaces(reader, [node])
     const who = whoDid(reader, by)
     const asked = factNaming(reader).level(wants)
-    if (declined !== null) {
-      const where = place === undefined ? 'a place by its address' : place.name
-      const text = `${who} declined your request for ${asked} on ${where}${quoted(declined)}.`
-      return {
-        text,
-        place: place ?? null,
-        to: { name: 'What you asked for', path: 'oversight/asked' },
-        revision: null,
-      }
-    }
+    // That something was declined would tell that there is such a place.
     if (place === undefined) return undefined
+    if (declined !== null) {
+      const text = `${who} declined your request for ${asked} on ${place.name}${quoted(declined)}.`
+      return { text, place, to: { name: 'What you asked for', path: 'oversight/asked' }, revision: null }
+    }
     const level = factNaming(reader).level(check(reader.moment, reader.person, node))
     const text = `${who} answered your request: you have ${level} on ${place.name}${quoted(word)}.`
     return { text, place, revision: null }

@@ -1,0 +1,173 @@
+import type { Mistake } from './mistakes.ts'
+
+/** Mistakes in what the contract settles about whole sets, undoing, the root, recovery, guests and directories. */
+export const settledMistakes: readonly Mistake[] = [
+  {
+    mistake: 'undoing a move closes a ring',
+    file: 'changes/undo.ts',
+    find: 'kept = withoutRings(state, kept, leftOut)',
+    put: '',
+  },
+  {
+    mistake: 'a state is made in which a place stands in itself',
+    file: 'index/nodes.ts',
+    find: "if (above === node) throw new Error('a node would stand in itself')",
+    put: 'if (above === node) break',
+  },
+  {
+    mistake: 'whoever keeps security may do anything at the root',
+    file: 'changes/context.ts',
+    find: 'return node === rootOf(before.state).id ? noActions : evaluate(before, author, node)',
+    put: "return node === rootOf(before.state).id ? mayUse(before, author, 'security') ? everyAction : noActions : evaluate(before, author, node)",
+  },
+  {
+    mistake: 'managing any team is enough to archive it',
+    file: 'changes/edits/team.ts',
+    find: "lacksPrivilege(context, 'archive any team') === undefined",
+    put: "lacks === undefined || lacksPrivilege(context, 'archive any team') === undefined",
+  },
+  {
+    mistake: 'undoing archives and brings back teams like any of their settings',
+    file: 'changes/edits/team.ts',
+    find: '[archived !== after.archived, () => lacksArchiving(context, before.id)],',
+    put: '[archived !== after.archived, () => lacksTeam(context, before.id)],',
+  },
+  {
+    mistake: 'access is recovered by taking it from somebody first',
+    file: 'changes/guards/recovered.ts',
+    find: 'const moments = [withoutLeavers(whole), withoutRecovery(whole).after]',
+    put: 'const moments = [withoutRecovery(whole).after]',
+  },
+  {
+    mistake: 'access is recovered round a steward who comes back in the same set',
+    file: 'changes/guards/recovered.ts',
+    find: 'const moments = [withoutLeavers(whole), withoutRecovery(whole).after]',
+    put: 'const moments = [withoutLeavers(whole)]',
+  },
+  {
+    mistake: 'nobody is followed who leaves in the same act',
+    file: 'changes/guards/recovered.ts',
+    find: 'return left.length === 0 ? before',
+    put: 'return left.length >= 0 ? before',
+  },
+  {
+    mistake: 'undoing edits what lies in the bin',
+    file: 'changes/undo.ts',
+    find: "if (liesInBin(moment, change)) return { why: 'in the bin' }",
+    put: '',
+  },
+  {
+    mistake: 'undoing publishes what an archive took from the web',
+    file: 'changes/undo.ts',
+    find: "if (field === 'web' && before[field] === 'published' && isClosed) return 'stays withdrawn'",
+    put: '',
+  },
+  {
+    mistake: 'what is published in an archive is nobody’s to look for',
+    file: 'changes/guards/publishing.ts',
+    find: 'if ((place.archivedAt ?? place.binnedAt) !== undefined)',
+    put: 'if (place.binnedAt !== undefined)',
+  },
+  {
+    mistake: 'policies about publishing are read before the set',
+    file: 'changes/guards/publishing.ts',
+    find: 'export const publishing: Guard = ({ changes, after }) => {',
+    put: 'export const publishing: Guard = ({ changes, before: after }) => {',
+  },
+  {
+    mistake: 'who was removed is given something by undoing',
+    file: 'changes/ground.ts',
+    find: "return (rowOf(state.persons, id as PersonId)?.status ?? 'removed') !== 'removed'",
+    put: 'return rowOf(state.persons, id as PersonId) !== undefined',
+  },
+  {
+    mistake: 'a role is everybody’s first by undoing, whatever its rank',
+    file: 'changes/edits/workspace.ts',
+    find: "const isGiving = settings.includes('defaultRole') && role !== undefined",
+    put: "const isGiving = settings.includes('name') && role !== undefined",
+  },
+  {
+    mistake: 'undoing orders what lies in an archive',
+    file: 'changes/edits/record-rights.ts',
+    find: '[before.order !== after.order, () => lacksOrdering(context, id)],',
+    put: "[before.order !== after.order, () => lacksActionInArchive(context, before.parent ?? id, 'arrange')],",
+  },
+  {
+    mistake: 'a level that a guest holds by name comes to hold share',
+    file: 'changes/guards/guests.ts',
+    find: "    case 'levels':",
+    put: "    case 'looks':",
+  },
+  {
+    mistake: 'guests are blocked by what was wrong with them before',
+    file: 'changes/guards/guests.ts',
+    find: 'find(each => !known.has(each.key))',
+    put: 'find(() => true)',
+  },
+  {
+    mistake: 'guests come to stand in teams that do not welcome them',
+    file: 'changes/guards/guests.ts',
+    find: 'rowOf(state.teams, team)?.welcomesGuests === true',
+    put: 'rowOf(state.teams, team) !== undefined',
+  },
+  {
+    mistake: 'joining an open team beside anything else is a raise',
+    file: 'changes/guards/own-raise.ts',
+    find: 'const whole = afterJoining(withoutRecovery(given))',
+    put: 'const whole = withoutRecovery(given)',
+  },
+  {
+    mistake: 'one joins an open team as its lead',
+    file: 'changes/edits/member.ts',
+    find: '    !edit.lead &&\n',
+    put: '',
+  },
+  {
+    mistake: 'who adds a place may not write it in the same set',
+    file: 'changes/context.ts',
+    find: 'const place = rowOf(context.before.state.nodes, node) ?? rowOf(context.now.state.nodes, node)',
+    put: 'const place = rowOf(context.before.state.nodes, node)',
+  },
+  {
+    mistake: 'a new place in a new place counts as losing a steward',
+    file: 'changes/guards/steward-left.ts',
+    find: '.find(({ id }) => rowOf(before.state.nodes, id) !== undefined)?.id',
+    put: '.at(0)?.id',
+  },
+  {
+    mistake: 'a draft is released in an archive by saying that it is archived',
+    file: 'changes/edits/node-state.ts',
+    find: 'edit.draft !== undefined || !isClosing',
+    put: '!isClosing',
+  },
+  {
+    mistake: 'leads change ends in a team kept by a directory',
+    file: 'changes/edits/member.ts',
+    find: 'edit.until === undefined ? lacksTeam(context, edit.team) : lacksFilling(context, edit.team),',
+    put: 'lacksTeam(context, edit.team),',
+  },
+  {
+    mistake: 'undoing takes a team from its directory',
+    file: 'changes/edits/team.ts',
+    find: "[before.keptByDirectory !== after.keptByDirectory, () => lacksPrivilege(context, 'directory')],",
+    put: '',
+  },
+  {
+    mistake: 'who is suspended goes on making change sets',
+    file: 'changes/judge.ts',
+    find: "  if (!mayAct(before, author, edits)) return refused({ refusal: { code: 'not-active' }, edit: null })\n",
+    put: '',
+  },
+  {
+    mistake: 'a shared home is deleted as soon as it is archived',
+    file: 'changes/edits/delete.ts',
+    find: 'node.archivedAt === null || node.archivedAt + archiveTime > at',
+    put: 'node.archivedAt === null',
+  },
+  {
+    mistake: 'a shared home is deleted by whoever may archive it',
+    file: 'changes/edits/delete.ts',
+    find: "? lacksActionInArchive(context, node, 'seal')",
+    put: "? lacksActionInArchive(context, node, 'see')",
+  },
+]

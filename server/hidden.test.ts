@@ -1,0 +1,413 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { AccessRequestsView } from '#contract/access-views.ts'
+import { editSchemas } from '#contract/edit-requests.ts'
+import type { PageView, PlaceReachView } from '#contract/oversight-views.ts'
+import type { JoinLinkView, WaysInView } from '#contract/people-views.ts'
+import type { AccessView } from '#contract/views.ts'
+import { type Answer, open, Visitor, welcome } from './tests/client.ts'
+import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
+
+/**
+ * What somebody may not know of answers, to the byte but for the id that was asked for, like what is not there: every
+ * kind of edit with every id in it, and every address that names something, as four kinds of people.
+ */
+
+type Ids = Readonly<Record<string, string>>
+
+interface Asker {
+  readonly visitor: Visitor
+  readonly id: string
+  /** By what it is, an id that this one may not know of. */
+  readonly hidden: Ids
+  /** And one that this one knows. */
+  readonly known: Ids
+}
+
+let world: Coast
+let askers: Record<'member' | 'guest' | 'lead' | 'steward', Asker>
+
+const made = async (visitor: Visitor, ...edits: object[]) => {
+  const { status, body } = await visitor.change(...edits)
+  if (status !== 200) throw new Error(JSON.stringify(body))
+  return body.made
+}
+
+const roleOf = (id: string, name: string, privileges: string[]) => ({
+  kind: 'role.create',
+  role: `new:${id}`,
+  name,
+  note: '',
+  rung: 30,
+  privileges,
+  callable: false,
+  free: false,
+})
+
+beforeAll(async () => {
+  world = await coast()
+  const { server, owner, ownerId, member, guest, ids } = world
+  const lead = await welcome(server, owner, { name: 'Lea', role: 'role-people-lead' })
+  const keeper = await welcome(server, owner, { name: 'Sia' })
+  const other = await welcome(server, owner, { name: 'Oto' })
+  const roles = await made(
+    owner,
+    roleOf('plain', 'Plain', []),
+    roleOf('own', 'Keeper of boats', ['moderate']),
+  )
+  const everywhere = { scope: { over: 'workspace' }, ...open }
+  const things = await made(
+    owner,
+    {
+      kind: 'team.create',
+      team: 'new:team',
+      home: 'new:base',
+      name: 'Steering',
+      note: '',
+      joining: 'unlisted',
+      welcomesGuests: false,
+    },
+    share('new:base', ownerId, steward),
+    { kind: 'member.add', team: 'new:team', person: ownerId, lead: true, ...open },
+    { kind: 'channel.create', channel: 'new:channel', team: 'new:team', name: 'C', note: '', only: null },
+    { kind: 'node.create', node: 'new:board', parent: ids.secret, as: 'board', name: 'B' },
+    { kind: 'node.create', node: 'new:seen', parent: ids.folder, as: 'board', name: 'Seen' },
+    {
+      kind: 'column.create',
+      column: 'new:column',
+      board: 'new:seen',
+      name: 'Fees',
+      order: 0,
+      viewers: [`person:${ownerId}`],
+      editors: null,
+    },
+    {
+      kind: 'link.create',
+      link: 'new:link',
+      name: 'L',
+      until: 4e12,
+      domains: [],
+      most: 5,
+      welcome: null,
+      offer,
+    },
+    { kind: 'welcome.create', welcome: 'new:welcome', name: 'W', note: '', offer },
+    { kind: 'limit.add', node: ids.secret, principal: 'guests', allows: 0, sparesStewards: true, ...open },
+    {
+      kind: 'limit.add',
+      node: ids.folder,
+      principal: 'guests',
+      allows: reader,
+      sparesStewards: true,
+      ...open,
+    },
+    { kind: 'watch.begin', node: ids.home },
+    { kind: 'handover.offer', to: other.id, keeps: 'role-member', word: '' },
+    { kind: 'role.give', person: ownerId, role: roles['new:own'] ?? '', ...everywhere },
+    share(ids.secret, other.id, reader),
+    share(ids.folder, member.id, editor),
+    share(ids.folder, guest.id, reader),
+    share(ids.folder, keeper.id, steward),
+  )
+  await made(
+    owner,
+    {
+      kind: 'team.create',
+      team: 'new:t',
+      home: 'new:h',
+      name: 'Crew',
+      note: '',
+      joining: 'request',
+      welcomesGuests: false,
+    },
+    share('new:h', ownerId, steward),
+    { kind: 'member.add', team: 'new:t', person: ownerId, lead: true, ...open },
+  )
+  await made(other.visitor, { kind: 'access.ask', node: ids.folder, wants: steward, word: '' })
+  await made(other.visitor, { kind: 'role.ask', wants: { privilege: 'suspend' }, word: '' })
+  const access = async (node: string) =>
+    (await owner.get<AccessView & { detail: 'all' }>(`${at}/nodes/${node}/access`)).body
+  const secret = await access(ids.secret)
+  const folder = await access(ids.folder)
+  const { body: asked } = await owner.get<AccessRequestsView>(`${at}/access-requests`)
+  const { body: waiting } = await owner.get<{ waiting: { id: string }[] }>(`${at}/role-requests`)
+  const { body: owners } = await owner.get<{ offered: { id: string }[] }>(`${at}/owners`)
+  const hidden: Ids = {
+    nodes: ids.secret,
+    grants: secret.grants.find(each => each.isHere)?.id ?? '',
+    limits: secret.limits.find(each => each.isHere)?.id ?? '',
+    teams: things['new:team'] ?? '',
+    channels: things['new:channel'] ?? '',
+    columns: things['new:column'] ?? '',
+    welcomeSets: things['new:welcome'] ?? '',
+    joinLinks: things['new:link'] ?? '',
+    roles: roles['new:own'] ?? '',
+    watches: (await access(ids.home)).watch ?? '',
+    accessRequests: JSON.stringify(asked).match(/"id":"([a-z0-9]+)"/)?.[1] ?? '',
+    roleRequests: JSON.stringify(waiting).match(/"id":"([a-z0-9]+)"/)?.[1] ?? '',
+    handovers: JSON.stringify(owners).match(/"handovers?":.*?"id":"([a-z0-9]+)"/)?.[1] ?? '',
+  }
+  const ofKeeper = folder.grants.find(each => each.principal === `person:${keeper.id}`)?.id ?? ''
+  const known: Ids = { nodes: ids.folder, persons: member.id, roles: 'role-member', teams: 'none' }
+  const without = (...names: string[]) =>
+    Object.fromEntries(Object.entries(hidden).filter(([name, id]) => id !== '' && !names.includes(name)))
+  askers = {
+    member: { ...member, hidden: { ...without(), ofFolder: ofKeeper }, known },
+    guest: {
+      ...guest,
+      hidden: { ...without(), persons: other.id, ofFolder: ofKeeper },
+      known: { ...known, persons: guest.id },
+    },
+    lead: {
+      ...lead,
+      // Who looks after people is told of their roles.
+      hidden: without('teams', 'channels', 'welcomeSets', 'joinLinks', 'roles'),
+      known: { ...known, nodes: ids.folder },
+    },
+    // Who shares at a board sees all its columns.
+    steward: { ...keeper, hidden: without('columns'), known },
+  }
+  expect(Object.values(hidden).filter(id => id === '')).toEqual([])
+}, 60_000)
+
+const offer = { as: 'member', role: null, teams: [], places: [], ...open }
+
+afterAll(() => world.server.stop())
+
+/** As long as an id, and nothing's. */
+const absent = '0000absent0000000000000000'
+
+interface Schema {
+  readonly type?: string
+  readonly const?: unknown
+  readonly names?: string
+  readonly makes?: string
+  readonly format?: string
+  readonly pattern?: string
+  readonly minimum?: number
+  readonly properties?: Readonly<Record<string, Schema>>
+  readonly required?: readonly string[]
+  readonly items?: Schema
+  readonly anyOf?: readonly Schema[]
+}
+
+/** A value that fits, all fields said, with what is known for each id but the one at `path`. */
+function sample(schema: Schema, fill: (names: string, path: string) => unknown, path = ''): unknown {
+  if ('const' in schema) return schema.const
+  if (schema.names !== undefined) return fill(schema.names, path)
+  if (schema.makes !== undefined) return `new:${path.replaceAll(/[^a-z]/g, '') || 'x'}`
+  if (schema.anyOf !== undefined) {
+    const named = schema.anyOf.find(each => JSON.stringify(each).includes('"names"'))
+    const variant = named ?? schema.anyOf.find(each => each.type !== 'null')
+    return sample(variant ?? {}, fill, path)
+  }
+  switch (schema.type) {
+    case 'object':
+      return Object.fromEntries(
+        Object.entries(schema.properties ?? {}).map(([field, each]) => [
+          field,
+          sample(each, fill, path === '' ? field : `${path}.${field}`),
+        ]),
+      )
+    case 'array': {
+      const item = schema.items === undefined ? undefined : sample(schema.items, fill, path)
+      return JSON.stringify(schema.items ?? {}).includes('"names"') ? [item] : []
+    }
+    case 'boolean':
+      return true
+    case 'integer':
+    case 'number':
+      return Math.max(schema.minimum ?? 0, 1)
+    default:
+      return schema.format === 'email' ? 'a@test.example' : 'ab'
+  }
+}
+
+/** Where a schema names something, and what. */
+function namesIn(schema: Schema): { names: string; path: string }[] {
+  const found: { names: string; path: string }[] = []
+  sample(schema, (names, path) => (found.push({ names, path }), ''))
+  return found
+}
+
+/** An answer without the id that was asked for, and what no two answers share. */
+const told = (body: unknown, id: string): string =>
+  JSON.stringify(body)
+    .replaceAll(id, 'X')
+    .replaceAll(/"(at|revision)":\d+|"seen":"[^"]*"|"new:[^}]*/g, '')
+
+const filled = (asker: Asker, names: string) =>
+  names === 'principal' ? `person:${asker.known.persons}` : (asker.known[names] ?? absent)
+
+const principals = (id: Ids) => [
+  ...(id.persons === undefined ? [] : [`person:${id.persons}`]),
+  ...(id.teams === undefined ? [] : [`team:${id.teams}`, `leads:${id.teams}`]),
+]
+
+/** The hidden ids that could stand where something is named. */
+function hiddenFor(asker: Asker, names: string): string[] {
+  if (names === 'principal') return principals(asker.hidden)
+  const ofFolder = names === 'grants' && asker.hidden.ofFolder !== undefined ? [asker.hidden.ofFolder] : []
+  const id = asker.hidden[names]
+  return [...(id === undefined ? [] : [id]), ...ofFolder]
+}
+
+const cases = Object.entries(editSchemas).flatMap(([kind, schema]) =>
+  namesIn(schema as Schema).map(({ names, path }) => ({ kind, names, path, schema: schema })),
+)
+
+describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who => {
+  test.each(cases)('$kind by $path', async ({ kind, names, path, schema }) => {
+    const asker = askers[who]
+    for (const id of hiddenFor(asker, names)) {
+      const withId = (as: string) => sample(schema, (each, at) => (at === path ? as : filled(asker, each)))
+      const nothing = id.replace(/[a-z0-9]{20,}$/, absent)
+      for (const where of ['/changes/foresee', '/changes']) {
+        const [one, two] = [
+          await asker.visitor.send(where, { edits: [withId(id)] }),
+          await asker.visitor.send(where, { edits: [withId(nothing)] }),
+        ]
+        expect([two.status, told(two.body, nothing)]).toEqual([one.status, told(one.body, id)])
+        // One asks for access by an address, whether or not anything is there.
+        if (kind !== 'access.ask') expect(one.status).toBeGreaterThanOrEqual(400)
+      }
+    }
+  })
+
+  test('every address that names something', async () => {
+    const asker = askers[who]
+    const self = asker.id
+    const now = world.server.time.now
+    const addresses: readonly (readonly [names: string, path: (id: string) => string])[] = [
+      ...['', '/children', '/access', '/text', '/people', '/exceptions', '/goals?find=a', '/columns'].map(
+        part => ['nodes', (id: string) => `/nodes/${id}${part}`] as const,
+      ),
+      ['nodes', id => `/nodes/${id}/people?at=${now - 5}`],
+      ['nodes', id => `/nodes/${id}/why/${self}`],
+      ['nodes', id => `/nodes/${id}/why-not/${self}/change`],
+      ['nodes', id => `/nodes/${id}/taken-over?from=${world.ids.folder}&what=people`],
+      ['nodes', id => `/nodes/${world.ids.folder}/taken-over?from=${id}&what=people`],
+      ['nodes', id => `/history?place=${id}`],
+      ['nodes', id => `/diff?from=0&to=${now}&place=${id}`],
+      ['nodes', id => `/given?places=${id}`],
+      ['nodes', id => `/places-to-ask?find=${id}`],
+      ['nodes', id => `/places?find=${id}`],
+      ['columns', id => `/nodes/${world.ids.folder}/columns/${id}/people`],
+      ['persons', id => `/history?person=${id}`],
+      ['persons', id => `/diff?from=0&to=${now}&person=${id}`],
+      ['persons', id => `/given?principal=person:${id}`],
+      ['persons', id => `/nodes/${world.ids.folder}/why/${id}`],
+      ['persons', id => `/nodes/${world.ids.folder}/why-not/${id}/change`],
+      ...['', '/places', '/reach', '/leaving', '/roles-to-give'].map(
+        part => ['persons', (id: string) => `/people/${id}${part}`] as const,
+      ),
+      ['persons', id => `/people/${id}/places?at=${now - 5}`],
+      ['teams', id => `/given?principal=team:${id}`],
+      ['teams', id => `/people?team=${id}`],
+      ['roles', id => `/people?role=${id}`],
+      ['roles', id => `/roles/${id}/holders`],
+    ]
+    for (const [names, path] of addresses) {
+      const id = asker.hidden[names]
+      if (id === undefined) continue
+      const [one, two] = [
+        await asker.visitor.get(`${at}${path(id)}`),
+        await asker.visitor.get(`${at}${path(absent)}`),
+      ]
+      expect([path(id), two.status, told(two.body, absent)]).toEqual([
+        path(id),
+        one.status,
+        told(one.body, id),
+      ])
+    }
+    const questions = (id: string) => ({ questions: [{ person: self, place: id }] })
+    const [one, two] = [
+      await asker.visitor.send('/check', questions(world.ids.secret)),
+      await asker.visitor.send('/check', questions(absent)),
+    ]
+    expect([one.status, one.body]).toEqual([two.status, two.body])
+  })
+
+  test('what an offer names', async () => {
+    const asker = askers[who]
+    const offers: Readonly<Record<string, (id: string) => object>> = {
+      roles: id => ({ ...offer, role: id }),
+      teams: id => ({ ...offer, teams: [id] }),
+      nodes: id => ({ ...offer, places: [{ node: id, gives: reader }] }),
+    }
+    for (const [names, offerOf] of Object.entries(offers)) {
+      const id = asker.hidden[names]
+      if (id === undefined) continue
+      const look = (as: string) => asker.visitor.send('/people/offer', { offer: offerOf(as) })
+      const [one, two] = [await look(id), await look(absent)]
+      expect([one.status, one.body]).toEqual([two.status, two.body])
+    }
+  })
+})
+
+test('what is asked for, declined and asked again is answered alike whether its place is there or not', async () => {
+  const { owner, ids } = world
+  const { visitor } = askers.member
+  const ask = (node: string) => visitor.change({ kind: 'access.ask', node, wants: reader, word: 'Please' })
+  const both = async (act: (node: string) => Promise<Answer>) => {
+    const [one, two] = [await act(ids.secret), await act(absent)]
+    expect([one.status, told(one.body, ids.secret)]).toEqual([two.status, told(two.body, absent)])
+    return one.status
+  }
+  const waiting = async () => (await owner.get<AccessRequestsView>(`${at}/access-requests`)).body.toDecide
+  // The table of edits has asked once already.
+  expect(await both(ask)).toBe(409)
+  const mine = (await waiting()).find(each => each.person.id === askers.member.id)
+  const decline = { kind: 'access.answer', request: mine?.id, gives: null, word: 'No' }
+  expect((await owner.change(decline)).status).toBe(200)
+  for (const part of ['/access-requests', '/notices', '/me/access', '/history']) {
+    const { body } = await visitor.get(`${at}${part}`)
+    expect([part, JSON.stringify(body).includes('Hidden Nests')]).toEqual([part, false])
+  }
+  expect(await both(ask)).toBe(409)
+})
+
+test('of an earlier instant nobody is told more than now', async () => {
+  const { server, owner, member, ids } = world
+  const other = await made(
+    owner,
+    { kind: 'node.create', node: 'new:once', parent: ids.folder, as: 'folder', name: 'Once open' },
+    { kind: 'node.create', node: 'new:gone', parent: ids.folder, as: 'folder', name: 'Gone by now' },
+  )
+  const once = other['new:once'] ?? ''
+  const gone = other['new:gone'] ?? ''
+  const then = server.time.now
+  server.time.now += 1000
+  await made(owner, { kind: 'node.break', node: once, mode: 'empty' })
+  await made(owner, { kind: 'node.describe', node: once, name: 'Closed since' })
+  await made(owner, { kind: 'node.state', node: gone, binned: true })
+  await made(owner, { kind: 'node.delete', node: gone })
+  // What is made now takes the place that has become free.
+  await made(owner, {
+    kind: 'node.create',
+    node: 'new:later',
+    parent: ids.folder,
+    as: 'folder',
+    name: 'Later',
+  })
+  const { body } = await member.visitor.get<PageView<PlaceReachView>>(
+    `${at}/people/${member.id}/places?at=${then}`,
+  )
+  const names = body.items.map(each => each.name)
+  expect([names.includes('Dunes'), body.total]).toEqual([true, names.length])
+  const { body: history } = await member.visitor.get(`${at}/history`)
+  const { body: diff } = await member.visitor.get(`${at}/diff?from=0&to=${server.time.now}`)
+  const { body: people } = await member.visitor.get(`${at}/nodes/${once}/people?at=${then}`)
+  for (const text of [names.join(), JSON.stringify([history, diff, people])])
+    for (const secret of ['Once open', 'Closed since', 'Gone by now', 'Later,', once, gone])
+      expect([text.includes(secret), secret]).toEqual([false, secret])
+  const { body: own } = await owner.get<PageView<PlaceReachView>>(
+    `${at}/people/${member.id}/places?at=${then}`,
+  )
+  expect(own.items.map(each => each.name)).toContain('Closed since')
+})
+
+test('a link that is not one’s own to pass on has no address', async () => {
+  const { body } = await askers.lead.visitor.get<WaysInView>(`${at}/ways-in`)
+  const links: readonly JoinLinkView[] = body.joinLinks
+  expect(links.map(each => each.mayChange)).toEqual([false])
+})
