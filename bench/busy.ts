@@ -22,6 +22,7 @@ import { fixedAnswer } from './floor.ts'
 import { middle } from './measure.ts'
 import { configFor, copyOfLarge } from './seeded.ts'
 import { isUndisturbed, stolenShare, type Stolen, watchStolen } from './stolen.ts'
+import { sessionCookieIn } from './session-cookie.ts'
 
 /**
  * Two hundred signed-in people read and twenty write at once on M, for ten minutes or as long as is said:
@@ -176,7 +177,7 @@ async function signedIn(address: string, id: string): Promise<Client> {
   })
   if (response.status !== 200) throw new Error(`${id} cannot sign in: ${await response.text()}`)
   const { csrf } = (await response.json()) as { csrf: string }
-  return { cookie: response.headers.getSetCookie()[0]?.split(';')[0] ?? '', csrf }
+  return { cookie: sessionCookieIn(response.headers), csrf }
 }
 
 /** What somebody opens who looks around: the workspace, the tree, a place of theirs and what is in it, what is new. */

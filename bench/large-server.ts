@@ -10,6 +10,7 @@ import { startServer } from '#server/assemble.ts'
 import { seedLarge } from '../scripts/seed-large.ts'
 import { once } from './measure.ts'
 import { configFor } from './seeded.ts'
+import { sessionCookieIn } from './session-cookie.ts'
 
 /** A large workspace on a real file behind the real server, with its owner signed in. */
 export async function openLarge(size: Size) {
@@ -32,7 +33,7 @@ export async function openLarge(size: Size) {
       headers: { cookie, 'content-type': 'application/json', 'x-noskel-csrf': csrf },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
-    cookie = response.headers.getSetCookie()[0]?.split(';')[0] ?? cookie
+    cookie = sessionCookieIn(response.headers) || cookie
     const text = await response.text()
     if (!response.ok) throw new Error(`${path}: ${text.slice(0, 300)}`)
     return path.endsWith('.csv') ? (text as T) : (JSON.parse(text) as T)

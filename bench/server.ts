@@ -21,6 +21,7 @@ import { fixedAnswer } from './floor.ts'
 import { loadOn } from './load.ts'
 import { middle, once, type Reading } from './measure.ts'
 import { configFor, copyOfLarge } from './seeded.ts'
+import { sessionCookieIn } from './session-cookie.ts'
 
 /** What the server takes on a workspace of a size: to start, to list, to write; each beside its floor. */
 
@@ -92,7 +93,7 @@ async function signIn({ address }: Running): Promise<{ cookie: string; csrf: str
     body: JSON.stringify({ mail: largeOwner.mail, password: demoPassword }),
   })
   const { csrf } = (await response.json()) as { csrf: string }
-  return { cookie: response.headers.getSetCookie()[0]?.split(';')[0] ?? '', csrf }
+  return { cookie: sessionCookieIn(response.headers), csrf }
 }
 
 const stateOf = ({ parts }: Running): State => {

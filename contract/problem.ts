@@ -112,7 +112,7 @@ export const serverProblems = {
   'weak-password': {
     status: 422,
     title: 'This password is too easy to guess.',
-    detail: 'Use at least 12 characters that are not a well-known password.',
+    detail: 'Use at least 12 characters that nobody would try first.',
   },
   'look-over': {
     status: 403,

@@ -31,6 +31,7 @@ export interface AppOptions {
 export function createApp(parts: Parts, options: AppOptions): Express {
   const app = express()
   app.disable('x-powered-by')
+  if (parts.config.trustProxy !== undefined) app.set('trust proxy', parts.config.trustProxy)
   // Nothing of the API is kept by who asks; files have their own.
   app.disable('etag')
   app.get('/healthz', (_request, response) => void response.json({ status: 'alive' }))
@@ -56,7 +57,7 @@ function apiRoutes(parts: Parts, options: AppOptions): RequestHandler {
   api.use(packing())
   // A table of ten thousand rows is large; nothing else has to be.
   api.use('/at/:slug/people/import', express.json({ limit: '12mb' }))
-  api.use(options.sessions, express.json({ limit: '2mb' }), guardWrites)
+  api.use(options.sessions, express.json({ limit: '2mb' }), guardWrites(parts))
   const fewTries = perMinute(options.triesPerMinute)
   api.use(entryRoutes(parts, fewTries), accountRoutes(parts, fewTries))
   if (parts.config.isDemo) api.use('/mailbox', mailboxRoutes(parts))

@@ -1,3 +1,4 @@
+import { isIP } from 'node:net'
 import { resolve } from 'node:path'
 
 /** What the environment says. Read once, in main. */
@@ -9,6 +10,8 @@ export interface Config {
   readonly dataDir: string
   readonly smtpUrl: string | null
   readonly isDemo: boolean
+  /** Which proxies before this server are believed about addresses: how many there are, or their networks. */
+  readonly trustProxy?: number | string
 }
 
 /** Throws with one clear line on a value that cannot be used. */
@@ -21,5 +24,20 @@ export function readConfig(env: NodeJS.ProcessEnv, isDemo: boolean): Config {
   if (!URL.canParse(baseUrl)) throw new Error(`BASE_URL is not an address: ${baseUrl}`)
   const dataDir = resolve(env.DATA_DIR ?? (isDemo ? '.data/demo' : '.data/workspace'))
   const smtpUrl = env.SMTP_URL === undefined || env.SMTP_URL === '' ? null : env.SMTP_URL
-  return { port, host, baseUrl, dataDir, smtpUrl, isDemo }
+  return { port, host, baseUrl, dataDir, smtpUrl, isDemo, ...proxiesIn(env.TRUST_PROXY ?? '') }
+}
+
+/** A number of hops, or addresses and networks with commas between them. */
+function proxiesIn(text: string): Pick<Config, 'trustProxy'> {
+  if (text.trim() === '') return {}
+  if (/^\d+$/.test(text)) return { trustProxy: Number(text) }
+  const isNetwork = (each: string) => {
+    const [address = '', bits = '0'] = each.trim().split('/')
+    return (
+      /^(loopback|linklocal|uniquelocal)$/.test(address) || (isIP(address) !== 0 && /^\d{1,3}$/.test(bits))
+    )
+  }
+  if (!text.split(',').every(isNetwork))
+    throw new Error(`TRUST_PROXY is neither a number of proxies nor a list of networks: ${text}`)
+  return { trustProxy: text }
 }

@@ -9,7 +9,8 @@ import {
   passwordRequest,
 } from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
-import { accountRow, accountView, changeAccount, changePassword, checkPassword } from '../services/account.ts'
+import { accountView, changeAccount, changePassword, checkPassword } from '../services/account.ts'
+import { accountRow } from '../services/account-row.ts'
 import { sendLink } from '../services/account-links.ts'
 import { makeWorkspace } from '../services/found.ts'
 import { acceptMine } from '../services/invitation.ts'
@@ -17,6 +18,7 @@ import { beginSecondStep, confirmSecondStep, endSecondStep } from '../services/s
 import { endSignIn, endSignInsBut } from '../services/sign-ins.ts'
 import { checked } from './check.ts'
 import { accountOf } from './session.ts'
+import { signedInAt } from './whence.ts'
 
 /** What belongs to the holder of an account, in whichever workspaces it is. */
 export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
@@ -30,7 +32,15 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
   })
   router.put('/account/password', fewTries, async (request, response) => {
     const body = checked(newPasswordRequest, request.body)
-    await changePassword(parts, { id: accountOf(request), session: request.sessionID }, body)
+    await changePassword(
+      parts,
+      {
+        id: accountOf(request),
+        session: request.sessionID,
+        whence: signedInAt(request),
+      },
+      body,
+    )
     response.status(204).end()
   })
   router.post('/account/address', fewTries, async (request, response) => {
@@ -42,7 +52,10 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
   })
   router.post('/account/second-step/confirm', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
-    const codes = await confirmSecondStep(parts, account, checked(codeRequest, request.body).code)
+    const codes = await confirmSecondStep(parts, account, {
+      code: checked(codeRequest, request.body).code,
+      whence: signedInAt(request),
+    })
     // Those that were made with the password alone end.
     await endSignInsBut(parts, account.id, request.sessionID)
     response.json({ codes })
@@ -50,7 +63,7 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
   router.post('/account/second-step/end', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
     const { password } = checked(passwordRequest, request.body)
-    await checkPassword(parts, { account, mail: account.mail, password })
+    await checkPassword(parts, { account, mail: account.mail, password, whence: signedInAt(request) })
     await endSecondStep(parts, account)
     response.status(204).end()
   })

@@ -16,7 +16,8 @@ import { setUp } from '../services/found.ts'
 import { acceptInvitation, invitationView } from '../services/invitation.ts'
 import { comeByLink, joinLinkView } from '../services/join-link.ts'
 import { checked } from './check.ts'
-import { begin, end } from './session.ts'
+import { begin, cookieName, end } from './session.ts'
+import { rememberDevice, whenceOf } from './whence.ts'
 
 /** Everything before one is in a workspace: first start, signing in and out, accepting an invitation. */
 export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
@@ -25,14 +26,15 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
     response.json(await sessionView(parts, request.session.account, request.session.csrf ?? ''))
   })
   router.post('/session', fewTries, async (request, response) => {
-    const account = await signIn(parts, checked(signInRequest, request.body))
-    await begin(request, account)
-    response.json(await sessionView(parts, account, request.session.csrf ?? ''))
+    const account = await signIn(parts, checked(signInRequest, request.body), whenceOf(parts, request))
+    await begin(request, account.id)
+    rememberDevice(parts, { request, response }, account)
+    response.json(await sessionView(parts, account.id, request.session.csrf ?? ''))
   })
   router.delete('/session', async (request, response) => {
     closeStreams(parts.hub, request.sessionID)
     await end(request)
-    response.clearCookie('noskel').status(204).end()
+    response.clearCookie(cookieName(parts, 'session')).status(204).end()
   })
   router.post('/set-up', fewTries, async (request, response) => {
     const account = await setUp(parts, checked(setUpRequest, request.body))
@@ -44,9 +46,11 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
     response.json(await invitationView(parts, checked(tokenRequest, request.body).token))
   })
   router.post('/invitations/accept', fewTries, async (request, response) => {
-    const account = await acceptInvitation(parts, checked(acceptRequest, request.body))
-    await begin(request, account)
-    response.json(await sessionView(parts, account, request.session.csrf ?? ''))
+    const body = checked(acceptRequest, request.body)
+    const account = await acceptInvitation(parts, body, whenceOf(parts, request))
+    await begin(request, account.id)
+    rememberDevice(parts, { request, response }, account)
+    response.json(await sessionView(parts, account.id, request.session.csrf ?? ''))
   })
   router.post('/join-links/look', fewTries, (request, response) => {
     response.json(joinLinkView(parts, checked(tokenRequest, request.body).token))

@@ -49,6 +49,12 @@ class SignIns extends Rows {
   }
 }
 
+/** Under https: a prefix by which browsers take a cookie from this host alone, over a line that nobody reads. */
+export const cookieName = ({ config }: Pick<Parts, 'config'>, what: 'session' | 'devices'): string => {
+  const name = what === 'session' ? 'noskel' : 'noskel-devices'
+  return config.baseUrl.startsWith('https:') ? `__Host-${name}` : name
+}
+
 /** Cookie sessions in a file of their own, each with whose it is and at which browser. */
 export function createSessions(parts: Parts): RequestHandler {
   const options = {
@@ -64,14 +70,21 @@ export function createSessions(parts: Parts): RequestHandler {
     disableTouch: true,
   }
   const secure = parts.config.baseUrl.startsWith('https:')
-  return session({
+  const sessions = session({
     store: new SignIns(parts.visits.held, options),
     secret: parts.secret,
-    name: 'noskel',
+    name: cookieName(parts, 'session'),
     resave: false,
     saveUninitialized: false,
     cookie: { httpOnly: true, sameSite: 'lax', secure, maxAge: days * 86_400_000, path: '/' },
+    proxy: secure,
   })
+  if (!secure) return sessions
+  // This server speaks no TLS: where its address is https:, whatever is before it does, whether it says so or not.
+  return (request, response, next) => {
+    request.headers['x-forwarded-proto'] = 'https'
+    sessions(request, response, next)
+  }
 }
 
 /** Signs an account in under a new session id, so that an id known from before is worth nothing. */
@@ -96,21 +109,25 @@ export function accountOf(request: Request): AccountId {
  * Against requests forged by other sites: a write must carry JSON or bytes, must come from our own pages where
  * the browser says whence it comes, and must repeat the session's token once there is a session.
  */
-export const guardWrites: RequestHandler = (request, _response, next) => {
-  if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) {
-    next()
-    return
+export const guardWrites =
+  ({ config }: Pick<Parts, 'config'>): RequestHandler =>
+  (request, _response, next) => {
+    if (['GET', 'HEAD', 'OPTIONS'].includes(request.method)) {
+      next()
+      return
+    }
+    const site = request.get('sec-fetch-site')
+    const isForeign = site !== undefined && site !== 'same-origin' && site !== 'none'
+    const origin = request.get('origin')
+    // A proxy may call this server by another name than people do.
+    const own = [request.get('host'), hostOf(config.baseUrl)]
+    const isOtherOrigin = origin !== undefined && !own.includes(hostOf(origin))
+    const { csrf } = request.session
+    const lacksToken = csrf !== undefined && request.get('x-noskel-csrf') !== csrf
+    // Neither can be sent by another site's form; bytes are a picture.
+    const isForm = request.is(['json', 'application/octet-stream']) === false
+    next(isForeign || isOtherOrigin || lacksToken || isForm ? problemOf('wrong-origin') : undefined)
   }
-  const site = request.get('sec-fetch-site')
-  const isForeign = site !== undefined && site !== 'same-origin' && site !== 'none'
-  const origin = request.get('origin')
-  const isOtherOrigin = origin !== undefined && hostOf(origin) !== request.get('host')
-  const { csrf } = request.session
-  const lacksToken = csrf !== undefined && request.get('x-noskel-csrf') !== csrf
-  // Neither can be sent by another site's form; bytes are a picture.
-  const isForm = request.is(['json', 'application/octet-stream']) === false
-  next(isForeign || isOtherOrigin || lacksToken || isForm ? problemOf('wrong-origin') : undefined)
-}
 
 const hostOf = (origin: string): string => (URL.canParse(origin) ? new URL(origin).host : '')
 

@@ -1,6 +1,7 @@
-import { createHmac, timingSafeEqual } from 'node:crypto'
+import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Invitation } from '#core/people/person.ts'
 import type { JoinLink } from '#core/rules/offer.ts'
+import { isTokenOf, type Signed, tokenOf } from '../signature.ts'
 
 /**
  * Invitation and join links. A token is an id with a signature over it, so nothing secret lies in the database; that
@@ -13,41 +14,38 @@ import type { JoinLink } from '#core/rules/offer.ts'
 export type Passed = 'by mail' | 'by hand'
 
 interface Signing {
-  readonly baseUrl: string
   readonly secret: string
+  readonly workspace: WorkspaceId
 }
 
-export const invitationLink = (
-  { baseUrl, secret }: Signing,
-  invitation: Invitation,
-  passed: Passed,
-): string => `${baseUrl}/join#${invitation.id}.${signatureOf(secret, invitation, passed)}`
+type Linking = Signing & { readonly baseUrl: string }
 
-export const joinLink = ({ baseUrl, secret }: Signing, { id }: JoinLink): string =>
-  `${baseUrl}/come#${id}.${signed(secret, `join link ${id}`)}`
+export const invitationLink = (linking: Linking, invitation: Invitation, passed: Passed): string =>
+  `${linking.baseUrl}/join#${tokenOf(linking.secret, ofInvitation(linking, invitation, passed))}`
 
-/** The id before the signature, of whatever the token is for. */
-export const idIn = (token: string): string => token.slice(0, token.indexOf('.'))
+export const joinLink = (linking: Linking, link: JoinLink): string =>
+  `${linking.baseUrl}/come#${tokenOf(linking.secret, ofJoinLink(linking, link))}`
 
 /** How an invitation's token was passed on; `undefined` for one that is not this invitation's. */
-export function passedBy(token: string, secret: string, invitation: Invitation): Passed | undefined {
-  return (['by mail', 'by hand'] as const).find(passed =>
-    isSame(signatureIn(token), signatureOf(secret, invitation, passed)),
+export const passedBy = (token: string, signing: Signing, invitation: Invitation): Passed | undefined =>
+  (['by mail', 'by hand'] as const).find(passed =>
+    isTokenOf(token, signing.secret, ofInvitation(signing, invitation, passed)),
   )
-}
 
-export const isTokenOfLink = (token: string, secret: string, { id }: JoinLink): boolean =>
-  isSame(signatureIn(token), signed(secret, `join link ${id}`))
+export const isTokenOfLink = (token: string, signing: Signing, link: JoinLink): boolean =>
+  isTokenOf(token, signing.secret, ofJoinLink(signing, link))
 
-const signatureIn = (token: string) => token.slice(token.indexOf('.') + 1)
+const ofInvitation = ({ workspace }: Signing, { id, issue }: Invitation, passed: Passed): Signed => ({
+  purpose: `invitation ${passed}`,
+  workspace,
+  id,
+  generation: issue,
+})
 
-function isSame(a: string, b: string): boolean {
-  const [given, expected] = [Buffer.from(a), Buffer.from(b)]
-  return given.length === expected.length && timingSafeEqual(given, expected)
-}
-
-const signatureOf = (secret: string, { id, issue }: Invitation, passed: Passed): string =>
-  signed(secret, `invitation ${passed === 'by mail' ? '' : 'by hand '}${id} ${issue}`)
-
-const signed = (secret: string, what: string): string =>
-  createHmac('sha256', secret).update(what).digest('base64url')
+/** When it was made tells one link from another that had its id. */
+const ofJoinLink = ({ workspace }: Signing, { id, at }: JoinLink): Signed => ({
+  purpose: 'join link',
+  workspace,
+  id,
+  generation: at,
+})

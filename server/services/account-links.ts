@@ -1,4 +1,3 @@
-import { createHmac, timingSafeEqual } from 'node:crypto'
 import { Op } from 'sequelize'
 import type { AccountLinkView } from '#contract/account-views.ts'
 import type { UseLinkRequest } from '#contract/requests.ts'
@@ -9,8 +8,9 @@ import type { AccountLinkRow, AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import { accountByMail, accountRow } from './account.ts'
-import { hashOf, isWeak } from './password.ts'
+import { idIn, isTokenOf, type Signed, tokenOf } from '../signature.ts'
+import { accountByMail, accountRow } from './account-row.ts'
+import { checkStrength, hashOf, passwordOf } from './password.ts'
 import { noSecondStep } from './second-step.ts'
 import { endSignInsBut } from './sign-ins.ts'
 
@@ -22,7 +22,7 @@ import { endSignInsBut } from './sign-ins.ts'
 
 const hour = 3_600_000
 const livesFor = { password: hour, 'sign-in': 24 * hour, address: 24 * hour } as const
-/** More than this many that still work are not sent to one address. */
+/** Of each purpose no more than this many that still work are sent: what strangers ask for takes nothing from helpers. */
 const openAtMost = 5
 
 /** Asked for by anybody for any address: nothing is answered that would tell whether somebody has it. */
@@ -38,7 +38,7 @@ export async function sendLink(
 ): Promise<void> {
   const { accountLinks, mails } = parts.writer.tables
   const now = parts.clock()
-  const open = await accountLinks.count({ where: { account: account.id, until: { [Op.gt]: now } } })
+  const open = await accountLinks.count({ where: { account: account.id, purpose, until: { [Op.gt]: now } } })
   if (open >= openAtMost) return
   const row: AccountLinkRow = {
     id: parts.newId(),
@@ -80,7 +80,7 @@ function linkMail(parts: Parts, account: AccountRow, row: AccountLinkRow) {
   const hours = livesFor[row.purpose] / hour
   const lines = [
     asked,
-    `${parts.config.baseUrl}/account-link#${row.id}.${signatureOf(parts, row)}`,
+    `${parts.config.baseUrl}/account-link#${tokenOf(parts.secret, signedFor(row))}`,
     `The link works once, for ${hours === 1 ? 'an hour' : `${hours} hours`}. If you did not expect it, do nothing: nothing has changed.`,
   ]
   // About an account, and so of no workspace.
@@ -99,7 +99,7 @@ export async function useLink(parts: Parts, request: UseLinkRequest): Promise<vo
   const endsSecondStep = row.purpose === 'sign-in' && request.endsSecondStep === true
   const fields: Partial<AccountRow> = {
     provenAt: account.provenAt ?? parts.clock(),
-    ...(row.purpose === 'address' ? {} : await newPassword(account, request.password)),
+    ...(row.purpose === 'address' ? {} : await newPassword(parts, account, request.password)),
     ...(endsSecondStep ? noSecondStep : {}),
   }
   if (!(await takeLink(parts, row, fields))) throw problemOf('dead-link')
@@ -108,8 +108,8 @@ export async function useLink(parts: Parts, request: UseLinkRequest): Promise<vo
   if (row.purpose !== 'address') await endSignInsBut(parts, account.id, null)
 }
 
-async function newPassword({ mail }: AccountRow, password: string | undefined) {
-  if (password === undefined || isWeak(password, mail)) throw problemOf('weak-password')
+async function newPassword(parts: Parts, account: AccountRow, password = '') {
+  checkStrength(password, passwordOf(parts, account))
   return { passwordHash: await hashOf(password) }
 }
 
@@ -142,18 +142,16 @@ interface Opened {
 }
 
 async function openLink(parts: Parts, token: string): Promise<Opened> {
-  const [id = '', signature = ''] = token.split('.')
-  const found = await parts.writer.tables.accountLinks.findByPk(id, { raw: true })
+  const found = await parts.writer.tables.accountLinks.findByPk(idIn(token), { raw: true })
   const row = found as unknown as AccountLinkRow | null
-  if (row === null || row.until <= parts.clock() || !isSame(signature, signatureOf(parts, row)))
+  if (row === null || row.until <= parts.clock() || !isTokenOf(token, parts.secret, signedFor(row)))
     throw problemOf('dead-link')
   return { row, account: await accountRow(parts, row.account) }
 }
 
-const signatureOf = ({ secret }: Parts, { id, purpose }: AccountLinkRow): string =>
-  createHmac('sha256', secret).update(`account link ${id} ${purpose}`).digest('base64url')
-
-function isSame(a: string, b: string): boolean {
-  const [left, right] = [Buffer.from(a), Buffer.from(b)]
-  return left.length === right.length && timingSafeEqual(left, right)
-}
+const signedFor = ({ id, purpose, account, until }: AccountLinkRow): Signed => ({
+  purpose: `account link ${purpose} ${account}`,
+  workspace: '',
+  id,
+  generation: until,
+})

@@ -4,74 +4,64 @@ import type { AccountRequest, NewPasswordRequest, SignInRequest } from '#contrac
 import type { SessionView } from '#contract/views.ts'
 import type { AccountId } from '#core/base/ids.ts'
 import { rowsBy } from '#core/base/collection.ts'
-import { isActive } from '#core/access/subject.ts'
-import { compareWords } from '#core/base/compare-words.ts'
-import type { Person } from '#core/people/person.ts'
-import { type Moment, workspaceOf } from '#core/state/state.ts'
-import { newAccountRow, writeAccount } from '../store/accounts.ts'
-import { momentAt } from '../store/states.ts'
+import { workspaceOf } from '#core/state/state.ts'
+import { newAccountRow, writeAccount, writeAccountIf } from '../store/accounts.ts'
 import type { AccountRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { nameOf } from './asker.ts'
-import { fits, hashOf, isWeak } from './password.ts'
+import { checkStrength, fits, hashOf, passwordOf } from './password.ts'
+import { momentsOf, personsOf } from './persons-of.ts'
 import { takeCode } from './second-step.ts'
 import { endSignInsBut, signInViews } from './sign-ins.ts'
-import { forgetMisses, holdBack, noteMiss } from './slow-down.ts'
+import { accountByMail, accountRow } from './account-row.ts'
+import { forgetTries, pairOf, takeTry, type Whence } from './throttle.ts'
 
 /** The account that an address and a password open; the same refusal whichever of them is wrong. */
-export async function signIn(parts: Parts, { mail, password, code }: SignInRequest): Promise<AccountId> {
+export async function signIn(
+  parts: Parts,
+  { mail, password, code }: SignInRequest,
+  whence: Whence,
+): Promise<AccountRow> {
   const account = await accountByMail(parts, mail)
-  await checkPassword(parts, { account, mail, password })
+  await checkPassword(parts, { account, mail, password, whence })
   if (account === undefined) throw problemOf('wrong-sign-in')
-  await checkSecondStep(parts, account, code)
-  return account.id
+  await checkSecondStep(parts, account, { code, whence })
+  return account
 }
 
-/** Throws unless the password is right. Wrong ones are counted for the address, whether somebody has it or not. */
-export async function checkPassword(
-  parts: Parts,
-  { account, mail, password }: { account: AccountRow | undefined; mail: string; password: string },
-): Promise<void> {
-  const tried = `password ${mail.trim().toLowerCase()}`
-  holdBack(parts, tried)
-  if (await fits(password, account?.passwordHash)) {
-    forgetMisses(parts, tried)
-    return
-  }
-  noteMiss(parts, tried)
-  throw problemOf('wrong-sign-in')
+interface Tried {
+  readonly account: AccountRow | undefined
+  readonly mail: string
+  readonly password: string
+  readonly whence: Whence
+}
+
+/** Throws unless the password is right. Tries are counted for the address, whether somebody has it or not. */
+export async function checkPassword(parts: Parts, { account, mail, password, whence }: Tried): Promise<void> {
+  const pair = pairOf(parts, `password ${mail.trim().toLowerCase()}`, { account, whence })
+  takeTry(parts, pair)
+  if (!(await fits(password, account?.passwordHash))) throw problemOf('wrong-sign-in')
+  forgetTries(parts, pair)
 }
 
 /** Asks for the code where there is a second step; takes it. */
 export async function checkSecondStep(
   parts: Parts,
   account: AccountRow,
-  code: string | undefined,
+  { code, whence }: { readonly code: string | undefined; readonly whence: Whence },
 ): Promise<void> {
   if (account.codeSince === null) return
   if (code === undefined) throw problemOf('second-step')
-  await takeCode(parts, account, code)
-}
-
-export async function accountByMail(parts: Parts, mail: string): Promise<AccountRow | undefined> {
-  const found = await parts.writer.tables.accounts.findOne({
-    where: { mail: mail.trim().toLowerCase() },
-    raw: true,
-  })
-  return found === null ? undefined : (found as unknown as AccountRow)
-}
-
-export async function accountRow(parts: Parts, id: AccountId): Promise<AccountRow> {
-  const found = await parts.writer.tables.accounts.findByPk(id, { raw: true })
-  if (found === null) throw problemOf('not-signed-in')
-  return found as unknown as AccountRow
+  await takeCode(parts, account, { code, whence })
 }
 
 interface NewAccount {
   readonly name: string
   readonly mail: string
   readonly password: string
+  /** The name of where it comes to. */
+  readonly workspace: string
   /** Whether coming here showed that the address is theirs. */
   readonly isProven: boolean
 }
@@ -79,9 +69,9 @@ interface NewAccount {
 /** A new account, not written yet. */
 export async function newAccount(
   parts: Parts,
-  { name, mail, password, isProven }: NewAccount,
+  { name, mail, password, workspace, isProven }: NewAccount,
 ): Promise<AccountRow> {
-  if (isWeak(password, mail)) throw problemOf('weak-password')
+  checkStrength(password, { mail, words: [name, workspace] })
   const madeAt = parts.clock()
   return newAccountRow({
     id: parts.newId() as AccountId,
@@ -118,27 +108,6 @@ export async function sessionView(
     csrf,
   }
 }
-
-interface Here {
-  readonly moment: Moment
-  readonly person: Person
-}
-
-/** Where an account is in, as whom; by the names of the workspaces. */
-export function personsOf(parts: Parts, account: AccountId): Here[] {
-  const found = momentsOf(parts).flatMap(moment => {
-    const person = rowsBy(moment.state.persons, 'account', account).find(each => isActive(moment, each))
-    return person === undefined ? [] : [{ moment, person }]
-  })
-  return found.sort((a, b) =>
-    compareWords(workspaceOf(a.moment.state).name, workspaceOf(b.moment.state).name),
-  )
-}
-
-const momentsOf = (parts: Parts): Moment[] =>
-  [...parts.writer.states.published.keys()].flatMap(
-    id => momentAt(parts.writer.states, id, parts.clock()) ?? [],
-  )
 
 /** The open invitations to an address, whose holder it was shown to be. */
 function waitingFor(parts: Parts, mail: string): WaitingInvitation[] {
@@ -186,12 +155,18 @@ export async function changeAccount(parts: Parts, id: AccountId, request: Accoun
 /** A new password ends every other sign-in: whoever knew the old one is out. */
 export async function changePassword(
   parts: Parts,
-  { id, session }: { id: AccountId; session: string },
+  { id, session, whence }: { id: AccountId; session: string; whence: Whence },
   { password, next }: NewPasswordRequest,
 ): Promise<void> {
   const account = await accountRow(parts, id)
-  await checkPassword(parts, { account, mail: account.mail, password })
-  if (isWeak(next, account.mail)) throw problemOf('weak-password')
-  await writeAccount(parts.writer, id, { passwordHash: await hashOf(next) })
+  await checkPassword(parts, { account, mail: account.mail, password, whence })
+  checkStrength(next, passwordOf(parts, account))
+  const { passwordHash } = account
+  const isFirst = await writeAccountIf(
+    parts.writer,
+    { id, held: { passwordHash } },
+    { passwordHash: await hashOf(next) },
+  )
+  if (!isFirst) throw problemOf('wrong-sign-in')
   await endSignInsBut(parts, id, session)
 }

@@ -10,7 +10,9 @@ import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import { accountRow, newAccount, personsOf } from './account.ts'
+import { newAccount } from './account.ts'
+import { personsOf } from './persons-of.ts'
+import { accountRow } from './account-row.ts'
 import { writeJudged } from './change.ts'
 
 /** First start: the workspace, its Owner, and nothing else. Only while there is none. */

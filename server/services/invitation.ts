@@ -13,17 +13,20 @@ import type { Invitation, Person } from '#core/people/person.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
 import { type Moment, workspaceOf } from '#core/state/state.ts'
 import type { Naming } from '#core/words/refusal.ts'
-import { idIn, type Passed, passedBy } from '../mail/link.ts'
+import { type Passed, passedBy } from '../mail/link.ts'
+import { idIn } from '../signature.ts'
 import { writeAccount } from '../store/accounts.ts'
 import { momentAt } from '../store/states.ts'
 import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
-import { accountByMail, accountRow, checkPassword, checkSecondStep, newAccount } from './account.ts'
+import { checkPassword, checkSecondStep, newAccount } from './account.ts'
+import { accountByMail, accountRow } from './account-row.ts'
 import { nameOf } from './asker.ts'
 import { writeJudged } from './change.ts'
 import { problemInWords } from './change-set.ts'
+import type { Whence } from './throttle.ts'
 
 interface Found {
   readonly workspace: WorkspaceId
@@ -55,19 +58,25 @@ export async function invitationView(parts: Parts, token: string): Promise<Invit
 }
 
 /** Accepting is an act of the invited: a new account with a password, or the password of the one they have. */
-export async function acceptInvitation(parts: Parts, request: AcceptRequest): Promise<AccountId> {
-  const { person, workspace, passed } = findInvitation(parts, request.token)
+export async function acceptInvitation(
+  parts: Parts,
+  request: AcceptRequest,
+  whence: Whence,
+): Promise<AccountRow> {
+  const { person, workspace, passed, moment } = findInvitation(parts, request.token)
   const { mail } = person
   const existing = await accountByMail(parts, mail)
   if (existing !== undefined) {
-    await checkPassword(parts, { account: existing, mail, password: request.password })
-    await checkSecondStep(parts, existing, request.code)
+    await checkPassword(parts, { account: existing, mail, password: request.password, whence })
+    await checkSecondStep(parts, existing, { code: request.code, whence })
   }
   const name = request.name?.trim() ?? existing?.name ?? person.name
   if (name === '')
     throw problemOf('bad-input', { faults: [{ at: 'name', message: 'tell how colleagues should call you' }] })
   const isProven = passed === 'by mail'
-  const account = existing ?? (await newAccount(parts, { name, mail, password: request.password, isProven }))
+  const { password } = request
+  const here = workspaceOf(moment.state).name
+  const account = existing ?? (await newAccount(parts, { name, mail, password, workspace: here, isProven }))
   await comeIn(parts, {
     workspace,
     person: person.id,
@@ -82,7 +91,7 @@ export async function acceptInvitation(parts: Parts, request: AcceptRequest): Pr
     await writeAccount(parts.writer, existing.id, { provenAt: parts.clock() })
     parts.unproven.delete(existing.id)
   }
-  return account.id
+  return account
 }
 
 /** The same by somebody who is signed in, for an invitation to the address that is shown to be theirs. */
@@ -182,7 +191,10 @@ function findInvitation(parts: Parts, token: string): Found {
 /** The invitation that a token opens now; `undefined` for a forged, renewed, withdrawn or ended one. */
 function openInvitation({ state, at }: Moment, secret: string, token: string) {
   const invitation = rowOf(state.invitations, idIn(token) as InvitationId)
-  const passed = invitation === undefined ? undefined : passedBy(token, secret, invitation)
+  const passed =
+    invitation === undefined
+      ? undefined
+      : passedBy(token, { secret, workspace: workspaceOf(state).id }, invitation)
   if (invitation === undefined || passed === undefined || invitation.until <= at) return undefined
   const person = rowOf(state.persons, invitation.person)
   return person === undefined || isOver(person, at) ? undefined : { invitation, person, passed }

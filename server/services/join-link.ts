@@ -9,13 +9,14 @@ import { isLinkOpen, offerOf } from '#core/changes/edits/join-link.ts'
 import { type ChangeSet, judge } from '#core/changes/judge.ts'
 import type { JoinLink } from '#core/rules/offer.ts'
 import { type Moment, workspaceOf } from '#core/state/state.ts'
-import { idIn, isTokenOfLink } from '../mail/link.ts'
+import { isTokenOfLink } from '../mail/link.ts'
+import { idIn } from '../signature.ts'
 import { momentAt } from '../store/states.ts'
 import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
-import { accountRow } from './account.ts'
+import { accountRow } from './account-row.ts'
 import { nameOf } from './asker.ts'
 import { mintingFor, problemInWords } from './change-set.ts'
 import { writeJudged } from './change.ts'
@@ -147,7 +148,8 @@ function findLink(parts: Parts, token: string): Found {
 
 function openLink(moment: Moment, secret: string, token: string): JoinLink | undefined {
   const link = rowOf(moment.state.joinLinks, idIn(token) as JoinLinkId)
-  return link !== undefined && isTokenOfLink(token, secret, link) && isLinkOpen(moment, link)
+  const signing = { secret, workspace: workspaceOf(moment.state).id }
+  return link !== undefined && isTokenOfLink(token, signing, link) && isLinkOpen(moment, link)
     ? link
     : undefined
 }

@@ -1,26 +1,23 @@
 import { hash, verify } from '@node-rs/argon2'
+import { passwordFault, passwordFaults, type PasswordOf } from '#contract/password.ts'
+import { workspaceOf } from '#core/state/state.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import type { AccountRow } from '../store/tables.ts'
+import { personsOf } from './persons-of.ts'
 
-/** Long enough, and not something that everybody would try first. */
-export function isWeak(password: string, mail: string): boolean {
-  const plain = password.toLowerCase()
-  const own = mail.toLowerCase().split('@')[0] ?? ''
-  if (password.length < 12 || new Set(plain).size < 5) return true
-  if (own.length >= 4 && plain.replaceAll(own, '').length < 8) return true
-  return tooCommon.some(word => plain.replaceAll(word, '').length < 6)
+/** Throws, with the reason in words, for a password that is too easy to guess. */
+export function checkStrength(password: string, of: PasswordOf): void {
+  const fault = passwordFault(password, of)
+  if (fault !== undefined)
+    throw problemOf('weak-password', { faults: [{ at: 'password', message: passwordFaults[fault] }] })
 }
 
-const tooCommon = [
-  'password',
-  'passwort',
-  '123456',
-  'qwertyuiop',
-  'qwerty',
-  'letmein',
-  'welcome',
-  'abcdefgh',
-  'iloveyou',
-  'noskel',
-]
+/** Words that others would try first for an account. */
+export const passwordOf = (parts: Parts, { id, mail, name }: AccountRow): PasswordOf => ({
+  mail,
+  words: [name, ...personsOf(parts, id).map(({ moment }) => workspaceOf(moment.state).name)],
+})
 
 export const hashOf = (password: string): Promise<string> => hash(password)
 

@@ -2,11 +2,12 @@ import { createCipheriv, createDecipheriv, createHash, hkdfSync, randomBytes } f
 import { generateSecret, generateURI, verify } from 'otplib'
 import { toDataURL } from 'qrcode'
 import type { SecondStepView } from '#contract/account-views.ts'
-import { writeAccount } from '../store/accounts.ts'
+import { writeAccount, writeAccountIf } from '../store/accounts.ts'
 import type { AccountRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import { forgetMisses, holdBack, noteMiss } from './slow-down.ts'
+import { accountRow } from './account-row.ts'
+import { forgetTries, pairOf, takeTry, type Whence } from './throttle.ts'
 
 /** Time-based one-time codes (RFC 6238) and recovery codes: the second step at sign-in. */
 
@@ -18,35 +19,50 @@ const tolerance = 30
 export async function beginSecondStep(parts: Parts, account: AccountRow): Promise<SecondStepView> {
   if (account.codeSince !== null) throw problemOf('second-step-there')
   const secret = generateSecret()
-  await writeAccount(parts.writer, account.id, { codeSecret: seal(parts, secret) })
+  const without = { id: account.id, held: { codeSince: null } }
+  if (!(await writeAccountIf(parts.writer, without, { codeSecret: seal(parts, secret) })))
+    throw problemOf('second-step-there')
   const uri = generateURI({ issuer: 'Noskel', label: account.mail, secret })
   return { secret, qr: await toDataURL(uri, { margin: 1, width: 220 }) }
 }
 
+/** A code that somebody gives, and from where. */
+export interface Given {
+  readonly code: string
+  readonly whence: Whence
+}
+
 /** Takes the first code, and gives the recovery codes: they are never shown again. */
-export async function confirmSecondStep(parts: Parts, account: AccountRow, code: string): Promise<string[]> {
+export async function confirmSecondStep(parts: Parts, account: AccountRow, given: Given): Promise<string[]> {
   if (account.codeSince !== null) throw problemOf('second-step-there')
-  const step = await stepOf(parts, account, code)
+  const step = await stepOf(parts, account, given)
   const codes = Array.from({ length: recoveryCount }, recoveryCode)
-  await writeAccount(parts.writer, account.id, {
-    codeSince: parts.clock(),
-    codeStep: step,
-    recoveryCodes: JSON.stringify(codes.map(digestOf)),
-  })
+  const isFirst = await writeAccountIf(
+    parts.writer,
+    { id: account.id, held: { codeSince: null, codeSecret: account.codeSecret } },
+    { codeSince: parts.clock(), codeStep: step, recoveryCodes: JSON.stringify(codes.map(digestOf)) },
+  )
+  if (!isFirst) throw problemOf('second-step-there')
   parts.secured.add(account.id)
   return codes
 }
 
-/** Takes a code of the app or a recovery code; each works once. Throws on any other. */
-export async function takeCode(parts: Parts, account: AccountRow, code: string): Promise<void> {
-  const left = JSON.parse(account.recoveryCodes) as string[]
-  const digest = digestOf(code)
-  if (left.includes(digest)) {
-    forgetMisses(parts, tried(account))
+/** Takes a code of the app or a recovery code; each works once, however often it comes at the same instant. */
+export async function takeCode(parts: Parts, account: AccountRow, given: Given): Promise<void> {
+  const digest = digestOf(given.code)
+  for (let row = account; ; row = await accountRow(parts, account.id)) {
+    const left = JSON.parse(row.recoveryCodes) as string[]
+    if (!left.includes(digest)) break
     const recoveryCodes = JSON.stringify(left.filter(each => each !== digest))
-    return writeAccount(parts.writer, account.id, { recoveryCodes })
+    const held = { recoveryCodes: row.recoveryCodes }
+    // Where another one was taken meanwhile, it is looked for among those that are left.
+    if (await writeAccountIf(parts.writer, { id: row.id, held }, { recoveryCodes })) return
   }
-  await writeAccount(parts.writer, account.id, { codeStep: await stepOf(parts, account, code) })
+  for (let row = account; ; row = await accountRow(parts, account.id)) {
+    const codeStep = await stepOf(parts, row, given)
+    const held = { codeStep: row.codeStep }
+    if (await writeAccountIf(parts.writer, { id: row.id, held }, { codeStep })) return
+  }
 }
 
 export const noSecondStep = {
@@ -62,8 +78,9 @@ export async function endSecondStep(parts: Parts, account: AccountRow): Promise<
 }
 
 /** The time step of a code that is right and was not taken yet. */
-async function stepOf(parts: Parts, account: AccountRow, code: string): Promise<number> {
-  holdBack(parts, tried(account))
+async function stepOf(parts: Parts, account: AccountRow, { code, whence }: Given): Promise<number> {
+  const pair = pairOf(parts, `code ${account.id}`, { account, whence })
+  takeTry(parts, pair)
   const { codeSecret, codeStep } = account
   const token = code.replace(/\s/g, '')
   const result =
@@ -76,15 +93,10 @@ async function stepOf(parts: Parts, account: AccountRow, code: string): Promise<
           epochTolerance: tolerance,
           ...(codeStep === null ? {} : { afterTimeStep: codeStep }),
         })
-  if (result?.valid !== true || !('timeStep' in result)) {
-    noteMiss(parts, tried(account))
-    throw problemOf('wrong-code')
-  }
-  forgetMisses(parts, tried(account))
+  if (result?.valid !== true || !('timeStep' in result)) throw problemOf('wrong-code')
+  forgetTries(parts, pair)
   return result.timeStep as number
 }
-
-const tried = ({ id }: AccountRow) => `code ${id}`
 
 /** Ten signs of 32, in two halves that are easy to copy by hand. */
 function recoveryCode(): string {

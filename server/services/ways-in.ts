@@ -94,7 +94,9 @@ function joinLinkView(parts: Parts, asker: Asker, link: JoinLink): JoinLinkView 
     placeNames: placeNames(asker, offer),
     isOpen,
     letsIn: letsIn(parts, moment, link),
-    address: mayPassOn ? joinLink({ ...parts.config, secret: parts.secret }, link) : null,
+    address: mayPassOn
+      ? joinLink({ ...parts.config, secret: parts.secret, workspace: asker.workspace }, link)
+      : null,
     mayChange: by === asker.person,
     mayWithdraw: lacksWithdrawingLink(context, link) === undefined,
   }
@@ -109,5 +111,11 @@ export function invitationAddress(parts: Parts, asker: Asker, id: string): { rea
   if (lacks?.code === 'not-its-maker')
     throw new ProblemError(problemFrom({ refusal: lacks, edit: null }, asker))
   if (invitation === undefined || lacks !== undefined) throw problemOf('not-found')
-  return { address: invitationLink({ ...parts.config, secret: parts.secret }, invitation, 'by hand') }
+  return {
+    address: invitationLink(
+      { ...parts.config, secret: parts.secret, workspace: asker.workspace },
+      invitation,
+      'by hand',
+    ),
+  }
 }

@@ -32,6 +32,28 @@ export async function writeAccount(
   )
 }
 
+/**
+ * The same where the account still holds what was read: false if somebody was first. What may count once is written so,
+ * and not looked for before.
+ */
+export async function writeAccountIf(
+  writer: Writer,
+  { id, held }: { readonly id: AccountId; readonly held: Partial<AccountRow> },
+  fields: Partial<AccountRow>,
+): Promise<boolean> {
+  let isFirst = false
+  await submit(writer, () =>
+    ok({
+      value: undefined,
+      write: async ({ transaction }) => {
+        const [count] = await writer.tables.accounts.update(fields, { where: { id, ...held }, transaction })
+        isFirst = count === 1
+      },
+    }),
+  )
+  return isFirst
+}
+
 /** What each request is asked about accounts, kept beside the table: who has a second step, whose address is not confirmed. */
 export async function accountSets(tables: Tables) {
   const rows = (await tables.accounts.findAll({

@@ -70,12 +70,30 @@ export interface Answer<T = unknown> {
 
 /** Somebody with a cookie jar of their own. */
 export class Visitor {
-  cookie = ''
   csrf = ''
+  private readonly jar = new Map<string, string>()
   private readonly server: Pick<TestServer, 'address'>
 
   constructor(server: Pick<TestServer, 'address'>) {
     this.server = server
+  }
+
+  /** As a browser sends it. */
+  get cookie(): string {
+    return [...this.jar].map(([name, value]) => `${name}=${value}`).join('; ')
+  }
+
+  /** The id of the sign-in: its cookie is that, signed. */
+  get signIn(): string {
+    return decodeURIComponent(this.jar.get('noskel') ?? '').split(/[:.]/)[1] ?? ''
+  }
+
+  private keep(response: Response): void {
+    for (const cookie of response.headers.getSetCookie()) {
+      const [name = '', value = ''] = (cookie.split(';')[0] ?? '').split('=')
+      if (value === '') this.jar.delete(name)
+      else this.jar.set(name, value)
+    }
   }
 
   async call<T = Problem>(
@@ -94,8 +112,7 @@ export class Visitor {
       },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     })
-    const cookie = response.headers.getSetCookie()[0]?.split(';')[0]
-    if (cookie !== undefined) this.cookie = cookie
+    this.keep(response)
     const text = await response.text()
     return {
       status: response.status,
@@ -111,8 +128,12 @@ export class Visitor {
     (await fetch(`${this.server.address}/api${path}`, { headers: { cookie: this.cookie } })).text()
 
   /** A call that opens a session, whose token is kept. */
-  async enter(path: string, body: unknown): Promise<Answer<SessionView & Problem>> {
-    const answer = await this.call<SessionView & Problem>('POST', path, body)
+  async enter(
+    path: string,
+    body: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<SessionView & Problem>> {
+    const answer = await this.call<SessionView & Problem>('POST', path, body, headers)
     if (answer.status < 300) this.csrf = answer.body.csrf
     return answer
   }
