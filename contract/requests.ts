@@ -72,10 +72,12 @@ export const accountRequest = Type.Object(
   { ...strict, minProperties: 1 },
 )
 export type AccountRequest = Static<typeof accountRequest>
-export const newPasswordRequest = Type.Object({ password, next: password }, strict)
+export const newPasswordRequest = Type.Object({ password, next: password, code: Type.Optional(code) }, strict)
 export type NewPasswordRequest = Static<typeof newPasswordRequest>
 export const codeRequest = Type.Object({ code }, strict)
-export const passwordRequest = Type.Object({ password }, strict)
+/** Who is signed in shows once more that it is them. */
+export const passwordRequest = Type.Object({ password, code: Type.Optional(code) }, strict)
+export type PasswordRequest = Static<typeof passwordRequest>
 export const accountIdParams = Type.Object({ id: text(60, 1) })
 
 export const textRequest = Type.Object({ text: text(200_000), version: Type.Integer({ minimum: 0 }) }, strict)

@@ -82,6 +82,7 @@ describe('signing in', () => {
   test('a second step is set up, asked for, and got around by a recovery code', async () => {
     const davit = await demo.welcome('davit@marram.example')
     await davit.open('/account')
+    await davit.fill('Your password', demoPassword)
     await davit.press('Set it up')
     await davit.sees('The code that it shows now')
     const secret = (await (await davit.field('The key')).getAttribute('value')) ?? ''

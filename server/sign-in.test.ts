@@ -83,7 +83,7 @@ describe('the second step', () => {
   /** Mika with a second step, and its recovery codes. */
   async function secured() {
     const { visitor, id } = await welcome(server, owner, { name: 'Mika' })
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', {})
+    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', { password })
     expect(step.qr).toMatch(/^data:image\/png;base64,/)
     const confirmed = await visitor.call<{ codes: string[] }>('POST', '/account/second-step/confirm', {
       code: await code(step.secret),
@@ -142,11 +142,33 @@ describe('the second step', () => {
     expect((await rule('role-member')).status).toBe(200)
     expect((await visitor.get('/at/coast')).body).toMatchObject(problem('second-step-needed'))
     expect((await visitor.get('/at/coast/people')).body).toMatchObject(problem('second-step-needed'))
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', {})
+    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', { password })
     await visitor.call('POST', '/account/second-step/confirm', { code: await code(step.secret) })
     expect((await visitor.get('/at/coast')).status).toBe(200)
-    await visitor.call('POST', '/account/second-step/end', { password })
+    server.time.now += 60_000
+    await visitor.call('POST', '/account/second-step/end', { password, code: await code(step.secret) })
     expect((await visitor.get('/at/coast')).body).toMatchObject(problem('second-step-needed'))
+  })
+
+  test('and the password are changed by who shows anew that they are theirs', async () => {
+    const { visitor: plain } = await welcome(server, owner, { name: 'Lea' })
+    const begin = (body: object) => plain.call('POST', '/account/second-step', body)
+    expect((await begin({})).status).toBe(400)
+    expect((await begin({ password: 'not this one at all' })).body).toMatchObject(problem('wrong-sign-in'))
+    const { visitor, secret } = await secured()
+    const acts: readonly (readonly [method: string, path: string, more: object])[] = [
+      ['PUT', '/account/password', { next }],
+      ['POST', '/account/second-step/end', {}],
+    ]
+    for (const [method, path, more] of acts) {
+      const act = (shown: object) => visitor.call(method, path, { ...more, ...shown })
+      expect((await act({ password })).body).toMatchObject(problem('second-step'))
+      expect((await act({ password, code: '000000' })).body).toMatchObject(problem('wrong-code'))
+      expect((await act({ password: 'not this one at all', code: await code(secret) })).status).toBe(401)
+    }
+    server.time.now += 60_000
+    const shown = { password, code: await code(secret) }
+    expect((await visitor.call('PUT', '/account/password', { next, ...shown })).status).toBe(204)
   })
 
   test('is kept sealed, and survives a restart', async () => {

@@ -9,7 +9,7 @@ import {
   passwordRequest,
 } from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
-import { accountView, changeAccount, changePassword, checkPassword } from '../services/account.ts'
+import { accountView, changeAccount, changePassword, checkHolder } from '../services/account.ts'
 import { accountRow } from '../services/account-row.ts'
 import { sendLink } from '../services/account-links.ts'
 import { makeWorkspace } from '../services/found.ts'
@@ -48,7 +48,10 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
     response.status(204).end()
   })
   router.post('/account/second-step', fewTries, async (request, response) => {
-    response.json(await beginSecondStep(parts, await accountRow(parts, accountOf(request))))
+    const account = await accountRow(parts, accountOf(request))
+    const body = checked(passwordRequest, request.body)
+    await checkHolder(parts, { account, whence: signedInAt(request) }, body)
+    response.json(await beginSecondStep(parts, account))
   })
   router.post('/account/second-step/confirm', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
@@ -62,8 +65,8 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
   })
   router.post('/account/second-step/end', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
-    const { password } = checked(passwordRequest, request.body)
-    await checkPassword(parts, { account, mail: account.mail, password, whence: signedInAt(request) })
+    const body = checked(passwordRequest, request.body)
+    await checkHolder(parts, { account, whence: signedInAt(request) }, body)
     await endSecondStep(parts, account)
     response.status(204).end()
   })

@@ -1,6 +1,11 @@
 import { isTimeZone } from '#contract/dates.ts'
 import type { AccountView, WaitingInvitation } from '#contract/account-views.ts'
-import type { AccountRequest, NewPasswordRequest, SignInRequest } from '#contract/requests.ts'
+import type {
+  AccountRequest,
+  NewPasswordRequest,
+  PasswordRequest,
+  SignInRequest,
+} from '#contract/requests.ts'
 import type { SessionView } from '#contract/views.ts'
 import type { AccountId } from '#core/base/ids.ts'
 import { rowsBy } from '#core/base/collection.ts'
@@ -49,7 +54,7 @@ export async function checkPassword(parts: Parts, { account, mail, password, whe
 export async function checkSecondStep(
   parts: Parts,
   account: AccountRow,
-  { code, whence }: { readonly code: string | undefined; readonly whence: Whence },
+  { code, whence }: { readonly code?: string | undefined; readonly whence: Whence },
 ): Promise<void> {
   if (account.codeSince === null) return
   if (code === undefined) throw problemOf('second-step')
@@ -152,14 +157,24 @@ export async function changeAccount(parts: Parts, id: AccountId, request: Accoun
   await writeAccount(parts.writer, id, request)
 }
 
+/** Whoever changes how an account is signed in to shows anew that it is theirs: a sign-in left open is not enough. */
+export async function checkHolder(
+  parts: Parts,
+  { account, whence }: { readonly account: AccountRow; readonly whence: Whence },
+  { password, code }: Pick<PasswordRequest, 'password'> & { readonly code?: string | undefined },
+): Promise<void> {
+  await checkPassword(parts, { account, mail: account.mail, password, whence })
+  await checkSecondStep(parts, account, { code, whence })
+}
+
 /** A new password ends every other sign-in: whoever knew the old one is out. */
 export async function changePassword(
   parts: Parts,
   { id, session, whence }: { id: AccountId; session: string; whence: Whence },
-  { password, next }: NewPasswordRequest,
+  { password, code, next }: NewPasswordRequest,
 ): Promise<void> {
   const account = await accountRow(parts, id)
-  await checkPassword(parts, { account, mail: account.mail, password, whence })
+  await checkHolder(parts, { account, whence }, { password, code })
   checkStrength(next, passwordOf(parts, account))
   const { passwordHash } = account
   const isFirst = await writeAccountIf(

@@ -9,6 +9,7 @@ import type {
   AccountRequest,
   ComeRequest,
   NewPasswordRequest,
+  PasswordRequest,
   NewWorkspaceRequest,
   UseLinkRequest,
 } from '#contract/requests.ts'
@@ -30,15 +31,15 @@ export const account = api.injectEndpoints({
       invalidatesTags: ['account'],
     }),
     confirmAddress: build.mutation<null, void>({ query: () => post('/account/address', {}) }),
-    beginSecondStep: build.mutation<SecondStepView, void>({
-      query: () => post('/account/second-step', {}),
+    beginSecondStep: build.mutation<SecondStepView, PasswordRequest>({
+      query: body => post('/account/second-step', body),
     }),
     confirmSecondStep: build.mutation<RecoveryCodesView, string>({
       query: code => post('/account/second-step/confirm', { code }),
       invalidatesTags: ['account', 'workspace'],
     }),
-    endSecondStep: build.mutation<null, string>({
-      query: password => post('/account/second-step/end', { password }),
+    endSecondStep: build.mutation<null, PasswordRequest>({
+      query: body => post('/account/second-step/end', body),
       invalidatesTags: ['account', 'workspace'],
     }),
     /** One sign-in, or all but this one. */

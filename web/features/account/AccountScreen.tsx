@@ -4,6 +4,8 @@ import type { AccountView } from '#contract/account-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import { useAccountQuery, useChangePasswordMutation, useConfirmAddressMutation } from '../../api/account.ts'
 import { useSessionQuery } from '../../api/api.ts'
+import { CodeField } from '../../ui/CodeField.tsx'
+import { NewPasswordField } from '../../ui/NewPasswordField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
@@ -35,7 +37,7 @@ export function AccountScreen() {
       <div className="grid items-start gap-x-10 gap-y-8 md:grid-cols-2">
         <div className="grid gap-8">
           <Address account={account} />
-          <Password />
+          <Password account={account} />
         </div>
         <div className="grid gap-8">
           <Dates account={account} />
@@ -71,15 +73,17 @@ function Address({ account }: { readonly account: AccountView }) {
   )
 }
 
-function Password() {
+function Password({ account }: { readonly account: AccountView }) {
+  const [code, setCode] = useState('')
   const [password, setPassword] = useState('')
   const [next, setNext] = useState('')
   const [change, { error, isLoading, isSuccess }] = useChangePasswordMutation()
   const submit = async () => {
-    const { error } = await change({ password, next })
+    const { error } = await change({ password, next, ...(account.secondStep === null ? {} : { code }) })
     if (error !== undefined) return
     setPassword('')
     setNext('')
+    setCode('')
   }
   return (
     <section aria-label="Password">
@@ -93,12 +97,11 @@ function Password() {
           value={password}
           onValue={setPassword}
         />
-        <TextField
+        {account.secondStep !== null && <CodeField code={code} onCode={setCode} />}
+        <NewPasswordField
           label="A new one"
-          type="password"
-          autoComplete="new-password"
-          hint="At least 12 characters. It ends your sign-ins at other devices."
-          required
+          of={{ mail: account.mail, words: [account.name] }}
+          note="It ends your sign-ins at other devices."
           value={next}
           onValue={setNext}
         />

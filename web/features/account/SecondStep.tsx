@@ -6,6 +6,7 @@ import {
   useConfirmSecondStepMutation,
   useEndSecondStepMutation,
 } from '../../api/account.ts'
+import { CodeField } from '../../ui/CodeField.tsx'
 import { Copy } from '../../ui/Copy.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
@@ -27,21 +28,40 @@ export function SecondStep({ account: { secondStep } }: { readonly account: Acco
 }
 
 function SettingUp({ onCodes }: { readonly onCodes: (codes: readonly string[]) => void }) {
+  const [password, setPassword] = useState('')
   const [begin, { data, error, isLoading }] = useBeginSecondStepMutation()
   if (data !== undefined) return <Showing step={data} onCodes={onCodes} />
   return (
-    <>
-      <p className="mb-3">
+    <form className="grid gap-3" onSubmit={onSubmit(async () => void (await begin({ password })))}>
+      <p>
         With it nobody comes in by your password alone: an app on your phone shows a code that is asked for
         too.
       </p>
+      <YourPassword password={password} onPassword={setPassword} />
       <ProblemNote problem={error as Problem | undefined} />
-      <button type="button" className="btn-act" disabled={isLoading} onClick={() => void begin()}>
+      <button className="btn-act justify-self-start" disabled={isLoading}>
         Set it up
       </button>
-    </>
+    </form>
   )
 }
+
+interface YourPasswordProps {
+  readonly password: string
+  readonly onPassword: (password: string) => void
+}
+
+/** A sign-in that was left open is not enough to change how one signs in. */
+const YourPassword = ({ password, onPassword }: YourPasswordProps) => (
+  <TextField
+    label="Your password"
+    type="password"
+    autoComplete="current-password"
+    required
+    value={password}
+    onValue={onPassword}
+  />
+)
 
 interface ShowingProps {
   readonly step: SecondStepView
@@ -110,6 +130,7 @@ function RecoveryCodes({
 
 function InUse({ secondStep }: { readonly secondStep: NonNullable<AccountView['secondStep']> }) {
   const [password, setPassword] = useState('')
+  const [code, setCode] = useState('')
   const [isEnding, setEnding] = useState(false)
   const [end, { error, isLoading }] = useEndSecondStepMutation()
   return (
@@ -127,17 +148,11 @@ function InUse({ secondStep }: { readonly secondStep: NonNullable<AccountView['s
         <form
           className="grid gap-3"
           onSubmit={onSubmit(async () => {
-            await end(password)
+            await end({ password, code })
           })}
         >
-          <TextField
-            label="Your password"
-            type="password"
-            autoComplete="current-password"
-            required
-            value={password}
-            onValue={setPassword}
-          />
+          <YourPassword password={password} onPassword={setPassword} />
+          <CodeField code={code} onCode={setCode} />
           <ProblemNote problem={error as Problem | undefined} />
           <ActOrLeave act="Switch it off" isDisabled={isLoading} onLeave={() => setEnding(false)} />
         </form>

@@ -4,9 +4,9 @@ import type { AccountLinkView } from '#contract/account-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import { useAccountLinkQuery, useUseAccountLinkMutation } from '../../api/account.ts'
 import { Entry } from '../../ui/Entry.tsx'
+import { NewPasswordField } from '../../ui/NewPasswordField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
-import { TextField } from '../../ui/TextField.tsx'
 
 /** Where a link out of a mail leads: to a new password, or to confirming the address. */
 export function AccountLink() {
@@ -64,12 +64,9 @@ function NewPassword({ token, link }: { readonly token: string; readonly link: A
         <p>
           For <strong>{link.mail}</strong>. Every sign-in of yours ends with it, at all devices.
         </p>
-        <TextField
+        <NewPasswordField
           label="New password"
-          type="password"
-          autoComplete="new-password"
-          hint="At least 12 characters. A few words in a row do well."
-          required
+          of={{ mail: link.mail, words: [] }}
           value={password}
           onValue={setPassword}
         />

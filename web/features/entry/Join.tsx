@@ -7,10 +7,11 @@ import { Entry } from '../../ui/Entry.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { CodeField } from '../../ui/CodeField.tsx'
+import { NewPasswordField } from '../../ui/NewPasswordField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { HouseRules } from './HouseRules.tsx'
 import { asksForCode } from './second-step.ts'
-import { CodeField } from './SignIn.tsx'
 
 /** Where an invitation's link leads: who invites to what, and the way in. The token stands behind the #. */
 export function Join() {
@@ -91,16 +92,24 @@ function Acceptance({ token, invitation }: { readonly token: string; readonly in
       {!invitation.hasAccount && (
         <TextField label="Your name" autoComplete="name" required value={name} onValue={setName} />
       )}
-      <TextField
-        label="Password"
-        type="password"
-        autoComplete={invitation.hasAccount ? 'current-password' : 'new-password'}
-        {...(invitation.hasAccount ? {} : { hint: 'At least 12 characters. A few words in a row do well.' })}
-        required
-        value={password}
-        onValue={setPassword}
-      />
-      {needsCode && <CodeField code={code} onCode={setCode} />}
+      {invitation.hasAccount ? (
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          required
+          value={password}
+          onValue={setPassword}
+        />
+      ) : (
+        <NewPasswordField
+          label="Password"
+          of={{ mail: invitation.mail, words: [name, invitation.workspace] }}
+          value={password}
+          onValue={setPassword}
+        />
+      )}
+      {needsCode && <CodeField code={code} onCode={setCode} isAlone />}
       <HouseRules text={invitation.houseRules} agrees={agrees} onAgrees={setAgrees} />
       <ProblemNote problem={asksForCode(error) ? undefined : (error as Problem | undefined)} />
       <button className="btn btn-primary" disabled={isLoading}>

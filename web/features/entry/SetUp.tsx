@@ -5,6 +5,7 @@ import { useSessionQuery, useSetUpMutation } from '../../api/api.ts'
 import { Entry } from '../../ui/Entry.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { NewPasswordField } from '../../ui/NewPasswordField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 
 const empty = { workspace: '', name: '', mail: '', password: '' }
@@ -33,12 +34,11 @@ export function SetUp() {
         <TextField label="Name of the workspace" {...field('workspace')} />
         <TextField label="Your name" autoComplete="name" {...field('name')} />
         <TextField label="Your mail address" type="email" autoComplete="username" {...field('mail')} />
-        <TextField
+        <NewPasswordField
           label="Password"
-          type="password"
-          autoComplete="new-password"
-          hint="At least 12 characters. A few words in a row do well."
-          {...field('password')}
+          of={{ mail: fields.mail, words: [fields.name, fields.workspace] }}
+          value={fields.password}
+          onValue={password => setFields({ ...fields, password })}
         />
         <ProblemNote problem={error as Problem | undefined} />
         <button className="btn btn-primary" disabled={isLoading}>

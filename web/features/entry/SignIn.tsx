@@ -5,6 +5,7 @@ import { useSignInMutation } from '../../api/api.ts'
 import { Entry } from '../../ui/Entry.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { CodeField } from '../../ui/CodeField.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { asksForCode } from './second-step.ts'
 
@@ -29,7 +30,7 @@ export function SignIn() {
       )}
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         {needsCode ? (
-          <CodeField code={code} onCode={setCode} />
+          <CodeField code={code} onCode={setCode} isAlone />
         ) : (
           <>
             <TextField
@@ -63,22 +64,3 @@ export function SignIn() {
     </Entry>
   )
 }
-
-export const CodeField = ({
-  code,
-  onCode,
-}: {
-  readonly code: string
-  readonly onCode: (code: string) => void
-}) => (
-  <TextField
-    label="Code"
-    hint="The six digits that your app shows now, or one of your recovery codes."
-    autoComplete="one-time-code"
-    autoFocus
-    required
-    maxLength={40}
-    value={code}
-    onValue={onCode}
-  />
-)
