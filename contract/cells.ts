@@ -1,7 +1,11 @@
 /**
- * Cells of tables for spreadsheets. A text that a spreadsheet would take for a formula gets an apostrophe before
- * it, which shows it as text; reading takes it off again, so that what went out comes back as it was.
+ * Cells of tables for spreadsheets. A text that a spreadsheet would take for a formula, also behind a line break, gets
+ * an apostrophe before it, which shows it as text; reading takes it off again, so that what went out comes back as it
+ * was, apostrophes of its own included.
  */
-export const harmless = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text)
+export const harmless = (text: string): string => text.replace(formula(''), "'")
 
-export const asWritten = (cell: string): string => (/^'[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell)
+export const asWritten = (cell: string): string => cell.replace(formula("'"), '')
+
+const signs = '=+\\-@\\t\\r＝＋－＠'
+const formula = (before: string): RegExp => new RegExp(`(?<=^|[\\r\\n])${before}(?='*[${signs}])`, 'g')

@@ -23,8 +23,8 @@ export interface AppOptions {
   readonly requestsPerMinute: number
   /** How many sign-ins and looks at invitations an address may try in a minute. */
   readonly triesPerMinute: number
-  /** Turns false while the server shuts down. */
-  readonly isReady: () => boolean
+  /** Turns false while the server shuts down, and while nothing can be written. */
+  readonly isReady: () => Promise<boolean>
 }
 
 /** The whole server as an Express app: a test mounts it on port 0. */
@@ -35,9 +35,9 @@ export function createApp(parts: Parts, options: AppOptions): Express {
   // Nothing of the API is kept by who asks; files have their own.
   app.disable('etag')
   app.get('/healthz', (_request, response) => void response.json({ status: 'alive' }))
-  app.get('/readyz', (_request, response) => {
-    const ready = options.isReady()
-    response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'stopping' })
+  app.get('/readyz', async (_request, response) => {
+    const ready = await options.isReady()
+    response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'not ready' })
   })
   app.use(securityHeaders(parts.config.baseUrl.startsWith('https:')))
   app.use('/api', apiRoutes(parts, options))

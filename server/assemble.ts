@@ -1,11 +1,10 @@
-import { randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { join } from 'node:path'
 import type { Logger } from 'pino'
 import { monotonicFactory } from 'ulid'
 import { createApp } from './app.ts'
+import { canWriteIn, closeToOthers, lockDataDir, openDataDir, readSecret } from './data-dir.ts'
+import { trackRequests } from './half-sent.ts'
 import type { Config } from './config.ts'
 import { createSessions } from './http/session.ts'
 import { closeStreams, createHub } from './live/hub.ts'
@@ -56,6 +55,9 @@ export async function openParts({
   clock,
   said,
 }: Omit<Environment, 'webDir' | 'triesPerMinute' | 'requestsPerMinute'>): Promise<Opened> {
+  openDataDir(config.dataDir)
+  const lock = await lockDataDir(config.dataDir)
+  const secret = readSecret(config.dataDir)
   const database = await openDatabase(config.dataDir)
   const tables = createTables(database)
   const writer = createWriter(tables, await loadStates(tables, clock(), said), clock)
@@ -71,13 +73,14 @@ export async function openParts({
     newId,
     hub,
     thread: createThread(),
-    secret: readSecret(config.dataDir),
+    secret,
     visits,
     ...(await accountSets(tables)),
     choices: await loadChoices(tables),
     newest: createNewest(),
     misses: new Map(),
   }
+  closeToOthers(config.dataDir)
   writer.pass = workspace => passing(parts, workspace)
   writer.afterCommit.push(() => forgetOutdated(parts))
   writer.fault = error => log.error({ err: error as Error }, 'starts and ends could not be written')
@@ -87,9 +90,13 @@ export async function openParts({
     await writeSeen(visits)
     await visits.file.close()
     await database.close()
+    await lock.release()
   }
   return { parts, close }
 }
+
+/** For so long a request that is being sent is waited for when the server stops. */
+const halfSentFor = 2000
 
 export async function startServer(environment: Environment): Promise<Running> {
   const { config } = environment
@@ -106,11 +113,12 @@ export async function startServer(environment: Environment): Promise<Running> {
     webDir: environment.webDir,
     triesPerMinute: environment.triesPerMinute,
     requestsPerMinute: environment.requestsPerMinute,
-    isReady: () => ready,
+    isReady: async () => ready && !parts.writer.isFailing && canWriteIn(config.dataDir),
   })
   const server = createServer(app)
   // Longer than proxies and browsers keep a connection idle: they end it, so no request meets a shut one.
   server.keepAliveTimeout = 75_000
+  const requests = trackRequests(server)
   await listen(server, config)
   if (isAnyLarge(parts)) startThread(parts.thread)
   const stop = async () => {
@@ -118,8 +126,10 @@ export async function startServer(environment: Environment): Promise<Running> {
     const closed = new Promise(resolve => server.close(resolve))
     closeStreams(parts.hub)
     const idling = setInterval(() => server.closeIdleConnections(), 50)
+    const giveUp = setTimeout(() => requests.dropHalfSent(), halfSentFor)
     await closed
     clearInterval(idling)
+    clearTimeout(giveUp)
     stopClockwork(clockwork)
     await stopOutbox(outbox)
     clearInterval(noting)
@@ -138,13 +148,3 @@ const listen = (server: Server, { port, host }: Config) =>
     server.once('error', reject)
     server.listen(port, host, resolve)
   })
-
-/** Made at first start. Whoever reads it could sign sessions and invitation links. */
-function readSecret(dataDir: string): string {
-  const file = join(dataDir, 'secret')
-  if (!existsSync(file)) {
-    mkdirSync(dataDir, { recursive: true })
-    writeFileSync(file, randomBytes(32).toString('base64url'), { mode: 0o600 })
-  }
-  return readFileSync(file, 'utf8')
-}

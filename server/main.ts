@@ -1,9 +1,11 @@
 import { resolve } from 'node:path'
-import { pino } from 'pino'
 import { startServer } from './assemble.ts'
 import { readConfig } from './config.ts'
+import { createLog } from './log.ts'
 
-const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
+// What is written is nobody else's on this machine.
+process.umask(0o077)
+const log = createLog(process.env.LOG_LEVEL ?? 'warn')
 const began = Date.now()
 /** Nobody wants to read how fast it was. */
 const shortTime = 500

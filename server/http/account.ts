@@ -8,6 +8,7 @@ import {
   newWorkspaceRequest,
   passwordRequest,
 } from '#contract/requests.ts'
+import { noteSecurity } from '../log.ts'
 import type { Parts } from '../parts.ts'
 import { accountView, changeAccount, changePassword, checkHolder } from '../services/account.ts'
 import { accountRow } from '../services/account-row.ts'
@@ -41,6 +42,7 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
       },
       body,
     )
+    noteSecurity(parts, request, { event: 'password changed' })
     response.status(204).end()
   })
   router.post('/account/address', fewTries, async (request, response) => {
@@ -61,6 +63,7 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
     })
     // Those that were made with the password alone end.
     await endSignInsBut(parts, account.id, request.sessionID)
+    noteSecurity(parts, request, { event: 'two-step sign-in set up' })
     response.json({ codes })
   })
   router.post('/account/second-step/end', fewTries, async (request, response) => {
@@ -68,6 +71,7 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
     const body = checked(passwordRequest, request.body)
     await checkHolder(parts, { account, whence: signedInAt(request) }, body)
     await endSecondStep(parts, account)
+    noteSecurity(parts, request, { event: 'two-step sign-in ended' })
     response.status(204).end()
   })
   router.delete('/account/sign-ins', async (request, response) => {

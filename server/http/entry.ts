@@ -9,6 +9,7 @@ import {
   useLinkRequest,
 } from '#contract/requests.ts'
 import { closeStreams } from '../live/hub.ts'
+import { noteSecurity } from '../log.ts'
 import type { Parts } from '../parts.ts'
 import { sessionView, signIn } from '../services/account.ts'
 import { linkView, sendForgotten, useLink } from '../services/account-links.ts'
@@ -28,10 +29,12 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
   router.post('/session', fewTries, async (request, response) => {
     const account = await signIn(parts, checked(signInRequest, request.body), whenceOf(parts, request))
     await begin(request, account.id)
+    noteSecurity(parts, request, { event: 'signed in' })
     rememberDevice(parts, { request, response }, account)
     response.json(await sessionView(parts, account.id, request.session.csrf ?? ''))
   })
   router.delete('/session', async (request, response) => {
+    noteSecurity(parts, request, { event: 'signed out' })
     closeStreams(parts.hub, request.sessionID)
     await end(request)
     response.clearCookie(cookieName(parts, 'session')).status(204).end()
@@ -49,6 +52,7 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
     const body = checked(acceptRequest, request.body)
     const account = await acceptInvitation(parts, body, whenceOf(parts, request))
     await begin(request, account.id)
+    noteSecurity(parts, request, { event: 'link used', what: 'invitation' })
     rememberDevice(parts, { request, response }, account)
     response.json(await sessionView(parts, account.id, request.session.csrf ?? ''))
   })
@@ -56,7 +60,9 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
     response.json(joinLinkView(parts, checked(tokenRequest, request.body).token))
   })
   router.post('/join-links/come', fewTries, async (request, response) => {
-    response.json(await comeByLink(parts, checked(comeRequest, request.body), request.session.account))
+    const came = await comeByLink(parts, checked(comeRequest, request.body), request.session.account)
+    noteSecurity(parts, request, { event: 'link used', what: 'join link' })
+    response.json(came)
   })
   // Answered before it is known whether somebody has the address: neither the answer nor its time tells.
   router.post('/forgotten', fewTries, (request, response) => {
@@ -71,6 +77,7 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
   })
   router.post('/account-links/use', fewTries, async (request, response) => {
     await useLink(parts, checked(useLinkRequest, request.body))
+    noteSecurity(parts, request, { event: 'link used', what: 'account link' })
     response.status(204).end()
   })
   return router

@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, Request, RequestHandler, Response } from 'express'
 import type { Problem } from '#contract/problem.ts'
 import type { Parts } from '../parts.ts'
+import { noteSecurity, securityEventOf } from '../log.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 
 export const notFound: RequestHandler = () => {
@@ -16,7 +17,10 @@ export function errorHandler(parts: Parts): ErrorRequestHandler {
       next(error)
       return
     }
-    sendProblem(response, problemFor(parts, request, error))
+    const problem = problemFor(parts, request, error)
+    const event = securityEventOf(problem.type)
+    if (event !== undefined) noteSecurity(parts, request, { event })
+    sendProblem(response, problem)
   }
 }
 

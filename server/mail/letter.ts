@@ -3,12 +3,14 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Parts } from '../parts.ts'
 import type { MailRow } from '../store/tables.ts'
 
+/** A paragraph, in which people may have written; or an address of our own, which alone becomes a link. */
+export type Line = string | { readonly link: string }
+
 interface Letter {
   readonly workspace: WorkspaceId
   readonly to: string
   readonly subject: string
-  /** One paragraph each; an address alone on its line becomes a link. */
-  readonly lines: readonly string[]
+  readonly lines: readonly Line[]
   readonly at: Instant
 }
 
@@ -17,19 +19,35 @@ export const letter = (parts: Parts, { workspace, to, subject, lines, at }: Lett
   workspace,
   id: parts.newId(),
   to,
-  subject,
-  text: lines.join('\n\n'),
-  html: htmlOf(lines),
+  subject: inOneLine(subject),
+  text: lines.map(line => (typeof line === 'string' ? withoutLinks(line) : line.link)).join('\n\n'),
+  html: lines.map(htmlOf).join('\n'),
   madeAt: at,
   sentAt: null,
   tries: 0,
   nextTryAt: at,
 })
 
-function htmlOf(lines: readonly string[]): string {
-  const escaped = lines.map(line => line.replace(/[&<>"]/g, sign => `&#${sign.charCodeAt(0)};`))
-  const linked = escaped.map(line =>
-    /^https?:/.test(line) ? `<a href="${line}">${line}</a>` : line.replace(/\n/g, '<br>'),
+/** A line break in a subject could begin another header. */
+const inOneLine = (text: string): string => withoutLinks(text.replace(/\s+/gu, ' ').trim())
+
+/**
+ * Mail programs make links of whatever looks like an address. A space without width, in what people wrote, keeps it the
+ * text that it is: whoever invites somebody sends them nowhere in our name.
+ */
+const withoutLinks = (text: string): string =>
+  text.replace(
+    /(?<=[a-z0-9+.-]:)(?=\/\/)|(?<=[\p{L}\p{N}])(?=\.[\p{L}\p{N}])|(?<=[\p{L}\p{N}])(?=@)/giu,
+    '\u200b',
   )
-  return linked.map(line => `<p>${line}</p>`).join('\n')
+
+function htmlOf(line: Line): string {
+  if (typeof line !== 'string') return `<p><a href="${escaped(line.link)}">${escaped(line.link)}</a></p>`
+  return `<p>${escaped(withoutLinks(line)).replace(/\r?\n/g, '<br>')}</p>`
 }
+
+const escaped = (text: string): string => text.replace(/[&<>"']/g, sign => `&#${sign.charCodeAt(0)};`)
+
+/** A mail that was handed over, without the links in it: who reads the database later opens nothing with them. */
+export const withoutTokens = (text: string): string =>
+  text.replace(/(https?:\/\/[^\s"<#]+)#[^\s"<]+/g, '$1#…')

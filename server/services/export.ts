@@ -21,7 +21,12 @@ export function peopleCsv(parts: Parts, asker: Asker, query: PeopleQuery): strin
     const view = { ...profileView(asker, person), keeping }
     return columns.map(({ cell }) => harmless(cell(view, day)))
   })
-  return stringify([columns.map(each => each.head), ...rows], { bom: true, record_delimiter: 'windows' })
+  return stringify([columns.map(each => each.head), ...rows], {
+    bom: true,
+    record_delimiter: 'windows',
+    // A break of one sign alone, too: some readers end the row at it.
+    quoted_match: /[\r\n]/,
+  })
 }
 
 interface Told extends Omit<PersonView, 'keeping'> {

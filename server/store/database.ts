@@ -1,4 +1,3 @@
-import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { Sequelize } from 'sequelize'
 import { Umzug, SequelizeStorage } from 'umzug'
@@ -27,7 +26,6 @@ export async function openSessionFile(dataDir: string): Promise<Sequelize> {
 }
 
 async function openFile(dataDir: string, name: string): Promise<Sequelize> {
-  mkdirSync(dataDir, { recursive: true })
   const database = new Sequelize({ dialect: 'sqlite', storage: join(dataDir, name), logging: false })
   keepConnection(database.connectionManager as Connections)
   // Sequelize lets no statement begin before the last one has come back, a turn of the loop or two for each. All that

@@ -26,6 +26,8 @@ export interface Writer {
   fault: (error: unknown) => void
   readonly waiting: Job[]
   running: Promise<void> | null
+  /** Whether the last round could not be written at all. */
+  isFailing: boolean
 }
 
 /** What one write wants: judged without waiting, then its rows. */
@@ -60,7 +62,17 @@ const mostTogether = 200
 
 export function createWriter(tables: Tables, states: States, clock: () => Instant): Writer {
   const pass = () => () => ok({ value: undefined, write: async () => {} })
-  return { tables, states, clock, afterCommit: [], pass, fault: () => {}, waiting: [], running: null }
+  return {
+    tables,
+    states,
+    clock,
+    afterCommit: [],
+    pass,
+    fault: () => {},
+    waiting: [],
+    running: null,
+    isFailing: false,
+  }
 }
 
 /** Resolves after the commit, or with the refusal; rejects if the rows could not be written. */
@@ -106,6 +118,7 @@ async function writeTogether(writer: Writer, jobs: readonly Job[]): Promise<void
     .catch((error: unknown) => {
       for (const job of jobs) job.reject(error)
     })
+  writer.isFailing = round === undefined
   if (round === undefined) return
   const { next, passed, now } = round
   for (const workspace of [...next.keys(), ...passed])

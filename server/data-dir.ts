@@ -1,0 +1,79 @@
+import { randomBytes } from 'node:crypto'
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
+import { rm, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import sqlite3 from 'sqlite3'
+
+/** The folder with all that this server keeps. Nobody else on the machine reads it. */
+
+export function openDataDir(dataDir: string): void {
+  mkdirSync(dataDir, { recursive: true, mode: 0o700 })
+  closeToOthers(dataDir)
+}
+
+/** Files that were made while others could read new ones, too. */
+export function closeToOthers(path: string): void {
+  const isFolder = statSync(path).isDirectory()
+  chmodSync(path, isFolder ? 0o700 : 0o600)
+  if (isFolder) for (const name of readdirSync(path)) closeToOthers(join(path, name))
+}
+
+/** Holds a folder for as long as this process runs; a crash lets go of it. */
+export interface Lock {
+  readonly release: () => Promise<void>
+}
+
+/** Two servers on one folder would each write what the other does not know of. Throws in one sentence. */
+export async function lockDataDir(dataDir: string): Promise<Lock> {
+  const file = join(dataDir, 'lock.sqlite')
+  // A lock of the system's on a file of its own: it ends with the process, however that ends.
+  const database = await new Promise<sqlite3.Database>((resolve, reject) => {
+    const opened = new sqlite3.Database(file, error => (error === null ? resolve(opened) : reject(error)))
+  })
+  const close = () => new Promise<void>(resolve => database.close(() => resolve()))
+  const isHeld = await new Promise<boolean>(resolve =>
+    database.run('BEGIN EXCLUSIVE', error => resolve(error === null)),
+  )
+  if (!isHeld) {
+    await close()
+    throw new Error(`another server runs on ${dataDir}; stop it first, or choose another DATA_DIR.`)
+  }
+  return { release: close }
+}
+
+/** Made at first start. Whoever reads it could sign sessions and links. Throws in one sentence if it is broken. */
+export function readSecret(dataDir: string): string {
+  const file = join(dataDir, 'secret')
+  if (!existsSync(file)) {
+    // Whole or not at all: half of it, after a crash, would be another secret.
+    writeFileSync(`${file}.new`, randomBytes(32).toString('base64url'), { mode: 0o600 })
+    renameSync(`${file}.new`, file)
+  }
+  const secret = readFileSync(file, 'utf8').trim()
+  if (!/^[\w-]{43}$/.test(secret))
+    throw new Error(
+      `${file} is empty or broken. Put back the one of your backup; without it nobody is signed in, and links in mails are dead.`,
+    )
+  return secret
+}
+
+/** Whether anything can be written there now: not on a disk that is full or read-only. */
+export async function canWriteIn(dataDir: string): Promise<boolean> {
+  const file = join(dataDir, 'probe')
+  try {
+    await writeFile(file, '1', { mode: 0o600 })
+    await rm(file)
+    return true
+  } catch {
+    return false
+  }
+}
