@@ -1,6 +1,6 @@
 import { type Static, type TSchema, Type } from '@sinclair/typebox'
 import { allPrivileges } from '#core/levels/privilege.ts'
-import { instant, kind, made, mail, name, orNull, ref, strict, text } from './pieces.ts'
+import { instant, kind, made, mail, name, orNull, ref, strict, line, text } from './pieces.ts'
 
 /** JSON Schemas of edits as they come in. What only the server may decide (ids, when a link dies) is not part of them. */
 
@@ -42,13 +42,13 @@ const roleWanted = Type.Union([
 ])
 
 /** What is not a handle is refused in words, by the core. */
-const handle = text(60, 1)
+const handle = line(60, 1)
 const profile = Type.Object(
   {
     handle: Type.Optional(handle),
-    title: Type.Optional(text(200)),
-    department: Type.Optional(text(200)),
-    country: Type.Optional(text(100)),
+    title: Type.Optional(line(200)),
+    department: Type.Optional(line(200)),
+    country: Type.Optional(line(100)),
   },
   strict,
 )
@@ -77,7 +77,7 @@ const edits = {
   'person.invite': {
     person: made('persons'),
     mail,
-    name: text(200),
+    name: line(200),
     as: Type.Union([kind('member'), kind('guest')]),
     role: orNull(ref('roles')),
     scope,
@@ -90,7 +90,7 @@ const edits = {
   },
   'invitation.change': {
     person: ref('persons'),
-    name: Type.Optional(text(200)),
+    name: Type.Optional(line(200)),
     role: Type.Optional(ref('roles')),
     from: Type.Optional(orNull(instant)),
     until: Type.Optional(orNull(instant)),
@@ -182,7 +182,7 @@ const edits = {
   'level.delete': { level: ref('levels') },
   'workspace.change': {
     name: Type.Optional(name),
-    timeZone: Type.Optional(text(60, 1)),
+    timeZone: Type.Optional(line(60, 1)),
     guestCeiling: Type.Optional(allows),
     allowsPublishing: Type.Optional(Type.Boolean()),
     defaultRole: Type.Optional(ref('roles')),
@@ -198,9 +198,9 @@ const edits = {
     person: ref('persons'),
     name: Type.Optional(name),
     handle: Type.Optional(orNull(handle)),
-    title: Type.Optional(text(200)),
-    department: Type.Optional(text(200)),
-    country: Type.Optional(text(100)),
+    title: Type.Optional(line(200)),
+    department: Type.Optional(line(200)),
+    country: Type.Optional(line(100)),
     picture: Type.Optional(orNull(ref('pictures'))),
   },
   'person.contact': { person: ref('persons'), contact: ref('persons') },

@@ -3,11 +3,17 @@ import type { TableName } from '#core/state/state.ts'
 
 /** Pieces that the schemas of requests are made of. */
 
-export const text = (maxLength: number, minLength = 0) => Type.String({ minLength, maxLength })
+/** On one line: a title, a name, what is looked for. */
+export const line = (maxLength: number, minLength = 0) =>
+  Type.String({ minLength, maxLength, cleaned: 'line' })
+/** As long as it takes, with line ends. */
+export const text = (maxLength: number, minLength = 0) =>
+  Type.String({ minLength, maxLength, cleaned: 'text' })
 /** A name as people give it: not empty, not only blanks. */
-export const name = Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' })
-export const mail = Type.String({ format: 'email', maxLength: 254 })
-export const password = text(200, 1)
+export const name = Type.String({ minLength: 1, maxLength: 200, pattern: '\\S', cleaned: 'line' })
+export const mail = Type.String({ format: 'email', maxLength: 254, cleaned: 'line' })
+/** As it was typed: another form of it would be another password. */
+export const password = Type.String({ minLength: 1, maxLength: 200 })
 /** What an id names: a table of the core, or of the server. */
 export type Named = TableName | 'pictures' | 'drafts' | 'notices'
 

@@ -37,7 +37,11 @@ export const serverProblems = {
     title: 'Something in this request does not fit.',
     detail: 'Correct what is named and send it again.',
   },
-  'bad-json': { status: 400, title: 'The request is not readable JSON.', detail: 'Send JSON in UTF-8.' },
+  'bad-json': {
+    status: 400,
+    title: 'The request cannot be read.',
+    detail: 'Send a plain address, and JSON in UTF-8.',
+  },
   'too-large': { status: 413, title: 'The request is too large.', detail: 'Send it in smaller parts.' },
   'not-signed-in': {
     status: 401,

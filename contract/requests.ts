@@ -2,7 +2,7 @@ import { type Static, Type } from '@sinclair/typebox'
 import { acts } from '#core/changes/fact.ts'
 import { allActions } from '#core/levels/action.ts'
 import { editRequest, offer } from './edit-requests.ts'
-import { id, kind, mail, name, orNull, password, strict, text } from './pieces.ts'
+import { id, kind, mail, name, orNull, password, strict, line, text } from './pieces.ts'
 
 /** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
 
@@ -10,7 +10,7 @@ export const changeSetRequest = Type.Object(
   {
     reason: Type.Optional(text(500)),
     /** What its author saw that it would do. */
-    seen: Type.Optional(text(100)),
+    seen: Type.Optional(line(100)),
     /** What those for whom something is opened are told besides. */
     message: Type.Optional(text(2000)),
     /** The kept change set that this is: gone once it is applied. */
@@ -21,12 +21,12 @@ export const changeSetRequest = Type.Object(
 )
 export type ChangeSetRequest = Static<typeof changeSetRequest>
 
-const code = text(40, 1)
+const code = line(40, 1)
 /** The code of a second step, where one is asked for. */
-export const signInRequest = Type.Object({ mail: text(254, 1), password, code: Type.Optional(code) }, strict)
+export const signInRequest = Type.Object({ mail: line(254, 1), password, code: Type.Optional(code) }, strict)
 export type SignInRequest = Static<typeof signInRequest>
 
-const timeZone = text(60, 1)
+const timeZone = line(60, 1)
 export const setUpRequest = Type.Object({ workspace: name, timeZone, name, mail, password }, strict)
 export type SetUpRequest = Static<typeof setUpRequest>
 
@@ -56,7 +56,7 @@ export const acceptMineRequest = Type.Object({ agrees: Type.Boolean() }, strict)
 export const comeRequest = Type.Object({ token, mail: Type.Optional(mail) }, strict)
 export type ComeRequest = Static<typeof comeRequest>
 
-export const forgottenRequest = Type.Object({ mail: text(254, 1) }, strict)
+export const forgottenRequest = Type.Object({ mail: line(254, 1) }, strict)
 export const useLinkRequest = Type.Object(
   { token, password: Type.Optional(password), endsSecondStep: Type.Optional(Type.Boolean()) },
   strict,
@@ -78,13 +78,13 @@ export const codeRequest = Type.Object({ code }, strict)
 /** Who is signed in shows once more that it is them. */
 export const passwordRequest = Type.Object({ password, code: Type.Optional(code) }, strict)
 export type PasswordRequest = Static<typeof passwordRequest>
-export const accountIdParams = Type.Object({ id: text(60, 1) })
+export const accountIdParams = Type.Object({ id: line(60, 1) })
 
 export const textRequest = Type.Object({ text: text(200_000), version: Type.Integer({ minimum: 0 }) }, strict)
 export type TextRequest = Static<typeof textRequest>
 
 const choice = Type.Union([kind('by mail too'), kind('here only'), kind('not at all')])
-export const noticeChoiceRequest = Type.Object({ kind: text(40, 1), choice }, strict)
+export const noticeChoiceRequest = Type.Object({ kind: line(40, 1), choice }, strict)
 export type NoticeChoiceRequest = Static<typeof noticeChoiceRequest>
 
 /** Without ids: all of them. */
@@ -108,8 +108,8 @@ export const historyQuery = Type.Object(
 )
 export type HistoryQuery = Static<typeof historyQuery>
 
-export const revisionParams = Type.Object({ slug: text(60, 1), revision: wholeNumber })
-export const liveQuery = Type.Object({ after: Type.Optional(text(60)) }, strict)
+export const revisionParams = Type.Object({ slug: line(60, 1), revision: wholeNumber })
+export const liveQuery = Type.Object({ after: Type.Optional(line(60)) }, strict)
 
 /** With a column, about that column in a row, or on its board. */
 const question = Type.Object(
@@ -141,23 +141,23 @@ export const diffQuery = Type.Object(
 )
 export type DiffQuery = Static<typeof diffQuery>
 export const whyNotParams = Type.Object({
-  slug: text(60, 1),
-  id: text(60, 1),
-  person: text(60, 1),
+  slug: line(60, 1),
+  id: line(60, 1),
+  person: line(60, 1),
   action: Type.Union(allActions.map(each => kind(each))),
 })
 
-export const slugParams = Type.Object({ slug: text(60, 1) })
-export const columnParams = Type.Object({ slug: text(60, 1), id: text(60, 1), column: text(60, 1) })
-export const idParams = Type.Object({ slug: text(60, 1), id: text(60, 1) })
-export const whyParams = Type.Object({ slug: text(60, 1), id: text(60, 1), person: text(60, 1) })
+export const slugParams = Type.Object({ slug: line(60, 1) })
+export const columnParams = Type.Object({ slug: line(60, 1), id: line(60, 1), column: line(60, 1) })
+export const idParams = Type.Object({ slug: line(60, 1), id: line(60, 1) })
+export const whyParams = Type.Object({ slug: line(60, 1), id: line(60, 1), person: line(60, 1) })
 
 const oneOf = <V extends string>(...values: readonly V[]) => Type.Union(values.map(each => kind(each)))
 
 /** What the list of people is looked through by: the same words stand in the address of the page. */
 export const peopleQuery = Type.Object(
   {
-    find: Type.Optional(text(200)),
+    find: Type.Optional(line(200)),
     /** Only those whom the asker looks after. */
     kept: Type.Optional(kind('1')),
     as: Type.Optional(oneOf('member', 'guest')),
@@ -165,7 +165,7 @@ export const peopleQuery = Type.Object(
     role: Type.Optional(id('roles')),
     team: Type.Optional(id('teams')),
     /** Marks, with commas between them: all of them have to fit. */
-    only: Type.Optional(text(200)),
+    only: Type.Optional(line(200)),
     sort: Type.Optional(oneOf('name', 'mail', 'joined', 'active', 'ends', 'status')),
     down: Type.Optional(kind('1')),
     from: Type.Optional(wholeNumber),
@@ -177,7 +177,7 @@ export type PeopleQuery = Static<typeof peopleQuery>
 export const addressesRequest = Type.Object(
   {
     as: oneOf('member', 'guest'),
-    addresses: Type.Array(Type.Object({ mail: text(300), name: text(300) }, strict), { maxItems: 5000 }),
+    addresses: Type.Array(Type.Object({ mail: line(300), name: line(300) }, strict), { maxItems: 5000 }),
   },
   strict,
 )
@@ -218,7 +218,7 @@ export type ImportRequest = Static<typeof importRequest>
 /** The outline below a place, or from the top. */
 export const outlineQuery = Type.Object({ node: Type.Optional(id('nodes')) }, strict)
 
-const draftName = text(200)
+const draftName = line(200)
 /** Adds an act to the change set that is being gathered. */
 export const gatherRequest = Type.Object(
   { edits: Type.Array(editRequest, { minItems: 1, maxItems: 6000 }) },
@@ -251,4 +251,4 @@ export const takeOverQuery = Type.Object(
 export type TakeOverQuery = Static<typeof takeOverQuery>
 
 /** Places to offer, by a part of their name. */
-export const placesQuery = Type.Object({ find: text(200) }, strict)
+export const placesQuery = Type.Object({ find: line(200) }, strict)

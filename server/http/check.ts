@@ -1,10 +1,19 @@
 import type { TSchema, Static } from '@sinclair/typebox'
-import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv'
-import { fullFormats } from 'ajv-formats/dist/formats.js'
+import { Ajv, type ValidateFunction } from 'ajv'
+import { isMail } from '../mail/address.ts'
 import { problemOf } from '../problem-error.ts'
+import { addCleaning } from './cleaning.ts'
+import { faultsIn } from './fault-words.ts'
 
-const ajv = new Ajv({ allErrors: true, discriminator: true, removeAdditional: false, coerceTypes: false })
-ajv.addFormat('email', fullFormats.email)
+const ajv = new Ajv({
+  allErrors: true,
+  verbose: true,
+  discriminator: true,
+  removeAdditional: false,
+  coerceTypes: false,
+})
+ajv.addFormat('email', isMail)
+addCleaning(ajv)
 // What an id names, or is made for: read by services, of no meaning to the form of a request.
 for (const keyword of ['names', 'makes']) ajv.addKeyword({ keyword, schemaType: 'string' })
 
@@ -15,10 +24,5 @@ export function checked<S extends TSchema>(schema: S, value: unknown): Static<S>
   const validate = compiled.get(schema) ?? ajv.compile(schema)
   compiled.set(schema, validate)
   if (validate(value)) return value
-  throw problemOf('bad-input', { faults: (validate.errors ?? []).slice(0, 20).map(faultOf) })
+  throw problemOf('bad-input', { faults: faultsIn(validate.errors ?? []) })
 }
-
-const faultOf = ({ instancePath, message, params }: ErrorObject) => ({
-  at: instancePath.slice(1).replaceAll('/', '.') || String(params.missingProperty ?? ''),
-  message: message ?? 'does not fit',
-})

@@ -40,8 +40,7 @@ function knownProblem(error: unknown): Problem | undefined {
   if (error instanceof ProblemError) return error.problem
   const { type, status } = error as { type?: string; status?: number }
   if (status === 404) return problemOf('not-found').problem
-  if (type === 'entity.too.large') return problemOf('too-large').problem
-  return type?.startsWith('entity.') || type?.startsWith('encoding.') || status === 400
-    ? problemOf('bad-json').problem
-    : undefined
+  if (type === 'entity.too.large' || status === 413) return problemOf('too-large').problem
+  // A charset or packing that nobody knows, a body cut off, an address with a broken percent sign: theirs to mend.
+  return status !== undefined && status >= 400 && status < 500 ? problemOf('bad-json').problem : undefined
 }

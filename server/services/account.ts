@@ -153,7 +153,7 @@ export async function accountView(parts: Parts, id: AccountId, session: string):
 export async function changeAccount(parts: Parts, id: AccountId, request: AccountRequest): Promise<void> {
   const { timeZone } = request
   if (timeZone != null && !isTimeZone(timeZone))
-    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'is not a time zone' }] })
+    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'This is not a time zone.' }] })
   await writeAccount(parts.writer, id, request)
 }
 

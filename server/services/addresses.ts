@@ -1,4 +1,5 @@
 import { distance } from 'fastest-levenshtein'
+import { isMail } from '../mail/address.ts'
 import type { AddressView } from '#contract/people-views.ts'
 import type { AddressesRequest } from '#contract/requests.ts'
 import { rowsBy } from '#core/base/collection.ts'
@@ -13,16 +14,13 @@ import { type Asker, asks } from './asker.ts'
 export const bringsIn = (asker: Asker): boolean =>
   asks(asker, 'invite members') || asks(asker, 'invite guests') || asks(asker, 'edit profiles')
 
-/** As loose as mail itself: something, an @, a domain with a dot. */
-const shape = /^[^\s@<>,;"]+@[^\s@<>,;".]+(\.[^\s@<>,;".]+)+$/
-
 /** Judges each address of a list: who is new, who is here in some way, what cannot be an address or looks like a slip. */
 export function addressesView(asker: Asker, { as, addresses }: AddressesRequest): AddressView[] {
   if (!bringsIn(asker)) throw problemOf('not-found')
   const known = domainsIn(asker.moment)
   const seen = new Set<string>()
   return addresses.map(({ mail: typed, name }) => {
-    const mail = typed.trim().toLowerCase()
+    const mail = typed.trim().normalize('NFC').toLowerCase()
     const isTwice = seen.has(mail)
     seen.add(mail)
     const person = personBy(asker.moment, mail)
@@ -30,7 +28,7 @@ export function addressesView(asker: Asker, { as, addresses }: AddressesRequest)
       mail,
       name: name.trim(),
       verdict: isTwice ? 'twice in the list' : verdictOn(asker.moment, { mail, as, person }),
-      meant: person === undefined && shape.test(mail) ? meantBy(mail, known) : null,
+      meant: person === undefined && isMail(mail) ? meantBy(mail, known) : null,
       person: person === undefined || person.status === 'removed' ? null : person.id,
     }
   })
@@ -43,7 +41,7 @@ interface Judged {
 }
 
 function verdictOn({ state }: Moment, { mail, as, person }: Judged): AddressView['verdict'] {
-  if (!shape.test(mail)) return 'not an address'
+  if (!isMail(mail)) return 'not an address'
   if (person !== undefined && person.status !== 'removed') return verdicts[person.status]
   if (unwelcomeDomain(state, { mail, as }) !== undefined) return 'domain not welcome'
   return person === undefined ? 'new' : 'removed earlier'

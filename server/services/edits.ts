@@ -116,7 +116,7 @@ function accessEdit(own: EditRequest, newId: Minting['newId']): Edit {
 function workspaceEdit(own: Extract<EditRequest, { kind: 'workspace.change' }>): Edit {
   const { timeZone, guestCeiling } = own
   if (timeZone !== undefined && !isTimeZone(timeZone))
-    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'is not a time zone' }] })
+    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'This is not a time zone.' }] })
   return (guestCeiling === undefined
     ? own
     : { ...own, guestCeiling: setFrom(guestCeiling, 'guestCeiling') }) as unknown as Edit
@@ -177,7 +177,7 @@ function setFrom(mask: number, at: string): ActionSet {
   const set = decodeActions(mask)
   if (set === undefined)
     throw problemOf('bad-input', {
-      faults: [{ at, message: 'is not a set of actions with all that they need' }],
+      faults: [{ at, message: 'Some of these actions need others, which are missing.' }],
     })
   return set
 }

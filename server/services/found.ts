@@ -98,7 +98,7 @@ const ownerOf = (parts: Parts, { id, name, mail }: AccountRow): Founding['owner'
 
 function checkTimeZone(timeZone: string): void {
   if (!isTimeZone(timeZone))
-    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'is not a time zone' }] })
+    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'This is not a time zone.' }] })
 }
 
 /** How a name stands in addresses; the second of a name gets a number. */

@@ -72,7 +72,7 @@ export async function acceptInvitation(
   }
   const name = request.name?.trim() ?? existing?.name ?? person.name
   if (name === '')
-    throw problemOf('bad-input', { faults: [{ at: 'name', message: 'tell how colleagues should call you' }] })
+    throw problemOf('bad-input', { faults: [{ at: 'name', message: 'Say how colleagues should call you.' }] })
   const isProven = passed === 'by mail'
   const { password } = request
   const here = workspaceOf(moment.state).name

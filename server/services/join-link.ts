@@ -89,7 +89,9 @@ interface Comer {
 function comerFor(own: AccountRow | undefined, typed: string | undefined): Comer {
   const mail = (typed ?? own?.mail ?? '').trim().toLowerCase()
   if (mail === '')
-    throw problemOf('bad-input', { faults: [{ at: 'mail', message: 'tell where the invitation goes' }] })
+    throw problemOf('bad-input', {
+      faults: [{ at: 'mail', message: 'Say to which address the invitation goes.' }],
+    })
   const isOwn = own !== undefined && own.provenAt !== null && own.mail === mail
   return { mail, isOwn, name: isOwn ? own.name : '' }
 }

@@ -46,9 +46,7 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
       {problem.faults !== undefined && (
         <ul className="mt-1 list-disc pl-5 text-sm">
           {problem.faults.map(fault => (
-            <li key={fault.at + fault.message}>
-              {fault.at} {fault.message}
-            </li>
+            <li key={fault.at + fault.message}>{fault.message}</li>
           ))}
         </ul>
       )}

@@ -1,0 +1,261 @@
+import fc from 'fast-check'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import * as requests from '#contract/requests.ts'
+import type { WaysInView } from '#contract/people-views.ts'
+import type { AccessView } from '#contract/views.ts'
+import { open, type Visitor, welcome } from './tests/client.ts'
+import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
+import { valueFor } from './tests/fuzz.ts'
+
+/**
+ * Whatever is sent, as whomever: nothing that it holds breaks the server. FUZZ says how many requests
+ * (`FUZZ=20000 npx vitest run --project api server/fuzz.test.ts`).
+ */
+
+const many = Number(process.env.FUZZ ?? 2000)
+
+let world: Coast
+let lead: Visitor
+let ids: Record<string, readonly string[]>
+
+beforeAll(async () => {
+  world = await coast({ triesPerMinute: 1e6 })
+  const { server, owner, ownerId, member, guest } = world
+  const came = await welcome(server, owner, { name: 'Lea', role: 'role-people-lead' })
+  lead = came.visitor
+  const offer = { as: 'member', role: null, teams: [], places: [], ...open }
+  const { body } = await owner.change(
+    {
+      kind: 'team.create',
+      team: 'new:t',
+      home: 'new:h',
+      name: 'T',
+      note: '',
+      joining: 'request',
+      welcomesGuests: true,
+    },
+    share('new:h', ownerId, steward),
+    { kind: 'member.add', team: 'new:t', person: ownerId, lead: true, ...open },
+    share(world.ids.folder, member.id, editor),
+    share(world.ids.folder, guest.id, reader),
+    {
+      kind: 'link.create',
+      link: 'new:l',
+      name: 'L',
+      until: 4e12,
+      domains: [],
+      most: 5,
+      welcome: null,
+      offer,
+    },
+    { kind: 'welcome.create', welcome: 'new:w', name: 'W', note: '', offer },
+    { kind: 'channel.create', channel: 'new:c', team: 'new:t', name: 'C', note: '', only: null },
+  )
+  const of = (name: string) => body.made[`new:${name}`] ?? ''
+  const { body: access } = await owner.get<AccessView & { detail: 'all' }>(
+    `${at}/nodes/${world.ids.folder}/access`,
+  )
+  const { body: ways } = await owner.get<WaysInView>(`${at}/ways-in`)
+  ids = {
+    nodes: Object.values(world.ids),
+    persons: [ownerId, member.id, guest.id, came.id],
+    teams: [of('t')],
+    channels: [of('c')],
+    joinLinks: ways.joinLinks.map(each => each.id),
+    welcomeSets: [of('w')],
+    roles: ['role-owner', 'role-member', 'role-guest', 'role-people-lead'],
+    grants: access.grants.map(each => each.id),
+  }
+})
+afterAll(() => world.server.stop())
+
+interface Route {
+  readonly method: string
+  readonly path: string
+  readonly body?: object
+  readonly query?: object
+}
+
+const get = (path: string, query?: object): Route => ({
+  method: 'GET',
+  path,
+  ...(query === undefined ? {} : { query }),
+})
+const post = (path: string, body: object): Route => ({ method: 'POST', path, body })
+
+/** Of ids in a path: `{nodes}` and the like. */
+const routes: readonly Route[] = [
+  post(`${at}/changes`, requests.changeSetRequest),
+  post(`${at}/changes/foresee`, requests.changeSetRequest),
+  post(`${at}/changes/foresee`, requests.changeSetRequest),
+  post(`${at}/changes/foresee`, requests.changeSetRequest),
+  post(`${at}/check`, requests.checkRequest),
+  post(`${at}/people/addresses`, requests.addressesRequest),
+  post(`${at}/people/offer`, requests.offerRequest),
+  post(`${at}/people/import`, requests.importRequest),
+  post(`${at}/drafts`, requests.gatherRequest),
+  post(`${at}/notices/read`, requests.readNoticesRequest),
+  { method: 'PUT', path: `${at}/notices/choices`, body: requests.noticeChoiceRequest },
+  { method: 'PUT', path: `${at}/nodes/{nodes}/text`, body: requests.textRequest },
+  { method: 'PUT', path: '/account', body: requests.accountRequest },
+  post('/forgotten', requests.forgottenRequest),
+  post('/session', requests.signInRequest),
+  post('/invitations/look', requests.tokenRequest),
+  post('/invitations/accept', requests.acceptRequest),
+  post('/join-links/come', requests.comeRequest),
+  post('/account-links/use', requests.useLinkRequest),
+  post('/account/second-step/confirm', requests.codeRequest),
+  post('/workspaces', requests.newWorkspaceRequest),
+  get(`${at}/people`, requests.peopleQuery),
+  get(`${at}/people.csv`, requests.peopleQuery),
+  get(`${at}/history`, requests.historyQuery),
+  get(`${at}/diff`, requests.diffQuery),
+  get(`${at}/given`, requests.givenQuery),
+  get(`${at}/places`, requests.placesQuery),
+  get(`${at}/places-to-ask`, requests.placesQuery),
+  get(`${at}/nodes/{nodes}/people`, requests.pastQuery),
+  get(`${at}/people/{persons}/places`, requests.pastQuery),
+  get(`${at}/nodes/{nodes}/why/{persons}`),
+  get(`${at}/nodes/{nodes}/taken-over`, requests.takeOverQuery),
+  get(`${at}/nodes/{nodes}/access`),
+  get(`${at}/roles/{roles}/holders`),
+]
+
+const anyRequest = () =>
+  fc.constantFrom(...routes).chain(route =>
+    fc.record({
+      route: fc.constant(route),
+      who: fc.constantFrom('owner', 'member', 'guest', 'lead'),
+      body: route.body === undefined ? fc.constant(undefined) : valueFor(route.body, ids),
+      query: route.query === undefined ? fc.constant({}) : valueFor(route.query, ids),
+      pick: fc.nat(),
+      charset: fc.constantFrom('', '', '', '', '', '', '; charset=utf-16', '; charset=klingon'),
+    }),
+  )
+
+test(`${many} random requests meet answers and refusals, and no fault`, { timeout: 3_000_000 }, async () => {
+  const visitors: Record<string, Visitor> = {
+    owner: world.owner,
+    member: world.member.visitor,
+    guest: world.guest.visitor,
+    lead,
+  }
+  const seen = new Map<number, number>()
+  await fc.assert(
+    fc.asyncProperty(anyRequest(), async ({ route, who, body, query, pick, charset }) => {
+      const path = route.path.replace(/\{(\w+)\}/g, (_, names: string) => {
+        const known = [...(ids[names] ?? []), 'nothing', '%00', 'a b']
+        return encodeURIComponent(known[pick % known.length] ?? '')
+      })
+      const asked = new URLSearchParams(
+        Object.entries(Object(query) as object).map(([name, value]): [string, string] => [
+          name,
+          String(value),
+        ]),
+      )
+      const { status, headers, text } = await sent(visitors[who] as Visitor, {
+        method: route.method,
+        path: asked.size === 0 ? path : `${path}?${asked.toString()}`,
+        body,
+        charset,
+      })
+      seen.set(status, (seen.get(status) ?? 0) + 1)
+      if (status >= 500)
+        expect([route.path, JSON.stringify({ body, query: [...asked] }), status]).toEqual([
+          route.path,
+          'what breaks it',
+          'below 500',
+        ])
+      // An address longer than any that is read: answered before there is a request.
+      if (status < 400 || status === 431) return
+      expect(headers.get('content-type')).toContain('application/problem+json')
+      const problem = JSON.parse(text) as { type: string; title: string; faults?: { message: string }[] }
+      expect([problem.type, problem.title.length > 0]).toEqual([
+        expect.stringMatching(/^urn:noskel:problem:/),
+        true,
+      ])
+      for (const { message } of problem.faults ?? [])
+        expect(message).not.toMatch(/must (be|have|match|NOT)|schema|\bundefined\b|null,/)
+    }),
+    { numRuns: many },
+  )
+  expect(seen.get(200) ?? 0).toBeGreaterThan(many / 20)
+})
+
+interface Sent {
+  readonly method: string
+  readonly path: string
+  readonly body: unknown
+  readonly charset: string
+}
+
+async function sent(visitor: Visitor, { method, path, body, charset }: Sent) {
+  const response = await fetch(`${world.server.address}/api${path}`, {
+    method,
+    headers: {
+      cookie: visitor.cookie,
+      'x-noskel-csrf': visitor.csrf,
+      ...(body === undefined ? {} : { 'content-type': `application/json${charset}` }),
+    },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  })
+  return { status: response.status, headers: response.headers, text: await response.text() }
+}
+
+test.each([
+  [
+    'a name too long',
+    { edits: [{ kind: 'home.create', node: 'new:a', name: 'x'.repeat(201) }] },
+    'A name has at most 200 characters.',
+  ],
+  [
+    'a name of blanks',
+    { edits: [{ kind: 'home.create', node: 'new:a', name: ' ' }] },
+    'A name cannot be blank.',
+  ],
+  [
+    'a NUL',
+    { edits: [{ kind: 'home.create', node: 'new:a', name: 'a\u0000' }] },
+    'A name has a control character in it.',
+  ],
+  [
+    'half a sign',
+    { edits: [{ kind: 'home.create', node: 'new:a', name: 'a\ud83d' }] },
+    'A name has a broken character in it.',
+  ],
+  [
+    'two lines',
+    { edits: [{ kind: 'home.create', node: 'new:a', name: 'a\nb' }] },
+    'A name has to stand on one line.',
+  ],
+  [
+    'a turned name',
+    { edits: [{ kind: 'home.create', node: 'new:a', name: 'a\u202eb' }] },
+    'A name has a character in it that turns the direction of writing.',
+  ],
+  ['no name', { edits: [{ kind: 'home.create', node: 'new:a' }] }, 'A name is missing.'],
+  [
+    'a field too many',
+    { edits: [{ kind: 'home.create', node: 'new:a', name: 'a', x: 1 }] },
+    '“x” is not known here.',
+  ],
+])('%s is refused in words', async (_, body, words) => {
+  const { status, body: problem } = await world.owner.call('POST', `${at}/changes`, body)
+  expect([status, problem.faults?.map(each => each.message)]).toEqual([400, [words]])
+})
+
+test('texts are kept in one form, with one kind of line end', async () => {
+  const { body } = await world.owner.change(
+    { kind: 'home.create', node: 'new:a', name: 'Cafe\u0301' },
+    share('new:a', world.ownerId, steward),
+    {
+      kind: 'node.describe',
+      node: 'new:a',
+      note: 'a\r\nb\rc',
+    },
+  )
+  const { body: node } = await world.owner.get<{ name: string; note: string }>(
+    `${at}/nodes/${body.made['new:a']}`,
+  )
+  expect([node.name, node.note]).toEqual(['Caf\u00e9', 'a\nb\nc'])
+})
