@@ -35,7 +35,7 @@ export function passwordFault(password: string, { mail, words }: PasswordOf): Pa
   const plain = password.toLowerCase()
   const [local = '', domain = ''] = mail.toLowerCase().split('@')
   if (plain === mail.toLowerCase() || plain === local) return 'address'
-  if ([...password].length < shortest) return 'short'
+  if (Array.from(password).length < shortest) return 'short'
   const own = ['noskel', local, domain, ...words.map(each => each.toLowerCase())]
     .flatMap(each => [each, ...each.split(/[^\p{L}\p{N}]+/u)])
     .filter(each => each.length >= 4)

@@ -204,6 +204,7 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'say-why': 422,
   'too-early': 409,
   'not-active': 403,
+  'too-much': 422,
   'nothing-to-undo': 409,
   'asked-too-much': 429,
   'never-undone': 422,

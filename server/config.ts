@@ -23,13 +23,16 @@ export function readConfig(env: NodeJS.ProcessEnv, isDemo: boolean): Config {
   const baseUrl = (env.BASE_URL ?? `http://localhost:${port}`).replace(/\/+$/, '')
   if (!URL.canParse(baseUrl)) throw new Error(`BASE_URL is not an address: ${baseUrl}`)
   const dataDir = resolve(env.DATA_DIR ?? (isDemo ? '.data/demo' : '.data/workspace'))
-  const smtpUrl = env.SMTP_URL === undefined || env.SMTP_URL === '' ? null : env.SMTP_URL
-  return { port, host, baseUrl, dataDir, smtpUrl, isDemo, ...proxiesIn(env.TRUST_PROXY ?? '') }
+  const smtpUrl = said(env.SMTP_URL)
+  return { port, host, baseUrl, dataDir, smtpUrl, isDemo, ...proxiesIn(said(env.TRUST_PROXY)) }
 }
 
+/** An empty variable is one that is not set. */
+const said = (value = ''): string | null => (value.trim() === '' ? null : value)
+
 /** A number of hops, or addresses and networks with commas between them. */
-function proxiesIn(text: string): Pick<Config, 'trustProxy'> {
-  if (text.trim() === '') return {}
+function proxiesIn(text: string | null): Pick<Config, 'trustProxy'> {
+  if (text === null) return {}
   if (/^\d+$/.test(text)) return { trustProxy: Number(text) }
   const isNetwork = (each: string) => {
     const [address = '', bits = '0'] = each.trim().split('/')

@@ -138,12 +138,12 @@ describe('a mail', () => {
       workspace: '' as never,
       to: 'a@test.example',
       subject,
-      lines: [...texts, { link: 'http://noskel.test/join#id.signature' }],
+      lines: [...texts, { address: 'http://noskel.test/join#id.signature' }],
       at: 0,
     })
 
   test.each(['https://evil.example/join#x', 'evil.example', 'www.evil.example/a', 'mailto:a@evil.example'])(
-    'makes no link of what people wrote: %s',
+    'leads nowhere by what people wrote: %s',
     text => {
       const { text: plain, html } = written('S', text, `${text}\nnext`)
       expect([plain.includes(text), html.includes(`href="${text}`)]).toEqual([false, false])

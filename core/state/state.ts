@@ -224,6 +224,15 @@ export const childrenOf = (state: State, node: NodeId): ContentNode[] =>
 // Made once: to compare without takes several times as long.
 const names = new Intl.Collator()
 
+/** How many levels a node and all that lies below it have. Costs as much as lies there. */
+export function levelsOf(state: State, top: NodeId): number {
+  let levels = 0
+  let level: readonly NodeId[] = [top]
+  for (; level.length > 0; levels += 1)
+    level = level.flatMap(node => rowsBy(state.nodes, 'parent', node).map(each => each.id))
+  return levels
+}
+
 /** The node and all that lies below it, each parent before its children, siblings in no order. */
 export function* subtreeOf(state: State, node: NodeId): Generator<ContentNode> {
   const top = rowOf(state.nodes, node)

@@ -53,6 +53,9 @@ export interface Mark {
   readonly at: Instant
 }
 
+/** Every walk up from a place ends soon. */
+export const deepest = 100
+
 const mayHold: Readonly<Record<NodeKind, readonly NodeKind[]>> = {
   root: ['folder'],
   folder: ['folder', 'board', 'page', 'file'],

@@ -215,6 +215,8 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
         title: `A ${refusal.what === 'team' ? 'team' : 'shared home'} is deleted only after it has been archived for thirty days.`,
         instead: 'Archive it, or wait; until then it can be brought back.',
       }
+    case 'too-much':
+      return tooMuch[refusal.what]
     case 'not-active':
       return {
         title: 'You are not active in this workspace.',
@@ -232,6 +234,21 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
           'Coming in, leaving for good, becoming a guest or a member, what left the bin and time that has passed stand; change what followed.',
       }
   }
+}
+
+const tooMuch = {
+  depth: {
+    title: 'Places lie at most a hundred deep in one another.',
+    instead: 'Choose a place that lies higher up.',
+  },
+  copies: {
+    title: 'This would copy more than 5,000 places at once.',
+    instead: 'Duplicate parts of it, one after another.',
+  },
+  'copy of a copy': {
+    title: 'What is made in one change cannot be duplicated in it, too.',
+    instead: 'Make it first, then duplicate it.',
+  },
 }
 
 const fixed = {

@@ -49,6 +49,29 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
     await sendLink(parts, await accountRow(parts, accountOf(request)), 'address')
     response.status(204).end()
   })
+  addSecondStep(router, parts, fewTries)
+  router.delete('/account/sign-ins', async (request, response) => {
+    await endSignInsBut(parts, accountOf(request), request.sessionID)
+    response.status(204).end()
+  })
+  router.delete('/account/sign-ins/:id', async (request, response) => {
+    await endSignIn(parts, accountOf(request), checked(accountIdParams, request.params).id)
+    response.status(204).end()
+  })
+  router.post('/account/invitations/:id', async (request, response) => {
+    const { agrees } = checked(acceptMineRequest, request.body)
+    const { id: invitation } = checked(accountIdParams, request.params)
+    response.json(await acceptMine(parts, { account: accountOf(request), invitation, agrees }))
+  })
+  router.post('/workspaces', fewTries, async (request, response) => {
+    const body = checked(newWorkspaceRequest, request.body)
+    response.status(201).json(await makeWorkspace(parts, accountOf(request), body))
+  })
+  return router
+}
+
+/** Setting up the second step and ending it. */
+function addSecondStep(router: Router, parts: Parts, fewTries: RequestHandler): void {
   router.post('/account/second-step', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
     const body = checked(passwordRequest, request.body)
@@ -74,22 +97,4 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
     noteSecurity(parts, request, { event: 'two-step sign-in ended' })
     response.status(204).end()
   })
-  router.delete('/account/sign-ins', async (request, response) => {
-    await endSignInsBut(parts, accountOf(request), request.sessionID)
-    response.status(204).end()
-  })
-  router.delete('/account/sign-ins/:id', async (request, response) => {
-    await endSignIn(parts, accountOf(request), checked(accountIdParams, request.params).id)
-    response.status(204).end()
-  })
-  router.post('/account/invitations/:id', async (request, response) => {
-    const { agrees } = checked(acceptMineRequest, request.body)
-    const { id: invitation } = checked(accountIdParams, request.params)
-    response.json(await acceptMine(parts, { account: accountOf(request), invitation, agrees }))
-  })
-  router.post('/workspaces', fewTries, async (request, response) => {
-    const body = checked(newWorkspaceRequest, request.body)
-    response.status(201).json(await makeWorkspace(parts, accountOf(request), body))
-  })
-  return router
 }

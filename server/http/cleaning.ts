@@ -1,4 +1,5 @@
 import type { Ajv, SchemaValidateFunction } from 'ajv'
+import type { DataValidationCxt } from 'ajv/dist/types/index.js'
 
 /**
  * Strings as they are kept: in one form of Unicode, with nothing in them that is not seen or that turns what stands
@@ -7,7 +8,6 @@ import type { Ajv, SchemaValidateFunction } from 'ajv'
 
 /** Halves of a sign, which no file and no other program can hold. */
 const half = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/
-// eslint-disable-next-line no-control-regex -- they are what is looked for
 const control = /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\ufeff\ufff9-\ufffb]/
 const lineEnd = /[\t\n\u2028\u2029]/
 /** Whatever is written after one of these stands the other way round, or only seems to. */
@@ -26,11 +26,13 @@ export function faultIn(text: string, as: Cleaned): string | undefined {
 
 export const cleaned = (text: string): string => text.replace(/\r\n?/g, '\n').normalize('NFC')
 
-const validate: SchemaValidateFunction = (as: Cleaned, data: string, _schema, context) => {
+const validate: SchemaValidateFunction = (...given) => {
+  const [as, data, , place] = given as [Cleaned, string, unknown, DataValidationCxt | undefined]
   const clean = cleaned(data)
   const fault = faultIn(clean, as)
   validate.errors = fault === undefined ? [] : [{ keyword: 'cleaned', message: fault, params: {} }]
-  if (fault === undefined && context !== undefined) context.parentData[context.parentDataProperty] = clean
+  if (fault === undefined && place !== undefined)
+    (place.parentData as Record<string | number, unknown>)[place.parentDataProperty as string] = clean
   return fault === undefined
 }
 

@@ -2,8 +2,7 @@ import { isIPv6 } from 'node:net'
 import { parse } from 'cookie'
 import type { Request, Response } from 'express'
 import type { Parts } from '../parts.ts'
-import type { AccountRow } from '../store/tables.ts'
-import { deviceToken, isDeviceOf, type Whence } from '../services/throttle.ts'
+import { deviceToken, type Held, isDeviceOf, type Whence } from '../services/throttle.ts'
 import { cookieName } from './session.ts'
 
 /** Browsers are used by some people, not by many. */
@@ -41,7 +40,7 @@ const devicesIn = (parts: Parts, request: Request): string[] =>
 export function rememberDevice(
   parts: Parts,
   { request, response }: { readonly request: Request; readonly response: Response },
-  account: AccountRow,
+  account: Held,
 ): void {
   const devices = devicesIn(parts, request)
   if (devices.some(each => isDeviceOf(parts, account, each))) return

@@ -31,7 +31,9 @@ export function invitationMails(parts: Parts, { workspace, changeSet, after }: W
         ? []
         : [`Your time there begins on ${throughDay(person.from + 1, timeZone, after.at)}.`]),
       'Open this link to see what you are invited to, and to accept:',
-      { link: invitationLink({ ...parts.config, secret: parts.secret, workspace }, invitation, 'by mail') },
+      {
+        address: invitationLink({ ...parts.config, secret: parts.secret, workspace }, invitation, 'by mail'),
+      },
       `The link works through ${throughDay(invitation.until, timeZone, after.at)}. If you did not expect it, do nothing: without you it gives nothing.`,
     ]
     const subject = `${by} invites you to ${name}`

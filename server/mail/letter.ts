@@ -4,7 +4,7 @@ import type { Parts } from '../parts.ts'
 import type { MailRow } from '../store/tables.ts'
 
 /** A paragraph, in which people may have written; or an address of our own, which alone becomes a link. */
-export type Line = string | { readonly link: string }
+export type Line = string | { readonly address: string }
 
 interface Letter {
   readonly workspace: WorkspaceId
@@ -20,7 +20,7 @@ export const letter = (parts: Parts, { workspace, to, subject, lines, at }: Lett
   id: parts.newId(),
   to,
   subject: inOneLine(subject),
-  text: lines.map(line => (typeof line === 'string' ? withoutLinks(line) : line.link)).join('\n\n'),
+  text: lines.map(line => (typeof line === 'string' ? withoutLinks(line) : line.address)).join('\n\n'),
   html: lines.map(htmlOf).join('\n'),
   madeAt: at,
   sentAt: null,
@@ -42,7 +42,8 @@ const withoutLinks = (text: string): string =>
   )
 
 function htmlOf(line: Line): string {
-  if (typeof line !== 'string') return `<p><a href="${escaped(line.link)}">${escaped(line.link)}</a></p>`
+  if (typeof line !== 'string')
+    return `<p><a href="${escaped(line.address)}">${escaped(line.address)}</a></p>`
   return `<p>${escaped(withoutLinks(line)).replace(/\r?\n/g, '<br>')}</p>`
 }
 

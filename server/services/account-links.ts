@@ -80,7 +80,7 @@ function linkMail(parts: Parts, account: AccountRow, row: AccountLinkRow) {
   const hours = livesFor[row.purpose] / hour
   const lines = [
     asked,
-    { link: `${parts.config.baseUrl}/account-link#${tokenOf(parts.secret, signedFor(row))}` },
+    { address: `${parts.config.baseUrl}/account-link#${tokenOf(parts.secret, signedFor(row))}` },
     `The link works once, for ${hours === 1 ? 'an hour' : `${hours} hours`}. If you did not expect it, do nothing: nothing has changed.`,
   ]
   // About an account, and so of no workspace.

@@ -4,6 +4,9 @@ import { problemOf } from '../problem-error.ts'
 import { isTokenOf, type Signed, tokenOf } from '../signature.ts'
 import type { AccountRow } from '../store/tables.ts'
 
+/** As much of an account as tells its devices. */
+export type Held = Pick<AccountRow, 'id' | 'passwordHash'>
+
 /** From where somebody tries to sign in. */
 export interface Whence {
   /** A network, or the sign-in in which somebody is already: misses in one hold up nobody elsewhere. */
@@ -47,7 +50,7 @@ export const forgetTries = ({ misses }: Parts, pair: string): void => void misse
 export function pairOf(
   parts: Parts,
   what: string,
-  { account, whence }: { readonly account: AccountRow | undefined; readonly whence: Whence },
+  { account, whence }: { readonly account: Held | undefined; readonly whence: Whence },
 ): string {
   const known =
     account === undefined
@@ -57,16 +60,16 @@ export function pairOf(
 }
 
 /** What a browser keeps of having signed an account in: no way in, only a way past the misses of others. */
-export const deviceToken = ({ secret }: Parts, account: AccountRow): string =>
+export const deviceToken = ({ secret }: Parts, account: Held): string =>
   tokenOf(secret, ofDevice(account, randomBytes(9).toString('base64url')))
 
-export const isDeviceOf = ({ secret }: Parts, account: AccountRow, token: string): boolean =>
+export const isDeviceOf = ({ secret }: Parts, account: Held, token: string): boolean =>
   isTokenOf(token, secret, ofDevice(account, nonceIn(token)))
 
 const nonceIn = (token: string): string => token.slice(0, token.indexOf('.'))
 
 /** With a new password all devices are new. */
-const ofDevice = (account: AccountRow, nonce: string): Signed => ({
+const ofDevice = (account: Held, nonce: string): Signed => ({
   purpose: `device of ${account.id}`,
   workspace: '',
   id: nonce,

@@ -6,11 +6,11 @@ import { columnsSeen } from '../../access/columns.ts'
 import { placeOf } from '../../access/place.ts'
 import { subjectOf } from '../../access/subject.ts'
 import { has } from '../../levels/action.ts'
-import { childrenOf, type RecordChange } from '../../state/state.ts'
+import { childrenOf, levelsOf, type RecordChange } from '../../state/state.ts'
 import type { ContentNode } from '../../tree/node.ts'
 import { authorActions, type Context, type EditOf, type EditRule, isTaken, lacksAction } from '../context.ts'
 import { grantsReaching, inheritedGrants } from './break.ts'
-import { createdNode, wrongWithin } from './node.ts'
+import { createdNode, tooDeep, wrongWithin } from './node.ts'
 
 /**
  * Copies a place with what is in it, as far as the author may copy it. Limits, breaks and exclusions
@@ -27,7 +27,12 @@ export const duplicateNode: EditRule<EditOf<'node.duplicate'>> = {
     if (node === undefined || parent === undefined) return refused({ code: 'unknown', what: 'place' })
     const wrong = wrongWithin(parent, node.kind)
     if (wrong !== undefined) return refused(wrong)
+    if (rowOf(context.before.state.nodes, node.id) === undefined)
+      return refused({ code: 'too-much', what: 'copy of a copy' })
     const copies = copiesOf(context, edit)
+    if (copies.length > copiesAtMost) return refused({ code: 'too-much', what: 'copies' })
+    const deep = tooDeep(state, parent.id, levelsOf(state, node.id))
+    if (deep !== undefined) return refused(deep)
     if (copies.some(copy => isTaken(state, 'nodes', copy.to)))
       return refused({ code: 'already-there', what: 'id' })
     const places = new Map(copies.map(({ from, to }) => [from.id, to]))
@@ -47,13 +52,21 @@ export interface Copy {
   readonly to: NodeId
 }
 
-/** Which places are copied, parents first: what the author may not copy stays behind with all that is in it. */
+/** So many places are copied at once. */
+const copiesAtMost = 5000
+
+/**
+ * Which places are copied, parents first: what the author may not copy stays behind with all that is in it, and so does
+ * what this change set has made, copies of its own among it. Stops past the most that are copied at once.
+ */
 export function copiesOf(context: Context, { node, copies }: EditOf<'node.duplicate'>): Copy[] {
   const found: Copy[] = []
   const { nodes } = context.now.state
   const top = rowOf(nodes, node)
   const waiting = top === undefined ? [] : [top]
   for (let from = waiting.shift(); from !== undefined; from = waiting.shift()) {
+    if (found.length > copiesAtMost) break
+    if (rowOf(context.before.state.nodes, from.id) === undefined) continue
     if (!has(authorActions(context, from.id), 'copy')) continue
     found.push({ from, to: `${copies}-${found.length}` as NodeId })
     waiting.push(...childrenOf(context.now.state, from.id))

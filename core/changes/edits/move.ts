@@ -1,10 +1,10 @@
 import { rowOf } from '../../base/collection.ts'
 import type { NodeId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
-import { pathOf } from '../../state/state.ts'
+import { levelsOf, pathOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksAction, lacksActionInArchive } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { wrongWithin } from './node.ts'
+import { tooDeep, wrongWithin } from './node.ts'
 
 /** Takes a place, with all that is in it, elsewhere. Its own grants go with it; what came from above stays behind. */
 export const moveNode: EditRule<EditOf<'node.move'>> = {
@@ -18,7 +18,7 @@ export const moveNode: EditRule<EditOf<'node.move'>> = {
     if (before.home !== null || before.parent === null) return refused({ code: 'fixed-place', kind: 'home' })
     if (pathOf(state, parent.id).some(each => each.id === before.id))
       return refused({ code: 'fixed-place', kind: 'own subtree' })
-    const wrong = wrongWithin(parent, before.kind)
+    const wrong = wrongWithin(parent, before.kind) ?? tooDeep(state, parent.id, levelsOf(state, before.id))
     if (wrong !== undefined) return refused(wrong)
     return ok([{ table: 'nodes', id: before.id, before, after: { ...before, parent: parent.id } }])
   },

@@ -1,8 +1,8 @@
 import { rowOf } from '../../base/collection.ts'
 import type { NodeId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
-import { rootOf } from '../../state/state.ts'
-import { type ContentNode, kindsWithin, type NodeKind, plainNode } from '../../tree/node.ts'
+import { pathOf, rootOf, type State } from '../../state/state.ts'
+import { type ContentNode, deepest, kindsWithin, type NodeKind, plainNode } from '../../tree/node.ts'
 import {
   type Context,
   type EditOf,
@@ -22,7 +22,7 @@ export const createNode: EditRule<EditOf<'node.create'>> = {
     const parent = rowOf(state.nodes, edit.parent)
     if (parent === undefined) return refused({ code: 'unknown', what: 'place' })
     if (isTaken(state, 'nodes', edit.node)) return refused({ code: 'already-there', what: 'id' })
-    const wrong = wrongWithin(parent, edit.as)
+    const wrong = wrongWithin(parent, edit.as) ?? tooDeep(state, parent.id, 1)
     if (wrong !== undefined) return refused(wrong)
     const node = createdNode(
       { id: edit.node, parent: edit.parent, kind: edit.as, name: edit.name },
@@ -37,6 +37,10 @@ export const wrongWithin = (parent: ContentNode, kind: NodeKind): Refusal | unde
   parent.kind === 'root' || !kindsWithin(parent.kind).includes(kind)
     ? { code: 'wrong-place', within: parent.kind, kind }
     : undefined
+
+/** Whether so many levels more below a place would lie deeper than any may. */
+export const tooDeep = (state: State, parent: NodeId, levels: number): Refusal | undefined =>
+  pathOf(state, parent).length + levels > deepest ? { code: 'too-much', what: 'depth' } : undefined
 
 /** A shared home: a folder under the root. Its stewards are grants of the same change set. */
 export const createHome: EditRule<EditOf<'home.create'>> = {

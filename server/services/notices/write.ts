@@ -67,9 +67,9 @@ function mailOf(parts: Parts, { workspace, person, mailed, written: { after } }:
   const links = told.flatMap(each => (each.place === null ? [] : [`${base}/content/${each.place.id}`]))
   const lines = [
     ...told.map(each => each.text),
-    ...[...new Set(links)].map(link => ({ link })),
+    ...[...new Set(links)].map(address => ({ address })),
     `You get this from ${name}. Choose there which notices come by mail:`,
-    { link: `${base}/notices` },
+    { address: `${base}/notices` },
   ]
   return [
     letter(parts, { workspace, to: reader.subject.person.mail, subject: first.text, lines, at: after.at }),

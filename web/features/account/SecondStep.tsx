@@ -32,7 +32,12 @@ function SettingUp({ onCodes }: { readonly onCodes: (codes: readonly string[]) =
   const [begin, { data, error, isLoading }] = useBeginSecondStepMutation()
   if (data !== undefined) return <Showing step={data} onCodes={onCodes} />
   return (
-    <form className="grid gap-3" onSubmit={onSubmit(async () => void (await begin({ password })))}>
+    <form
+      className="grid gap-3"
+      onSubmit={onSubmit(async () => {
+        await begin({ password })
+      })}
+    >
       <p>
         With it nobody comes in by your password alone: an app on your phone shows a code that is asked for
         too.

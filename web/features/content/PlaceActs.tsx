@@ -163,8 +163,9 @@ function Delete({ node, onDone }: ActProps) {
     onDone()
     void navigate(`/at/${slug}/content`)
   })
+  const [openedAt] = useState(Date.now)
   const from = node.deletableFrom ?? 0
-  if (from > Date.now())
+  if (from > openedAt)
     return (
       <p className="mt-2 bg-base-200 p-3 text-sm">
         It can be deleted from <Day at={from} /> on: a shared home is kept in the archive for thirty days

@@ -1,0 +1,70 @@
+import { describe, expect, test } from 'vitest'
+import { allRows, rowOf } from '../../base/collection.ts'
+import type { NodeId } from '../../base/ids.ts'
+import { deepest } from '../../tree/node.ts'
+import { after, edit, making, moving, refusal, steward } from '../judging.ts'
+import { grant, node, type Part, person, world } from '../world.ts'
+
+/** What one change set may come to at most, so that whoever sends it holds up nobody. */
+
+const copying = (id: string, what: string, to: string) =>
+  edit('node.duplicate', { node: what, parent: to, name: id, copies: id })
+
+describe('duplicates', () => {
+  const state = world(
+    person('m'),
+    node('n', 'root'),
+    node('a', 'n'),
+    node('b', 'a'),
+    grant('n', 'person:m', steward),
+  )
+
+  test('hold nothing that the same change set has made, so that they do not double each time', () => {
+    const many = Array.from({ length: 16 }, (_, index) => copying(`c${index}`, 'a', 'a'))
+    const copied = after(state, 'm', ...many)
+    // Each copy is the folder and what was in it before.
+    expect(allRows(copied.nodes)).toHaveLength(allRows(state.nodes).length + 16 * 2)
+  })
+
+  test('are not made of what is made beside them', () => {
+    expect(refusal(state, 'm', making('p', 'n'), copying('c', 'p', 'n'))).toEqual({
+      code: 'too-much',
+      what: 'copy of a copy',
+    })
+    expect(refusal(after(state, 'm', making('p', 'n')), 'm', copying('c', 'p', 'n'))).toBe('allowed')
+  })
+
+  test('of more than 5,000 places are refused', () => {
+    const wide: Part[] = Array.from({ length: 5000 }, (_, index) => node(`w${index}`, 'a', { kind: 'page' }))
+    const large = world(
+      person('m'),
+      node('n', 'root'),
+      node('a', 'n'),
+      ...wide,
+      grant('n', 'person:m', steward),
+    )
+    expect(refusal(large, 'm', copying('c', 'a', 'n'))).toEqual({ code: 'too-much', what: 'copies' })
+  })
+})
+
+test('places lie at most a hundred deep, however they come there', () => {
+  // The root is the first level.
+  const chain: Part[] = Array.from({ length: deepest - 2 }, (_, index) =>
+    node(`n${index}`, index === 0 ? 'root' : `n${index - 1}`),
+  )
+  const last = `n${deepest - 3}`
+  const state = world(
+    person('m'),
+    ...chain,
+    node('x', 'n0'),
+    node('y', 'x'),
+    grant('n0', 'person:m', steward),
+  )
+  const deep = { code: 'too-much', what: 'depth' }
+  const one = after(state, 'm', making('p', last, 'folder'))
+  expect(rowOf(one.nodes, 'p' as NodeId)).toBeDefined()
+  expect(refusal(one, 'm', making('q', 'p'))).toEqual(deep)
+  expect(refusal(state, 'm', moving('x', last))).toEqual(deep)
+  expect(refusal(state, 'm', moving('y', last))).toBe('allowed')
+  expect(refusal(state, 'm', copying('c', 'x', last))).toEqual(deep)
+})
