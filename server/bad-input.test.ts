@@ -72,17 +72,17 @@ test('a tree 500 deep is made, walked and answered', async () => {
   expect([places.total, places.items.length, places.next]).toEqual([500, 200, 200])
 })
 
-test('names keep every sign of Unicode', async () => {
-  for (const name of [
-    '𝔘𝔫𝔦 🪺 nest',
-    'ملاحظات',
-    'e\u0301té',
-    '\u202Eright to left',
-    '"<b>&amp;\\\'',
-    '\u{1F468}\u200D\u{1F33E}',
-  ]) {
+test('names keep every sign of Unicode that is seen, in one form', async () => {
+  for (const [name, kept] of [
+    ['𝔘𝔫𝔦 🪺 nest'],
+    ['ملاحظات'],
+    ['e\u0301té', 'été'],
+    ['"<b>&amp;\\\''],
+    ['\u{1F468}\u200D\u{1F33E}'],
+  ] as const) {
     const made = await owner.change(creating('new:n', ids.folder, name))
     const { body } = await owner.get<NodeView>(`${at}/nodes/${made.body.made['new:n']}`)
-    expect(body.name).toBe(name)
+    expect(body.name).toBe(kept ?? name)
   }
+  expect((await owner.change(creating('new:n', ids.folder, '\u202Eright to left'))).status).toBe(400)
 })

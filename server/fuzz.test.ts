@@ -259,3 +259,21 @@ test('texts are kept in one form, with one kind of line end', async () => {
   )
   expect([node.name, node.note]).toEqual(['Caf\u00e9', 'a\nb\nc'])
 })
+
+test('one bad address sinks no list', async () => {
+  const typed = [
+    'jörg@küste.example',
+    'a\u0000@test.example',
+    'no address',
+    'new@test.example',
+    'a\ud800@b.example',
+  ]
+  const { status, body } = await world.owner.call<{ verdict: string }[]>('POST', `${at}/people/addresses`, {
+    as: 'member',
+    addresses: typed.map(mail => ({ mail, name: '' })),
+  })
+  expect([status, body.map(each => each.verdict)]).toEqual([
+    200,
+    ['new', 'not an address', 'not an address', 'new', 'not an address'],
+  ])
+})

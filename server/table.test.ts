@@ -137,7 +137,7 @@ test('the list, taken out and brought in again, changes nobody, whoever brings i
   const { server, member, guest } = world
   const { status } = await owner.change(
     { kind: 'person.end', person: member.id, until: server.time.now + 5 * 864e5 + 1234 },
-    { kind: 'person.describe', person: guest.id, title: '=1+1', department: '@home; "quoted",\nand broken' },
+    { kind: 'person.describe', person: guest.id, title: '=1+1', department: '@home; "quoted", and more' },
     { kind: 'person.suspend', person: guest.id },
   )
   expect(status).toBe(200)

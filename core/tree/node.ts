@@ -54,7 +54,7 @@ export interface Mark {
 }
 
 /** Every walk up from a place ends soon. */
-export const deepest = 100
+export const deepest = 512
 
 const mayHold: Readonly<Record<NodeKind, readonly NodeKind[]>> = {
   root: ['folder'],

@@ -238,7 +238,7 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
 
 const tooMuch = {
   depth: {
-    title: 'Places lie at most a hundred deep in one another.',
+    title: 'Places lie at most 512 deep in one another.',
     instead: 'Choose a place that lies higher up.',
   },
   copies: {

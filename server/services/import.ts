@@ -18,6 +18,13 @@ import { addressesView, bringsIn, personBy } from './addresses.ts'
 import type { Asker } from './asker.ts'
 import { readCells, type Read, type Reading, readingOf } from './import-cells.ts'
 
+/** What a person is called and does stands on one line; a cell may be broken, and one bad one sinks no table. */
+const inOneLine = (cell: string): string =>
+  cell
+    .replace(/\p{Cs}/gu, '')
+    .replace(/\s*\p{Cc}+\s*/gu, ' ')
+    .trim()
+
 /**
  * Judges each row of a table and says what it would do, as edits to be sent as change sets. Newcomers are invited;
  * of those who are here only what differs is changed, and an empty cell changes nothing: the same table
@@ -72,7 +79,7 @@ function takesSeatBy(state: State, edits: readonly EditRequest[]): boolean {
 const wrong = (...says: readonly string[]): ImportedRowView => ({ verdict: 'wrong', says, edits: [] })
 
 function cleaned(row: ImportRow): ImportRow {
-  const cells = Object.entries(row).map(([field, cell]) => [field, asWritten(cell).trim()] as const)
+  const cells = Object.entries(row).map(([field, cell]) => [field, inOneLine(asWritten(cell))] as const)
   return Object.fromEntries(cells.filter(([, cell]) => cell !== ''))
 }
 

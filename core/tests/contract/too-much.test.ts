@@ -47,7 +47,7 @@ describe('duplicates', () => {
   })
 })
 
-test('places lie at most a hundred deep, however they come there', () => {
+test('places lie at most so deep, however they come there', () => {
   // The root is the first level.
   const chain: Part[] = Array.from({ length: deepest - 2 }, (_, index) =>
     node(`n${index}`, index === 0 ? 'root' : `n${index - 1}`),
