@@ -186,6 +186,17 @@ describe('access is not recovered by taking it from somebody first', () => {
       expect(refusal(state, 'admin', ...order)).toMatchObject({ code: 'has-steward' })
   })
 
+  test('nor where the same act brings back somebody who has it', () => {
+    const away = after(state, 'owner', edit('person.suspend', { person: 'lead' }))
+    expect(refusal(away, 'admin', recovering('home'))).toBe('allowed')
+    const back = edit('person.resume', { person: 'lead' })
+    for (const order of [
+      [back, recovering('home')],
+      [recovering('home'), back],
+    ])
+      expect(refusal(away, 'admin', ...order)).toMatchObject({ code: 'has-steward' })
+  })
+
   test('but whoever is suspended or removed in the same act may be followed', () => {
     for (const leaving of ['person.suspend', 'person.remove'] as const)
       for (const order of [
