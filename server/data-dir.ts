@@ -71,7 +71,8 @@ export async function canWriteIn(dataDir: string): Promise<boolean> {
   const file = join(dataDir, 'probe')
   try {
     await writeFile(file, '1', { mode: 0o600 })
-    await rm(file)
+    // Asked twice at once, the other one may have taken it away.
+    await rm(file, { force: true })
     return true
   } catch {
     return false

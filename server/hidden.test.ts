@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { AccessRequestsView } from '#contract/access-views.ts'
 import { editSchemas } from '#contract/edit-requests.ts'
 import type { PageView, PlaceReachView } from '#contract/oversight-views.ts'
-import type { JoinLinkView, WaysInView } from '#contract/people-views.ts'
+import type { JoinLinkView, PersonView, WaysInView } from '#contract/people-views.ts'
 import type { AccessView } from '#contract/views.ts'
 import { type Answer, open, Visitor, welcome } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
@@ -131,7 +131,9 @@ beforeAll(async () => {
   const { body: asked } = await owner.get<AccessRequestsView>(`${at}/access-requests`)
   const { body: waiting } = await owner.get<{ waiting: { id: string }[] }>(`${at}/role-requests`)
   const { body: owners } = await owner.get<{ offered: { id: string }[] }>(`${at}/owners`)
+  const { body: ona } = await owner.get<PersonView>(`${at}/people/${ownerId}`)
   const hidden: Ids = {
+    holdings: ona.keeping?.roles[0]?.id ?? '',
     nodes: ids.secret,
     grants: secret.grants.find(each => each.isHere)?.id ?? '',
     limits: secret.limits.find(each => each.isHere)?.id ?? '',
@@ -160,7 +162,7 @@ beforeAll(async () => {
     lead: {
       ...lead,
       // Who looks after people is told of their roles.
-      hidden: without('teams', 'channels', 'welcomeSets', 'joinLinks', 'roles'),
+      hidden: without('teams', 'channels', 'welcomeSets', 'joinLinks', 'roles', 'holdings'),
       known: { ...known, nodes: ids.folder },
     },
     // Who shares at a board sees all its columns.

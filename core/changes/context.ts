@@ -79,6 +79,10 @@ function lacking(held: ActionSet, node: NodeId, action: Action): Refusal | undef
   return has(held, action) ? undefined : { code: 'action-missing', action, node }
 }
 
+/** What is set at a place where the author gives no access is refused exactly like what does not exist. */
+export const asUnknown = (what: 'grant' | 'limit', refusal: Refusal | undefined): Refusal | undefined =>
+  refusal?.code === 'unknown' || refusal?.code === 'action-missing' ? { code: 'unknown', what } : refusal
+
 /** Change, or add for what the author has made there, in this change set or before it. */
 export function lacksEditing(context: Context, node: NodeId): Refusal | undefined {
   const place = rowOf(context.before.state.nodes, node) ?? rowOf(context.now.state.nodes, node)

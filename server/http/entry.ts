@@ -17,7 +17,7 @@ import { setUp } from '../services/found.ts'
 import { acceptInvitation, invitationView } from '../services/invitation.ts'
 import { comeByLink, joinLinkView } from '../services/join-link.ts'
 import { checked } from './check.ts'
-import { begin, cookieName, end } from './session.ts'
+import { begin, cookieName, cookieOf, end } from './session.ts'
 import { rememberDevice, whenceOf } from './whence.ts'
 
 /** Everything before one is in a workspace: first start, signing in and out, accepting an invitation. */
@@ -37,7 +37,7 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
     noteSecurity(parts, request, { event: 'signed out' })
     closeStreams(parts.hub, request.sessionID)
     await end(request)
-    response.clearCookie(cookieName(parts, 'session')).status(204).end()
+    response.clearCookie(cookieName(parts, 'session'), cookieOf(parts)).status(204).end()
   })
   router.post('/set-up', fewTries, async (request, response) => {
     const account = await setUp(parts, checked(setUpRequest, request.body))

@@ -55,6 +55,10 @@ export const cookieName = ({ config }: Pick<Parts, 'config'>, what: 'session' | 
   return config.baseUrl.startsWith('https:') ? `__Host-${name}` : name
 }
 
+/** What browsers ask of a cookie with such a prefix, also where it is taken away. */
+export const cookieOf = ({ config }: Pick<Parts, 'config'>) =>
+  ({ httpOnly: true, sameSite: 'lax', secure: config.baseUrl.startsWith('https:'), path: '/' }) as const
+
 /** Cookie sessions in a file of their own, each with whose it is and at which browser. */
 export function createSessions(parts: Parts): RequestHandler {
   const options = {
@@ -76,7 +80,7 @@ export function createSessions(parts: Parts): RequestHandler {
     name: cookieName(parts, 'session'),
     resave: false,
     saveUninitialized: false,
-    cookie: { httpOnly: true, sameSite: 'lax', secure, maxAge: days * 86_400_000, path: '/' },
+    cookie: { ...cookieOf(parts), maxAge: days * 86_400_000 },
     proxy: secure,
   })
   if (!secure) return sessions

@@ -3,7 +3,7 @@ import { parse } from 'cookie'
 import type { Request, Response } from 'express'
 import type { Parts } from '../parts.ts'
 import { deviceToken, type Held, isDeviceOf, type Whence } from '../services/throttle.ts'
-import { cookieName } from './session.ts'
+import { cookieName, cookieOf } from './session.ts'
 
 /** Browsers are used by some people, not by many. */
 const devicesAtMost = 5
@@ -46,10 +46,7 @@ export function rememberDevice(
   if (devices.some(each => isDeviceOf(parts, account, each))) return
   const kept = [deviceToken(parts, account), ...devices].slice(0, devicesAtMost)
   response.cookie(cookieName(parts, 'devices'), kept.join('~'), {
-    httpOnly: true,
-    sameSite: 'lax',
-    secure: parts.config.baseUrl.startsWith('https:'),
+    ...cookieOf(parts),
     maxAge: keptFor,
-    path: '/',
   })
 }

@@ -31,8 +31,9 @@ export const deleteNode: EditRule<EditOf<'node.delete'>> = {
   },
 }
 
-const isArchivedHome = (node: ContentNode | undefined): boolean =>
-  node !== undefined && node.home?.of === 'shared' && node.archived
+/** What goes for good from the archive and not from the bin. */
+export const isArchivedHome = (node: ContentNode | null | undefined): boolean =>
+  node?.home?.of === 'shared' && node.archived
 
 /** A place with all that lies in it and all that is set there. What lies deepest goes first. */
 export function deletionOf(state: State, top: NodeId): RecordChange[] {

@@ -8,6 +8,7 @@ import type { Gives, Grant } from '../../rules/entry.ts'
 import { partsOf, personPrincipal, type Principal } from '../../rules/principal.ts'
 import type { RecordChange, State } from '../../state/state.ts'
 import {
+  asUnknown,
   authorGives,
   type Context,
   type EditOf,
@@ -62,7 +63,7 @@ export const changeGrant: EditRule<EditOf<'grant.change'>> = {
     const before = rowOf(context.before.state.grants, edit.grant)
     if (before === undefined) return { code: 'unknown', what: 'grant' }
     const { gives = before.gives, until = before.until } = edit
-    return maskUnknown(lacksGrantChange(context, before, { ...before, gives, until }))
+    return asUnknown('grant', lacksGrantChange(context, before, { ...before, gives, until }))
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.grants, edit.grant)
@@ -83,7 +84,7 @@ export const endGrant: EditRule<EditOf<'grant.end'>> = {
     const before = rowOf(context.before.state.grants, edit.grant)
     return before === undefined
       ? { code: 'unknown', what: 'grant' }
-      : maskUnknown(lacksGrantChange(context, before, null))
+      : asUnknown('grant', lacksGrantChange(context, before, null))
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.grants, edit.grant)
@@ -119,12 +120,6 @@ function lacksGiving(context: Context, node: NodeId, gives: Gives): Refusal | un
   const lacks = beyond(given, authorGives(context, node))
   return lacks.length === 0 ? undefined : { code: 'gives-more', node, lacks }
 }
-
-// A grant at a place where the author gives no access is refused exactly like one that does not exist.
-const maskUnknown = (refusal: Refusal | undefined): Refusal | undefined =>
-  refusal?.code === 'unknown' || refusal?.code === 'action-missing'
-    ? { code: 'unknown', what: 'grant' }
-    : refusal
 
 /** Groups with guests are for limits. */
 const wrongGift = (principal: Principal): Refusal | undefined =>

@@ -5,6 +5,7 @@ import { type ActionSet, beyond, everyAction, has } from '../../levels/action.ts
 import type { Limit } from '../../rules/entry.ts'
 import { personPrincipal } from '../../rules/principal.ts'
 import {
+  asUnknown,
   authorGives,
   type Context,
   type EditOf,
@@ -47,7 +48,7 @@ export const changeLimit: EditRule<EditOf<'limit.change'>> = {
     const before = rowOf(context.before.state.limits, edit.limit)
     return before === undefined
       ? { code: 'unknown', what: 'limit' }
-      : maskUnknown(lacksLimitChange(context, before, { ...before, ...given(edit) }))
+      : asUnknown('limit', lacksLimitChange(context, before, { ...before, ...given(edit) }))
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.limits, edit.limit)
@@ -66,7 +67,7 @@ export const endLimit: EditRule<EditOf<'limit.end'>> = {
     const before = rowOf(context.before.state.limits, edit.limit)
     return before === undefined
       ? { code: 'unknown', what: 'limit' }
-      : maskUnknown(lacksLimitChange(context, before, null))
+      : asUnknown('limit', lacksLimitChange(context, before, null))
   },
   apply: (context, edit) => {
     const before = rowOf(context.now.state.limits, edit.limit)
@@ -74,12 +75,6 @@ export const endLimit: EditRule<EditOf<'limit.end'>> = {
     return ok([{ table: 'limits', id: before.id, before, after: null }])
   },
 }
-
-// A limit at a place where the author gives no access is refused exactly like one that does not exist.
-const maskUnknown = (refusal: Refusal | undefined): Refusal | undefined =>
-  refusal?.code === 'unknown' || refusal?.code === 'action-missing'
-    ? { code: 'unknown', what: 'limit' }
-    : refusal
 
 /** The fields that an edit names. */
 function given({ allows, until, sparesStewards }: EditOf<'limit.change'>): Partial<Limit> {

@@ -2,10 +2,10 @@ import { ok, refused } from '../../base/result.ts'
 import { momentOf } from '../../state/moment.ts'
 import { applyChanges, type RecordChange } from '../../state/state.ts'
 import type { Person } from '../../people/person.ts'
-import type { ContentNode } from '../../tree/node.ts'
 import type { Context, EditOf, EditRule } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { undoingOf, type Undoing } from '../undo.ts'
+import { isArchivedHome } from './delete.ts'
 import { lacksRecordChange } from './record-rights.ts'
 
 /**
@@ -56,7 +56,7 @@ export function isForGood(change: RecordChange): boolean {
     case 'workspaces':
       return change.before === null
     case 'nodes':
-      return change.after === null && (change.before?.binned != null || isKeptHome(change.before))
+      return change.after === null && (change.before?.binned != null || isArchivedHome(change.before))
     case 'teams':
       return change.after === null && change.before?.archived === true
     case 'persons':
@@ -65,9 +65,6 @@ export function isForGood(change: RecordChange): boolean {
       return false
   }
 }
-
-/** A shared home that was archived, and so deleted for good. */
-const isKeptHome = (node: ContentNode | null): boolean => node?.home?.of === 'shared' && node.archived
 
 const isOtherPerson = (before: Person, after: Person): boolean =>
   before.kind !== after.kind ||
