@@ -62,25 +62,36 @@ export interface TakenOverView {
 /** One's change sets that are not applied yet. */
 export interface DraftsView {
   /** The one that is being gathered; `null` if nothing is. */
-  readonly gathered: DraftView | null
+  readonly gathered: DraftHead | null
   /** Kept for later, or handed over by somebody; the newest first. */
-  readonly kept: readonly DraftView[]
+  readonly kept: readonly DraftHead[]
 }
 
-export interface DraftView {
+export interface DraftHead {
   readonly id: string
   readonly name: string
   readonly from: PlaceName | null
   readonly word: string
   readonly changedAt: Instant
-  readonly items: readonly DraftItemView[]
-  /** All edits of it, ready to be foreseen and applied. */
+  /** How many acts were gathered. */
+  readonly count: number
+}
+
+/** One of them, with all its edits, ready to be foreseen and applied. */
+export interface DraftView extends DraftHead {
   readonly edits: readonly EditRequest[]
+}
+
+/** What was gathered, act by act: worked out when it is looked at. */
+export interface DraftItemsView {
+  readonly items: readonly DraftItemView[]
 }
 
 /** One act that was gathered: what the history would tell of it, or why it does not fit any more. */
 export interface DraftItemView {
   readonly lines: readonly string[]
+  /** How many lines more it would have. */
+  readonly more: number
   readonly problem: Problem | null
 }
 

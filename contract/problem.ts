@@ -158,6 +158,21 @@ export const serverProblems = {
     title: 'Too many tries in a short time.',
     detail: 'Wait a minute and try again.',
   },
+  'takes-too-long': {
+    status: 422,
+    title: 'This takes longer than anything may that is done at once.',
+    detail: 'Nothing was changed. Do it in parts, one after another.',
+  },
+  'busy-with-yours': {
+    status: 429,
+    title: 'Two large changes of yours are being worked out already.',
+    detail: 'Wait until one is done, or stop it, then try again.',
+  },
+  'others-changed': {
+    status: 409,
+    title: 'Others went on changing this workspace while this was worked out.',
+    detail: 'Nothing was changed. Try again in a while, or do it in smaller parts.',
+  },
   fault: {
     status: 500,
     title: 'Something went wrong on our side.',

@@ -91,7 +91,14 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     await ask(path)
   for (const path of ['/me/access', '/settings', '/places?find=', `/diff?from=0&to=${now}`]) await ask(path)
   for (const path of ['/roles', '/role-requests', '/owners', '/seats', '/looks']) await ask(path)
-  for (const path of ['/access-requests', '/drafts', '/drafts/nothing/takers', '/places-to-ask?find=e'])
+  for (const path of [
+    '/access-requests',
+    '/drafts',
+    '/drafts/nothing',
+    '/drafts/nothing/items',
+    '/drafts/nothing/takers',
+    '/places-to-ask?find=e',
+  ])
     await ask(path)
   for (const path of ['/people/ids', '/looks/nothing', '/pictures/nothing']) await ask(path)
   look('/people.csv', await visitor.text(`${at}/people.csv`))

@@ -2,6 +2,7 @@ import { Transaction } from 'sequelize'
 import { pino } from 'pino'
 import { nearingIn, theWorkspace } from '#core/changes/passing.ts'
 import { nearness } from '#core/state/dates.ts'
+import { recordOf } from '#core/impact/wide.ts'
 import { demoAccounts, demoTexts, generateDemo, type Made } from '#demo/generate.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { openParts } from '#server/assemble.ts'
@@ -12,7 +13,6 @@ import { noticesOf } from '#server/services/notices/write.ts'
 import type { NoticeRow } from '#server/store/tables.ts'
 import { hashOf } from '#server/services/password.ts'
 import { rowOfEntry } from '#server/services/record.ts'
-import { recordOf } from '#server/services/effects.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
 import { writeRecords } from '#server/store/tables.ts'
 import { noteSeen } from '#server/store/visits.ts'
@@ -36,7 +36,7 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
         const { touching } = set
         await writeRecords(tables, { workspace, changes: touching.changes, transaction })
         const entry = { ...set, workspace, undone: null, told: {} }
-        await tables.changeSets.create(rowOfEntry(entry, recordOf(touching)), { transaction })
+        await tables.changeSets.create(await rowOfEntry(entry, recordOf(touching)), { transaction })
       }
       const notices = noticesIn(parts, sets, now)
       if (notices.length > 0) await tables.notices.bulkCreate(notices as never, { transaction })

@@ -1,5 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { AccessRequestsView, DraftsView, TakersView } from '#contract/access-views.ts'
+import type {
+  AccessRequestsView,
+  DraftItemsView,
+  DraftsView,
+  DraftView,
+  TakersView,
+} from '#contract/access-views.ts'
 import type { HistoryView, NoticesView } from '#contract/oversight-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import { levelActions } from '#core/levels/level.ts'
@@ -157,6 +163,9 @@ describe('being told', () => {
 describe('changes that are gathered', () => {
   const post = <T = DraftsView>(visitor: Visitor, path: string, body: object) =>
     visitor.call<T>('POST', `${at}${path}`, body)
+  const itemsOf = async (visitor: Visitor, id = '') =>
+    (await see<DraftItemsView>(visitor, `/drafts/${id}/items`)).items
+  const editsOf = async (visitor: Visitor, id = '') => (await see<DraftView>(visitor, `/drafts/${id}`)).edits
 
   test('are told as the history would, left out, kept, and change nothing until they are applied', async () => {
     const page = {
@@ -169,14 +178,15 @@ describe('changes that are gathered', () => {
     await post(owner, '/drafts', { edits: [page, share('new:page', world.member.id, editor)] })
     await post(owner, '/drafts', { edits: [{ ...page, name: 'Winds' }] })
     const { body } = await post(owner, '/drafts', { edits: [share(world.ids.inner, world.guest.id, reader)] })
-    expect(body.gathered?.items.map(each => each.lines)).toEqual([
+    expect(body.gathered?.count).toBe(3)
+    expect((await itemsOf(owner, body.gathered?.id)).map(each => each.lines)).toEqual([
       ['made the page Tides in Dunes', 'gave Mika Editor on Tides in Dunes'],
       ['made the page Winds in Dunes'],
       ['gave Gus Reader on Maps in Dunes'],
     ])
     const id = body.gathered?.id ?? ''
     const put = (what: object) => owner.call<DraftsView>('PUT', `${at}/drafts/${id}`, what)
-    expect((await put({ without: 1 })).body.gathered?.items).toHaveLength(2)
+    expect((await put({ without: 1 })).body.gathered?.count).toBe(2)
     expect((await put({ name: 'For spring' })).body).toMatchObject({
       gathered: null,
       kept: [{ name: 'For spring' }],
@@ -184,13 +194,16 @@ describe('changes that are gathered', () => {
     for (const other of [warden.visitor, world.guest.visitor]) {
       expect(await see<DraftsView>(other, '/drafts')).toEqual({ gathered: null, kept: [] })
       expect((await other.call('PUT', `${at}/drafts/${id}`, { name: 'Mine' })).status).toBe(404)
+      for (const path of [`/drafts/${id}`, `/drafts/${id}/items`, `/drafts/${id}/takers`])
+        expect((await other.call('GET', `${at}${path}`)).status).toBe(404)
     }
     const [kept] = (await see<DraftsView>(owner, '/drafts')).kept
-    const effect = await owner.foresee(...(kept?.edits ?? []))
+    const edits = await editsOf(owner, kept?.id)
+    const effect = await owner.foresee(...edits)
     expect(
       effect.impact[0]?.differences.filter(each => each.person.name !== 'Ona' && each.person.name !== 'Wim'),
     ).toHaveLength(3)
-    const applied = await owner.send('/changes', { edits: kept?.edits, seen: effect.seen, draft: id })
+    const applied = await owner.send('/changes', { edits, seen: effect.seen, draft: id })
     expect(applied.status).toBe(200)
     expect((await see<DraftsView>(owner, '/drafts')).kept).toEqual([])
   })
@@ -215,11 +228,12 @@ describe('changes that are gathered', () => {
       'Vera hands changes over to you, to be looked through and applied: “Please look”.',
     )
     const [kept] = (await see<DraftsView>(warden.visitor, '/drafts')).kept
-    expect(kept).toMatchObject({
-      from: { name: 'Vera' },
-      items: [{ lines: ['gave Vera Editor on Map in Maps'] }],
+    expect(kept).toMatchObject({ from: { name: 'Vera' }, count: 1 })
+    expect(await itemsOf(warden.visitor, id)).toMatchObject([{ lines: ['gave Vera Editor on Map in Maps'] }])
+    const answer = await warden.visitor.send('/changes', {
+      edits: await editsOf(warden.visitor, id),
+      draft: id,
     })
-    const answer = await warden.visitor.send('/changes', { edits: kept?.edits, draft: id })
     expect(answer.status).toBe(200)
     expect(await notices(helper.visitor)).toContain('Wim applied what you handed over.')
   })
@@ -230,12 +244,13 @@ describe('changes that are gathered', () => {
       const { body } = await post(world.guest.visitor, '/drafts', { edits })
       const id = body.gathered?.id ?? ''
       const takers = await see<TakersView>(world.guest.visitor, `/drafts/${id}/takers`)
+      const items = await itemsOf(world.guest.visitor, id)
       await world.guest.visitor.call('DELETE', `${at}/drafts/${id}`)
-      return [body.gathered?.items, takers]
+      return [items, takers]
     }
     const told = await tell(world.ids.secret)
     expect(told).toEqual([
-      [{ lines: ['something that you cannot see, or that is not there'], problem: null }],
+      [{ lines: ['something that you cannot see, or that is not there'], more: 0, problem: null }],
       { mayI: false, takers: [] },
     ])
     expect(await tell('nothing-there')).toEqual(told)

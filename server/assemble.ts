@@ -6,6 +6,7 @@ import { createApp } from './app.ts'
 import { canWriteIn, closeToOthers, lockDataDir, openDataDir, readSecret } from './data-dir.ts'
 import { trackRequests } from './half-sent.ts'
 import type { Config } from './config.ts'
+import { makeReady } from './http/check.ts'
 import { createSessions } from './http/session.ts'
 import { closeStreams, createHub } from './live/hub.ts'
 import { createPost } from './mail/post.ts'
@@ -16,6 +17,7 @@ import { concerns } from './services/concern.ts'
 import { loadChoices } from './services/notices/choices.ts'
 import { createNewest, forgetOutdated } from './services/notices/newest.ts'
 import { passing, startClockwork, stopClockwork } from './services/passing.ts'
+import { createTurns } from './services/turns.ts'
 import { openDatabase } from './store/database.ts'
 import { accountSets } from './store/accounts.ts'
 import { forgetEnded, openVisits, writeSeen } from './store/visits.ts'
@@ -73,6 +75,7 @@ export async function openParts({
     newId,
     hub,
     thread: createThread(),
+    turns: createTurns(),
     secret,
     visits,
     ...(await accountSets(tables)),
@@ -119,6 +122,7 @@ export async function startServer(environment: Environment): Promise<Running> {
   // Longer than proxies and browsers keep a connection idle: they end it, so no request meets a shut one.
   server.keepAliveTimeout = 75_000
   const requests = trackRequests(server)
+  makeReady()
   await listen(server, config)
   if (isAnyLarge(parts)) startThread(parts.thread)
   const stop = async () => {

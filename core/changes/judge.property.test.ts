@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { check } from '../access/evaluate.ts'
 import { allRows, rowOf } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { always } from '../base/instant.ts'
@@ -148,6 +149,23 @@ const afterJoining = (state: State, author: PersonId, edits: readonly Edit[]): S
   }, state)
 
 const inBin = (state: State, node: NodeId) => pathOf(state, node).some(each => each.binned !== null)
+
+test('very many changes may be applied in parts: one after the other they come to the same', () => {
+  fc.assert(
+    fc.property(anyBusyWorld, fc.array(anyStanding, { minLength: 1, maxLength: 3 }), (state, drafts) => {
+      const result = judging(state, 'owner', ...drafts.flatMap(draft => draft(state)))
+      if (!result.ok) return
+      const inParts = result.value.changes.reduce((so, change) => applyChanges(so, [change]), state)
+      expectSame(inParts, result.value.state)
+      for (const id of everybody)
+        for (const node of everywhere)
+          expect(check(momentOf(inParts, now), id, node)).toBe(
+            check(momentOf(result.value.state, now), id, node),
+          )
+    }),
+    { numRuns: 1500 },
+  )
+})
 
 test('a break that keeps changes nobody’s access, now or later', () => {
   fc.assert(

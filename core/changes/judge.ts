@@ -2,7 +2,7 @@ import { subjectOf } from '../access/subject.ts'
 import type { PersonId } from '../base/ids.ts'
 import { type Result, ok, refused } from '../base/result.ts'
 import { momentOf } from '../state/moment.ts'
-import { applyChanges, type Moment, type RecordChange, type State } from '../state/state.ts'
+import { applyChangesLater, type Moment, type RecordChange, type State, withIndex } from '../state/state.ts'
 import type { Context, EditRule } from './context.ts'
 import type { Edit, EditKind } from './edit.ts'
 import { answerAccessRequest, askForAccess, takeBackAccessRequest } from './edits/access-request.ts'
@@ -31,7 +31,7 @@ import { answerRequest, makeRequest, withdrawRequest } from './edits/request.ts'
 import { changeWelcomeSet, createWelcomeSet, deleteWelcomeSet } from './edits/welcome-set.ts'
 import { changeColumn, createColumn, deleteColumn } from './edits/column.ts'
 import { deleteNode } from './edits/delete.ts'
-import { type Copy, copiesOf, duplicateNode } from './edits/duplicate.ts'
+import { copiesAtMost, type Copy, copiesOf, duplicateNode } from './edits/duplicate.ts'
 import { removePerson } from './edits/leaving.ts'
 import { recoverAccess } from './edits/recover.ts'
 import { changeRole, createRole, deleteRole } from './edits/role-made.ts'
@@ -42,7 +42,7 @@ import { answerRoleRequest, askForRole, takeBackRoleRequest } from './edits/role
 import { beginWatch, endWatch } from './edits/watch.ts'
 import { turnPerson } from './edits/turn.ts'
 import { theWorkspace } from './passing.ts'
-import type { Guard, Whole } from './guards/guard.ts'
+import type { Guard, LongGuard, Whole } from './guards/guard.ts'
 import { guests } from './guards/guests.ts'
 import { moveGains } from './guards/move-gains.ts'
 import { ownerLeft } from './guards/owner-left.ts'
@@ -52,6 +52,7 @@ import { recovered } from './guards/recovered.ts'
 import { seats } from './guards/seats.ts'
 import { stewardLeft } from './guards/steward-left.ts'
 import type { Refusal } from './refusal.ts'
+import { type Steps, toEnd, within } from './steps.ts'
 
 /** What somebody wants to change, judged as a whole and applied as a whole. */
 export interface ChangeSet {
@@ -162,24 +163,24 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'watch.end': endWatch,
 }
 
-const guards: readonly Guard[] = [
-  seats,
-  guests,
-  publishing,
-  ownerLeft,
-  recovered,
-  moveGains,
-  ownRaise,
-  stewardLeft,
-]
+const guards: readonly Guard[] = [seats, guests, publishing, ownerLeft, recovered]
+const longGuards: readonly LongGuard[] = [moveGains, ownRaise, stewardLeft]
+
+/** So many records are changed at once. */
+const changesAtMost = 50_000
 
 /** Judges a change set on a state. Costs what the nodes cost at which access can change by it. */
-export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judged, Refused> {
+export const judge = (before: Moment, changeSet: ChangeSet): Result<Judged, Refused> =>
+  toEnd(judging(before, changeSet))
+
+/** The same in steps: of those that change very much each lasts some milliseconds. */
+export function* judging(before: Moment, { author, edits }: ChangeSet): Steps<Result<Judged, Refused>> {
   if (!mayAct(before, author, edits)) return refused({ refusal: { code: 'not-active' }, edit: null })
   const changes: RecordChange[] = []
   const copies: Copy[] = []
   let state = before.state
   for (const [index, edit] of edits.entries()) {
+    yield (partOfEdits * index) / edits.length
     const context: Context = { author, before, now: momentOf(state, before.at) }
     const rule = rules[edit.kind] as EditRule
     const refusal = rule.lacks(context, edit)
@@ -187,15 +188,42 @@ export function judge(before: Moment, { author, edits }: ChangeSet): Result<Judg
     const outcome = rule.apply(context, edit)
     if (!outcome.ok) return refused({ refusal: outcome.error, edit: index })
     if (edit.kind === 'node.duplicate') copies.push(...copiesOf(context, edit))
-    state = applyChanges(state, outcome.value)
+    if (copies.length > copiesAtMost) return refused({ refusal: tooMuch('copies'), edit: index })
+    if (changes.length + outcome.value.length > changesAtMost)
+      return refused({ refusal: tooMuch('changes'), edit: index })
+    state = yield* applied(state, outcome.value)
     changes.push(...outcome.value)
   }
+  state = withIndex(state)
   const whole = { author, edits, changes, before, after: momentOf(state, before.at) }
   for (const guard of guards) {
+    yield partOfEdits
     const refusal = guard(whole)
     if (refusal !== undefined) return refused({ refusal, edit: null })
   }
+  for (const [nth, guard] of longGuards.entries()) {
+    const from = partOfEdits + ((1 - partOfEdits) * nth) / longGuards.length
+    const refusal = yield* within(guard(whole), from, from + (1 - partOfEdits) / longGuards.length)
+    if (refusal !== undefined) return refused({ refusal, edit: null })
+  }
   return ok({ changes: merged(changes), state, copies })
+}
+
+/** Of how far it is: the rest is the guards'. */
+const partOfEdits = 0.7
+
+const tooMuch = (what: 'copies' | 'changes'): Refusal => ({ code: 'too-much', what })
+
+const appliedAtOnce = 200
+
+/** Very many changes of one edit are applied in parts, which come in an order in which they can be written. */
+function* applied(state: State, changes: readonly RecordChange[]): Steps<State> {
+  let so = state
+  for (let from = 0; from < changes.length; from += appliedAtOnce) {
+    if (from > 0) yield 0
+    so = applyChangesLater(so, changes.slice(from, from + appliedAtOnce))
+  }
+  return so
 }
 
 /** Somebody who is not active makes no change set at all; coming in is the act of the invited. */
@@ -204,30 +232,42 @@ const mayAct = (before: Moment, author: PersonId, edits: readonly Edit[]): boole
   (edits.length > 0 && edits.every(edit => edit.kind === 'invitation.accept'))
 
 /** The first right that the author lacks for any of the edits, read before them: no guard is asked. */
-export function lacksRights(before: Moment, { author, edits }: ChangeSet): Refusal | undefined {
+export const lacksRights = (before: Moment, changeSet: ChangeSet): Refusal | undefined =>
+  toEnd(lackingRights(before, changeSet))
+
+/** The same in steps. */
+export function* lackingRights(before: Moment, { author, edits }: ChangeSet): Steps<Refusal | undefined> {
   if (!mayAct(before, author, edits)) return { code: 'not-active' }
   for (const edit of edits) {
+    yield 0
     const refusal = (rules[edit.kind] as EditRule).lacks({ author, before, now: before }, edit)
     if (refusal !== undefined) return refusal
   }
   return undefined
 }
 
+interface Applied {
+  readonly state: State
+  readonly changes: readonly RecordChange[]
+}
+
 /** What edits do to a state, whoever makes them: no rights are asked, no guard. `undefined` if one does not fit. */
-export function applyEdits(
-  before: Moment,
-  edits: readonly Edit[],
-): { readonly state: State; readonly changes: readonly RecordChange[] } | undefined {
+export const applyEdits = (before: Moment, edits: readonly Edit[]): Applied | undefined =>
+  toEnd(applying(before, edits))
+
+/** The same in steps. */
+export function* applying(before: Moment, edits: readonly Edit[]): Steps<Applied | undefined> {
   let state = before.state
   const changes: RecordChange[] = []
-  for (const edit of edits) {
+  for (const [index, edit] of edits.entries()) {
+    yield index / edits.length
     const context: Context = { author: theWorkspace, before, now: momentOf(state, before.at) }
     const outcome = (rules[edit.kind] as EditRule).apply(context, edit)
     if (!outcome.ok) return undefined
-    state = applyChanges(state, outcome.value)
+    state = applyChangesLater(state, outcome.value)
     changes.push(...outcome.value)
   }
-  return { state, changes }
+  return { state: withIndex(state), changes }
 }
 
 /** One change a record: from what it was before the first edit to what it is after the last. */

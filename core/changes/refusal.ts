@@ -72,7 +72,7 @@ export type Refusal =
   | { readonly code: 'asked-too-much' }
   | { readonly code: 'too-early'; readonly what: 'team' | 'home' }
   | { readonly code: 'not-active' }
-  | { readonly code: 'too-much'; readonly what: 'depth' | 'copies' | 'copy of a copy' }
+  | { readonly code: 'too-much'; readonly what: 'depth' | 'copies' | 'copy of a copy' | 'changes' }
   | { readonly code: 'nothing-to-undo' }
   | { readonly code: 'never-undone' }
 

@@ -6,13 +6,14 @@ import type { PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { isSame } from '../base/same.ts'
 import { instantsOf } from '../changes/instants.ts'
+import { type Steps, toEnd } from '../changes/steps.ts'
 import { everybodyIn, type Reach, reachOf, type Touching } from '../changes/touched.ts'
 import { momentOf } from '../state/moment.ts'
 import { type ColumnDifference, columnDifferences } from '../access/column-differences.ts'
 import { type Asked, effectOf } from '../access/effect.ts'
 import { type PowerDifference, powerDifferences, powerInstants, peopleWithPowers } from './powers.ts'
 import { type Difference, differencesFrom } from '../access/effect-rows.ts'
-import type { Counted } from './summed.ts'
+import type { Counted } from '../access/summed.ts'
 
 /** What a change set makes different from one instant on, until the next one listed. */
 export interface ImpactAt {
@@ -41,7 +42,9 @@ export const personCount = ([was, is]: Sides<Sight>) =>
  *
  * With an asker as far as that person may know: where they give access, and what becomes of themselves.
  */
-export function impact(whole: Touching, asker?: PersonId): ImpactAt[] {
+export const impact = (whole: Touching, asker?: PersonId): ImpactAt[] => toEnd(impactIn(whole, asker))
+
+export function* impactIn(whole: Touching, asker?: PersonId): Steps<ImpactAt[]> {
   const { tops, people, isWeb } = reachOf(whole)
   const reach = { tops, isWeb, people: people === 'everybody' ? everybodyIn(whole) : [...people] }
   const powerful = peopleWithPowers(whole)
@@ -58,7 +61,9 @@ export function impact(whole: Touching, asker?: PersonId): ImpactAt[] {
     columns: [],
     powers: [],
   }
-  for (const at of [...new Set([...atPlaces, ...atRoles])].sort((a, b) => a - b)) {
+  const instants = [...new Set([...atPlaces, ...atRoles])].sort((a, b) => a - b)
+  for (const [index, at] of instants.entries()) {
+    yield index / instants.length
     const both = { before: momentOf(whole.before.state, at), after: momentOf(whole.after.state, at) }
     const next = {
       ...told,

@@ -3,50 +3,63 @@ import { startsAt } from '../access/side-by-side.ts'
 import { none, read } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
+import { answered, type Steps, toEnd } from '../changes/steps.ts'
 import { reachOf, topsTouched, type Touching } from '../changes/touched.ts'
 import { momentOf } from '../state/moment.ts'
 import type { RecordChange } from '../state/state.ts'
-import { type Asked, type Effect, effectOf } from '../access/effect.ts'
-import { askedOf, type ImpactAt, indexesOf, personCount, sidesOf } from './impact.ts'
+import type { Asked } from '../access/effect.ts'
+import type { WideAnswer } from '../access/effect-answer.ts'
+import { askedOf, differences, type ImpactAt, impactIn, indexesOf, personCount, sidesOf } from './impact.ts'
 import { peopleWithPowers, powerDifferences } from './powers.ts'
-import { type Difference, differencesFrom, type Rows } from '../access/effect-rows.ts'
-import { type Counted, countedFrom, type Summed, summed } from './summed.ts'
+import { type Difference, differencesFrom } from '../access/effect-rows.ts'
+import { type Counted, countedFrom } from '../access/summed.ts'
 
 /** Past so many people times places it takes too long to look at each, at each instant at which something begins or ends. */
 const wideFrom = 5000
+/** So many times it may be looked at one of them at one instant. */
+const looksAtMost = 200_000
 /** With more rows than this a wide change is told in counts. */
 const mostRows = 5000
+
+/** What a change does, as far as the asker may know: of one that is wide asked in numbers alone. */
+export function* effectsIn(whole: Touching, asker: PersonId): Steps<ImpactAt[]> {
+  if (!isWide(whole)) return yield* impactIn(whole, asker)
+  yield 0
+  const told: ImpactAt[] = []
+  const instants = wideInstants(whole)
+  for (const [index, at] of instants.entries()) {
+    yield index / instants.length
+    const answer = yield* answered(wideQuestion(whole, at, asker))
+    yield index / instants.length
+    told.push(wideImpact(whole, at, answer))
+  }
+  return told
+}
+
+/** What a change did, to be kept. */
+export function* recordIn(whole: Touching): Steps<Recorded> {
+  if (!isWide(whole)) return { differences: differences(whole), counted: null, tops: [] }
+  yield 0
+  const answer = yield* answered(recordQuestion(whole))
+  yield 0
+  return wideRecord(whole, answer)
+}
+
+/** The same, at once. */
+export const recordOf = (whole: Touching): Recorded => toEnd(recordIn(whole))
 
 /** Whether a change reaches so many people and places that its effect is a question for a worker. */
 export function isWide(touching: Touching): boolean {
   const { tops, people } = reachOf(touching)
   const sides = sidesOf(touching)
   const count = people === 'everybody' ? personCount(sides) : people.size
+  const bounds = new Set(touching.changes.flatMap(each => boundsOf(each.after))).size
   let places = 0
   for (const [was, is] of startsAt(indexesOf(sides), tops)) {
     places += is === none ? read(sides[0].index.sizes, was) : read(sides[1].index.sizes, is)
-    if (places * count > wideFrom) return true
+    if (places * count > wideFrom || places * count * bounds > looksAtMost) return true
   }
   return false
-}
-
-/** What is told of a wide change: row by row if the rows are few after all, else added up. */
-export interface WideAnswer {
-  readonly rows: Rows | null
-  /** Of the places alone at which the change begins. */
-  readonly startRows: Rows
-  readonly sum: Summed
-  readonly hidden: number
-}
-
-export function answerTo(asked: Asked): WideAnswer {
-  const effect: Effect = effectOf(asked)
-  return {
-    rows: effect.rows,
-    startRows: effect.startRows,
-    sum: summed(effect),
-    hidden: effect.hidden,
-  }
 }
 
 /** Now, and when next something begins or ends of what is changed itself; ends of anything else are not looked at. */
@@ -64,7 +77,7 @@ const boundsOf = (row: RecordChange['after']): Instant[] => {
 }
 
 /** What is asked of a wide change to know what it does from an instant on. */
-export const wideQuestion = (whole: Touching, at: Instant, asker?: PersonId): Asked => ({
+const wideQuestion = (whole: Touching, at: Instant, asker?: PersonId): Asked => ({
   ...askedOf(reachOf(whole), bothAt(whole, at), asker),
   mostRows,
 })
@@ -75,7 +88,7 @@ const bothAt = ({ before, after }: Touching, at: Instant) => ({
 })
 
 /** What a wide change does from an instant on. */
-export function wideImpact(whole: Touching, at: Instant, answer: WideAnswer): ImpactAt {
+function wideImpact(whole: Touching, at: Instant, answer: WideAnswer): ImpactAt {
   const { before, after } = bothAt(whole, at)
   return {
     at,
@@ -93,7 +106,7 @@ export const recordQuestion = (touching: Touching): Asked => ({
 })
 
 /** What was done, to be kept: each difference, or where they are too many those at which it begins, and their counts. */
-export function wideRecord(whole: Touching, answer: WideAnswer): Recorded {
+function wideRecord(whole: Touching, answer: WideAnswer): Recorded {
   const told = toldBy(whole, answer)
   const { startRows } = answer
   if (told.counted === null) return { ...told, tops: [] }

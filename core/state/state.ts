@@ -148,8 +148,63 @@ export const emptyState: State = Object.assign(
   Object.fromEntries(tableNames.map(table => [table, createCollection(indexed[table] as never)])),
 ) as unknown as State
 
+/** The state with some changes. Costs copies of some pages of the index each time, besides the changes themselves. */
 export function applyChanges(state: State, changes: readonly RecordChange[]): State {
-  const next: Record<string, unknown> = { ...state }
+  const { next, followed } = tablesAfter(state, changes)
+  next['index'] = advanced(state.index, [...followed.values()])
+  return next as unknown as State
+}
+
+/**
+ * The same, but for the index, which follows when it is read, or when very many changes wait for that: most of the
+ * edits of a change set read only the tables. Numbers in it are not those of a state in between that is read later.
+ */
+export function applyChangesLater(state: State, changes: readonly RecordChange[]): State {
+  const { next, followed } = tablesAfter(state, changes)
+  const waiting = { state, followed, count: (waitingOf.get(state)?.count ?? 0) + followed.size }
+  waitingOf.set(next, waiting)
+  const get = () => {
+    const value = indexAfter(waiting)
+    waitingOf.delete(next)
+    Object.defineProperty(next, 'index', { value, enumerable: true })
+    return value
+  }
+  Object.defineProperty(next, 'index', { get, enumerable: true, configurable: true })
+  if (waiting.count >= waitAtMost) get()
+  return next as unknown as State
+}
+
+/** With nothing that waits: what is compared with other states, or kept. */
+export const withIndex = (state: State): State => (waitingOf.has(state) ? { ...state } : state)
+
+/** Changes that the index of a state has yet to follow, and the state that they change. */
+interface Waiting {
+  readonly state: State
+  readonly followed: ReadonlyMap<string, Followed>
+  readonly count: number
+}
+
+/** Only for as long as the index of the state was not read. */
+const waitingOf = new WeakMap<object, Waiting>()
+const waitAtMost = 200
+
+function indexAfter(last: Waiting): AccessIndex {
+  const waiting = [last]
+  let { state } = last
+  for (let next = waitingOf.get(state); next !== undefined; next = waitingOf.get(state)) {
+    waiting.push(next)
+    state = next.state
+  }
+  const followed = new Map<string, Followed>()
+  for (const part of waiting.toReversed())
+    for (const [key, each] of part.followed)
+      followed.set(key, { ...each, before: (followed.get(key) ?? each).before })
+  return advanced(state.index, [...followed.values()])
+}
+
+function tablesAfter(state: State, changes: readonly RecordChange[]) {
+  const next: Record<string, unknown> = { revision: state.revision, index: null, dates: state.dates }
+  for (const table of tableNames) next[table] = state[table]
   const followed = new Map<string, Followed>()
   for (const { table, id, after } of changes) {
     const rows = next[table] as Collection<{ readonly id: string }>
@@ -160,9 +215,8 @@ export function applyChanges(state: State, changes: readonly RecordChange[]): St
     }
     next[table] = withRow(rows, id, after)
   }
-  next['index'] = advanced(state.index, [...followed.values()])
   next['dates'] = datesAfter(state.dates, [...followed.values()])
-  return next as unknown as State
+  return { next, followed }
 }
 
 /** What a record really was before all changes of it, and what it is after them. */

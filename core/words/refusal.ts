@@ -249,6 +249,10 @@ const tooMuch = {
     title: 'What is made in one change cannot be duplicated in it, too.',
     instead: 'Make it first, then duplicate it.',
   },
+  changes: {
+    title: 'This would change more than 50,000 things at once.',
+    instead: 'Do it in parts, one after another.',
+  },
 }
 
 const fixed = {

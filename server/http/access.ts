@@ -11,10 +11,20 @@ import {
 import type { Parts } from '../parts.ts'
 import { accessRequestsView } from '../services/access-requests.ts'
 import { type Asker, checking } from '../services/asker.ts'
-import { changeDraft, draftsView, dropDraft, gather, handDraft, takersView } from '../services/drafts.ts'
+import {
+  changeDraft,
+  draftItems,
+  draftsView,
+  draftView,
+  dropDraft,
+  gather,
+  handDraft,
+  takersView,
+} from '../services/drafts.ts'
 import { givenView, takenOverView } from '../services/given.ts'
 import { placesToAsk } from '../services/questions.ts'
 import { checked } from './check.ts'
+import { inLines } from './lines.ts'
 
 /** Access that is asked for, given over many places, taken over, gathered before it is changed, and checked. */
 export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): Router {
@@ -47,8 +57,18 @@ export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): 
   router.delete('/drafts/:id', async (request, response) => {
     response.json(await dropDraft(parts, asker(request), id(request)))
   })
+  router.get('/drafts/:id', async (request, response) => {
+    response.json(await draftView(parts, asker(request), id(request)))
+  })
+  router.get('/drafts/:id/items', async (request, response) => {
+    const who = asker(request)
+    const of = id(request)
+    await inLines({ parts, request, response }, patience => draftItems(parts, who, { id: of, patience }))
+  })
   router.get('/drafts/:id/takers', async (request, response) => {
-    response.json(await takersView(parts, asker(request), id(request)))
+    const who = asker(request)
+    const of = id(request)
+    await inLines({ parts, request, response }, patience => takersView(parts, who, { id: of, patience }))
   })
   router.post('/drafts/:id/hand', async (request, response) => {
     const who = asker(request)

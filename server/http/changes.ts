@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises'
 import { type Request, Router } from 'express'
 import { changeSetRequest } from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
@@ -7,15 +8,24 @@ import { foresee } from '../services/foresee.ts'
 import { checked } from './check.ts'
 import { inLines } from './lines.ts'
 
+const large = 100_000
+
+/** A large body took its time to be read: others are let in before it is checked. */
+async function afterReading(request: Request): Promise<void> {
+  if (Number(request.get('content-length') ?? 0) > large) await setImmediate()
+}
+
 /** What a change set would do, and the change set itself. */
 export function changeRoutes(parts: Parts, asker: (request: Request) => Asker): Router {
   const router = Router({ mergeParams: true })
   router.post('/changes', async (request, response) => {
     const who = asker(request)
+    await afterReading(request)
     response.json(await applyChangeSet(parts, who, checked(changeSetRequest, request.body)))
   })
   router.post('/changes/foresee', async (request, response) => {
     const who = asker(request)
+    await afterReading(request)
     const set = checked(changeSetRequest, request.body)
     await inLines({ parts, request, response }, patience => foresee(parts, who, { request: set, patience }))
   })

@@ -78,10 +78,18 @@ const kinds: Readonly<Record<string, string>> = {
   null: 'empty',
 }
 
+const toldAtMost = 20
+
 export function faultsIn(errors: readonly ErrorObject[]): Fault[] {
-  const faults = errors.map(faultOf)
-  // Of several forms that a field may have, each says what it lacks: the field is told of once.
-  return faults.filter(({ at }, index) => faults.findIndex(each => each.at === at) === index).slice(0, 20)
+  const faults = new Map<string, Fault>()
+  for (const error of errors) {
+    const fault = faultOf(error)
+    // Of several forms that a field may have, each says what it lacks: the field is told of once.
+    if (!faults.has(fault.at)) faults.set(fault.at, fault)
+    // A large request may have a fault in each of its thousands of fields.
+    if (faults.size === toldAtMost) break
+  }
+  return [...faults.values()]
 }
 
 function faultOf(error: ErrorObject): Fault {

@@ -19,6 +19,7 @@ import { entryToUndo } from './history.ts'
 import { unknownIn } from './known-ids.ts'
 import type { Written } from './notices/kind.ts'
 import { checkPictures } from './pictures.ts'
+import type { Turn } from './turns.ts'
 
 export interface Meant {
   readonly changeSet: ChangeSet
@@ -32,13 +33,18 @@ export interface Meant {
 }
 
 /** The change set that a request means. */
-export async function changeSetFrom(parts: Parts, asker: Asker, request: ChangeSetRequest): Promise<Meant> {
+export async function changeSetFrom(
+  parts: Parts,
+  asker: Asker,
+  { request, turn }: { readonly request: ChangeSetRequest; readonly turn: Turn },
+): Promise<Meant> {
   const made = new Map<string, string>()
   const minting = mintingFor(parts, asker.moment.state, made)
   await checkPictures(parts, asker, request)
   const edits: Edit[] = []
   let undone: Written['undone'] = null
   for (const [index, edit] of request.edits.entries()) {
+    await turn.breathe()
     if (edit.kind !== 'undo') {
       edits.push(editFrom(edit, minting))
       const refusal = unknownIn(asker, edit)

@@ -1,12 +1,13 @@
 import type { ForeseenView } from '#contract/effect-views.ts'
 import type { AppliedView } from '#contract/views.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
-import { type ChangeSet, judge, type Judged, type Refused, wholeOf } from '#core/changes/judge.ts'
-import type { ImpactAt } from '#core/impact/impact.ts'
-import { isWide, type Recorded } from '#core/impact/wide.ts'
+import { type ChangeSet, type Judged, judging, type Refused, wholeOf } from '#core/changes/judge.ts'
+import { type Steps, toEnd } from '#core/changes/steps.ts'
+import { effectsIn } from '#core/impact/wide.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
+import { momentOf } from '#core/state/moment.ts'
 import { atRevision, type Moment, type RecordChange } from '#core/state/state.ts'
 import type { Transaction } from 'sequelize'
 import { put } from '../store/batch.ts'
@@ -16,64 +17,62 @@ import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import type { Asker } from './asker.ts'
 import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
-import { askEffects, askRecord, effectsOf } from './effects.ts'
 import { foreseenBy } from './foresee.ts'
 import { doneSince } from './history.ts'
-import { goesForGood, type Told, writingOf } from './record.ts'
+import { goesForGood, type Told, writingIn } from './record.ts'
 import { copyTexts } from './text.ts'
+import { ifShort, inTurns } from './turns.ts'
+
+/** So often a large change is worked out anew because others wrote meanwhile. */
+const triesAtMost = 5
 
 /**
  * The one road of every change of access: judged on the state in memory, written with its history
  * entry and the mails and notices that it causes, published after the commit. Where its author saw an
- * effect, it is worked out anew, and another one is a refusal that tells it.
+ * effect, it is worked out anew, and another one is a refusal that tells it. What takes long to work out is not worked
+ * out while other writes wait: it holds as long as nobody else writes.
  */
 export async function applyChangeSet(
   parts: Parts,
   asker: Asker,
   request: ChangeSetRequest,
 ): Promise<AppliedView> {
-  const meant = await changeSetFrom(parts, asker, request)
-  if (locksOut(parts, asker, meant)) throw problemOf('second-step-first')
-  const trying = { asker, meant, seen: request.seen }
-  let result = await submit(parts.writer, candidates => prepare(parts, { ...trying, candidates }))
-  if (!result.ok && 'wide' in result.error) {
-    const known = await askAbout(parts, trying, result.error.wide)
-    result = await submit(parts.writer, candidates => prepare(parts, { ...trying, candidates, known }))
-  }
-  if (result.ok) return { revision: result.value, made: Object.fromEntries(meant.made) }
-  const seenRevision = Number(request.seen?.split('.')[0] ?? Number.NaN)
+  return inTurns(parts, asker, {}, async turn => {
+    const meant = await changeSetFrom(parts, asker, { request, turn })
+    if (locksOut(parts, asker, meant)) throw problemOf('second-step-first')
+    const trying = { asker, meant, seen: request.seen }
+    let known: Known | undefined
+    for (let tries = 0; tries <= triesAtMost; tries += 1) {
+      const result = await submit(parts.writer, candidates =>
+        prepare(parts, { ...trying, candidates, known }),
+      )
+      if (result.ok) return { revision: result.value, made: Object.fromEntries(meant.made) }
+      if (result.error !== 'long') throw await refusalOf(parts, trying, result.error)
+      const published = parts.writer.states.published.get(asker.workspace)
+      if (published === undefined) throw problemOf('not-found')
+      const before = momentOf(published.moment.state, parts.clock())
+      known = { before, outcome: await turn.run(workingOut(parts, trying, before)) }
+    }
+    throw problemOf('others-changed')
+  })
+}
+
+/** What a change set comes to, worked out while others went on. */
+interface Known {
+  readonly before: Moment
+  readonly outcome: Outcome
+}
+
+type Outcome = Result<Prepared<number>, Unfit>
+/** Refused, or what its author saw is not what it does. */
+type Unfit = Refused | { readonly effect: ForeseenView }
+
+async function refusalOf(parts: Parts, { asker, seen }: Trying, error: Unfit): Promise<ProblemError> {
+  const seenRevision = Number(seen?.split('.')[0] ?? Number.NaN)
   const meanwhile = Number.isNaN(seenRevision) ? [] : await doneSince(parts, asker, seenRevision)
   const told = meanwhile.length === 0 ? {} : { meanwhile }
-  if ('effect' in result.error) throw problemOf('effect-changed', { effect: result.error.effect, ...told })
-  if ('wide' in result.error) throw problemOf('fault')
-  throw new ProblemError({ ...problemFrom(result.error, asker), ...told })
-}
-
-/** A wide change that was judged: what it does has to be known first. */
-interface Wide {
-  readonly before: Moment
-  readonly judged: Judged
-}
-
-/** What a wide change does, asked of the thread while others go on; it holds as long as nobody writes meanwhile. */
-interface Known extends Wide {
-  readonly effects: readonly ImpactAt[]
-  readonly record: Recorded
-}
-
-async function askAbout(
-  parts: Parts,
-  { asker, meant, seen }: Omit<Submission, 'candidates' | 'known'>,
-  { before, judged }: Wide,
-): Promise<Known> {
-  const { workspace, person } = asker
-  const whole = wholeOf(before, meant.changeSet, judged)
-  return {
-    before,
-    judged,
-    effects: seen === undefined ? [] : await askEffects(parts, { workspace, whole, asker: person }),
-    record: await askRecord(parts, { workspace, whole }),
-  }
+  if ('effect' in error) return problemOf('effect-changed', { effect: error.effect, ...told })
+  return new ProblemError({ ...problemFrom(error, asker), ...told })
 }
 
 /** Whether the author would ask a second step of themselves that they do not have. */
@@ -87,49 +86,42 @@ function locksOut({ secured }: Parts, { moment, person }: Asker, { changeSet }: 
   )
 }
 
-interface Submission {
+interface Trying {
   readonly asker: Asker
   readonly meant: Meant
   readonly seen: string | undefined
+}
+
+interface Submission extends Trying {
   readonly candidates: Candidates
-  readonly known?: Known
+  readonly known: Known | undefined
 }
 
 function prepare(
   parts: Parts,
-  { asker, meant, seen, candidates, known }: Submission,
-): Result<Prepared<number>, Refused | { readonly effect: ForeseenView } | { readonly wide: Wide }> {
-  const before = candidates.momentOf(asker.workspace)
+  { candidates, known, ...trying }: Submission,
+): Result<Prepared<number>, Unfit | 'long'> {
+  const before = candidates.momentOf(trying.asker.workspace)
   if (before === undefined) throw problemOf('not-found')
-  const { changeSet, undone, draft, message } = meant
-  const still = known?.before.state === before.state ? known : undefined
-  const judged = judgedNow(before, changeSet, still)
-  if (!judged.ok) return refused(judged.error)
-  const whole = wholeOf(before, changeSet, judged.value)
-  if (known === undefined && isWide(whole)) return refused({ wide: { before, judged: judged.value } })
-  const effects = () => still?.effects ?? effectsOf(whole, asker.person)
-  const effect = changedEffect({ asker, meant, seen }, before, { judged: judged.value, effects })
-  if (effect !== undefined) return refused({ effect })
-  const { workspace } = asker
-  const told = { message, handedBy: draft?.from ?? null }
-  const record = still?.record
-  const judgement = { workspace, before, changeSet, judged: judged.value, undone, told, record }
-  return ok(writeJudged(parts, { ...judgement, draft: draft?.id }))
+  if (known?.before.state === before.state) return known.outcome
+  if (known !== undefined) return refused('long')
+  return ifShort(workingOut(parts, trying, before))?.value ?? refused('long')
 }
 
-/** Not judged again where nobody wrote since. */
-const judgedNow = (before: Moment, changeSet: ChangeSet, still: Known | undefined) =>
-  still === undefined ? judge(before, changeSet) : ok(still.judged)
-
-/** What a change set does by now, where its author saw something else. */
-function changedEffect(
-  { asker, meant, seen }: Pick<Submission, 'asker' | 'meant' | 'seen'>,
-  before: Moment,
-  { judged, effects }: { readonly judged: Judged; readonly effects: () => readonly ImpactAt[] },
-): ForeseenView | undefined {
-  if (seen === undefined) return undefined
-  const effect = foreseenBy(asker, before, { ...meant, judged, effects: effects() })
-  return digestIn(effect.seen) === digestIn(seen) ? undefined : effect
+function* workingOut(parts: Parts, { asker, meant, seen }: Trying, before: Moment): Steps<Outcome> {
+  const { changeSet, undone, draft, message } = meant
+  const judged = yield* judging(before, changeSet)
+  if (!judged.ok) return refused(judged.error)
+  const whole = wholeOf(before, changeSet, judged.value)
+  if (seen !== undefined) {
+    const effects = yield* effectsIn(whole, asker.person)
+    const effect = yield* foreseenBy(asker, before, { ...meant, judged: judged.value, effects })
+    if (digestIn(effect.seen) !== digestIn(seen)) return refused({ effect })
+  }
+  const told = { message, handedBy: draft?.from ?? null }
+  const { workspace } = asker
+  const judgement = { workspace, before, changeSet, judged: judged.value, undone, told }
+  return ok(yield* writingJudged(parts, { ...judgement, draft: draft?.id }))
 }
 
 const digestIn = (seen: string): string => seen.slice(seen.indexOf('.') + 1)
@@ -143,19 +135,20 @@ interface Judgement {
   readonly told?: Told
   /** The kept change set that it is: gone with it. */
   readonly draft?: string | undefined
-  /** What it does, where that is known already. */
-  readonly record?: Recorded | undefined
 }
 
 /** The rows of a change set that was judged: its records, its history entry, its mails and notices. */
-export function writeJudged(
+export const writeJudged = (parts: Parts, judgement: Judgement): Prepared<number> =>
+  toEnd(writingJudged(parts, judgement))
+
+function* writingJudged(
   parts: Parts,
-  { workspace, before, changeSet, judged, undone = null, told = {}, draft, record }: Judgement,
-): Prepared<number> {
+  { workspace, before, changeSet, judged, undone = null, told = {}, draft }: Judgement,
+): Steps<Prepared<number>> {
   const state = atRevision(judged.state, before.state.revision + 1)
   const after: Moment = { state, at: before.at }
   const touching = { changes: judged.changes, before, after }
-  const writing = writingOf(parts, { ...changeSet, workspace, touching, after, undone, told, record })
+  const writing = yield* writingIn(parts, { ...changeSet, workspace, touching, after, undone, told })
   const mails = invitationMails(parts, { workspace, changeSet, after })
   return {
     state,

@@ -1,4 +1,12 @@
-import type { DraftItemView, DraftsView, DraftView, TakersView } from '#contract/access-views.ts'
+import type {
+  DraftHead,
+  DraftItemsView,
+  DraftItemView,
+  DraftsView,
+  DraftView,
+  TakersView,
+} from '#contract/access-views.ts'
+import type { PlaceName } from '#contract/views.ts'
 import { type EditRequest, isGatherable } from '#contract/edit-requests.ts'
 import type { DraftRequest, GatherRequest, HandRequest } from '#contract/requests.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
@@ -7,21 +15,24 @@ import type { PersonId } from '#core/base/ids.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { factsOf } from '#core/changes/fact.ts'
-import { applyEdits, lacksRights } from '#core/changes/judge.ts'
+import { applying, lackingRights } from '#core/changes/judge.ts'
 import { momentOf } from '#core/state/moment.ts'
+import type { Moment, RecordChange } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import type { Batch } from '../store/batch.ts'
 import { problemOf } from '../problem-error.ts'
+import type { Patience } from '../worker/asking.ts'
 import type { DraftRow, NoticeRow } from '../store/tables.ts'
 import { type Asker, knowsPerson, nameOf, readerAt } from './asker.ts'
 import { keepBook } from './bookkeeping.ts'
 import { draftOf, mintingFor } from './change-set.ts'
-import { editFrom, withPlaceholders } from './edits.ts'
+import { editFrom, type Minting, withPlaceholders } from './edits.ts'
 import { factView, knowsOf } from './fact.ts'
 import { knowsAll } from './known-ids.ts'
 import { nothingWritten } from './notices/kind.ts'
 import { handed, type Handed } from './notices/kinds/handed.ts'
 import { writeNotices } from './notices/write.ts'
+import { inTurns, type Turn } from './turns.ts'
 
 /**
  * Change sets that are not applied yet: one that is gathered act by act over several screens, those kept under a
@@ -39,54 +50,102 @@ export async function draftsView(parts: Parts, asker: Asker): Promise<DraftsView
     order: [['changedAt', 'DESC']],
     raw: true,
   })) as unknown as DraftRow[]
-  const views = rows.map(row => draftView(parts, asker, row))
+  const heads = rows.map(row => headOf(asker, row))
   return {
-    gathered: views.find(each => each.name === '') ?? null,
-    kept: views.filter(each => each.name !== ''),
+    gathered: heads.find(each => each.name === '') ?? null,
+    kept: heads.filter(each => each.name !== ''),
   }
 }
 
-function draftView(parts: Parts, asker: Asker, row: DraftRow): DraftView {
-  const items = itemsOf(row)
-  const { id, name, word, from, changedAt } = row
-  return {
-    id,
-    name,
-    word,
-    from: from === null ? null : { id: from, name: nameOf(asker.moment, from) },
-    changedAt,
-    items: itemViews(parts, asker, items),
-    edits: items.flat(),
-  }
+const headOf = ({ moment }: Asker, { id, name, word, from, changedAt, items }: DraftRow): DraftHead => ({
+  id,
+  name,
+  word,
+  from: from === null ? null : { id: from, name: nameOf(moment, from) },
+  changedAt,
+  count: (JSON.parse(items) as Item[]).length,
+})
+
+export async function draftView(parts: Parts, asker: Asker, id: string): Promise<DraftView> {
+  const row = await draftOf(parts, asker, id)
+  return { ...headOf(asker, row), edits: itemsOf(row).flat() }
 }
 
 const unknownLine = 'something that you cannot see, or that is not there'
+const linesAtMost = 50
 
 /**
  * Each act as the history would tell of it, made after those before it. One that names anything that its reader does
  * not know of is told like one that names what is not there.
  */
-function itemViews(parts: Parts, asker: Asker, items: readonly Item[]): DraftItemView[] {
-  let { moment } = asker
-  const made = new Map<string, string>()
-  return items.map(item => {
-    if (!item.every(edit => knowsAll(asker, edit))) return { lines: [unknownLine], problem: null }
-    const minting = mintingFor(parts, moment.state, made)
-    const applied = applyEdits(
-      moment,
-      item.map(edit => editFrom(edit, minting)),
-    )
-    if (applied === undefined) return { lines: [], problem: problemOf('does-not-fit').problem }
-    moment = momentOf(applied.state, moment.at)
-    const reader = readerAt(asker.workspace, moment, asker.person) ?? asker
-    const lines = factsOf(applied.changes)
-      .filter(fact => knowsOf(asker, fact, true) || knowsOf(reader, fact))
-      .map(fact => factView(reader, fact).text)
-    return { lines: lines.length === 0 ? [unknownLine] : lines, problem: null }
+export async function draftItems(
+  parts: Parts,
+  asker: Asker,
+  { id, patience }: { readonly id: string; readonly patience: Patience },
+): Promise<DraftItemsView> {
+  const items = itemsOf(await draftOf(parts, asker, id))
+  return inTurns(parts, asker, patience, async turn => {
+    let { moment } = asker
+    const made = new Map<string, string>()
+    const views: DraftItemView[] = []
+    for (const item of items) {
+      if (!(await knowsEach(asker, item, turn))) {
+        views.push({ lines: [unknownLine], more: 0, problem: null })
+        continue
+      }
+      const minting = mintingFor(parts, moment.state, made)
+      const edits = await mintedIn(item, minting, turn)
+      const applied = await turn.run(applying(moment, edits))
+      if (applied === undefined) {
+        views.push({ lines: [], more: 0, problem: problemOf('does-not-fit').problem })
+        continue
+      }
+      moment = momentOf(applied.state, moment.at)
+      views.push(await itemView(asker, { changes: applied.changes, moment, turn }))
+    }
+    return { items: views }
   })
 }
 
+interface Applied {
+  readonly changes: readonly RecordChange[]
+  readonly moment: Moment
+  readonly turn: Turn
+}
+
+async function itemView(asker: Asker, { changes, moment, turn }: Applied): Promise<DraftItemView> {
+  const reader = readerAt(asker.workspace, moment, asker.person) ?? asker
+  const lines: string[] = []
+  let more = 0
+  for (const fact of factsOf(changes)) {
+    await turn.breathe()
+    if (!knowsOf(asker, fact, true) && !knowsOf(reader, fact)) continue
+    if (lines.length < linesAtMost) lines.push(factView(reader, fact).text)
+    else more += 1
+  }
+  return { lines: lines.length === 0 ? [unknownLine] : lines, more, problem: null }
+}
+
+async function knowsEach(asker: Asker, edits: Item, turn: Turn): Promise<boolean> {
+  for (const edit of edits) {
+    await turn.breathe()
+    if (!knowsAll(asker, edit)) return false
+  }
+  return true
+}
+
+async function mintedIn(edits: Item, minting: Minting, turn: Turn): Promise<Edit[]> {
+  const minted: Edit[] = []
+  for (const edit of edits) {
+    await turn.breathe()
+    minted.push(editFrom(edit, minting))
+  }
+  return minted
+}
+
 const itemsAtMost = 200
+/** In all its acts: what is applied together. */
+const editsAtMost = 6000
 
 /** Adds an act to what is being gathered; `new:x` in it means what it makes itself, and nothing of other acts. */
 export async function gather(parts: Parts, asker: Asker, { edits }: GatherRequest): Promise<DraftsView> {
@@ -98,7 +157,8 @@ export async function gather(parts: Parts, asker: Asker, { edits }: GatherReques
     const where = { workspace, person, name: '' }
     const row = (await drafts.findOne({ where, raw: true, transaction })) as unknown as DraftRow | null
     const items = row === null ? [] : itemsOf(row)
-    if (items.length >= itemsAtMost) throw problemOf('not-gathered')
+    const count = items.reduce((sum, each) => sum + each.length, edits.length)
+    if (items.length >= itemsAtMost || count > editsAtMost) throw problemOf('not-gathered')
     const item = edits.map(edit =>
       withPlaceholders(edit, each => `${each}-${items.length}-${at.toString(36)}`),
     )
@@ -149,33 +209,30 @@ export async function dropDraft(parts: Parts, asker: Asker, id: string): Promise
 }
 
 /** Whoever the asker knows has the rights for all of it; whether guards would refuse it, they see when they foresee it. */
-export async function takersView(parts: Parts, asker: Asker, id: string): Promise<TakersView> {
+export async function takersView(
+  parts: Parts,
+  asker: Asker,
+  { id, patience }: { readonly id: string; readonly patience: Patience },
+): Promise<TakersView> {
   const { moment } = asker
-  const row = await draftOf(parts, asker, id)
-  // Who may do what at a place that the asker does not know of is not told by who could apply it.
-  if (
-    !itemsOf(row)
-      .flat()
-      .every(edit => knowsAll(asker, edit))
-  )
-    return { mayI: false, takers: [] }
-  const edits = editsOf(parts, asker, row)
-  const mayApply = (author: PersonId) => lacksRights(moment, { author, reason: '', edits }) === undefined
-  return {
-    mayI: mayApply(asker.person),
-    takers: [...peopleOf(moment)]
-      .filter(each => each.id !== asker.person && isActive(moment, each) && knowsPerson(asker, each.id))
-      .filter(each => mayApply(each.id))
-      .map(({ id }) => ({ id, name: nameOf(moment, id) }))
-      .sort((a, b) => compareWords(a.name, b.name)),
-  }
-}
-
-function editsOf(parts: Parts, asker: Asker, row: DraftRow): Edit[] {
-  const minting = mintingFor(parts, asker.moment.state, new Map())
-  return itemsOf(row)
-    .flat()
-    .map(edit => editFrom(edit, minting))
+  const items = itemsOf(await draftOf(parts, asker, id)).flat()
+  return inTurns(parts, asker, patience, async turn => {
+    // Who may do what at a place that the asker does not know of is not told by who could apply it.
+    if (!(await knowsEach(asker, items, turn))) return { mayI: false, takers: [] }
+    const edits = await mintedIn(items, mintingFor(parts, moment.state, new Map()), turn)
+    const mayApply = async (author: PersonId) =>
+      (await turn.run(lackingRights(moment, { author, reason: '', edits }))) === undefined
+    const takers: PlaceName[] = []
+    for (const each of peopleOf(moment)) {
+      await turn.breathe()
+      const isOther = each.id !== asker.person && isActive(moment, each) && knowsPerson(asker, each.id)
+      if (isOther && (await mayApply(each.id))) takers.push({ id: each.id, name: nameOf(moment, each.id) })
+    }
+    return {
+      mayI: await mayApply(asker.person),
+      takers: takers.sort((a, b) => compareWords(a.name, b.name)),
+    }
+  })
 }
 
 /** Hands it to somebody who may apply it: it is theirs from then on, and they are told. */
@@ -184,7 +241,7 @@ export async function handDraft(
   asker: Asker,
   { id, to, word }: HandRequest & { readonly id: string },
 ): Promise<DraftsView> {
-  const { takers } = await takersView(parts, asker, id)
+  const { takers } = await takersView(parts, asker, { id, patience: {} })
   const taker = rowOf(asker.moment.state.persons, to as PersonId)?.id
   if (taker === undefined || !takers.some(each => each.id === taker)) throw problemOf('not-a-taker')
   const row = await draftOf(parts, asker, id)
@@ -206,7 +263,7 @@ export async function handDraft(
       { person: taker, from: person, word, name, changedAt: at },
       { where: { workspace, id }, transaction: batch.transaction },
     )
-    writeNotices(parts, { rows: [notice], written: nothingWritten(person, moment), batch })
+    await writeNotices(parts, { rows: [notice], written: nothingWritten(person, moment), batch })
   }
   await keepBook(parts, asker, { write, others: [taker] })
   return draftsView(parts, asker)

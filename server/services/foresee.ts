@@ -7,14 +7,16 @@ import type { ColumnDifference } from '#core/access/column-differences.ts'
 import { checkColumn } from '#core/access/columns.ts'
 import { check } from '#core/access/evaluate.ts'
 import { rowOf } from '#core/base/collection.ts'
+import { ok, type Result } from '#core/base/result.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { knownUndoing } from '#core/changes/edits/undo.ts'
 import { factsOf } from '#core/changes/fact.ts'
-import { type ChangeSet, judge, type Judged, wholeOf } from '#core/changes/judge.ts'
+import { type ChangeSet, judging, type Judged, type Refused, wholeOf } from '#core/changes/judge.ts'
 import type { WhyLeft } from '#core/changes/ground.ts'
+import { type Steps, within } from '#core/changes/steps.ts'
 import { isPolicy } from '#core/changes/touched.ts'
 import type { ImpactAt } from '#core/impact/impact.ts'
-import { isWide } from '#core/impact/wide.ts'
+import { effectsIn } from '#core/impact/wide.ts'
 import type { PowerDifference } from '#core/impact/powers.ts'
 import { has } from '#core/levels/action.ts'
 import { momentOf } from '#core/state/moment.ts'
@@ -24,28 +26,38 @@ import type { Patience } from '../worker/asking.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf, readerAt } from './asker.ts'
 import { columnDifferenceView, countedView, differenceView, inOrder } from './difference.ts'
-import { askEffects, effectsOf } from './effects.ts'
 import { changeSetFrom, problemFrom } from './change-set.ts'
 import { factView, mayReadFact } from './fact.ts'
 import { keeperOf, overWords } from './people.ts'
+import { inTurns } from './turns.ts'
 
 /** Judges a change set without applying it, and tells its author what it would do. */
 export async function foresee(
   parts: Parts,
   asker: Asker,
-  { request, patience }: { readonly request: ChangeSetRequest; readonly patience?: Patience },
+  { request, patience = {} }: { readonly request: ChangeSetRequest; readonly patience?: Patience },
 ): Promise<ForeseenView> {
-  const { changeSet, made } = await changeSetFrom(parts, asker, request)
-  const before = momentOf(asker.moment.state, parts.clock())
-  const judged = judge(before, changeSet)
-  if (!judged.ok) throw new ProblemError(problemFrom(judged.error, asker))
-  const foreseeable = { changeSet, made, judged: judged.value }
-  const { workspace, person } = asker
+  return inTurns(parts, asker, patience, async turn => {
+    const { changeSet, made } = await changeSetFrom(parts, asker, { request, turn })
+    const before = momentOf(asker.moment.state, parts.clock())
+    const foreseen = await turn.run(foreseeing(asker, before, { changeSet, made }))
+    if (!foreseen.ok) throw new ProblemError(problemFrom(foreseen.error, asker))
+    return foreseen.value
+  })
+}
+
+function* foreseeing(
+  asker: Asker,
+  before: Moment,
+  { changeSet, made }: Pick<Foreseeable, 'changeSet' | 'made'>,
+): Steps<Result<ForeseenView, Refused>> {
+  const judged = yield* within(judging(before, changeSet), 0, 0.6)
+  if (!judged.ok) return judged
   const whole = wholeOf(before, changeSet, judged.value)
-  const effects = isWide(whole)
-    ? await askEffects(parts, { workspace, whole, asker: person }, patience)
-    : effectsOf(whole, person)
-  return foreseenBy(asker, before, { ...foreseeable, effects })
+  const effects = yield* within(effectsIn(whole, asker.person), 0.6, 0.9)
+  return ok(
+    yield* within(foreseenBy(asker, before, { changeSet, made, judged: judged.value, effects }), 0.9, 1),
+  )
 }
 
 export interface Foreseeable {
@@ -58,21 +70,26 @@ export interface Foreseeable {
 }
 
 /** What a judged change set does, as far as its author may know, at the moment of asking. */
-export function foreseenBy(
+export function* foreseenBy(
   { workspace, person }: Asker,
   before: Moment,
   { changeSet, made, judged, effects }: Foreseeable,
-): ForeseenView {
+): Steps<ForeseenView> {
   const asker = readerAt(workspace, before, person)
   if (asker === undefined) throw problemOf('not-found')
   const after = momentOf(judged.state, before.at)
-  const told = withoutRepeats(effects.map(each => foreseenAt(asker, after, each)))
+  const views: ForeseenAt[] = []
+  for (const each of effects) {
+    yield 0
+    views.push(foreseenAt(asker, after, each))
+  }
+  const told = withoutRepeats(views)
   const digests = effects.map(({ counted }) => counted?.digest ?? null)
   return {
     revision: before.state.revision,
     seen: `${before.state.revision}.${digestOf({ told, digests }, made, before.state)}`,
     impact: told,
-    isWhole: judged.changes.every(change => isWithinShared(asker, after, change)),
+    isWhole: yield* isWholeWithin(asker, after, judged.changes),
     leftOut: leftOutBy(asker, changeSet),
   }
 }
@@ -87,6 +104,14 @@ const besidePlaces: ReadonlySet<RecordChange['table']> = new Set([
   'accessRequests',
   'watches',
 ])
+
+function* isWholeWithin(asker: Asker, after: Moment, changes: readonly RecordChange[]): Steps<boolean> {
+  for (const [index, change] of changes.entries()) {
+    if (index % 50 === 0) yield index / changes.length
+    if (!isWithinShared(asker, after, change)) return false
+  }
+  return true
+}
 
 /** Nothing that it does is beyond the author's knowledge: it touches no place, or one at which the author shares. */
 function isWithinShared(asker: Asker, after: Moment, change: RecordChange): boolean {

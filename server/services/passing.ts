@@ -62,10 +62,7 @@ function warning(parts: Parts, { workspace, since, now, state }: Looked): Writin
   const rows = noticesOf(parts, workspace, written)
   const told = new Set(rows.map(row => row.person))
   return {
-    write: batch => {
-      writeNotices(parts, { rows, written, batch })
-      return Promise.resolve()
-    },
+    write: batch => writeNotices(parts, { rows, written, batch }),
     after: () => {
       if (told.size === 0) return
       announce(parts.hub, {

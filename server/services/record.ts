@@ -2,18 +2,19 @@ import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { rowOf } from '#core/base/collection.ts'
 import { factsOf } from '#core/changes/fact.ts'
+import { type Steps, toEnd } from '#core/changes/steps.ts'
 import type { Touching } from '#core/changes/touched.ts'
-import type { Recorded } from '#core/impact/wide.ts'
+import { recordIn, type Recorded } from '#core/impact/wide.ts'
 import { type Moment, pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
+import { jsonOf } from '../breath.ts'
 import { announce } from '../live/hub.ts'
 import { type Batch, put } from '../store/batch.ts'
 import { putRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
-import { recordOf } from './effects.ts'
 import { keptEffect } from './kept-effect.ts'
 import { nothingWritten, type Written } from './notices/kind.ts'
-import { noticesOf, writeNotices } from './notices/write.ts'
+import { noticesIn, writeNotices } from './notices/write.ts'
 
 /** One entry of the history to be: what was done, by whom, and the states around it. */
 export interface Entry {
@@ -26,8 +27,6 @@ export interface Entry {
   readonly after: Moment
   readonly undone: Written['undone']
   readonly told: Told
-  /** What it does, where that is known already. */
-  readonly record?: Recorded | undefined
 }
 
 /** What goes to those concerned, and is no part of what is done. */
@@ -40,11 +39,15 @@ export interface Writing {
 }
 
 /** The rows of an entry, its effect and notices with them, and the event that it is. */
-export function writingOf(parts: Parts, entry: Entry): Writing {
+export const writingOf = (parts: Parts, entry: Entry): Writing => toEnd(writingIn(parts, entry))
+
+/** The same in steps. */
+export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
   const { workspace, author, touching, after } = entry
   const { revision } = after.state
   const { changes } = touching
-  const record = entry.record ?? recordOf(touching)
+  const record = yield* recordIn(touching)
+  yield 0
   const { differences: effect, counted } = record
   const written: Written = {
     ...nothingWritten(author, after),
@@ -59,22 +62,29 @@ export function writingOf(parts: Parts, entry: Entry): Writing {
     recovered: entry.edits.flatMap(edit => (edit.kind === 'access.recover' ? [edit.node] : [])),
     undone: entry.undone,
   }
-  const notices = noticesOf(parts, workspace, written)
+  const notices = yield* noticesIn(parts, workspace, written)
+  yield 0
   const people = [author, ...notices.map(notice => notice.person), ...effect.map(each => each.person)]
-  const concern = { isAll: counted !== null, people: new Set(people), facts: factsOf(changes) }
+  const facts = factsOf(changes)
+  // Whether each of very many concerns each who listens would take longer than to ask.
+  const isAll = counted !== null || facts.length > factsAtMost
+  const concern = { isAll, people: new Set(people), facts: isAll ? [] : facts }
   return {
     write: async batch => {
       const { tables } = parts.writer
       const deleted = changes.filter(change => goesForGood(touching, change)).map(change => change.id)
       if (deleted.length > 0)
         await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
-      putRecords(tables, { workspace, changes, batch })
-      put(batch, tables.changeSets, { rows: [rowOfEntry(entry, record)] })
-      writeNotices(parts, { rows: notices, written, batch })
+      await putRecords(tables, { workspace, changes, batch })
+      put(batch, tables.changeSets, { rows: [await rowOfEntry(entry, record)] })
+      await writeNotices(parts, { rows: notices, written, batch })
     },
     after: () => announce(parts.hub, { workspace, revision, concern }),
   }
 }
+
+/** So many facts are held against each who listens. */
+const factsAtMost = 200
 
 /** Whether a place goes for good, with what is written there: out of the bin, or with an archived home. */
 export const goesForGood = (
@@ -93,7 +103,7 @@ const isArchivedHome = ({ state }: Moment, { home, archived }: ContentNode): boo
   home !== null && (archived || (home.of === 'team' && rowOf(state.teams, home.team)?.archived === true))
 
 /** An entry as it lies in the history. */
-export const rowOfEntry = (
+export const rowOfEntry = async (
   { workspace, author, reason, edits, touching, after, undone }: Entry,
   record: Recorded,
 ) => ({
@@ -102,8 +112,8 @@ export const rowOfEntry = (
   at: after.at,
   author,
   reason,
-  edits: JSON.stringify(edits.map(withoutCopies)),
-  changes: JSON.stringify(touching.changes),
+  edits: await jsonOf(edits.map(withoutCopies)),
+  changes: await jsonOf(touching.changes),
   effect: keptEffect(record),
   undoes: undone?.revision ?? null,
 })

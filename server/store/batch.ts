@@ -50,8 +50,8 @@ export function drop(
 const lastOf = ({ groups }: Batch, model: ModelStatic<Model>): Group | undefined =>
   groups.findLast(each => each.model === model)
 
-/** Long statements are cut: SQLite takes no endless ones. */
-const mostRows = 500
+/** Long statements are cut: no database takes endless ones, and others are let in after each. */
+const mostRows = 100
 
 export async function flush({ transaction, groups }: Batch): Promise<void> {
   for (const group of groups.splice(0)) {

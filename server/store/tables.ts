@@ -1,5 +1,6 @@
 import { DataTypes, type Model, type ModelStatic, type Sequelize, type Transaction } from 'sequelize'
 import { type RecordChange, type TableName, tableNames } from '#core/state/state.ts'
+import { createBreath } from '../breath.ts'
 import type { AccountId, NodeId, PersonId, PictureId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { type Batch, createBatch, drop, flush, put } from './batch.ts'
@@ -224,24 +225,30 @@ interface Written {
 }
 
 /** Records as a change set left them. What is gone goes first: its place may be taken again. */
-export function putRecords(
+export async function putRecords(
   tables: Tables,
   { workspace, changes, batch }: Written & { readonly batch: Batch },
-): void {
-  for (const table of tableNames) {
-    const ids = changes
-      .filter(change => change.table === table && change.after === null)
-      .map(each => each.id as string)
-    drop(batch, tables.records[table], { workspace, ids })
+): Promise<void> {
+  const gone = new Map<TableName, string[]>()
+  const rows = new Map<TableName, object[]>()
+  const breathe = createBreath()
+  for (const { table, id, after } of changes) {
+    await breathe()
+    if (after === null) listIn(gone, table).push(id)
+    else listIn(rows, table).push(toRow(table, workspace, after as never))
   }
-  for (const table of tableNames) {
-    const rows = changes.flatMap(change =>
-      change.table === table && change.after !== null ? [toRow(table, workspace, change.after as never)] : [],
-    )
+  for (const [table, ids] of gone) drop(batch, tables.records[table], { workspace, ids })
+  for (const [table, some] of rows) {
     // Not the id: to write that, even the same, is to look for all that refers to it.
     const replaced = columnNamesOf(table).filter(column => column !== 'id')
-    put(batch, tables.records[table], { keyOf, rows, replaced })
+    put(batch, tables.records[table], { keyOf, rows: some, replaced })
   }
+}
+
+function listIn<K, V>(lists: Map<K, V[]>, key: K): V[] {
+  const list = lists.get(key) ?? []
+  lists.set(key, list)
+  return list
 }
 
 const keyOf = (row: object): string => {
@@ -255,6 +262,6 @@ export async function writeRecords(
   { transaction, ...written }: Written & { readonly transaction: Transaction },
 ): Promise<void> {
   const batch = createBatch(transaction)
-  putRecords(tables, { ...written, batch })
+  await putRecords(tables, { ...written, batch })
   await flush(batch)
 }

@@ -3,7 +3,7 @@ import { createSight, createSightBeside, type Sight } from '#core/access/sight.t
 import { answersFor, seenIn, type SeenRows, topsIn } from '#core/access/what.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Asked } from '#core/access/effect.ts'
-import { answerTo, type WideAnswer } from '#core/impact/wide.ts'
+import { answerTo, type WideAnswer } from '#core/access/effect-answer.ts'
 import type { AccessIndex } from '#core/index/layout.ts'
 import { type ListedPlaces, type Listing, listPlaces } from './places.ts'
 

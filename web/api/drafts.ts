@@ -1,4 +1,4 @@
-import type { DraftsView, TakersView } from '#contract/access-views.ts'
+import type { DraftItemsView, DraftsView, DraftView, TakersView } from '#contract/access-views.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { DraftRequest, GatherRequest, HandRequest } from '#contract/requests.ts'
 import { say } from '../store/said.ts'
@@ -9,6 +9,14 @@ import { api, at, type AtNode, ofWorkspace, post } from './api.ts'
 const draftsApi = api.injectEndpoints({
   endpoints: build => ({
     drafts: build.query<DraftsView, string>(ofWorkspace('/drafts')),
+    draft: build.query<DraftView, AtNode>({
+      query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}`) }),
+      providesTags: ['workspace'],
+    }),
+    draftItems: build.query<DraftItemsView, AtNode>({
+      query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}/items`) }),
+      providesTags: ['workspace'],
+    }),
     takers: build.query<TakersView, AtNode>({
       query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}/takers`) }),
       providesTags: ['workspace'],
@@ -34,6 +42,8 @@ const draftsApi = api.injectEndpoints({
 
 export const {
   useDraftsQuery,
+  useDraftQuery,
+  useDraftItemsQuery,
   useTakersQuery,
   useChangeDraftMutation,
   useDropDraftMutation,

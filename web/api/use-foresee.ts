@@ -29,6 +29,7 @@ export function useForesee(slug: string, edits: readonly EditRequest[], revision
   const asked = JSON.stringify(edits)
   useEffect(() => {
     const meant = JSON.parse(asked) as EditRequest[]
+    if (meant.length === 0) return undefined
     let isCurrent = true
     let stop = () => {}
     const timer = setTimeout(() => {

@@ -52,8 +52,8 @@ export interface Copy {
   readonly to: NodeId
 }
 
-/** So many places are copied at once. */
-const copiesAtMost = 5000
+/** So many places are copied by one change set. */
+export const copiesAtMost = 5000
 
 /**
  * Which places are copied, parents first: what the author may not copy stays behind with all that is in it, and so does

@@ -1,4 +1,4 @@
-import { effectOf } from '../../access/effect.ts'
+import type { Asked } from '../../access/effect.ts'
 import { isPublicIn } from '../../access/public.ts'
 import { startsAt } from '../../access/side-by-side.ts'
 import { isActiveIn, nodeById, sightOf } from '../../access/sight.ts'
@@ -11,17 +11,18 @@ import type { Moment, RecordChange } from '../../state/state.ts'
 import { authorActionsInArchive } from '../context.ts'
 import { placesBelow } from '../places.ts'
 import { instantsOf } from '../instants.ts'
-import type { Guard, Whole } from './guard.ts'
+import { answered, type Steps } from '../steps.ts'
+import type { LongGuard, Whole } from './guard.ts'
 
 /**
  * A move by which anybody gains is giving: it needs share at what is moved; and publish, if the
  * web does. A home moves only where it is handed over, which has rights of its own.
  */
-export const moveGains: Guard = whole => {
+export const moveGains: LongGuard = function* (whole) {
   const { before, after, author } = whole
   for (const { id } of whole.changes.filter(isMove)) {
     const mayShare = has(authorActionsInArchive({ author, before, now: after }, id as NodeId), 'share')
-    if (!mayShare && somebodyGains(whole, id as NodeId))
+    if (!mayShare && (yield* someGain(whole, id as NodeId)))
       return { code: 'action-missing', action: 'share', node: id as NodeId }
     const mayPublish = has(authorActionsInArchive({ author, before, now: after }, id as NodeId), 'publish')
     if (!mayPublish && webGains(whole, id as NodeId))
@@ -37,25 +38,27 @@ const isMove = ({ table, before, after }: RecordChange) =>
   before.parent !== after.parent &&
   before.home === null
 
-function somebodyGains(whole: Whole, node: NodeId): boolean {
+function* someGain(whole: Whole, node: NodeId): Steps<boolean> {
   const { before, after } = whole
   const starts = startsAt([before.state.index, after.state.index], [node])
   const people = [...peopleOf(after)].map(person => person.id)
-  return instantsOf(whole, { starts, people }).some(at =>
-    someGainAt({ before: momentOf(before.state, at), after: momentOf(after.state, at) }, node),
-  )
+  for (const at of instantsOf(whole, { starts, people })) {
+    const both = { before: momentOf(before.state, at), after: momentOf(after.state, at) }
+    const { sum } = yield* answered(gainAt(both, node))
+    if (sum.gains.people > 0) return true
+  }
+  return false
 }
 
 /** Of those who are active then; who is still to come gains once they come. */
-function someGainAt(both: Pick<Whole, 'before' | 'after'>, node: NodeId): boolean {
+function gainAt(both: Pick<Whole, 'before' | 'after'>, node: NodeId): Asked {
   const sides = [sightOf(both.before), sightOf(both.after)] as const
   const people: number[] = []
   for (let person = 0; person < sides[1].index.persons.length; person += 1)
     if (isActiveIn(sides[1], person)) people.push(person)
   const indexes = [sides[0].index, sides[1].index] as const
   const starts = startsAt(indexes, [node])
-  const asked = { sides, starts, people: Int32Array.from(people), isWeb: false, asker: none, mostRows: 0 }
-  return effectOf(asked).gains.some(gained => gained > 0)
+  return { sides, starts, people: Int32Array.from(people), isWeb: false, asker: none, mostRows: 0 }
 }
 
 function webGains({ before, after }: Whole, node: NodeId): boolean {

@@ -13,32 +13,34 @@ import { momentOf } from '../../state/moment.ts'
 import type { Membership } from '../../people/person.ts'
 import { applyChanges, type Moment, type RecordChange } from '../../state/state.ts'
 import { isJoining } from '../edits/member.ts'
-import { instantsAt, instantsOf } from '../instants.ts'
+import { instantsAt, instantsOf, type Within } from '../instants.ts'
 import { topmostOf } from '../places.ts'
+import type { Steps } from '../steps.ts'
 import { isTouched, topsTouched } from '../touched.ts'
-import type { Guard, Whole } from './guard.ts'
+import type { LongGuard, Whole } from './guard.ts'
 import { withoutRecovery } from './recovered.ts'
 
 /**
  * Nobody gives themselves more than they had, or for longer, at a place that existed before. Read
  * now and at every later instant at which something begins or ends. Recovering access is the exception.
  */
-export const ownRaise: Guard = given => {
+export const ownRaise: LongGuard = function* (given) {
   const whole = afterJoining(withoutRecovery(given))
   if (whole.edits.some(edit => edit.kind === 'invitation.accept')) return undefined
   if (!isTouched(whole, whole.author)) return undefined
   const indexes = [whole.before.state.index, whole.after.state.index] as const
   const people = [whole.author]
   const tops = topsTouched(whole)
-  const within = { starts: startsAt(indexes, tops), people }
+  yield 0
+  // What is new is nobody's to be raised at: what existed and was moved into it begins there by itself.
+  const within = { starts: startsAt(indexes, tops).filter(([was]) => was !== none), people }
+  yield 0
   // What is given to the author as before at these places is so in all that lies in them: that is so for most changes.
-  if (
-    whole.changes.every(isEntry) &&
-    instantsAt(whole, within).every(at => isSameAt(whole, within.starts, at))
-  )
-    return undefined
+  if (whole.changes.every(isEntry) && (yield* isSameEver(whole, within))) return undefined
   const raised = new Set<NodeId>()
-  for (const at of instantsOf(whole, within)) {
+  const instants = instantsOf(whole, within)
+  for (const [index, at] of instants.entries()) {
+    yield index / instants.length
     const [before, after] = momentsAt(whole, at)
     for (const node of raisedIn([before, after], whole.author, within.starts)) raised.add(node)
     for (const each of columnDifferences({ tops, people }, before, after)) {
@@ -60,7 +62,16 @@ const momentsAt = ({ before, after }: Whole, at: Instant): Sides<Moment> => [
   momentOf(after.state, at),
 ]
 
-/** Whether the author is given the same at some places before and after. */
+/** Whether the author is given the same at some places before and after, whenever it is read. */
+function* isSameEver(whole: Whole, within: Within): Steps<boolean> {
+  for (const at of instantsAt(whole, within)) {
+    yield 0
+    if (!isSameAt(whole, within.starts, at)) return false
+  }
+  return true
+}
+
+/** The same at an instant. */
 function isSameAt(whole: Whole, starts: readonly Start[], at: Instant): boolean {
   let isSame = true
   walkOwn(momentsAt(whole, at), whole.author, { starts, visit: (_, isAlike) => void (isSame &&= isAlike) })

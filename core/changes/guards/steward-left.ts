@@ -10,7 +10,7 @@ import { idOf } from '../../base/numbering.ts'
 import { momentOf } from '../../state/moment.ts'
 import { type Moment, pathOf, type RecordChange, rootOf } from '../../state/state.ts'
 import { afterAllEnds, topsTouched, touchedPlaces, type Touching } from '../touched.ts'
-import type { Guard, Whole } from './guard.ts'
+import type { LongGuard, Whole } from './guard.ts'
 import { topmostOf } from '../places.ts'
 import { without } from './recovered.ts'
 
@@ -19,25 +19,32 @@ import { without } from './recovered.ts'
  * with all ends passed, each against the state before at the same time; what is new or comes out of the bin, against its
  * parent.
  */
-export const stewardLeft: Guard = given => {
+export const stewardLeft: LongGuard = function* (given) {
   const whole = withoutLeaving(given)
   const indexes = [whole.before.state.index, whole.after.state.index] as const
   // What is only given takes nobody's access.
   const tops = topsTouched({ ...whole, changes: whole.changes.filter(change => !isGift(change)) })
-  const places = belowEach(indexes, startsAt(indexes, tops)).flatMap(below =>
-    below.side === 0 ? [] : regionsAt(indexes, below).tops,
-  )
+  yield 0
+  const places: number[] = []
+  for (const [looked, below] of belowEach(indexes, startsAt(indexes, tops)).entries()) {
+    if (looked % lookedAtOnce === 0) yield 0
+    if (below.side === 1) places.push(...regionsAt(indexes, below).tops)
+  }
   for (const when of ['now', 'after ends'] as const) {
     const at = when === 'now' ? whole.after.at : afterAllEnds
     const sight = sightOf(momentOf(whole.after.state, at))
-    const left = places
-      .filter(place => !hasStewardIn(sight, place))
-      .map(place => idOf(sight.index.nodes, place) as NodeId)
-      .filter(node => losesSteward(whole, node, at))
+    const left: NodeId[] = []
+    for (const [looked, place] of places.entries()) {
+      if (looked % lookedAtOnce === 0) yield looked / places.length
+      const node = idOf(sight.index.nodes, place) as NodeId
+      if (!hasStewardIn(sight, place) && losesSteward(whole, node, at)) left.push(node)
+    }
     if (left.length > 0) return { code: 'no-steward-left', nodes: topmostOf(whole.after.state, left), when }
   }
   return undefined
 }
+
+const lookedAtOnce = 100
 
 const isGift = ({ table, before }: RecordChange): boolean => table === 'grants' && before === null
 

@@ -1,5 +1,7 @@
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
+import { type Steps, toEnd } from '#core/changes/steps.ts'
 import { workspaceOf } from '#core/state/state.ts'
+import { createBreath } from '../../breath.ts'
 import { letter } from '../../mail/letter.ts'
 import type { Parts } from '../../parts.ts'
 import { type Batch, put } from '../../store/batch.ts'
@@ -11,41 +13,46 @@ import { kindOf, noticeKinds } from './list.ts'
 import { outdate } from './newest.ts'
 
 /** Who is told what by what was written: rows without an id yet known to nobody. */
-export function noticesOf(parts: Parts, workspace: WorkspaceId, written: Written): NoticeRow[] {
-  return noticeKinds.flatMap(({ kind, find }) =>
-    find(written).map(({ person, data }) => ({
-      workspace,
-      id: parts.newId(),
-      person,
-      kind,
-      at: written.after.at,
-      data: JSON.stringify(data),
-      readAt: null,
-    })),
-  )
+export const noticesOf = (parts: Parts, workspace: WorkspaceId, written: Written): NoticeRow[] =>
+  toEnd(noticesIn(parts, workspace, written))
+
+/** The same in steps: it may be very many. */
+export function* noticesIn(parts: Parts, workspace: WorkspaceId, written: Written): Steps<NoticeRow[]> {
+  const rows: NoticeRow[] = []
+  for (const { kind, find } of noticeKinds)
+    for (const { person, data } of find(written)) {
+      if (rows.length % rowsAtOnce === 0) yield 0
+      const row = { workspace, id: parts.newId(), person, kind, at: written.after.at, readAt: null }
+      rows.push({ ...row, data: JSON.stringify(data) })
+    }
+  return rows
 }
+
+const rowsAtOnce = 50
 
 /**
  * Writes notices with their mails, as each person has chosen: in the transaction of what they are
  * about, so that neither goes out without the other.
  */
-export function writeNotices(
+export async function writeNotices(
   parts: Parts,
   { rows, written, batch }: { rows: readonly NoticeRow[]; written: Written; batch: Batch },
-): void {
+): Promise<void> {
   const [first] = rows
   if (first === undefined) return
   const { workspace } = first
   const { tables } = parts.writer
-  const people = [...new Set(rows.map(row => row.person))]
-  const wanted = rows.filter(row => choiceOf(parts, row) !== 'not at all')
-  put(batch, tables.notices, { rows: wanted })
-  for (const person of people) outdate(parts, { workspace, person })
-  const mails = people.flatMap(person => {
-    const mailed = wanted.filter(row => row.person === person && choiceOf(parts, row) === 'by mail too')
-    return mailed.length === 0 ? [] : mailOf(parts, { workspace, person, mailed, written })
-  })
-  put(batch, tables.mails, { rows: mails })
+  put(batch, tables.notices, { rows: rows.filter(row => choiceOf(parts, row) !== 'not at all') })
+  for (const person of new Set(rows.map(row => row.person))) outdate(parts, { workspace, person })
+  const byPerson = new Map<PersonId, NoticeRow[]>()
+  for (const row of rows)
+    if (choiceOf(parts, row) === 'by mail too')
+      byPerson.set(row.person, [...(byPerson.get(row.person) ?? []), row])
+  const breathe = createBreath()
+  for (const [person, mailed] of byPerson) {
+    await breathe()
+    put(batch, tables.mails, { rows: mailOf(parts, { workspace, person, mailed, written }) })
+  }
 }
 
 interface Mailed {

@@ -1,7 +1,8 @@
 import { Link } from 'react-router'
-import type { DraftView } from '#contract/access-views.ts'
+import type { DraftHead } from '#contract/access-views.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { ForeseenView } from '#contract/effect-views.ts'
-import { useDraftsQuery } from '../../api/drafts.ts'
+import { useDraftQuery, useDraftsQuery } from '../../api/drafts.ts'
 import { useForesee } from '../../api/use-foresee.ts'
 import { useHere } from '../../api/use-here.ts'
 import { effectInWords } from '../../ui/BeforeAfter.tsx'
@@ -13,19 +14,31 @@ export function GatheredBar() {
   return data?.gathered == null ? null : <Bar draft={data.gathered} />
 }
 
-function Bar({ draft }: { readonly draft: DraftView }) {
+/** Of more than so many edits the bar does not tell at every turn what they do. */
+const foreseenAtMost = 200
+const none: EditRequest[] = []
+
+function Bar({ draft: { id, count } }: { readonly draft: DraftHead }) {
   const { slug, workspace } = useHere()
+  const { data } = useDraftQuery({ slug, id })
+  const edits = data?.edits ?? none
+  const isMany = edits.length > foreseenAtMost
   // What others do meanwhile changes what it would do.
-  const { effect, problem } = useForesee(slug, draft.edits, workspace.revision)
-  const count = draft.items.length === 1 ? '1 change gathered' : `${draft.items.length} changes gathered`
+  const { effect, problem } = useForesee(slug, isMany ? none : edits, workspace.revision)
   return (
     <section
       aria-label="Gathered"
       className="flex items-center gap-4 border-t-2 border-primary bg-base-200 px-4 py-1.5"
     >
-      <strong className="shrink-0">{count}</strong>
+      <strong className="shrink-0">{count === 1 ? '1 change gathered' : `${count} changes gathered`}</strong>
       <span className="min-w-0 truncate text-sm">
-        {problem === undefined ? effectWords(effect) : <span className="text-error">{problem.title}</span>}
+        {isMany ? (
+          'Look through to see what they do together.'
+        ) : problem === undefined ? (
+          effectWords(effect)
+        ) : (
+          <span className="text-error">{problem.title}</span>
+        )}
       </span>
       <Link className="btn-plain ml-auto shrink-0" to={`/at/${slug}/oversight/gathered`}>
         Look through

@@ -1,6 +1,14 @@
 import { useState } from 'react'
-import type { DraftView } from '#contract/access-views.ts'
-import { useChangeDraftMutation, useDraftsQuery, useDropDraftMutation } from '../../api/drafts.ts'
+import type { DraftHead } from '#contract/access-views.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { Problem } from '#contract/problem.ts'
+import {
+  useChangeDraftMutation,
+  useDraftItemsQuery,
+  useDraftQuery,
+  useDraftsQuery,
+  useDropDraftMutation,
+} from '../../api/drafts.ts'
 import { useDecisionOn } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
@@ -44,18 +52,18 @@ export function GatheredScreen() {
 }
 
 interface Props {
-  readonly draft: DraftView
+  readonly draft: DraftHead
 }
 
 function Kept({ draft }: Props) {
   const [isOpen, setOpen] = useState(draft.from !== null)
-  const { name, from, word, changedAt, items } = draft
+  const { name, from, word, changedAt, count } = draft
   return (
     <article aria-label={name} className="border-t border-base-content py-2">
       <div className="flex items-baseline justify-between gap-3">
         <h3 className="font-bold">{name}</h3>
         <span className="quiet text-sm">
-          {items.length === 1 ? '1 change' : `${items.length} changes`}
+          {changesWords(count)}
           {from !== null && `, handed over by ${from.name}`} · <Day at={changedAt} />{' '}
           <button
             type="button"
@@ -74,20 +82,22 @@ function Kept({ draft }: Props) {
   )
 }
 
+const changesWords = (count: number) => (count === 1 ? '1 change' : `${count} changes`)
+
 type Open = 'apply' | 'keep' | 'hand' | undefined
 
 function Draft({ draft }: Props) {
   const { slug } = useHere()
   const [drop] = useDropDraftMutation()
   const [open, setOpen] = useState<Open>()
-  const count = draft.items.length === 1 ? '1 change' : `${draft.items.length} changes`
+  const count = changesWords(draft.count)
   return (
     <>
       <Items draft={draft} />
       {open === undefined && (
         <div className="mt-3 flex flex-wrap gap-2">
           <button type="button" className="btn-act" onClick={() => setOpen('apply')}>
-            See what {draft.items.length === 1 ? 'it does' : 'they do'} together
+            See what {draft.count === 1 ? 'it does' : 'they do'} together
           </button>
           {draft.name === '' && (
             <button type="button" className="btn-plain" onClick={() => setOpen('keep')}>
@@ -117,9 +127,18 @@ function Draft({ draft }: Props) {
 function Items({ draft }: Props) {
   const { slug } = useHere()
   const [change] = useChangeDraftMutation()
+  const { data, error } = useDraftItemsQuery({ slug, id: draft.id })
+  if (data === undefined)
+    return error === undefined ? (
+      <p role="status" className="quiet">
+        Working out what is in it …
+      </p>
+    ) : (
+      <ProblemNote problem={error as Problem} />
+    )
   return (
     <ol aria-label="What is gathered">
-      {draft.items.map((item, index) => (
+      {data.items.map((item, index) => (
         <li key={index} className="flex items-start justify-between gap-3 border-t border-base-300 py-1.5">
           <span className="min-w-0">
             {item.lines.map(line => (
@@ -127,6 +146,7 @@ function Items({ draft }: Props) {
                 {line}
               </span>
             ))}
+            {item.more > 0 && <span className="quiet block">and {item.more} more</span>}
             <ProblemNote problem={item.problem ?? undefined} />
           </span>
           <button
@@ -148,9 +168,19 @@ interface OpenProps extends Props {
 }
 
 function Apply({ draft, onDone }: OpenProps) {
-  const count = draft.items.length === 1 ? '1 change' : `${draft.items.length} changes`
+  const { slug } = useHere()
+  const { data } = useDraftQuery({ slug, id: draft.id })
+  return data === undefined ? null : <ApplyEdits draft={draft} edits={data.edits} onDone={onDone} />
+}
+
+interface EditsProps extends OpenProps {
+  readonly edits: readonly EditRequest[]
+}
+
+function ApplyEdits({ draft, edits, onDone }: EditsProps) {
+  const count = changesWords(draft.count)
   const decision = useDecisionOn({
-    edits: draft.edits,
+    edits,
     said: `${count} made.`,
     onDone,
     draft: draft.id,

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { DraftView } from '#contract/access-views.ts'
+import type { DraftHead } from '#contract/access-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import { useHandDraftMutation, useTakersQuery } from '../../api/drafts.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -12,7 +12,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 
 interface Props {
-  readonly draft: DraftView
+  readonly draft: DraftHead
   readonly onDone: () => void
 }
 

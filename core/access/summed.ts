@@ -1,10 +1,10 @@
-import type { Side, Sides } from '../access/classes.ts'
+import type { Side, Sides } from './classes.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf } from '../base/numbering.ts'
 import type { AccessIndex } from '../index/layout.ts'
 import type { ActionSet } from '../levels/action.ts'
-import { type Effect, type PieceCount, turnFrom } from '../access/effect.ts'
-import { personAt } from '../access/effect-rows.ts'
+import { type Effect, type PieceCount, turnFrom } from './effect.ts'
+import { personAt } from './effect-rows.ts'
 
 /** What an effect comes to, small enough to be sent and shown whatever its size; in numbers. */
 export interface Summed {

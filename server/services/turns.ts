@@ -1,0 +1,138 @@
+import { setImmediate } from 'node:timers/promises'
+import type { Asked } from '#core/access/effect.ts'
+import type { WideAnswer } from '#core/access/effect-answer.ts'
+import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { Breath, Steps } from '#core/changes/steps.ts'
+import { turnLength } from '../breath.ts'
+import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
+import { ask, type Patience, Stopped } from '../worker/asking.ts'
+
+/**
+ * Long work that needs whole workspaces and so cannot leave this thread is done in turns: everybody else is let in
+ * after each. Of such works one goes on at a time, the others wait for it in the order in which they came: together
+ * they would hold others up as none does by itself.
+ */
+export interface Turns {
+  last: Promise<unknown>
+  /** By who has something worked out, how many of their works there are. */
+  readonly going: Map<PersonId, number>
+}
+
+export const createTurns = (): Turns => ({ last: Promise.resolve(), going: new Map() })
+
+/** So long one work may take of this thread in all. */
+const worksAtMost = 60_000
+/** So many works of one person go on or wait. */
+const worksOfOne = 2
+
+/** What works in turns is handed this. */
+export interface Turn {
+  /** Lets others in, if it is time for that. */
+  readonly breathe: () => Promise<void> | undefined
+  readonly run: <T>(steps: Steps<T>) => Promise<T>
+}
+
+interface Working {
+  readonly workspace: WorkspaceId
+  readonly person: PersonId
+}
+
+/** Throws `Stopped` where nobody waits for it any more. */
+export async function inTurns<T>(
+  { thread, turns }: Parts,
+  { workspace, person }: Working,
+  { signal, onProgress }: Patience,
+  work: (turn: Turn) => Promise<T>,
+): Promise<T> {
+  let until = performance.now() + turnLength
+  let leave: (() => void) | undefined
+  let worked = 0
+  const goOn = () => {
+    if (signal?.aborted === true) throw new Stopped()
+    until = performance.now() + turnLength
+  }
+  const pause = async () => {
+    leave ??= await enter(turns, person)
+    worked += turnLength
+    if (worked > worksAtMost) throw problemOf('takes-too-long')
+    await setImmediate()
+    goOn()
+  }
+  const answerTo = async ({ sides: [was, is], ...asked }: Asked) => {
+    await pause()
+    const { starts, people, isWeb, asker, mostRows } = asked
+    const question = { kind: 'effect', time: is.time, starts, people, isWeb, asker, mostRows } as const
+    const indexes = [was.index, is.index] as const
+    const patience = signal === undefined ? {} : { signal }
+    const answer = await ask<'effect'>(thread, { workspace, question, indexes }, patience)
+    goOn()
+    return answer
+  }
+  const tell = tellingNowAndThen(onProgress)
+  const run = async <R>(steps: Steps<R>): Promise<R> => {
+    for (let answer: WideAnswer | undefined; ;) {
+      const step = stepUntil(steps, { answer, until })
+      if (step.done === true) return step.value
+      answer = undefined
+      if (typeof step.value !== 'number') answer = await answerTo(step.value)
+      else {
+        tell(step.value)
+        await pause()
+      }
+    }
+  }
+  const breathe = () => (performance.now() < until ? undefined : pause())
+  try {
+    return await work({ breathe, run })
+  } finally {
+    leave?.()
+  }
+}
+
+/** Goes on until it is time to let others in, or a question is asked. */
+function stepUntil<T>(
+  steps: Steps<T>,
+  { answer, until }: { readonly answer: WideAnswer | undefined; readonly until: number },
+): IteratorResult<Breath, T> {
+  let step = steps.next(answer)
+  while (step.done !== true && typeof step.value === 'number' && performance.now() < until)
+    step = steps.next()
+  return step
+}
+
+/** What ends within one turn and asks no question; `undefined` for what does not. */
+export function ifShort<T>(steps: Steps<T>): { readonly value: T } | undefined {
+  const step = stepUntil(steps, { answer: undefined, until: performance.now() + turnLength })
+  return step.done === true ? { value: step.value } : undefined
+}
+
+const tellEvery = 200
+
+function tellingNowAndThen(onProgress: Patience['onProgress']): (done: number) => void {
+  let last = performance.now()
+  let most = 0
+  return done => {
+    most = Math.max(most, done)
+    if (onProgress === undefined || performance.now() < last + tellEvery) return
+    last = performance.now()
+    onProgress(most)
+  }
+}
+
+/** Resolves when it is one's turn, with what lets the next one in. */
+async function enter(turns: Turns, person: PersonId): Promise<() => void> {
+  const going = turns.going.get(person) ?? 0
+  if (going >= worksOfOne) throw problemOf('busy-with-yours')
+  turns.going.set(person, going + 1)
+  const before = turns.last
+  let open = () => {}
+  turns.last = new Promise<void>(resolve => (open = resolve))
+  await before
+  return () => {
+    const left = (turns.going.get(person) ?? 1) - 1
+    if (left === 0) turns.going.delete(person)
+    else turns.going.set(person, left)
+    open()
+  }
+}
