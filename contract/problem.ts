@@ -173,6 +173,36 @@ export const serverProblems = {
     title: 'Others went on changing this workspace while this was worked out.',
     detail: 'Nothing was changed. Try again in a while, or do it in smaller parts.',
   },
+  'many-mails': {
+    status: 429,
+    title: 'You have caused as many mails as one person may in an hour.',
+    detail: 'Nothing was changed. Go on in an hour, or do it without mails.',
+  },
+  'many-requests': {
+    status: 429,
+    title: 'You have asked, and taken back, very often within an hour.',
+    detail: 'Wait for the answers, or go on in an hour.',
+  },
+  'many-pictures': {
+    status: 429,
+    title: 'You have sent very many pictures within an hour.',
+    detail: 'Use one of those, or go on in an hour.',
+  },
+  'many-drafts': {
+    status: 429,
+    title: 'You have gathered or kept very many changes.',
+    detail: 'Drop those that nobody needs, or go on in an hour.',
+  },
+  'many-comers': {
+    status: 429,
+    title: 'Very many people have come by this link within an hour.',
+    detail: 'Try again in an hour, or ask whoever gave you the link.',
+  },
+  'many-streams': {
+    status: 429,
+    title: 'You have this open at ten places at once already.',
+    detail: 'Close it somewhere else; here it goes on without telling you what others do.',
+  },
   fault: {
     status: 500,
     title: 'Something went wrong on our side.',

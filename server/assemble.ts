@@ -12,6 +12,7 @@ import { closeStreams, createHub } from './live/hub.ts'
 import { createPost } from './mail/post.ts'
 import { startOutbox, stopOutbox } from './mail/outbox.ts'
 import type { Parts } from './parts.ts'
+import { createScaler, endScaler } from './pictures/scaler.ts'
 import { isLarge } from './services/seen.ts'
 import { concerns } from './services/concern.ts'
 import { loadChoices } from './services/notices/choices.ts'
@@ -76,6 +77,7 @@ export async function openParts({
     hub,
     thread: createThread(),
     turns: createTurns(),
+    scaler: createScaler(),
     secret,
     visits,
     ...(await accountSets(tables)),
@@ -90,6 +92,7 @@ export async function openParts({
   const close = async () => {
     await whenIdle(writer)
     await endThread(parts.thread)
+    endScaler(parts.scaler)
     await writeSeen(visits)
     await visits.file.close()
     await database.close()

@@ -56,6 +56,13 @@ const byProblem: Readonly<Record<string, SecurityEvent>> = {
   'dead-link': 'link refused',
   'link-over': 'link refused',
   'too-many': 'limit reached',
+  'many-mails': 'limit reached',
+  'many-requests': 'limit reached',
+  'many-pictures': 'limit reached',
+  'many-drafts': 'limit reached',
+  'many-comers': 'limit reached',
+  'many-streams': 'limit reached',
+  'busy-with-yours': 'limit reached',
 }
 
 /** The event that a refusal is, by its type. */

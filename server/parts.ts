@@ -8,6 +8,7 @@ import type { AccountId } from '#core/base/ids.ts'
 import type { Choices } from './services/notices/choices.ts'
 import type { Newest } from './services/notices/newest.ts'
 import type { Visits } from './store/visits.ts'
+import type { Scaler } from './pictures/scaler.ts'
 import type { Turns } from './services/turns.ts'
 import type { Writer } from './store/writer.ts'
 import type { Thread } from './worker/asking.ts'
@@ -22,6 +23,8 @@ export interface Parts {
   readonly thread: Thread
   /** For long work that needs whole workspaces. */
   readonly turns: Turns
+  /** Reads pictures that people send, away from this process. */
+  readonly scaler: Scaler
   readonly clock: () => Instant
   /** A new id: lower-case, sortable by time, not to be guessed. */
   readonly newId: () => string

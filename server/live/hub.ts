@@ -27,6 +27,8 @@ type Concerns<Listener, Concern> = (listener: Listener, concern: Concern) => boo
 
 export interface Stream<Listener> {
   readonly workspace: string
+  /** Whose it is. */
+  readonly account: string
   /** The sign-in session that opened it, and ends it. */
   readonly session: string
   /** Whoever listens, as they are now; `undefined` once they may not any more. */

@@ -7,6 +7,7 @@ import { effectsIn } from '#core/impact/wide.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
+import type { Edit } from '#core/changes/edit.ts'
 import { momentOf } from '#core/state/moment.ts'
 import { atRevision, type Moment, type RecordChange } from '#core/state/state.ts'
 import type { Transaction } from 'sequelize'
@@ -21,6 +22,7 @@ import { foreseenBy } from './foresee.ts'
 import { doneSince } from './history.ts'
 import { goesForGood, type Told, writingIn } from './record.ts'
 import { copyTexts } from './text.ts'
+import { spend } from './quota.ts'
 import { ifShort, inTurns } from './turns.ts'
 
 /** So often a large change is worked out anew because others wrote meanwhile. */
@@ -157,7 +159,8 @@ function* writingJudged(
       const { transaction } = batch
       const kept = judged.changes.filter(change => !goesForGood(touching, change))
       await keepWhatIsWritten(parts, { workspace, changes: kept, transaction })
-      await writing.write(batch)
+      const mailed = mails.length + (await writing.write(batch))
+      await spendFor(parts, { workspace, changeSet, mailed, transaction })
       if (draft !== undefined)
         await parts.writer.tables.drafts.destroy({ where: { workspace, id: draft }, transaction })
       await copyTexts(parts, { workspace, before, judged, transaction })
@@ -165,6 +168,38 @@ function* writingJudged(
     },
     after: writing.after,
   }
+}
+
+/** What is asked for, and taken back again, so that others are called to it. */
+const asking: ReadonlySet<Edit['kind']> = new Set([
+  'access.ask',
+  'access.unask',
+  'request.make',
+  'request.withdraw',
+  'role.ask',
+  'role.unask',
+])
+
+interface Spent {
+  readonly workspace: WorkspaceId
+  readonly changeSet: ChangeSet
+  readonly mailed: number
+  readonly transaction: Transaction
+}
+
+/** Mails count for their author; those that somebody caused who came by a link, for the link. */
+async function spendFor(
+  parts: Parts,
+  { workspace, changeSet: { author, edits }, mailed, transaction }: Spent,
+): Promise<void> {
+  const use = edits.find(edit => edit.kind === 'link.use')
+  if (use !== undefined) {
+    await spend(parts, { workspace, who: use.link, what: 'comers' }, transaction)
+    return
+  }
+  const asked = edits.filter(edit => asking.has(edit.kind)).length
+  await spend(parts, { workspace, who: author, what: 'mails', count: mailed }, transaction)
+  await spend(parts, { workspace, who: author, what: 'requests', count: asked }, transaction)
 }
 
 interface Keeping {

@@ -32,6 +32,7 @@ import { knowsAll } from './known-ids.ts'
 import { nothingWritten } from './notices/kind.ts'
 import { handed, type Handed } from './notices/kinds/handed.ts'
 import { writeNotices } from './notices/write.ts'
+import { spend } from './quota.ts'
 import { inTurns, type Turn } from './turns.ts'
 
 /**
@@ -144,6 +145,8 @@ async function mintedIn(edits: Item, minting: Minting, turn: Turn): Promise<Edit
 }
 
 const itemsAtMost = 200
+/** Of one person. */
+const keptAtMost = 100
 /** In all its acts: what is applied together. */
 const editsAtMost = 6000
 
@@ -154,6 +157,7 @@ export async function gather(parts: Parts, asker: Asker, { edits }: GatherReques
   const { drafts } = parts.writer.tables
   const at = parts.clock()
   const write = async ({ transaction }: Batch) => {
+    await spend(parts, { workspace, who: person, what: 'drafts' }, transaction)
     const where = { workspace, person, name: '' }
     const row = (await drafts.findOne({ where, raw: true, transaction })) as unknown as DraftRow | null
     const items = row === null ? [] : itemsOf(row)
@@ -182,10 +186,13 @@ export async function changeDraft(
   { id, name, without }: DraftRequest & { readonly id: string },
 ): Promise<DraftsView> {
   const row = await draftOf(parts, asker, id)
-  const { workspace } = asker
+  const { workspace, person } = asker
   const { drafts } = parts.writer.tables
   const items = itemsOf(row).filter((_, index) => index !== without)
   const write = async ({ transaction }: Batch) => {
+    await spend(parts, { workspace, who: person, what: 'drafts' }, transaction)
+    const kept = await drafts.count({ where: { workspace, person }, transaction })
+    if (kept > keptAtMost) throw problemOf('many-drafts')
     const where = { workspace, id }
     if (items.length === 0) await drafts.destroy({ where, transaction })
     else
@@ -259,6 +266,7 @@ export async function handDraft(
     readAt: null,
   }
   const write = async (batch: Batch) => {
+    await spend(parts, { workspace, who: person, what: 'drafts' }, batch.transaction)
     await parts.writer.tables.drafts.update(
       { person: taker, from: person, word, name, changedAt: at },
       { where: { workspace, id }, transaction: batch.transaction },

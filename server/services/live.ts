@@ -1,6 +1,7 @@
 import type { AccountId } from '#core/base/ids.ts'
 import { type Message, type Stream } from '../live/hub.ts'
 import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
 import { type Asker, askerOf } from './asker.ts'
 
 interface Opening {
@@ -11,9 +12,14 @@ interface Opening {
   readonly close: () => void
 }
 
+/** Of one account, at one server. */
+const streamsAtMost = 10
+
 /** A stream for somebody who is in the workspace now; asked again at each event whether they still are. */
 export function streamFor(parts: Parts, { account, slug, session, send, close }: Opening): Stream<Asker> {
   const { workspace } = askerOf(parts, account, slug)
+  const own = [...parts.hub.streams].filter(each => each.account === account)
+  if (own.length >= streamsAtMost) throw problemOf('many-streams')
   const listener = (): Asker | undefined => {
     try {
       return askerOf(parts, account, slug)
@@ -22,5 +28,5 @@ export function streamFor(parts: Parts, { account, slug, session, send, close }:
     }
   }
   const revision = () => parts.writer.states.published.get(workspace)?.moment.state.revision ?? 0
-  return { workspace, session, listener, revision, send, close }
+  return { workspace, account, session, listener, revision, send, close }
 }

@@ -1,17 +1,13 @@
-import sharp from 'sharp'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import type { PictureId } from '#core/base/ids.ts'
 import { ok } from '#core/base/result.ts'
 import type { PictureRow } from '../store/tables.ts'
+import { scale } from '../pictures/scaler.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import type { Asker } from './asker.ts'
-
-/** Pixels on each side: twice what any page shows. */
-const size = 256
-/** A picture that unpacks to more than this is not read. */
-const mostPixels = 40_000_000
+import { spend } from './quota.ts'
 
 /** Keeps a picture cut square and scaled down, without what a camera wrote into it. It is used once an edit names it. */
 export async function keepPicture(
@@ -20,7 +16,14 @@ export async function keepPicture(
   bytes: unknown,
 ): Promise<{ readonly id: string }> {
   if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw problemOf('wrong-picture')
-  const data = await scaled(bytes)
+  await submit(parts.writer, () =>
+    ok({
+      value: undefined,
+      write: ({ transaction }) => spend(parts, { workspace, who: person, what: 'pictures' }, transaction),
+    }),
+  )
+  const data = await scale(parts.scaler, bytes)
+  if (data === undefined) throw problemOf('wrong-picture')
   const id = parts.newId() as PictureId
   const row: PictureRow = { workspace, id, data: data.toString('base64'), by: person, at: parts.clock() }
   await submit(parts.writer, () =>
@@ -32,19 +35,6 @@ export async function keepPicture(
     }),
   )
   return { id }
-}
-
-async function scaled(bytes: Buffer): Promise<Buffer> {
-  try {
-    // Turned as its camera says before that is dropped with the rest.
-    return await sharp(bytes, { limitInputPixels: mostPixels })
-      .rotate()
-      .resize(size, size, { fit: 'cover' })
-      .webp({ quality: 82 })
-      .toBuffer()
-  } catch {
-    throw problemOf('wrong-picture')
-  }
 }
 
 /** The bytes of a picture of the asker's workspace. */

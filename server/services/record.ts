@@ -33,7 +33,8 @@ export interface Entry {
 export type Told = Partial<Pick<Written, 'message' | 'handedBy'>>
 
 export interface Writing {
-  readonly write: (batch: Batch) => Promise<void>
+  /** Resolves with how many mails it caused. */
+  readonly write: (batch: Batch) => Promise<number>
   /** Tells open pages, once it is committed. */
   readonly after: () => void
 }
@@ -77,7 +78,7 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
         await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
       await putRecords(tables, { workspace, changes, batch })
       put(batch, tables.changeSets, { rows: [await rowOfEntry(entry, record)] })
-      await writeNotices(parts, { rows: notices, written, batch })
+      return writeNotices(parts, { rows: notices, written, batch })
     },
     after: () => announce(parts.hub, { workspace, revision, concern }),
   }

@@ -32,14 +32,14 @@ const rowsAtOnce = 50
 
 /**
  * Writes notices with their mails, as each person has chosen: in the transaction of what they are
- * about, so that neither goes out without the other.
+ * about, so that neither goes out without the other. Resolves with how many mails there are.
  */
 export async function writeNotices(
   parts: Parts,
   { rows, written, batch }: { rows: readonly NoticeRow[]; written: Written; batch: Batch },
-): Promise<void> {
+): Promise<number> {
   const [first] = rows
-  if (first === undefined) return
+  if (first === undefined) return 0
   const { workspace } = first
   const { tables } = parts.writer
   put(batch, tables.notices, { rows: rows.filter(row => choiceOf(parts, row) !== 'not at all') })
@@ -49,10 +49,14 @@ export async function writeNotices(
     if (choiceOf(parts, row) === 'by mail too')
       byPerson.set(row.person, [...(byPerson.get(row.person) ?? []), row])
   const breathe = createBreath()
+  let count = 0
   for (const [person, mailed] of byPerson) {
     await breathe()
-    put(batch, tables.mails, { rows: mailOf(parts, { workspace, person, mailed, written }) })
+    const mails = mailOf(parts, { workspace, person, mailed, written })
+    put(batch, tables.mails, { rows: mails })
+    count += mails.length
   }
+  return count
 }
 
 interface Mailed {
