@@ -192,6 +192,8 @@ const edits = {
     invitationDays: Type.Optional(Type.Integer({ minimum: 1, maximum: 365 })),
     houseRules: Type.Optional(text(20_000)),
     secondFactorFor: Type.Optional(Type.Array(ref('roles'), { maxItems: 50, uniqueItems: true })),
+    signInDays: Type.Optional(Type.Integer({ minimum: 1, maximum: 90 })),
+    idleHours: Type.Optional(Type.Integer({ minimum: 1, maximum: 90 * 24 })),
   },
   'person.end': { person: ref('persons'), until: orNull(instant) },
   'person.describe': {

@@ -14,6 +14,8 @@ export interface SettingsView {
   readonly memberDomains: readonly string[]
   readonly guestDomains: readonly string[]
   readonly secondFactorFor: readonly string[]
+  readonly signInDays: number
+  readonly idleHours: number
   readonly roles: readonly SecuredRoleView[]
   /** How many guests are here or invited, and how many places are on the web. */
   readonly guests: number

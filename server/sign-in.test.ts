@@ -150,6 +150,26 @@ describe('the second step', () => {
     expect((await visitor.get('/at/coast')).body).toMatchObject(problem('second-step-needed'))
   })
 
+  test('ends where the workspace lets it end: so long after it began, or after it was used last', async () => {
+    const hour = 3_600_000
+    await owner.change({ kind: 'workspace.change', signInDays: 2, idleHours: 10 })
+    const { visitor } = await welcome(server, owner, { name: 'Mika' })
+    const look = async () => (await visitor.get('/at/coast')).status
+    const again = async () => expect((await signIn(visitor)).status).toBe(200)
+    for (let count = 0; count < 5; count += 1) {
+      server.time.now += 9 * hour
+      expect(await look()).toBe(200)
+    }
+    server.time.now += 4 * hour
+    expect([await look(), await look()]).toEqual([401, 401])
+    expect((await visitor.get('/account')).status).toBe(401)
+    await again()
+    server.time.now += 11 * hour
+    expect(await look()).toBe(401)
+    await again()
+    expect(await look()).toBe(200)
+  })
+
   test('and the password are changed by who shows anew that they are theirs', async () => {
     const { visitor: plain } = await welcome(server, owner, { name: 'Lea' })
     const begin = (body: object) => plain.call('POST', '/account/second-step', body)

@@ -33,6 +33,9 @@ export interface Workspace {
   readonly houseRules: string
   /** Holders of these roles need a second step at sign-in. */
   readonly secondFactorFor: readonly RoleId[]
+  /** A sign-in ends so many days after it began, and so many hours after it was used last. */
+  readonly signInDays: number
+  readonly idleHours: number
 }
 
 /** What a new workspace begins with. */
@@ -49,4 +52,6 @@ export const usualPolicies: Omit<Workspace, 'id' | 'name' | 'slug' | 'timeZone' 
   invitationDays: 14,
   houseRules: '',
   secondFactorFor: [],
+  signInDays: 14,
+  idleHours: 7 * 24,
 }

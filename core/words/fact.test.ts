@@ -143,6 +143,12 @@ test.each<[string, string, Edit[], string[]]>([
     ['set the time zone to UTC+1, let invitations work for 3 days'],
   ],
   [
+    'when a sign-in ends',
+    'ada',
+    [setting({ signInDays: 1, idleHours: 8 })],
+    ['let a sign-in last a day, let a sign-in end 8 hours after it was used last'],
+  ],
+  [
     'the ceiling',
     'ada',
     [setting({ guestCeiling: levelActions('Reader') })],

@@ -357,6 +357,15 @@ const settings: readonly Setting[] = [
         ? 'asks nobody for a second step at sign-in'
         : `asks for a second step at sign-in of ${secondFactorFor.map(role).join(', ')}`,
   },
+  {
+    field: 'signInDays',
+    words: ({ signInDays }) => `let a sign-in last ${signInDays === 1 ? 'a day' : `${signInDays} days`}`,
+  },
+  {
+    field: 'idleHours',
+    words: ({ idleHours }) =>
+      `let a sign-in end ${idleHours === 1 ? 'an hour' : `${idleHours} hours`} after it was used last`,
+  },
 ]
 
 /** Who reads the history need not see a restricted column, or be in a restricted channel: these are not named. */

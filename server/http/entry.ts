@@ -28,7 +28,7 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
   })
   router.post('/session', fewTries, async (request, response) => {
     const account = await signIn(parts, checked(signInRequest, request.body), whenceOf(parts, request))
-    await begin(request, account.id)
+    await begin(parts, request, account.id)
     noteSecurity(parts, request, { event: 'signed in' })
     rememberDevice(parts, { request, response }, account)
     response.json(await sessionView(parts, account.id, request.session.csrf ?? ''))
@@ -41,7 +41,7 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
   })
   router.post('/set-up', fewTries, async (request, response) => {
     const account = await setUp(parts, checked(setUpRequest, request.body))
-    await begin(request, account)
+    await begin(parts, request, account)
     response.status(201).json(await sessionView(parts, account, request.session.csrf ?? ''))
   })
   // Tokens come in the body and not in the address, where logs would keep them.
@@ -51,7 +51,7 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
   router.post('/invitations/accept', fewTries, async (request, response) => {
     const body = checked(acceptRequest, request.body)
     const account = await acceptInvitation(parts, body, whenceOf(parts, request))
-    await begin(request, account.id)
+    await begin(parts, request, account.id)
     noteSecurity(parts, request, { event: 'link used', what: 'invitation' })
     rememberDevice(parts, { request, response }, account)
     response.json(await sessionView(parts, account.id, request.session.csrf ?? ''))

@@ -15,7 +15,8 @@ declare module 'express-session' {
   }
 }
 
-const days = 14
+/** No workspace lets a sign-in last longer; most end it earlier. */
+const days = 90
 
 const Rows = connectSession(session.Store)
 
@@ -92,11 +93,15 @@ export function createSessions(parts: Parts): RequestHandler {
 }
 
 /** Signs an account in under a new session id, so that an id known from before is worth nothing. */
-export async function begin(request: Request, account: AccountId): Promise<void> {
+export async function begin(
+  { clock }: Pick<Parts, 'clock'>,
+  request: Request,
+  account: AccountId,
+): Promise<void> {
   await settled(done => request.session.regenerate(done))
   request.session.account = account
   request.session.agent = (request.get('user-agent') ?? '').slice(0, 300)
-  request.session.madeAt = Date.now()
+  request.session.madeAt = clock()
   request.session.csrf = randomBytes(24).toString('base64url')
   await settled(done => request.session.save(done))
 }

@@ -1,10 +1,12 @@
 import { type Request, Router } from 'express'
 import { idParams, placesQuery, slugParams, textRequest, whyParams } from '#contract/requests.ts'
+import { closeStreams } from '../live/hub.ts'
 import type { Parts } from '../parts.ts'
+import { problemOf } from '../problem-error.ts'
 import { accessView } from '../services/access.ts'
 import { type Asker, askerOf, checking } from '../services/asker.ts'
 import { binView, childrenSeen, goalsFor, nodeView, treeView } from '../services/content.ts'
-import { notePresence } from '../services/presence.ts'
+import { isSignInOver, notePresence } from '../services/presence.ts'
 import { workspaceView } from '../services/workspace.ts'
 import { sumView } from '../services/sum.ts'
 import { saveText, textView } from '../services/text.ts'
@@ -16,14 +18,20 @@ import { oversightRoutes } from './oversight.ts'
 import { aroundPeopleRoutes, peopleRoutes } from './people.ts'
 import { questionRoutes } from './questions.ts'
 import { roleRoutes } from './roles.ts'
-import { accountOf } from './session.ts'
+import { accountOf, end } from './session.ts'
 
 /** Everything within a workspace. Who is asking is settled first, in one place, for every route. */
 export function workspaceRoutes(parts: Parts): Router {
   const router = Router({ mergeParams: true })
   const asker = (request: Request): Asker => {
     const found = askerOf(parts, accountOf(request), checked(slugParams, { slug: request.params.slug }).slug)
-    notePresence(parts, found, request.sessionID)
+    const { sessionID: session } = request
+    if (isSignInOver(parts, found, { session, madeAt: request.session.madeAt ?? 0 })) {
+      closeStreams(parts.hub, session)
+      void end(request)
+      throw problemOf('not-signed-in')
+    }
+    notePresence(parts, found, session)
     // Every answer tells of which state it speaks.
     request.res?.set('noskel-revision', String(found.moment.state.revision))
     return found

@@ -1,7 +1,21 @@
-import { noteSeen } from '../store/visits.ts'
+import { workspaceOf } from '#core/state/state.ts'
+import { lastSeenOf, noteSeen } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from './asker.ts'
 import { publicId } from './sign-ins.ts'
+
+const hour = 3_600_000
+
+/** Whether a sign-in is over for a workspace: it began too long ago, or was not used for too long. */
+export function isSignInOver(
+  { visits, clock }: Parts,
+  { moment }: Asker,
+  { session, madeAt }: { readonly session: string; readonly madeAt: number },
+): boolean {
+  const { signInDays, idleHours } = workspaceOf(moment.state)
+  const used = Math.max(madeAt, lastSeenOf(visits, '', publicId(session)) ?? 0)
+  return clock() >= Math.min(madeAt + signInDays * 24 * hour, used + idleHours * hour)
+}
 
 /** Notes that somebody was here, and that a sign-in was used. */
 export function notePresence({ visits, clock }: Parts, { workspace, person }: Asker, session: string): void {

@@ -32,6 +32,8 @@ export function settingsView(parts: Parts, asker: Asker): SettingsView {
     memberDomains: workspace.memberDomains,
     guestDomains: workspace.guestDomains,
     secondFactorFor: workspace.secondFactorFor,
+    signInDays: workspace.signInDays,
+    idleHours: workspace.idleHours,
     roles: roles.map(role => roleView(parts, asker, role)),
     guests: [...peopleOf(asker.moment)].filter(person => person.kind === 'guest').length,
     published: publishedIn(current),

@@ -29,6 +29,8 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     invitationDays: 'number',
     houseRules: 'text',
     secondFactorFor: 'json',
+    signInDays: 'number',
+    idleHours: 'number',
   },
   levels: { id: 'text', name: 'text', note: 'text', actions: 'number' },
   roles: {

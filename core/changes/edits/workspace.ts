@@ -23,6 +23,8 @@ const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
   memberDomains: 'security',
   guestDomains: 'security',
   secondFactorFor: 'security',
+  signInDays: 'security',
+  idleHours: 'security',
 }
 
 export const isSetting = (field: string): field is Setting => Object.hasOwn(neededFor, field)

@@ -197,6 +197,8 @@ export interface ChangeWorkspace {
   readonly invitationDays?: number | undefined
   readonly houseRules?: string | undefined
   readonly secondFactorFor?: readonly RoleId[] | undefined
+  readonly signInDays?: number | undefined
+  readonly idleHours?: number | undefined
 }
 
 export interface EndPerson {

@@ -399,6 +399,8 @@ test.each([
   ['domains', { guestDomains: ['a.example'] }, 'security'],
   ['the second step', { secondFactorFor: ['role-owner'] }, 'security'],
   ['the ceiling', { guestCeiling: 1 }, 'security'],
+  ['the end of a sign-in', { signInDays: 3 }, 'security'],
+  ['its end without use', { idleHours: 3 }, 'security'],
 ] as const)('the setting of %s needs its privilege, and is undone with it', (_what, fields, privilege) => {
   const changing = edit('workspace.change', fields)
   expect(refusal(state, 'lead', changing)).toEqual({ code: 'privilege-missing', privilege })

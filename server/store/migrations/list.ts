@@ -7,7 +7,7 @@ import { roles } from './005-roles.ts'
 import { accessRequests } from './006-access-requests.ts'
 import { largeWorkspaces } from './007-large-workspaces.ts'
 import { setAndLevel } from './008-set-and-level.ts'
-import { uses } from './009-uses.ts'
+import { usesAndEnds } from './009-uses-and-ends.ts'
 
 export interface Migration {
   readonly name: string
@@ -24,5 +24,5 @@ export const migrations: readonly Migration[] = [
   accessRequests,
   largeWorkspaces,
   setAndLevel,
-  uses,
+  usesAndEnds,
 ]

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { SettingsView } from '#contract/settings-views.ts'
+import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 import { Setting } from './Setting.tsx'
 
@@ -46,6 +47,7 @@ export function SignInRules({ settings }: { readonly settings: SettingsView }) {
           </p>
         )}
       </Setting>
+      <Ends settings={settings} />
       <p className="border-t border-base-content py-4 text-sm">
         Passwords have at least 12 characters and are none that everybody would try first. Wrong tries are
         slowed, links in mails work once and die in time; that is so everywhere and not a setting. Your own
@@ -58,3 +60,46 @@ export function SignInRules({ settings }: { readonly settings: SettingsView }) {
     </>
   )
 }
+
+/** When a sign-in ends by itself. */
+function Ends({ settings: { signInDays, idleHours } }: { readonly settings: SettingsView }) {
+  const [days, setDays] = useState(String(signInDays))
+  const [hours, setHours] = useState(String(idleHours))
+  const next = { signInDays: Number(days), idleHours: Number(hours) }
+  const isGood = isWhole(next.signInDays, 90) && isWhole(next.idleHours, 90 * 24)
+  const isChanged = next.signInDays !== signInDays || next.idleHours !== idleHours
+  const leave = () => {
+    setDays(String(signInDays))
+    setHours(String(idleHours))
+  }
+  return (
+    <Setting
+      title="When a sign-in ends"
+      does="Then this workspace asks to sign in again. Counts at once, for sign-ins that stand too; a page that stays open counts as use."
+      now={
+        <strong>
+          After {counted(signInDays, 'day')}, or {counted(idleHours, 'hour')} without use
+        </strong>
+      }
+      edit={isGood && isChanged ? next : undefined}
+      act="End sign-ins so"
+      onLeave={leave}
+    >
+      <div className="flex flex-wrap gap-3">
+        <TextField label="Days in all" type="number" min={1} max={90} value={days} onValue={setDays} />
+        <TextField
+          label="Hours without use"
+          type="number"
+          min={1}
+          max={90 * 24}
+          value={hours}
+          onValue={setHours}
+        />
+      </div>
+    </Setting>
+  )
+}
+
+const isWhole = (value: number, most: number) => Number.isInteger(value) && value >= 1 && value <= most
+
+const counted = (count: number, what: string) => (count === 1 ? `1 ${what}` : `${count} ${what}s`)
