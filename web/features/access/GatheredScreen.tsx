@@ -97,7 +97,7 @@ function Draft({ draft }: Props) {
       {open === undefined && (
         <div className="mt-3 flex flex-wrap gap-2">
           <button type="button" className="btn-act" onClick={() => setOpen('apply')}>
-            See what {draft.count === 1 ? 'it does' : 'they do'} together
+            {draft.count === 1 ? 'See what it does' : 'See what they do together'}
           </button>
           {draft.name === '' && (
             <button type="button" className="btn-plain" onClick={() => setOpen('keep')}>

@@ -78,7 +78,7 @@ function Ends({ settings: { signInDays, idleHours } }: { readonly settings: Sett
       does="Then this workspace asks to sign in again. Counts at once, for sign-ins that stand too; a page that stays open counts as use."
       now={
         <strong>
-          After {counted(signInDays, 'day')}, or {counted(idleHours, 'hour')} without use
+          After {counted(signInDays, 'day')}, or {lengthWords(idleHours)} without use
         </strong>
       }
       edit={isGood && isChanged ? next : undefined}
@@ -101,5 +101,8 @@ function Ends({ settings: { signInDays, idleHours } }: { readonly settings: Sett
 }
 
 const isWhole = (value: number, most: number) => Number.isInteger(value) && value >= 1 && value <= most
+
+const lengthWords = (hours: number) =>
+  hours % 24 === 0 ? counted(hours / 24, 'day') : counted(hours, 'hour')
 
 const counted = (count: number, what: string) => (count === 1 ? `1 ${what}` : `${count} ${what}s`)
