@@ -179,10 +179,10 @@ async function measure(args: string[]): Promise<void> {
 
 async function one(server: ChildProcess, client: Client, { what, send }: Case): Promise<void> {
   await held(server)
-  let isGoing = true
+  const going = { is: true }
   const waits: number[] = []
   const watching = (async () => {
-    while (isGoing) {
+    while (going.is) {
       const began = performance.now()
       const answer = await fetch(`${client.address}${at}/nodes/${nodeId(2)}`, {
         headers: { cookie: client.cookie },
@@ -195,14 +195,14 @@ async function one(server: ChildProcess, client: Client, { what, send }: Case): 
   const began = performance.now()
   const said = await send(client)
   const took = performance.now() - began
-  isGoing = false
+  going.is = false
   await watching
   const sorted = waits.toSorted((a, b) => a - b)
   const most = sorted[Math.floor(0.99 * sorted.length)] ?? 0
   console.log(
     `| ${what} | ${took.toFixed(0)} ms | ${Math.max(...waits).toFixed(0)} ms | ${most.toFixed(0)} ms | ${(await held(server)).toFixed(0)} ms |`,
   )
-  process.stderr.write(`${said}\n`)
+  process.stderr.write(`${String(said)}\n`)
 }
 
 async function held(server: ChildProcess): Promise<number> {

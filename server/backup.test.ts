@@ -41,18 +41,20 @@ async function startOn(dataDir: string): Promise<TestServer> {
 test('while others write: whole, with sign-ins, the second step and all that was confirmed before', async () => {
   const { body: step } = await world.owner.call<SecondStepView>('POST', '/account/second-step', { password })
   await rename('Before')
-  let isGoing = true
+  const going = { is: true }
   const writing = (async () => {
-    for (let count = 0; isGoing; count += 1) expect((await rename(`During ${count}`)).status).toBe(200)
+    for (let count = 0; going.is; count += 1) expect((await rename(`During ${count}`)).status).toBe(200)
   })()
   await backUp(world.server.dataDir, file(), { passphrase })
-  isGoing = false
+  going.is = false
   await writing
   const { body: now } = await world.owner.get<HistoryView>(`${at}/history`)
   await restore(file(), restoredDir(), { passphrase, replaces: false })
   const server = await startOn(restoredDir())
   // The browser that was signed in is, with the same cookie; so is the secret that signed it.
-  const again = Object.assign(new Visitor(server), { jar: Reflect.get(world.owner, 'jar') }) as Visitor
+  const again = Object.assign(new Visitor(server), {
+    jar: Reflect.get(world.owner, 'jar') as unknown,
+  }) as Visitor
   const { body, status } = await again.get<WorkspaceView>(at)
   expect([status, body.name]).toEqual([200, 'Coast'])
   const { body: then } = await again.get<HistoryView>(`${at}/history`)

@@ -32,10 +32,10 @@ const many = 3000
 
 /** How often somebody else is answered until `going` is. */
 async function answersDuring(going: Promise<unknown>): Promise<number> {
-  let isGoing = true
-  void going.finally(() => (isGoing = false))
+  const state = { isGoing: true }
+  void going.finally(() => (state.isGoing = false))
   let answers = 0
-  while (isGoing) {
+  while (state.isGoing) {
     const { status } = await world.guest.visitor.get(at)
     expect(status).toBe(200)
     answers += 1
@@ -75,10 +75,10 @@ describe('a large change', () => {
 
   test('is worked out anew where others write meanwhile, and holds none of them up', async () => {
     const made = owner.call<AppliedView | Problem>('POST', `${at}/changes`, { edits: nested(many, 'w') })
-    let isGoing = true
-    void made.finally(() => (isGoing = false))
+    const state = { isGoing: true }
+    void made.finally(() => (state.isGoing = false))
     let written = 0
-    for (; isGoing && written < 3; written += 1) {
+    for (; state.isGoing && written < 3; written += 1) {
       const page = {
         kind: 'node.create',
         node: 'new:p',
@@ -97,7 +97,7 @@ describe('a large change', () => {
 
   test('of which nobody waits for the answer any more is given up, and the next one goes on', async () => {
     const stopping = new AbortController()
-    const stopped = foreseeing(nested(many), stopping.signal).catch((error: Error) => error.name)
+    const stopped = foreseeing(nested(many), stopping.signal).catch((error: unknown) => (error as Error).name)
     await world.guest.visitor.get(at)
     stopping.abort()
     expect(await stopped).toBe('AbortError')

@@ -23,19 +23,7 @@ import { accountOf, end } from './session.ts'
 /** Everything within a workspace. Who is asking is settled first, in one place, for every route. */
 export function workspaceRoutes(parts: Parts): Router {
   const router = Router({ mergeParams: true })
-  const asker = (request: Request): Asker => {
-    const found = askerOf(parts, accountOf(request), checked(slugParams, { slug: request.params.slug }).slug)
-    const { sessionID: session } = request
-    if (isSignInOver(parts, found, { session, madeAt: request.session.madeAt ?? 0 })) {
-      closeStreams(parts.hub, session)
-      void end(request)
-      throw problemOf('not-signed-in')
-    }
-    notePresence(parts, found, session)
-    // Every answer tells of which state it speaks.
-    request.res?.set('noskel-revision', String(found.moment.state.revision))
-    return found
-  }
+  const asker = askerIn(parts)
   const id = (request: Request) => checked(idParams, request.params).id
 
   router.get('/', (request, response) => {
@@ -84,3 +72,20 @@ export function workspaceRoutes(parts: Parts): Router {
   )
   return router
 }
+
+/** Who asks, if their sign-in still holds here. */
+const askerIn =
+  (parts: Parts) =>
+  (request: Request): Asker => {
+    const found = askerOf(parts, accountOf(request), checked(slugParams, { slug: request.params.slug }).slug)
+    const { sessionID: session } = request
+    if (isSignInOver(parts, found, { session, madeAt: request.session.madeAt ?? 0 })) {
+      closeStreams(parts.hub, session)
+      void end(request)
+      throw problemOf('not-signed-in')
+    }
+    notePresence(parts, found, session)
+    // Every answer tells of which state it speaks.
+    request.res?.set('noskel-revision', String(found.moment.state.revision))
+    return found
+  }

@@ -39,7 +39,7 @@ export async function applyChangeSet(
   asker: Asker,
   request: ChangeSetRequest,
 ): Promise<AppliedView> {
-  return inTurns(parts, asker, {}, async turn => {
+  return inTurns(parts, { asker, patience: {} }, async turn => {
     const meant = await changeSetFrom(parts, asker, { request, turn })
     if (locksOut(parts, asker, meant)) throw problemOf('second-step-first')
     const trying = { asker, meant, seen: request.seen }

@@ -85,7 +85,7 @@ export async function draftItems(
   { id, patience }: { readonly id: string; readonly patience: Patience },
 ): Promise<DraftItemsView> {
   const items = itemsOf(await draftOf(parts, asker, id))
-  return inTurns(parts, asker, patience, async turn => {
+  return inTurns(parts, { asker, patience }, async turn => {
     let { moment } = asker
     const made = new Map<string, string>()
     const views: DraftItemView[] = []
@@ -223,7 +223,7 @@ export async function takersView(
 ): Promise<TakersView> {
   const { moment } = asker
   const items = itemsOf(await draftOf(parts, asker, id)).flat()
-  return inTurns(parts, asker, patience, async turn => {
+  return inTurns(parts, { asker, patience }, async turn => {
     // Who may do what at a place that the asker does not know of is not told by who could apply it.
     if (!(await knowsEach(asker, items, turn))) return { mayI: false, takers: [] }
     const edits = await mintedIn(items, mintingFor(parts, moment.state, new Map()), turn)

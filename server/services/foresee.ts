@@ -37,7 +37,7 @@ export async function foresee(
   asker: Asker,
   { request, patience = {} }: { readonly request: ChangeSetRequest; readonly patience?: Patience },
 ): Promise<ForeseenView> {
-  return inTurns(parts, asker, patience, async turn => {
+  return inTurns(parts, { asker, patience }, async turn => {
     const { changeSet, made } = await changeSetFrom(parts, asker, { request, turn })
     const before = momentOf(asker.moment.state, parts.clock())
     const foreseen = await turn.run(foreseeing(asker, before, { changeSet, made }))

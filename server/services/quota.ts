@@ -37,7 +37,7 @@ export async function spend(
         hour = excluded.hour`,
     { replacements, transaction },
   )
-  const [row] = await database.query<{ times: number }>(
+  const [row] = await database.query<{ times: number | string }>(
     'SELECT times FROM uses WHERE workspace = :workspace AND who = :who AND what = :what',
     { replacements, transaction, type: QueryTypes.SELECT },
   )

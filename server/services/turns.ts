@@ -34,15 +34,14 @@ export interface Turn {
 }
 
 interface Working {
-  readonly workspace: WorkspaceId
-  readonly person: PersonId
+  readonly asker: { readonly workspace: WorkspaceId; readonly person: PersonId }
+  readonly patience: Patience
 }
 
 /** Throws `Stopped` where nobody waits for it any more. */
 export async function inTurns<T>(
   { thread, turns }: Parts,
-  { workspace, person }: Working,
-  { signal, onProgress }: Patience,
+  { asker: { workspace, person }, patience: { signal, onProgress } }: Working,
   work: (turn: Turn) => Promise<T>,
 ): Promise<T> {
   let until = performance.now() + turnLength

@@ -23,7 +23,7 @@ export const migrationsIn = (file: string): Promise<string[]> =>
 
 type Ask = (sql: string, values?: readonly unknown[]) => Promise<Record<string, unknown>[]>
 
-async function withFile<T>(file: string, use: (ask: Ask) => Promise<T>): Promise<T> {
+async function withFile<T>(file: string, work: (ask: Ask) => Promise<T>): Promise<T> {
   const database = await new Promise<sqlite3.Database>((resolve, reject) => {
     const opened = new sqlite3.Database(file, sqlite3.OPEN_READWRITE, error =>
       error === null ? resolve(opened) : reject(error),
@@ -36,7 +36,7 @@ async function withFile<T>(file: string, use: (ask: Ask) => Promise<T>): Promise
       )
     })
   try {
-    return await use(ask)
+    return await work(ask)
   } finally {
     await new Promise<void>(resolve => database.close(() => resolve()))
   }
