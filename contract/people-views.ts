@@ -176,6 +176,8 @@ export interface AddressView {
     | 'domain not welcome'
   /** What was probably meant, where it looks like a slip. */
   readonly meant: string | null
+  /** Its name is in another script, which not every mail server takes (SMTPUTF8). */
+  readonly isOfOtherScript: boolean
   readonly person: string | null
 }
 

@@ -170,4 +170,28 @@ export const settledMistakes: readonly Mistake[] = [
     find: "? lacksActionInArchive(context, node, 'seal')",
     put: "? lacksActionInArchive(context, node, 'see')",
   },
+  {
+    mistake: 'copies are counted duplicate by duplicate',
+    file: 'changes/judge.ts',
+    find: "    if (copies.length > copiesAtMost) return refused({ refusal: tooMuch('copies'), edit: index })\n",
+    put: '',
+  },
+  {
+    mistake: 'one change set changes as many records as it likes',
+    file: 'changes/judge.ts',
+    find: 'if (changes.length + outcome.value.length > changesAtMost)',
+    put: 'if (changes.length < 0)',
+  },
+  {
+    mistake: 'an index that follows later forgets what stood there before',
+    file: 'state/state.ts',
+    find: 'followed.set(key, { ...each, before: (followed.get(key) ?? each).before })',
+    put: 'followed.set(key, each)',
+  },
+  {
+    mistake: 'who moves a place gives by it what they may not',
+    file: 'changes/guards/move-gains.ts',
+    find: 'if (sum.gains.people > 0) return true',
+    put: '',
+  },
 ]

@@ -59,8 +59,8 @@ export const mistakes: readonly Mistake[] = [
   {
     mistake: 'one may raise oneself',
     file: 'changes/judge.ts',
-    find: '  ownRaise,\n  stewardLeft,',
-    put: '  stewardLeft,',
+    find: '[moveGains, ownRaise, stewardLeft]',
+    put: '[moveGains, stewardLeft]',
   },
   {
     mistake: 'stewards are not looked for after all ends',
@@ -113,8 +113,8 @@ export const mistakes: readonly Mistake[] = [
   {
     mistake: 'deleting for good needs no more than binning',
     file: 'changes/edits/delete.ts',
-    find: "lacksInBin(context, edit.node, 'seal')",
-    put: "lacksInBin(context, edit.node, 'remove')",
+    find: "lacksInBin(context, node, 'seal')",
+    put: "lacksInBin(context, node, 'remove')",
   },
   {
     mistake: 'the bin is never emptied',

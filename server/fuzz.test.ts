@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import * as requests from '#contract/requests.ts'
-import type { WaysInView } from '#contract/people-views.ts'
+import type { AddressView, WaysInView } from '#contract/people-views.ts'
 import type { AccessView } from '#contract/views.ts'
 import { open, type Visitor, welcome } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
@@ -119,6 +119,9 @@ const routes: readonly Route[] = [
   get(`${at}/nodes/{nodes}/taken-over`, requests.takeOverQuery),
   get(`${at}/nodes/{nodes}/access`),
   get(`${at}/roles/{roles}/holders`),
+  get(`${at}/drafts/{nodes}/items`),
+  { method: 'PUT', path: `${at}/drafts/{nodes}`, body: requests.draftRequest },
+  post(`${at}/drafts/{nodes}/hand`, requests.handRequest),
 ]
 
 const anyRequest = () =>
@@ -268,7 +271,7 @@ test('one bad address sinks no list', async () => {
     'new@test.example',
     'a\ud800@b.example',
   ]
-  const { status, body } = await world.owner.call<{ verdict: string }[]>('POST', `${at}/people/addresses`, {
+  const { status, body } = await world.owner.call<AddressView[]>('POST', `${at}/people/addresses`, {
     as: 'member',
     addresses: typed.map(mail => ({ mail, name: '' })),
   })
@@ -276,4 +279,6 @@ test('one bad address sinks no list', async () => {
     200,
     ['new', 'not an address', 'not an address', 'new', 'not an address'],
   ])
+  // One whose name not every mail server takes is said to be that.
+  expect(body.map(each => each.isOfOtherScript)).toEqual([true, false, false, false, false])
 })

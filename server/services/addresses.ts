@@ -29,6 +29,7 @@ export function addressesView(asker: Asker, { as, addresses }: AddressesRequest)
       name: name.trim(),
       verdict: isTwice ? 'twice in the list' : verdictOn(asker.moment, { mail, as, person }),
       meant: person === undefined && isMail(mail) ? meantBy(mail, known) : null,
+      isOfOtherScript: isMail(mail) && /[^\x21-\x7e].*@/.test(mail),
       person: person === undefined || person.status === 'removed' ? null : person.id,
     }
   })

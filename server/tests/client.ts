@@ -160,6 +160,8 @@ export async function founded(more: Parameters<typeof serve>[0] = {}) {
     mail: 'ona@test.example',
     password,
   })
+  // Tests let weeks pass; that sign-ins end by themselves is a test of its own.
+  await owner.change({ kind: 'workspace.change', signInDays: 90, idleHours: 90 * 24 })
   return { server, owner }
 }
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { allRows, rowOf } from '../../base/collection.ts'
 import type { NodeId } from '../../base/ids.ts'
 import { deepest } from '../../tree/node.ts'
-import { after, edit, making, moving, refusal, steward } from '../judging.ts'
+import { after, edit, making, moving, reader, refusal, setting, steward } from '../judging.ts'
 import { grant, node, type Part, person, world } from '../world.ts'
 
 /** What one change set may come to at most, so that whoever sends it holds up nobody. */
@@ -43,8 +43,33 @@ describe('duplicates', () => {
       ...wide,
       grant('n', 'person:m', steward),
     )
-    expect(refusal(large, 'm', copying('c', 'a', 'n'))).toEqual({ code: 'too-much', what: 'copies' })
+    const tooMany = { code: 'too-much', what: 'copies' }
+    expect(refusal(large, 'm', copying('c', 'a', 'n'))).toEqual(tooMany)
+    expect(refusal(large, 'm', copying('c', 'w0', 'n'), copying('d', 'w1', 'n'))).toBe('allowed')
+    // In all, not each time.
+    const half = after(
+      large,
+      'm',
+      ...wide.slice(2500).map((_, index) => setting(`w${index}`, { binned: true })),
+    )
+    expect(refusal(half, 'm', copying('c', 'a', 'n'))).toBe('allowed')
+    expect(refusal(half, 'm', copying('c', 'a', 'n'), copying('d', 'a', 'n'))).toEqual(tooMany)
   })
+})
+
+test('no more than 50,000 records are changed at once, however few edits that takes', () => {
+  const given = Array.from({ length: 600 }, (_, index) => [
+    person(`p${index}`),
+    grant('n', `person:p${index}`, reader),
+  ]).flat()
+  const inner = Array.from({ length: 84 }, (_, index) => node(`i${index}`, 'n'))
+  const state = world(person('m'), node('n', 'root'), ...inner, ...given, grant('n', 'person:m', steward))
+  const breaking = (count: number) =>
+    Array.from({ length: count }, (_, index) =>
+      edit('node.break', { node: `i${index}`, mode: 'keep', copies: `k${index}` }),
+    )
+  expect(refusal(state, 'm', ...breaking(2))).toBe('allowed')
+  expect(refusal(state, 'm', ...breaking(84))).toEqual({ code: 'too-much', what: 'changes' })
 })
 
 test('places lie at most so deep, however they come there', () => {

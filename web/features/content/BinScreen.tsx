@@ -1,11 +1,11 @@
 import { useState } from 'react'
-import type { EditRequest } from '#contract/edit-requests.ts'
 import type { BinnedView } from '#contract/views.ts'
 import { useBinQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day, Through } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { DeleteForGood } from './DeleteForGood.tsx'
 
 /** What lies in the bin and one could bring back. */
 export function BinScreen() {
@@ -64,7 +64,7 @@ function Binned({ place }: { readonly place: BinnedView }) {
         <Through until={place.until} timeZone={workspace.timeZone} />
       </p>
       {act === 'back' && <BringingBack place={place} onDone={close} />}
-      {act === 'delete' && <Deleting place={place} onDone={close} />}
+      {act === 'delete' && <DeleteForGood place={place} onDone={close} onLeave={close} />}
     </li>
   )
 }
@@ -78,16 +78,4 @@ function BringingBack({ place, onDone }: ActProps) {
   const edit = { kind: 'node.state', node: place.id, binned: false } as const
   const decision = useDecision([edit], `${place.name} is back.`, onDone)
   return <Decision act="Bring it back" onLeave={onDone} {...decision} />
-}
-
-function Deleting({ place, onDone }: ActProps) {
-  const edit: EditRequest = { kind: 'node.delete', node: place.id }
-  const decision = useDecision([edit], `${place.name} is deleted.`, onDone)
-  return (
-    <Decision act="Delete it for good" onLeave={onDone} {...decision}>
-      <p className="text-sm">
-        It goes with everything in it and all that is written there. <strong>This is never undone.</strong>
-      </p>
-    </Decision>
-  )
 }

@@ -9,6 +9,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { DeleteForGood } from './DeleteForGood.tsx'
 import { Duplicate } from './Duplicate.tsx'
 import { Publish } from './Publish.tsx'
 
@@ -158,11 +159,10 @@ function Bin({ node, onDone }: ActProps) {
 function Delete({ node, onDone }: ActProps) {
   const { slug } = useHere()
   const navigate = useNavigate()
-  const edit: EditRequest = { kind: 'node.delete', node: node.id }
-  const decision = useDecision([edit], `${node.name} is deleted.`, () => {
+  const deleted = () => {
     onDone()
     void navigate(`/at/${slug}/content`)
-  })
+  }
   const [openedAt] = useState(Date.now)
   const from = node.deletableFrom ?? 0
   if (from > openedAt)
@@ -172,13 +172,7 @@ function Delete({ node, onDone }: ActProps) {
         first.
       </p>
     )
-  return (
-    <Decision act="Delete it for good" onLeave={onDone} {...decision}>
-      <p className="text-sm">
-        It goes with everything in it and all that is written there. <strong>This is never undone.</strong>
-      </p>
-    </Decision>
-  )
+  return <DeleteForGood place={node} onDone={deleted} onLeave={onDone} />
 }
 
 const deciding = {

@@ -70,6 +70,11 @@ export function Judged({ addresses, onMeant }: JudgedProps) {
                 </button>
               </span>
             )}
+            {address.isOfOtherScript && isInvitable(address) && (
+              <span className="block text-sm text-warning">
+                Mail reaches it only if every mail server on the way takes names in this script.
+              </span>
+            )}
           </li>
         ))}
       </ul>
