@@ -10,7 +10,7 @@ import { ask, type Patience, Stopped } from '../worker/asking.ts'
 
 /**
  * Long work that needs whole workspaces and so cannot leave this thread is done in turns: everybody else is let in
- * after each. Of such works one goes on at a time, the others wait for it in the order in which they came: together
+ * after each. Of those that last one goes on at a time, the others wait for it in the order in which they came: together
  * they would hold others up as none does by itself.
  */
 export interface Turns {
@@ -21,6 +21,11 @@ export interface Turns {
 
 export const createTurns = (): Turns => ({ last: Promise.resolve(), going: new Map() })
 
+/**
+ * Up to so many milliseconds a work is an everyday one, if on a slow machine: it waits for no other, and in the end it
+ * may be done while others wait.
+ */
+const shortWork = 100
 /** So long one work may take of this thread in all. */
 const worksAtMost = 60_000
 /** So many works of one person go on or wait. */
@@ -31,6 +36,8 @@ export interface Turn {
   /** Lets others in, if it is time for that. */
   readonly breathe: () => Promise<void> | undefined
   readonly run: <T>(steps: Steps<T>) => Promise<T>
+  /** Whether it has taken so long that it may not be done while others wait. */
+  readonly isLong: () => boolean
 }
 
 interface Working {
@@ -47,13 +54,14 @@ export async function inTurns<T>(
   let until = performance.now() + turnLength
   let leave: (() => void) | undefined
   let worked = 0
+  const isLong = () => worked > shortWork
   const goOn = () => {
     if (signal?.aborted === true) throw new Stopped()
     until = performance.now() + turnLength
   }
   const pause = async () => {
-    leave ??= await enter(turns, person)
     worked += turnLength
+    if (isLong()) leave ??= await enter(turns, person)
     if (worked > worksAtMost) throw problemOf('takes-too-long')
     await setImmediate()
     goOn()
@@ -83,7 +91,7 @@ export async function inTurns<T>(
   }
   const breathe = () => (performance.now() < until ? undefined : pause())
   try {
-    return await work({ breathe, run })
+    return await work({ breathe, run, isLong })
   } finally {
     leave?.()
   }
