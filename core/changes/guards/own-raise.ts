@@ -32,8 +32,7 @@ export const ownRaise: LongGuard = function* (given) {
   const people = [whole.author]
   const tops = topsTouched(whole)
   yield 0
-  // What is new is nobody's to be raised at: what existed and was moved into it begins there by itself.
-  const within = { starts: startsAt(indexes, tops).filter(([was]) => was !== none), people }
+  const within = { starts: startsAt(indexes, tops), people }
   yield 0
   // What is given to the author as before at these places is so in all that lies in them: that is so for most changes.
   if (whole.changes.every(isEntry) && (yield* isSameEver(whole, within))) return undefined
