@@ -50,6 +50,8 @@ export async function lockDataDir(dataDir: string): Promise<Lock> {
   return { release: close }
 }
 
+export const isSecret = (text: string): boolean => /^[\w-]{43}$/.test(text)
+
 /** Made at first start. Whoever reads it could sign sessions and links. Throws in one sentence if it is broken. */
 export function readSecret(dataDir: string): string {
   const file = join(dataDir, 'secret')
@@ -59,7 +61,7 @@ export function readSecret(dataDir: string): string {
     renameSync(`${file}.new`, file)
   }
   const secret = readFileSync(file, 'utf8').trim()
-  if (!/^[\w-]{43}$/.test(secret))
+  if (!isSecret(secret))
     throw new Error(
       `${file} is empty or broken. Put back the one of your backup; without it nobody is signed in, and links in mails are dead.`,
     )

@@ -1,7 +1,7 @@
 import { existsSync, readdirSync } from 'node:fs'
 import { mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import { dirname, join, resolve } from 'node:path'
-import { closeToOthers, lockDataDir } from '../data-dir.ts'
+import { closeToOthers, isSecret, lockDataDir } from '../data-dir.ts'
 import { Broken, dropFolder, type Manifest, manifestName, unpackInto } from './archive.ts'
 import { unseal } from './seal.ts'
 
@@ -49,7 +49,7 @@ export async function restore(from: string, dataDir: string, how: Restoring): Pr
 async function secretOf({ secret }: Manifest, { passphrase, secretFile }: Restoring): Promise<string> {
   if (secretFile !== undefined) {
     const text = (await readFile(secretFile, 'utf8')).trim()
-    if (!/^[\w-]{43}$/.test(text)) throw new Broken(`${secretFile} is not the secret of a Noskel.`)
+    if (!isSecret(text)) throw new Broken(`${secretFile} is not the secret of a Noskel.`)
     return text
   }
   if (secret === null)
