@@ -1,8 +1,5 @@
-import { type ChildProcess, fork } from 'node:child_process'
-import { once } from 'node:events'
-import { rmSync } from 'node:fs'
+import { fork } from 'node:child_process'
 import { Agent, get } from 'node:http'
-import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { setTimeout as pause } from 'node:timers/promises'
 import { parseArgs } from 'node:util'
 import { pino } from 'pino'
@@ -13,16 +10,13 @@ import { levelActions } from '#core/levels/level.ts'
 import type { State } from '#core/state/state.ts'
 import { largeOwner, nodeId, sizes } from '#demo/large.ts'
 import { createRandom } from '#demo/random.ts'
-import { demoPassword } from '#demo/scenario/people.ts'
-import { openParts, startServer } from '#server/assemble.ts'
+import { openParts } from '#server/assemble.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
 import { loadStates } from '#server/store/states.ts'
-import { serverEnv, serverFlags } from '../scripts/prepare.mjs'
-import { fixedAnswer } from './floor.ts'
 import { middle } from './measure.ts'
 import { configFor, copyOfLarge } from './seeded.ts'
+import { asServer, type Client, type Noted, sent, signedIn, startServed } from './served.ts'
 import { isUndisturbed, stolenShare, type Stolen, watchStolen } from './stolen.ts'
-import { sessionCookieIn } from './session-cookie.ts'
 
 /**
  * Two hundred signed-in people read and twenty write at once on M, for ten minutes or as long as is said:
@@ -45,53 +39,9 @@ const warmUp = 20_000
 const size = sizes.M
 const random = createRandom(29)
 
-/** Both processes are started alike: were those who ask held up, several would ask in the same instant. */
-const asServer = { env: serverEnv, execArgv: [...serverFlags] }
-
 const [, , part, ...rest] = process.argv
-if (part === 'serve') await serve(rest[0] ?? '')
-else if (part === 'ask') await measure(rest)
+if (part === 'ask') await measure(rest)
 else fork(import.meta.filename, ['ask', ...process.argv.slice(2)], asServer)
-
-async function serve(dataDir: string): Promise<void> {
-  const running = await startServer({
-    config: configFor(dataDir),
-    log: pino({ level: 'silent' }),
-    clock: Date.now,
-    webDir: null,
-    triesPerMinute: 1e6,
-    requestsPerMinute: 1e9,
-  })
-  const fixed = await fixedAnswer(running.parts, JSON.stringify({ fixed: 'x'.repeat(2000) }))
-  const delay = monitorEventLoopDelay({ resolution: 2 })
-  delay.enable()
-  process.on('message', message => {
-    if (message === 'stop') {
-      fixed.server.close()
-      void running.stop().then(() => process.exit(0))
-    } else {
-      process.send?.({ memory: process.memoryUsage.rss() / 2 ** 20, held: delay.max / 1e6 } satisfies Noted)
-      delay.reset()
-    }
-  })
-  process.send?.({ address: running.address, fixedAddress: fixed.address } satisfies Served)
-}
-
-interface Served {
-  readonly address: string
-  readonly fixedAddress: string
-}
-
-/** What the server says of itself: MiB, and the longest that it was held since it said so last, in milliseconds. */
-interface Noted {
-  readonly memory: number
-  readonly held: number
-}
-
-interface Client {
-  readonly cookie: string
-  readonly csrf: string
-}
 
 interface Writer extends Client {
   readonly home: NodeId
@@ -102,8 +52,8 @@ async function measure(args: string[]): Promise<void> {
   const seconds = 60 * Number(values.minutes)
   const dataDir = await copyOfLarge('M')
   const { reading, writing, leads } = await withAccounts(dataDir)
-  const server = fork(import.meta.filename, ['serve', dataDir], asServer)
-  const [{ address, fixedAddress }] = (await once(server, 'message')) as [Served]
+  const server = await startServed(dataDir)
+  const { address, fixedAddress } = server
   const signIn = (account: string) => signedIn(address, account)
   const clients: Client[] = []
   for (const account of reading) clients.push(await signIn(account))
@@ -111,23 +61,21 @@ async function measure(args: string[]): Promise<void> {
   for (const [index, account] of writing.entries())
     pens.push({ ...(await signIn(account)), home: leads[index] as NodeId })
   process.stderr.write(`${clients.length} read and ${pens.length} write for ${values.minutes} minutes …\n`)
-  const read = readerAt(address, (client, index) => pathsFor(address, client, index))
+  const read = readerAt(address, (client, index) => pathsFor(client, index))
   const turns = inSeconds(seconds)
   const stolen = watchStolen()
   const noted: Noted[] = []
   const [reads, writes] = await Promise.all([
     Promise.all(clients.map((client, index) => read(client, { ...turns, index }))),
-    Promise.all(pens.map((pen, index) => writeUntil(address, pen, { ...turns, index }))),
-    note(server, noted, turns.until),
+    Promise.all(pens.map((pen, index) => writeUntil(pen, { ...turns, index }))),
+    note(server.noted, noted, turns.until),
   ])
   const readFixed = readerAt(fixedAddress, () => Promise.resolve(['/api/fixed']))
   const after = inSeconds(seconds / 5)
   const floor = await Promise.all(clients.map((client, index) => readFixed(client, { ...after, index })))
   stolen.stop()
   tell({ reads: reads.flat(), floor: floor.flat(), writes: writes.flat(), noted, stolen, ...turns })
-  server.send('stop')
-  await once(server, 'exit')
-  rmSync(dataDir, { recursive: true, force: true })
+  await server.stop()
 }
 
 /** Accounts for people who are here, of whom the writers lead a team with a home. */
@@ -169,19 +117,8 @@ async function withAccounts(dataDir: string) {
   return { reading: others, writing: own.map(([person]) => person), leads: own.map(([, home]) => home) }
 }
 
-async function signedIn(address: string, id: string): Promise<Client> {
-  const response = await fetch(`${address}/api/session`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ mail: `${id}@large.example`, password: demoPassword }),
-  })
-  if (response.status !== 200) throw new Error(`${id} cannot sign in: ${await response.text()}`)
-  const { csrf } = (await response.json()) as { csrf: string }
-  return { cookie: sessionCookieIn(response.headers), csrf }
-}
-
 /** What somebody opens who looks around: the workspace, the tree, a place of theirs and what is in it, what is new. */
-async function pathsFor(address: string, { cookie }: Client, index: number): Promise<string[]> {
+async function pathsFor({ address, cookie }: Client, index: number): Promise<string[]> {
   const at = '/api/at/large'
   const { homes, opened } = (await (
     await fetch(`${address}${at}/tree`, { headers: { cookie } })
@@ -258,19 +195,11 @@ function whatOf(path: string): string {
 }
 
 /** Opens the home that one leads to somebody, and closes it again, over and over; how long each took. */
-async function writeUntil(
-  address: string,
-  { cookie, csrf, home }: Writer,
-  { from, until, index }: Turns,
-): Promise<number[]> {
+async function writeUntil(pen: Writer, { from, until, index }: Turns): Promise<number[]> {
   const taken: number[] = []
   const change = async (edit: object) => {
     const began = performance.now()
-    const response = await fetch(`${address}/api/at/large/changes`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', cookie, 'x-noskel-csrf': csrf },
-      body: JSON.stringify({ edits: [edit] }),
-    })
+    const response = await sent(pen, '/changes', { body: { edits: [edit] } })
     if (performance.timeOrigin + began > from) taken.push(performance.now() - began)
     if (response.status !== 200) throw new Error(`a change was refused: ${await response.text()}`)
     return (await response.json()) as { made: Record<string, string>; revision: number }
@@ -278,7 +207,7 @@ async function writeUntil(
   await pause((writeEvery * index) / writers)
   for (let round = 0; Date.now() < until; round += 1) {
     const principal = `person:p${(index * 37 + round * 11) % size.people}`
-    const grant = { kind: 'grant.add', node: home, principal, gives: levelActions('Preview') }
+    const grant = { kind: 'grant.add', node: pen.home, principal, gives: levelActions('Preview') }
     const { revision } = await change({ ...grant, from: null, until: null })
     await pause(around(writeEvery))
     await change({ kind: 'undo', revision })
@@ -287,11 +216,9 @@ async function writeUntil(
   return taken
 }
 
-async function note(server: ChildProcess, noted: Noted[], until: number): Promise<void> {
+async function note(ask: () => Promise<Noted>, noted: Noted[], until: number): Promise<void> {
   while (Date.now() < until) {
-    server.send('how is it')
-    const [said] = (await once(server, 'message')) as [Noted]
-    noted.push(said)
+    noted.push(await ask())
     await pause(5000)
   }
 }

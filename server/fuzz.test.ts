@@ -3,8 +3,8 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import * as requests from '#contract/requests.ts'
 import type { AddressView, WaysInView } from '#contract/people-views.ts'
 import type { AccessView } from '#contract/views.ts'
-import { open, type Visitor, welcome } from './tests/client.ts'
-import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
+import { type Visitor, welcome } from './tests/client.ts'
+import { at, type Coast, coast, editor, reader, share, steward, teamOf, waysIn } from './tests/coast.ts'
 import { valueFor } from './tests/fuzz.ts'
 
 /**
@@ -23,33 +23,12 @@ beforeAll(async () => {
   const { server, owner, ownerId, member, guest } = world
   const came = await welcome(server, owner, { name: 'Lea', role: 'role-people-lead' })
   lead = came.visitor
-  const offer = { as: 'member', role: null, teams: [], places: [], ...open }
   const { body } = await owner.change(
-    {
-      kind: 'team.create',
-      team: 'new:t',
-      home: 'new:h',
-      name: 'T',
-      note: '',
-      joining: 'request',
-      welcomesGuests: true,
-    },
-    share('new:h', ownerId, steward),
-    { kind: 'member.add', team: 'new:t', person: ownerId, lead: true, ...open },
+    ...teamOf(ownerId, { name: 'T', welcomesGuests: true }),
     share(world.ids.folder, member.id, editor),
     share(world.ids.folder, guest.id, reader),
-    {
-      kind: 'link.create',
-      link: 'new:l',
-      name: 'L',
-      until: 4e12,
-      domains: [],
-      most: 5,
-      welcome: null,
-      offer,
-    },
-    { kind: 'welcome.create', welcome: 'new:w', name: 'W', note: '', offer },
-    { kind: 'channel.create', channel: 'new:c', team: 'new:t', name: 'C', note: '', only: null },
+    ...waysIn,
+    { kind: 'channel.create', channel: 'new:channel', team: 'new:team', name: 'C', note: '', only: null },
   )
   const of = (name: string) => body.made[`new:${name}`] ?? ''
   const { body: access } = await owner.get<AccessView & { detail: 'all' }>(
@@ -59,10 +38,10 @@ beforeAll(async () => {
   ids = {
     nodes: Object.values(world.ids),
     persons: [ownerId, member.id, guest.id, came.id],
-    teams: [of('t')],
-    channels: [of('c')],
+    teams: [of('team')],
+    channels: [of('channel')],
     joinLinks: ways.joinLinks.map(each => each.id),
-    welcomeSets: [of('w')],
+    welcomeSets: [of('welcome')],
     roles: ['role-owner', 'role-member', 'role-guest', 'role-people-lead'],
     grants: access.grants.map(each => each.id),
   }

@@ -5,7 +5,18 @@ import type { PageView, PlaceReachView } from '#contract/oversight-views.ts'
 import type { JoinLinkView, PersonView, WaysInView } from '#contract/people-views.ts'
 import type { AccessView, TeamView } from '#contract/views.ts'
 import { type Answer, open, Visitor, welcome } from './tests/client.ts'
-import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
+import {
+  at,
+  type Coast,
+  coast,
+  editor,
+  offer,
+  reader,
+  share,
+  steward,
+  teamOf,
+  waysIn,
+} from './tests/coast.ts'
 
 /**
  * What somebody may not know of answers, to the byte but for the id that was asked for, like what is not there: every
@@ -57,17 +68,7 @@ beforeAll(async () => {
   const everywhere = { scope: { over: 'workspace' }, ...open }
   const things = await made(
     owner,
-    {
-      kind: 'team.create',
-      team: 'new:team',
-      home: 'new:base',
-      name: 'Steering',
-      note: '',
-      joining: 'unlisted',
-      welcomesGuests: false,
-    },
-    share('new:base', ownerId, steward),
-    { kind: 'member.add', team: 'new:team', person: ownerId, lead: true, ...open },
+    ...teamOf(ownerId, { name: 'Steering', joining: 'unlisted' }),
     { kind: 'channel.create', channel: 'new:channel', team: 'new:team', name: 'C', note: '', only: null },
     { kind: 'node.create', node: 'new:board', parent: ids.secret, as: 'board', name: 'B' },
     { kind: 'node.create', node: 'new:seen', parent: ids.folder, as: 'board', name: 'Seen' },
@@ -80,17 +81,7 @@ beforeAll(async () => {
       viewers: [`person:${ownerId}`],
       editors: null,
     },
-    {
-      kind: 'link.create',
-      link: 'new:link',
-      name: 'L',
-      until: 4e12,
-      domains: [],
-      most: 5,
-      welcome: null,
-      offer,
-    },
-    { kind: 'welcome.create', welcome: 'new:welcome', name: 'W', note: '', offer },
+    ...waysIn,
     { kind: 'limit.add', node: ids.secret, principal: 'guests', allows: 0, sparesStewards: true, ...open },
     {
       kind: 'limit.add',
@@ -108,21 +99,8 @@ beforeAll(async () => {
     share(ids.folder, guest.id, reader),
     share(ids.folder, keeper.id, steward),
   )
-  const crew = await made(
-    owner,
-    {
-      kind: 'team.create',
-      team: 'new:t',
-      home: 'new:h',
-      name: 'Crew',
-      note: '',
-      joining: 'request',
-      welcomesGuests: false,
-    },
-    share('new:h', ownerId, steward),
-    { kind: 'member.add', team: 'new:t', person: ownerId, lead: true, ...open },
-  )
-  await made(other.visitor, { kind: 'request.make', team: crew['new:t'], word: '' })
+  const crew = await made(owner, ...teamOf(ownerId, { name: 'Crew' }))
+  await made(other.visitor, { kind: 'request.make', team: crew['new:team'], word: '' })
   await made(other.visitor, { kind: 'access.ask', node: ids.folder, wants: steward, word: '' })
   await made(other.visitor, { kind: 'role.ask', wants: { privilege: 'suspend' }, word: '' })
   const access = async (node: string) =>
@@ -173,8 +151,6 @@ beforeAll(async () => {
   }
   expect(Object.values(hidden).filter(id => id === '')).toEqual([])
 }, 60_000)
-
-const offer = { as: 'member', role: null, teams: [], places: [], ...open }
 
 afterAll(() => world.server.stop())
 

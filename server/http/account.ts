@@ -8,7 +8,6 @@ import {
   newWorkspaceRequest,
   passwordRequest,
 } from '#contract/requests.ts'
-import { noteSecurity } from '../log.ts'
 import type { Parts } from '../parts.ts'
 import { accountView, changeAccount, changePassword, checkHolder } from '../services/account.ts'
 import { accountRow } from '../services/account-row.ts'
@@ -18,6 +17,7 @@ import { acceptMine } from '../services/invitation.ts'
 import { beginSecondStep, confirmSecondStep, endSecondStep } from '../services/second-step.ts'
 import { endSignIn, endSignInsBut } from '../services/sign-ins.ts'
 import { checked } from './check.ts'
+import { noteSecurity } from './security-log.ts'
 import { accountOf } from './session.ts'
 import { signedInAt } from './whence.ts'
 

@@ -9,7 +9,6 @@ import {
   useLinkRequest,
 } from '#contract/requests.ts'
 import { closeStreams } from '../live/hub.ts'
-import { noteSecurity } from '../log.ts'
 import type { Parts } from '../parts.ts'
 import { sessionView, signIn } from '../services/account.ts'
 import { linkView, sendForgotten, useLink } from '../services/account-links.ts'
@@ -17,6 +16,7 @@ import { setUp } from '../services/found.ts'
 import { acceptInvitation, invitationView } from '../services/invitation.ts'
 import { comeByLink, joinLinkView } from '../services/join-link.ts'
 import { checked } from './check.ts'
+import { noteSecurity } from './security-log.ts'
 import { begin, cookieName, cookieOf, end } from './session.ts'
 import { rememberDevice, whenceOf } from './whence.ts'
 

@@ -1,8 +1,8 @@
 import type { ErrorRequestHandler, Request, RequestHandler, Response } from 'express'
 import type { Problem } from '#contract/problem.ts'
 import type { Parts } from '../parts.ts'
-import { noteSecurity, securityEventOf } from '../log.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
+import { noteSecurity, securityEventOf } from './security-log.ts'
 
 export const notFound: RequestHandler = () => {
   throw problemOf('not-found')

@@ -42,3 +42,36 @@ export const share = (node: string, person: string, gives: number, until: number
   from: null,
   until,
 })
+
+interface TeamFields {
+  readonly name: string
+  readonly joining?: 'everyone' | 'open' | 'request' | 'unlisted'
+  readonly welcomesGuests?: boolean
+}
+
+/** A team with its home and its lead, as edits: `new:team` and `new:base`, or as they are named. */
+export const teamOf = (
+  lead: string,
+  { team = 'new:team', home = 'new:base', ...more }: { team?: string; home?: string } & TeamFields,
+) => [
+  { kind: 'team.create', team, home, note: '', joining: 'request', welcomesGuests: false, ...more },
+  share(home, lead, steward),
+  { kind: 'member.add', team, person: lead, lead: true, ...open },
+]
+
+export const offer = { as: 'member', role: null, teams: [], places: [], ...open }
+
+/** A join link and a welcome set, as edits: `new:link` and `new:welcome`. */
+export const waysIn = [
+  {
+    kind: 'link.create',
+    link: 'new:link',
+    name: 'L',
+    until: 4e12,
+    domains: [],
+    most: 5,
+    welcome: null,
+    offer,
+  },
+  { kind: 'welcome.create', welcome: 'new:welcome', name: 'W', note: '', offer },
+]
