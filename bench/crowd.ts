@@ -64,6 +64,24 @@ const sending = (what: string, path: string, edits: readonly object[]): Case => 
   },
 })
 
+const reading = (what: string, path: string): Case => ({
+  what,
+  send: async ({ address, cookie }) => {
+    const response = await fetch(`${address}${at}${path}`, { headers: { cookie } })
+    return `${response.status} ${(await response.text()).slice(0, 160)}`
+  },
+})
+
+const asking = (what: string, path: string, body: object): Case => ({
+  what,
+  send: async client => {
+    const response = await sent(client, path, { body })
+    return `${response.status} ${(await response.text()).slice(0, 160)}`
+  },
+})
+
+const offer = { as: 'member', role: null, teams: [], places: [], from: null, until: null }
+
 const cases: Case[] = [
   sending('16 copies of a new folder into itself', '/changes', copiesOfItself),
   sending('6,000 places nested 500 deep, foreseen', '/changes/foresee', nested),
@@ -83,6 +101,21 @@ const cases: Case[] = [
       name: `c${index}`,
     })),
   ),
+  reading('the history, with those changes in it', '/history'),
+  reading('what one reached before those changes', `/people/p1/places?at=${Date.now()}`),
+  reading('who gained and lost by them', `/diff?from=${Date.now()}&to=4000000000000`),
+  asking('5,000 addresses judged', '/people/addresses', {
+    as: 'member',
+    addresses: times(5000, index => ({ mail: `n${index}@d${index}.example`, name: '' })),
+  }),
+  asking('10,000 rows of a table judged, all of one name', '/people/import', {
+    rows: times(10_000, index => ({ mail: `n${index}@new.example`, name: 'Ona' })),
+    offer,
+    welcome: null,
+  }),
+  asking('1,000 questions', '/check', {
+    questions: times(1000, index => ({ person: `p${index}`, place: nodeId(index) })),
+  }),
   {
     what: 'eight kept change sets of 6,000 edits',
     send: async client => {

@@ -191,7 +191,10 @@ async function writeReadings(name: Name, { running: { parts }, running }: Signed
 async function writeTogether({ parts }: Running, nodes: readonly NodeId[]): Promise<void> {
   const write = async (node: NodeId) => {
     const edits = [{ kind: 'node.describe' as const, node, note: `At ${performance.now()}` }]
-    await applyChangeSet(parts, askerOf(parts, largeOwner.account, 'large'), { edits })
+    await applyChangeSet(parts, askerOf(parts, largeOwner.account, 'large'), {
+      request: { edits },
+      patience: {},
+    })
   }
   const writer = async (index: number) => {
     for (let at = index; at < nodes.length; at += writers) await write(nodes[at] as NodeId)

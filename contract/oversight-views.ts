@@ -51,7 +51,9 @@ export interface EntryView {
   readonly author: PlaceName | null
   readonly isMine: boolean
   readonly reason: string
+  /** The first of them. */
   readonly facts: readonly FactView[]
+  readonly factCount: number
   readonly gains: CountView
   readonly losses: CountView
   readonly undoes: number | null

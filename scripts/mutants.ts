@@ -45,6 +45,7 @@ class QuickFirst extends BaseSequencer {
 export default {
   test: {
     include: ['core/**/*.test.ts'],
+    setupFiles: ['./quick-failing.ts'],
     testTimeout: 240_000,
     bail: 1,
     isolate: false,
@@ -52,6 +53,12 @@ export default {
     sequence: { sequencer: QuickFirst },
   },
 }
+`
+
+/** The same cases each time, so that what is caught is no chance; that one fails is enough, the smallest is not looked for. */
+const setup = `
+import fc from 'fast-check'
+fc.configureGlobal({ endOnFailure: true, seed: 29 })
 `
 
 await Promise.all(Array.from({ length: availableParallelism() }, (_, copy) => plantInCopy(copy)))
@@ -93,6 +100,7 @@ function makeCopy(): string {
     cpSync(join(root, part), join(copy, part), { recursive: true })
   symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'))
   writeFileSync(join(copy, 'vitest.config.js'), config)
+  writeFileSync(join(copy, 'quick-failing.ts'), setup)
   return copy
 }
 

@@ -72,6 +72,17 @@ test('a tree 500 deep is made, walked and answered', async () => {
   expect([places.total, places.items.length, places.next]).toEqual([500, 200, 200])
 })
 
+test('what somebody reached is answered at any instant, before they joined and to come', async () => {
+  const statusAt = async (instant: number | string) =>
+    (await owner.get(`${at}/people/${guest.id}/places?at=${instant}`)).status
+  // Nobody reached anything before they were there, and what comes is not known: that is an answer.
+  for (const instant of [0, 1, 1e12, 4e12, 8.64e15])
+    expect([instant, await statusAt(instant)]).toEqual([instant, 404])
+  expect(await statusAt(server.time.now)).toBe(200)
+  for (const instant of ['-1', 1e17, 'now', ''])
+    expect([instant, await statusAt(instant)]).toEqual([instant, 400])
+})
+
 test('names keep every sign of Unicode that is seen, in one form', async () => {
   for (const [name, kept] of [
     ['𝔘𝔫𝔦 🪺 nest'],

@@ -1,4 +1,5 @@
 import { mkdirSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { get } from 'node:http'
 import { connect } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -25,7 +26,7 @@ afterEach(async () => {
   rmSync(join(dataDir, '..'), { recursive: true, force: true })
 })
 
-async function start(): Promise<Running> {
+async function start(webDir: string | null = null): Promise<Running> {
   const log = createLog('warn', { write: line => void lines.push(line) })
   const config = {
     port: 0,
@@ -36,7 +37,7 @@ async function start(): Promise<Running> {
     isDemo: false,
   }
   const limits = { triesPerMinute: 1000, requestsPerMinute: 10_000 }
-  const started = await startServer({ config, log, clock: Date.now, webDir: null, ...limits })
+  const started = await startServer({ config, log, clock: Date.now, webDir, ...limits })
   running.push(started)
   return started
 }
@@ -56,6 +57,49 @@ const modesIn = (path: string): [string, string][] =>
         ...readdirSync(path).flatMap(name => modesIn(join(path, name))),
       ]
     : [[path, (statSync(path).mode & 0o777).toString(8)]]
+
+/** As browsers never send them: an address to the letter, without what `fetch` would put right. */
+const statusOf = (address: string, path: string): Promise<number | undefined> =>
+  new Promise((resolve, reject) => {
+    const { hostname, port } = new URL(address)
+    get({ hostname, port, path }, response => {
+      resolve(response.statusCode)
+      response.resume()
+    }).on('error', reject)
+  })
+
+test('addresses of no file and of no sign are refused, or lead to the app, and break nothing', async () => {
+  const webDir = join(dataDir, '..', 'web')
+  mkdirSync(join(webDir, 'assets'), { recursive: true })
+  writeFileSync(join(webDir, 'index.html'), '<title>Noskel</title>')
+  writeFileSync(join(webDir, 'assets', 'a.js'), '')
+  const { address } = await start(webDir)
+  const told = Object.fromEntries(
+    await Promise.all(
+      [
+        '/assets/a.js',
+        '/assets/%',
+        '/assets/%E0%A4%A',
+        '/assets/%00',
+        '/assets/b.js',
+        '/%',
+        '/api/%',
+        '/at/x',
+      ].map(async path => [path, await statusOf(address, path)] as const),
+    ),
+  )
+  expect(told).toEqual({
+    '/assets/a.js': 200,
+    '/assets/%': 400,
+    '/assets/%E0%A4%A': 400,
+    '/assets/%00': 400,
+    '/assets/b.js': 404,
+    '/%': 200,
+    '/api/%': 404,
+    '/at/x': 200,
+  })
+  expect(lines).toEqual([])
+})
 
 describe('the data folder', () => {
   test('is read by nobody else, also where it was made by an older one', async () => {

@@ -2,10 +2,12 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { DraftItemsView, DraftsView } from '#contract/access-views.ts'
 import type { ForeseenView } from '#contract/effect-views.ts'
 import type { Problem } from '#contract/problem.ts'
+import type { EntryView, HistoryView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
+import type { ImportedRowView } from '#contract/people-views.ts'
 import type { AppliedView, TreeItem } from '#contract/views.ts'
 import type { Visitor } from './tests/client.ts'
 import { did } from './tests/access.ts'
-import { at, type Coast, coast, editor, share } from './tests/coast.ts'
+import { at, type Coast, coast, editor, offer, share } from './tests/coast.ts'
 
 /** What costs most of all that is taken from anybody is worked out between what others ask, one after another. */
 
@@ -43,13 +45,28 @@ async function answersDuring(going: Promise<unknown>): Promise<number> {
   return answers
 }
 
-const foreseeing = (edits: object[], signal?: AbortSignal) =>
-  fetch(`${world.server.address}/api${at}/changes/foresee`, {
+const sending = (path: string, edits: object[], signal?: AbortSignal) =>
+  fetch(`${world.server.address}/api${at}${path}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', cookie: owner.cookie, 'x-noskel-csrf': owner.csrf },
+    headers: {
+      'content-type': 'application/json',
+      accept: 'application/x-ndjson, application/json',
+      cookie: owner.cookie,
+      'x-noskel-csrf': owner.csrf,
+    },
     body: JSON.stringify({ edits }),
     ...(signal === undefined ? {} : { signal }),
   })
+
+const foreseeing = async (edits: object[], signal?: AbortSignal) => {
+  const response = await sending('/changes/foresee', edits, signal)
+  const last = JSON.parse((await response.text()).trimEnd().split('\n').at(-1) ?? '') as unknown
+  const isInLines = response.headers.get('content-type')?.includes('ndjson') === true
+  return (isInLines ? last : response.ok ? { answer: last } : { problem: last }) as {
+    readonly answer?: ForeseenView
+    readonly problem?: Problem
+  }
+}
 
 const children = async () =>
   (await owner.get<TreeItem[]>(`${at}/nodes/${world.ids.folder}/children`)).body.map(each => each.name)
@@ -58,9 +75,7 @@ describe('a large change', { timeout: 120_000 }, () => {
   test('is foreseen while others are answered, and comes to what it comes to', async () => {
     const foreseen = foreseeing(nested(many))
     expect(await answersDuring(foreseen)).toBeGreaterThan(10)
-    const response = await foreseen
-    expect(response.status).toBe(200)
-    const [now] = ((await response.json()) as ForeseenView).impact
+    const [now] = (await foreseen).answer?.impact ?? []
     expect(now?.counted?.gains.places ?? now?.differences.length).toBeGreaterThanOrEqual(many)
   })
 
@@ -101,14 +116,25 @@ describe('a large change', { timeout: 120_000 }, () => {
     await world.guest.visitor.get(at)
     stopping.abort()
     expect(await stopped).toBe('AbortError')
-    expect((await foreseeing(nested(many))).status).toBe(200)
+    expect((await foreseeing(nested(many))).answer).toBeDefined()
+  })
+
+  test('that is being made can be stopped once it says how far it is: then nothing is changed', async () => {
+    const stopping = new AbortController()
+    const before = await children()
+    const response = await sending('/changes', nested(many, 's'), stopping.signal)
+    const reader = response.body?.getReader()
+    const { value } = (await reader?.read()) ?? {}
+    expect(new TextDecoder().decode(value)).toMatch(/^\{"done":0[.\d]*\}\n/)
+    stopping.abort()
+    // The next one of hers comes after it has been given up.
+    expect((await foreseeing(nested(many))).answer).toBeDefined()
+    expect(await children()).toEqual(before)
   })
 
   test('is the third of one person at a time: that one is refused, and the others are not', async () => {
-    const answers = await Promise.all([1, 2, 3].map(() => foreseeing(nested(many))))
-    const types = await Promise.all(
-      answers.map(async answer => ((await answer.json()) as Partial<Problem>).type ?? 'foreseen'),
-    )
+    const answers = await Promise.all([1, 2, 3].map(() => foreseeing(nested(3000))))
+    const types = answers.map(({ problem }) => problem?.type ?? 'foreseen')
     expect(types.sort()).toEqual(['foreseen', 'foreseen', 'urn:noskel:problem:busy-with-yours'])
   })
 
@@ -142,6 +168,40 @@ test('a request with a fault in each of its thousands of fields is answered with
   const { status, body } = await refused
   expect([status, body.faults?.length]).toEqual([400, 20])
 })
+
+test('a fault far down a long list is told where it is', async () => {
+  const edits = nested(1000, 'f').map((edit, index) => (index === 777 ? { ...edit, name: '\u202E' } : edit))
+  const { status, body } = await owner.call('POST', `${at}/changes`, { edits })
+  expect([status, body.faults?.map(fault => fault.at)]).toEqual([400, ['edits.777.name']])
+})
+
+test('history and past with large changes in them are told while others are answered, and in short', async () => {
+  const before = world.server.time.now
+  const flat = nested(6000, 'h').map(edit => ({ ...edit, parent: world.ids.inner }))
+  expect((await owner.change(...flat)).status).toBe(200)
+  const listed = owner.get<HistoryView>(`${at}/history?place=${world.ids.folder}`)
+  expect(await answersDuring(listed)).toBeGreaterThan(1)
+  const [entry] = (await listed).body.entries
+  expect([entry?.facts.length, entry?.factCount]).toEqual([20, 6000])
+  const { body: detail } = await owner.get<EntryView>(`${at}/history/${entry?.revision}`)
+  expect([detail.facts.length, detail.factCount]).toEqual([200, 6000])
+  const reached = owner.get<PageView<PlaceReachView>>(`${at}/people/${world.ownerId}/places?at=${before}`)
+  expect(await answersDuring(reached)).toBeGreaterThan(1)
+  const { body: now } = await owner.get<PageView<PlaceReachView>>(`${at}/people/${world.ownerId}/places`)
+  expect((await reached).body.total).toBe(now.total - 6000)
+}, 60_000)
+
+test('a table of ten thousand people of one name is judged while others are answered', async () => {
+  const rows = Array.from({ length: 10_000 }, (_, index) => ({ mail: `n${index}@new.example`, name: 'Ona' }))
+  const judged = owner.call<ImportedRowView[]>('POST', `${at}/people/import`, { rows, offer, welcome: null })
+  expect(await answersDuring(judged)).toBeGreaterThan(5)
+  const { body } = await judged
+  expect(body.filter(each => each.verdict === 'new')).toHaveLength(10_000)
+  const handles = body.flatMap(({ edits: [invite] }) =>
+    invite?.kind === 'person.invite' ? invite.profile?.handle : [],
+  )
+  expect(new Set(handles).size).toBe(10_000)
+}, 60_000)
 
 test('kept change sets are worked out when they are looked at: their list tells what they are called alone', async () => {
   const { body } = await owner.call<DraftsView>('POST', `${at}/drafts`, { edits: nested(many, 'k') })

@@ -6,7 +6,8 @@ import { hasSteward, who } from '../access/who.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { listActions, noActions } from '../levels/action.ts'
 import { momentOf } from '../state/moment.ts'
-import { now } from '../tests/world.ts'
+import { editor, reader } from '../tests/judging.ts'
+import { broken, grant, limit, node, now, person, world } from '../tests/world.ts'
 import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
 import { why } from './why.ts'
 
@@ -31,4 +32,20 @@ test('who, why and the search for a steward tell the same as check', () => {
     }),
     { numRuns: 150 },
   )
+})
+
+test('a break keeps out what is given above it, and no limit from there', () => {
+  const state = world(
+    person('p'),
+    node('a', 'root'),
+    node('b', 'a', broken),
+    grant('a', 'person:p', editor),
+    grant('b', 'person:p', editor),
+    limit('a', 'person:p', reader),
+  )
+  const sum = why(momentOf(state, now), 'p' as PersonId, 'b' as NodeId)
+  expect(sum?.grants.map(({ grant }) => grant.id)).toEqual(['b person:p'])
+  expect(sum?.keptOut.map(({ grant }) => grant.id)).toEqual(['a person:p'])
+  expect(sum?.steps.map(({ kind, leaves }) => [kind, leaves])).toEqual([['limit', reader]])
+  expect([sum?.breakAt, sum?.result]).toEqual(['b', reader])
 })

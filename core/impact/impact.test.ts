@@ -8,7 +8,7 @@ import { theWeb } from '../access/public.ts'
 import { subjectOf } from '../access/subject.ts'
 import { momentOf } from '../state/moment.ts'
 import { applyChanges, type State } from '../state/state.ts'
-import { giving, judging, reader, steward } from '../tests/judging.ts'
+import { giving, judging, publishing, reader, steward } from '../tests/judging.ts'
 import { judged, judgedPublic } from '../tests/judge.ts'
 import { grant, node, now, person, world } from '../tests/world.ts'
 import { anyEdit, anyPolicy, anyStanding } from '../tests/edits.ts'
@@ -87,4 +87,23 @@ test('an end to come is told with the day from which it makes a difference', () 
     [10, 1],
     [20, 0],
   ])
+})
+
+test('what comes to the web is told down to places at which access is of their own, though nobody’s differs', () => {
+  const state = world(
+    person('p'),
+    node('a', 'root'),
+    node('b', 'a'),
+    node('c', 'b'),
+    grant('a', 'person:owner', steward),
+    grant('b', 'person:p', reader),
+  )
+  const edits = [publishing('a')]
+  const result = judging(state, 'owner', ...edits)
+  if (!result.ok) throw new Error('must be allowed')
+  const [told] = impact(
+    wholeOf(momentOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
+  )
+  const onTheWeb = told?.differences.filter(each => each.person === theWeb) ?? []
+  expect(onTheWeb.map(each => each.node).sort()).toEqual(['a', 'b', 'c'])
 })

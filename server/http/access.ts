@@ -23,7 +23,7 @@ import {
 } from '../services/drafts.ts'
 import { givenView, takenOverView } from '../services/given.ts'
 import { placesToAsk } from '../services/questions.ts'
-import { checked } from './check.ts'
+import { checked, checkedInParts } from './check.ts'
 import { inLines } from './lines.ts'
 
 /** Access that is asked for, given over many places, taken over, gathered before it is changed, and checked. */
@@ -47,7 +47,8 @@ export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): 
     response.json(await draftsView(parts, asker(request)))
   })
   router.post('/drafts', async (request, response) => {
-    response.json(await gather(parts, asker(request), checked(gatherRequest, request.body)))
+    const who = asker(request)
+    response.json(await gather(parts, who, await checkedInParts(gatherRequest, request.body, 'edits')))
   })
   router.put('/drafts/:id', async (request, response) => {
     const who = asker(request)

@@ -5,7 +5,7 @@ import type { Parts } from '../parts.ts'
 import type { Asker } from '../services/asker.ts'
 import { applyChangeSet } from '../services/change.ts'
 import { foresee } from '../services/foresee.ts'
-import { checked } from './check.ts'
+import { checkedInParts } from './check.ts'
 import { inLines } from './lines.ts'
 
 const large = 100_000
@@ -21,12 +21,15 @@ export function changeRoutes(parts: Parts, asker: (request: Request) => Asker): 
   router.post('/changes', async (request, response) => {
     const who = asker(request)
     await afterReading(request)
-    response.json(await applyChangeSet(parts, who, checked(changeSetRequest, request.body)))
+    const set = await checkedInParts(changeSetRequest, request.body, 'edits')
+    await inLines({ parts, request, response }, patience =>
+      applyChangeSet(parts, who, { request: set, patience }),
+    )
   })
   router.post('/changes/foresee', async (request, response) => {
     const who = asker(request)
     await afterReading(request)
-    const set = checked(changeSetRequest, request.body)
+    const set = await checkedInParts(changeSetRequest, request.body, 'edits')
     await inLines({ parts, request, response }, patience => foresee(parts, who, { request: set, patience }))
   })
   return router

@@ -21,7 +21,7 @@ import { myAccessView, offerView, placesToOffer, reachedView } from '../services
 import { settingsView } from '../services/settings.ts'
 import { teamsView } from '../services/teams.ts'
 import { invitationAddress, waysInView } from '../services/ways-in.ts'
-import { checked } from './check.ts'
+import { checked, checkedInParts } from './check.ts'
 
 /** People: the list and its parts, one of them, how they come in and leave, their pictures. */
 export function peopleRoutes(parts: Parts, asker: (request: Request) => Asker): Router {
@@ -42,14 +42,16 @@ export function peopleRoutes(parts: Parts, asker: (request: Request) => Asker): 
     const csv = peopleCsv(parts, asker(request), query(request))
     response.attachment('people.csv').type('text/csv; charset=utf-8').send(csv)
   })
-  router.post('/people/addresses', (request, response) => {
-    response.json(addressesView(asker(request), checked(addressesRequest, request.body)))
+  router.post('/people/addresses', async (request, response) => {
+    response.json(await addressesView(asker(request), checked(addressesRequest, request.body)))
   })
   router.post('/people/offer', async (request, response) => {
     response.json(await offerView(parts, asker(request), checked(offerRequest, request.body).offer))
   })
-  router.post('/people/import', (request, response) => {
-    response.json(importView(parts, asker(request), checked(importRequest, request.body)))
+  router.post('/people/import', async (request, response) => {
+    const who = asker(request)
+    const table = await checkedInParts(importRequest, request.body, 'rows')
+    response.json(await importView(parts, who, table))
   })
   router.get('/people/:id', async (request, response) => {
     response.json(await personDetail(parts, asker(request), id(request)))

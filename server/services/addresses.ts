@@ -7,6 +7,7 @@ import { peopleOf } from '#core/access/subject.ts'
 import { unwelcomeDomain } from '#core/changes/edits/invite.ts'
 import type { Person } from '#core/people/person.ts'
 import type { Moment } from '#core/state/state.ts'
+import { createBreath } from '../breath.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks } from './asker.ts'
 
@@ -15,24 +16,31 @@ export const bringsIn = (asker: Asker): boolean =>
   asks(asker, 'invite members') || asks(asker, 'invite guests') || asks(asker, 'edit profiles')
 
 /** Judges each address of a list: who is new, who is here in some way, what cannot be an address or looks like a slip. */
-export function addressesView(asker: Asker, { as, addresses }: AddressesRequest): AddressView[] {
+export async function addressesView(
+  asker: Asker,
+  { as, addresses }: AddressesRequest,
+): Promise<AddressView[]> {
   if (!bringsIn(asker)) throw problemOf('not-found')
   const known = domainsIn(asker.moment)
   const seen = new Set<string>()
-  return addresses.map(({ mail: typed, name }) => {
+  const breathe = createBreath()
+  const judged: AddressView[] = []
+  for (const { mail: typed, name } of addresses) {
+    await breathe()
     const mail = typed.trim().normalize('NFC').toLowerCase()
     const isTwice = seen.has(mail)
     seen.add(mail)
     const person = personBy(asker.moment, mail)
-    return {
+    judged.push({
       mail,
       name: name.trim(),
       verdict: isTwice ? 'twice in the list' : verdictOn(asker.moment, { mail, as, person }),
       meant: person === undefined && isMail(mail) ? meantBy(mail, known) : null,
       isOfOtherScript: isMail(mail) && /[^\x21-\x7e].*@/.test(mail),
       person: person === undefined || person.status === 'removed' ? null : person.id,
-    }
-  })
+    })
+  }
+  return judged
 }
 
 interface Judged {

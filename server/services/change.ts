@@ -24,6 +24,7 @@ import { goesForGood, type Told, writingIn } from './record.ts'
 import { copyTexts } from './text.ts'
 import { spend } from './quota.ts'
 import { ifShort, inTurns } from './turns.ts'
+import type { Patience } from '../worker/asking.ts'
 
 /** So often a large change is worked out anew because others wrote meanwhile. */
 const triesAtMost = 5
@@ -32,14 +33,14 @@ const triesAtMost = 5
  * The one road of every change of access: judged on the state in memory, written with its history
  * entry and the mails and notices that it causes, published after the commit. Where its author saw an
  * effect, it is worked out anew, and another one is a refusal that tells it. What takes long to work out is not worked
- * out while other writes wait: it holds as long as nobody else writes.
+ * out while other writes wait: it holds as long as nobody else writes. Until it is written it can be stopped.
  */
 export async function applyChangeSet(
   parts: Parts,
   asker: Asker,
-  request: ChangeSetRequest,
+  { request, patience }: { readonly request: ChangeSetRequest; readonly patience: Patience },
 ): Promise<AppliedView> {
-  return inTurns(parts, { asker, patience: {} }, async turn => {
+  return inTurns(parts, { asker, patience }, async turn => {
     const meant = await changeSetFrom(parts, asker, { request, turn })
     if (locksOut(parts, asker, meant)) throw problemOf('second-step-first')
     const trying = { asker, meant, seen: request.seen }

@@ -1,4 +1,3 @@
-import { Op } from 'sequelize'
 import type { HistoryQuery } from '#contract/requests.ts'
 import type { CountView, EntryDetailView, EntryView, HistoryView } from '#contract/oversight-views.ts'
 import { theWeb } from '#core/access/public.ts'
@@ -6,38 +5,45 @@ import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { isForGood } from '#core/changes/edits/undo.ts'
 import { type Fact, factsOf } from '#core/changes/fact.ts'
+import { type Steps, toEnd } from '#core/changes/steps.ts'
 import { theWorkspace } from '#core/changes/passing.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
 import type { Counted } from '#core/access/summed.ts'
 import type { Recorded } from '#core/impact/wide.ts'
 import { beyond } from '#core/levels/action.ts'
 import { pathOf, type RecordChange } from '#core/state/state.ts'
+import { createBreath } from '../breath.ts'
 import type { ChangeSetRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, holdsAt, knowsPerson, nameOf } from './asker.ts'
 import { factView, isPlaceKnown, mayReadFact } from './fact.ts'
 import { countedView, differenceView, inOrder } from './difference.ts'
+import { newestFirst } from './entries.ts'
 import { readEffect } from './kept-effect.ts'
+import { inTurns, readsAtOnce } from './turns.ts'
 
 const entriesAtOnce = 50
-const rowsAtOnce = 200
+/** So many of the things that an entry did are told in a list, and where it is looked at. */
+const factsInList = 20
+const factsInDetail = 200
 
 /** The newest entries that the reader may know and that fit the filters. */
-export async function historyView(parts: Parts, asker: Asker, query: HistoryQuery): Promise<HistoryView> {
-  const entries: EntryView[] = []
-  let before = query.before === undefined ? Number.MAX_SAFE_INTEGER : Number(query.before)
-  for (;;) {
-    const rows = await rowsOf(parts, asker.workspace, { [Op.lt]: before })
-    for (const row of rows) {
+export function historyView(parts: Parts, asker: Asker, query: HistoryQuery): Promise<HistoryView> {
+  return inTurns(parts, { asker, patience: {}, atOnce: readsAtOnce }, async turn => {
+    const entries: EntryView[] = []
+    const below = query.before === undefined ? undefined : Number(query.before)
+    let last = 0
+    for await (const row of newestFirst(parts, asker, { below, attributes: told })) {
       if (entries.length === entriesAtOnce)
-        return { entries: await withUndone(parts, asker, entries), next: before }
-      before = row.revision
-      const read = readable(asker, row)
-      if (read !== undefined && fits(asker, read, query)) entries.push(entryView(asker, read))
+        return { entries: await withUndone(parts, asker, entries), next: last }
+      last = row.revision
+      const read = await turn.run(readable(asker, row))
+      if (read !== undefined && (await turn.run(fits(asker, read, query))))
+        entries.push(entryView(asker, read, factsInList))
     }
-    if (rows.length < rowsAtOnce) return { entries: await withUndone(parts, asker, entries), next: null }
-  }
+    return { entries: await withUndone(parts, asker, entries), next: null }
+  })
 }
 
 /** One entry with its effect; what may not be known of answers like what does not exist. */
@@ -46,69 +52,84 @@ export async function entryDetailView(
   asker: Asker,
   revision: number,
 ): Promise<EntryDetailView> {
-  const [row] = await rowsOf(parts, asker.workspace, revision)
-  const read = row === undefined ? undefined : readable(asker, row)
+  const row = await rowOfEntry(parts, asker.workspace, revision)
+  const read = row && toEnd(readable(asker, row))
   if (read === undefined) throw problemOf('not-found')
-  const [entry] = await withUndone(parts, asker, [entryView(asker, read)])
+  const [entry] = await withUndone(parts, asker, [entryView(asker, read, factsInDetail)])
   if (entry === undefined) throw problemOf('not-found')
-  return {
-    ...entry,
-    ...effectView(asker, effectKnown(asker, read.row)),
-  }
+  return { ...entry, ...effectView(asker, effectKnown(asker, read.row)) }
 }
 
 /** The entry that is to be undone, for somebody who may know of it. */
 export async function entryToUndo(parts: Parts, asker: Asker, revision: number): Promise<ChangeSetRow> {
-  const [row] = await rowsOf(parts, asker.workspace, revision)
-  if (row === undefined || readable(asker, row) === undefined) throw problemOf('not-found')
+  const row = await rowOfEntry(parts, asker.workspace, revision)
+  if (row === undefined || toEnd(readable(asker, row)) === undefined) throw problemOf('not-found')
   return row
 }
 
-/** What others did after a revision, told as far as the reader may know it. */
+/** What others did after a revision, the newest first, told as far as the reader may know it. */
 export async function doneSince(parts: Parts, asker: Asker, revision: number): Promise<string[]> {
-  const rows = await rowsOf(parts, asker.workspace, { [Op.gt]: revision })
-  return rows.toReversed().flatMap(row => {
-    const read = readable(asker, row)
-    if (read === undefined || row.author === asker.person) return []
-    const { author, facts } = entryView(asker, read)
-    return facts.map(fact => `${author?.name ?? 'The workspace'} ${fact.text}.`)
-  })
+  const done: string[] = []
+  const breathe = createBreath()
+  // Later than what the asker's moment knows of: that is what is told.
+  const newest = parts.writer.states.published.get(asker.workspace)?.moment.state.revision ?? 0
+  for await (const row of newestFirst(parts, asker, { below: newest + 1, attributes: told })) {
+    if (row.revision <= revision || done.length >= factsInList) break
+    await breathe()
+    const read = toEnd(readable(asker, row))
+    if (read === undefined || row.author === asker.person) continue
+    const { author, facts } = entryView(asker, read, factsInList)
+    done.push(...facts.map(fact => `${author?.name ?? 'The workspace'} ${fact.text}.`))
+  }
+  return done
 }
 
-async function rowsOf(
+async function rowOfEntry(
   { writer }: Parts,
   workspace: WorkspaceId,
-  revision: number | { [Op.lt]: number } | { [Op.gt]: number },
-): Promise<ChangeSetRow[]> {
-  return (await writer.tables.changeSets.findAll({
-    where: { workspace, revision },
-    order: [['revision', 'DESC']],
-    limit: rowsAtOnce,
-    raw: true,
-  })) as unknown as ChangeSetRow[]
+  revision: number,
+): Promise<ChangeSetRow | undefined> {
+  const row = await writer.tables.changeSets.findOne({ where: { workspace, revision }, raw: true })
+  return (row as unknown as ChangeSetRow | null) ?? undefined
 }
 
+/** What is read of an entry to tell of it. */
+const told = ['at', 'author', 'reason', 'changes', 'effect', 'undoes'] as const
+
+type ToldRow = Pick<ChangeSetRow, (typeof told)[number] | 'revision'>
+
 interface Read {
-  readonly row: ChangeSetRow
+  readonly row: ToldRow
   readonly facts: readonly Fact[]
   /** Whether there is more in the entry than its reader may know. */
   readonly isPart: boolean
 }
 
-function readable(asker: Asker, row: ChangeSetRow): Read | undefined {
+function* readable(asker: Asker, row: ToldRow): Steps<Read | undefined> {
   const all = factsOf(JSON.parse(row.changes) as RecordChange[])
-  const facts = all.filter(fact => mayReadFact(asker, fact, row.author))
+  const facts: Fact[] = []
+  for (const [done, fact] of all.entries()) {
+    if (mayReadFact(asker, fact, row.author)) facts.push(fact)
+    yield done / all.length
+  }
   return facts.length === 0 ? undefined : { row, facts, isPart: facts.length < all.length }
 }
 
-function fits(asker: Asker, { row, facts }: Read, { person, place, act }: HistoryQuery): boolean {
-  const isAuthor = person === row.author && knowsPerson(asker, row.author)
-  const isWithin = (node: NodeId | null) => node !== null && isPlaceWithin(asker, node, place)
-  return (
-    (act === undefined || facts.some(fact => fact.act === act)) &&
-    (person === undefined || isAuthor || facts.some(fact => fact.person === person)) &&
-    (place === undefined || facts.some(fact => isWithin(fact.place)))
-  )
+const isAt = (asker: Asker, fact: Fact, place: string | undefined) =>
+  fact.place !== null && isPlaceWithin(asker, fact.place, place)
+
+function* fits(asker: Asker, { row, facts }: Read, { person, place, act }: HistoryQuery): Steps<boolean> {
+  let isAct = act === undefined
+  let isPerson = person === undefined || (person === row.author && knowsPerson(asker, row.author))
+  let isPlace = place === undefined
+  for (const [done, fact] of facts.entries()) {
+    isAct ||= fact.act === act
+    isPerson ||= fact.person === person
+    isPlace ||= isAt(asker, fact, place)
+    if (isAct && isPerson && isPlace) break
+    yield done / facts.length
+  }
+  return isAct && isPerson && isPlace
 }
 
 /** Whether a place is another one or lies in it. What lies in a place that the asker does not know of lies nowhere. */
@@ -118,7 +139,7 @@ export const isPlaceWithin = (asker: Asker, node: NodeId, place: string | undefi
     isPlaceKnown(asker, place as NodeId) &&
     pathOf(asker.moment.state, node).some(each => each.id === place))
 
-function entryView(asker: Asker, { row, facts, isPart }: Read): EntryView {
+function entryView(asker: Asker, { row, facts, isPart }: Read, mostFacts: number): EntryView {
   const { differences, counted } = effectKnown(asker, row)
   const isMine = row.author === asker.person
   return {
@@ -128,7 +149,8 @@ function entryView(asker: Asker, { row, facts, isPart }: Read): EntryView {
     isMine,
     // What its author wrote may speak of what the reader may not know.
     reason: isPart && !isMine ? '' : row.reason,
-    facts: facts.map(fact => factView(asker, fact)),
+    facts: facts.slice(0, mostFacts).map(fact => factView(asker, fact)),
+    factCount: facts.length,
     gains: counted?.gains ?? countOf(differences.filter(each => beyond(each.after, each.before).length > 0)),
     losses:
       counted?.losses ?? countOf(differences.filter(each => beyond(each.before, each.after).length > 0)),
@@ -144,7 +166,10 @@ const authorView = (asker: Asker, author: PersonId) =>
     : { id: '', name: 'Somebody' }
 
 /** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
-export function effectKnown(asker: Asker, row: ChangeSetRow): Pick<Recorded, 'differences' | 'counted'> {
+export function effectKnown(
+  asker: Asker,
+  row: Pick<ChangeSetRow, 'effect'>,
+): Pick<Recorded, 'differences' | 'counted'> {
   const kept = readEffect(row.effect)
   return {
     differences: kept.differences.filter(

@@ -2,7 +2,7 @@ import { dayOf } from '#contract/dates.ts'
 import { asWritten } from '#contract/cells.ts'
 import type { EditRequest, OfferRequest } from '#contract/edit-requests.ts'
 import { invitingEdits } from '#contract/inviting.ts'
-import type { ImportedRowView } from '#contract/people-views.ts'
+import type { AddressView, ImportedRowView } from '#contract/people-views.ts'
 import type { ImportField, ImportRequest, ImportRow } from '#contract/requests.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { HandleId, RoleId } from '#core/base/ids.ts'
@@ -13,6 +13,7 @@ import type { Person } from '#core/people/person.ts'
 import { ownerRole } from '#core/people/role.ts'
 import { type State, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
+import { createBreath } from '../breath.ts'
 import { problemOf } from '../problem-error.ts'
 import { addressesView, bringsIn, personBy } from './addresses.ts'
 import type { Asker } from './asker.ts'
@@ -30,30 +31,42 @@ const inOneLine = (cell: string): string =>
  * of those who are here only what differs is changed, and an empty cell changes nothing: the same table
  * again does nothing. Teams and roles are added, never taken.
  */
-export function importView(
+export async function importView(
   parts: Parts,
   asker: Asker,
   { rows, offer, welcome }: ImportRequest,
-): ImportedRowView[] {
+): Promise<ImportedRowView[]> {
   if (!bringsIn(asker)) throw problemOf('not-found')
   const reading = readingOf(asker, { offer, welcome, now: parts.clock() })
   const cells = rows.map(cleaned)
-  const verdicts = addressesView(asker, {
+  const verdicts = await addressesView(asker, {
     as: offer.as,
     addresses: cells.map(({ mail = '', name = '' }) => ({ mail, name })),
   })
-  const judged = cells.map((row, index) => {
-    const verdict = verdicts[index]?.verdict ?? 'not an address'
-    if (verdict === 'twice in the list') return wrong('The address stands in an earlier row already.')
-    if (verdict === 'not an address')
-      return wrong(row.mail === undefined ? 'There is no address.' : `“${row.mail}” is not an address.`)
-    const mail = (row.mail ?? '').toLowerCase()
-    const person = personBy(asker.moment, mail)
-    return person === undefined || person.status === 'removed'
-      ? newcomer(reading, { row, mail, index, wasHere: person !== undefined })
-      : known(reading, row, person)
-  })
+  const breathe = createBreath()
+  const judged: ImportedRowView[] = []
+  for (const [index, row] of cells.entries()) {
+    await breathe()
+    judged.push(rowJudged(reading, { row, index, verdict: verdicts[index]?.verdict ?? 'not an address' }))
+  }
   return withSeats(asker, judged)
+}
+
+interface Judging {
+  readonly row: ImportRow
+  readonly index: number
+  readonly verdict: AddressView['verdict']
+}
+
+function rowJudged(reading: Reading, { row, index, verdict }: Judging): ImportedRowView {
+  if (verdict === 'twice in the list') return wrong('The address stands in an earlier row already.')
+  if (verdict === 'not an address')
+    return wrong(row.mail === undefined ? 'There is no address.' : `“${row.mail}” is not an address.`)
+  const mail = (row.mail ?? '').toLowerCase()
+  const person = personBy(reading.asker.moment, mail)
+  return person === undefined || person.status === 'removed'
+    ? newcomer(reading, { row, mail, index, wasHere: person !== undefined })
+    : known(reading, row, person)
 }
 
 /** Where there are not enough seats for all newcomers of a table, none of them comes in: a part would be chance. */

@@ -5,50 +5,79 @@ import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { ActionSet } from '#core/levels/action.ts'
 import { momentOf } from '#core/state/moment.ts'
-import { applyChanges, atRevision, inverseOf, type Moment, type RecordChange } from '#core/state/state.ts'
+import {
+  applyChangesLater,
+  atRevision,
+  inverseOf,
+  type Moment,
+  type RecordChange,
+  type State,
+} from '#core/state/state.ts'
+import type { Steps } from '#core/changes/steps.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import type { ChangeSetRow } from '../store/tables.ts'
 import type { Asker } from './asker.ts'
 import { differenceView, inOrder } from './difference.ts'
+import { newestFirst } from './entries.ts'
 import { effectKnown, isPlaceWithin } from './history.ts'
+import { inTurns, readsAtOnce } from './turns.ts'
 
 /**
- * The workspace as it was at an instant: the present one with every later entry of the history taken back.
- * Before its first day there was none.
+ * The workspace as it was at an instant: the present one with every later entry of the history taken back, in turns.
+ * Before its first day there was none, and what is to come is not known.
  */
 export async function momentOfPast(parts: Parts, asker: Asker, at: Instant): Promise<Moment> {
-  const rows = await entriesWithin(parts, asker, { [Op.gt]: at })
-  let { state } = asker.moment
-  for (const row of rows.toReversed())
-    state = applyChanges(state, inverseOf(JSON.parse(row.changes) as RecordChange[]))
-  const revision = asker.moment.state.revision - rows.length
-  if (revision < 1 || at > parts.clock()) throw problemOf('not-found')
-  return momentOf(atRevision(state, revision), at)
+  if (at > parts.clock()) throw problemOf('not-found')
+  return inTurns(parts, { asker, patience: {}, atOnce: readsAtOnce }, async turn => {
+    let { state } = asker.moment
+    let { revision } = state
+    for await (const row of newestFirst(parts, asker, { span: { [Op.gt]: at }, attributes: ['changes'] })) {
+      state = await turn.run(takenBack(state, JSON.parse(row.changes) as RecordChange[]))
+      revision -= 1
+    }
+    if (revision < 1) throw problemOf('not-found')
+    return momentOf(atRevision(state, revision), at)
+  })
 }
+
+function* takenBack(state: State, changes: readonly RecordChange[]): Steps<State> {
+  const inverse = inverseOf(changes)
+  let next = state
+  for (let from = 0; from < inverse.length; from += partLength) {
+    next = applyChangesLater(next, inverse.slice(from, from + partLength))
+    yield from / inverse.length
+  }
+  return next
+}
+
+/** So many records are changed between two looks at the time. */
+const partLength = 100
 
 /** Who gained and lost what between two instants, and by which entries of the history. */
 export async function diffView(parts: Parts, asker: Asker, query: DiffQuery): Promise<DiffView> {
   const [from, to] = [Number(query.from), Number(query.to)]
-  const rows = await entriesWithin(parts, asker, { [Op.gt]: from, [Op.lte]: to })
+  const span = { [Op.gt]: from, [Op.lte]: to }
   const changed = new Map<string, Changed>()
   const counted: number[] = []
-  for (const row of rows) {
-    const effect = effectKnown(asker, row)
-    if (effect.counted !== null) counted.push(row.revision)
-    for (const each of effect.differences) {
-      if (!fits(asker, each, query)) continue
-      const key = `${each.person} ${each.node}`
-      const earlier = changed.get(key)
-      const by = [...(earlier?.by ?? []), row.revision]
-      changed.set(key, { ...each, before: earlier?.before ?? each.before, by })
+  return inTurns(parts, { asker, patience: {}, atOnce: readsAtOnce }, async turn => {
+    for await (const row of newestFirst(parts, asker, { span, attributes: ['effect'] })) {
+      const effect = effectKnown(asker, row)
+      if (effect.counted !== null) counted.push(row.revision)
+      for (const each of effect.differences) {
+        await turn.breathe()
+        if (!fits(asker, each, query)) continue
+        const key = `${each.person} ${each.node}`
+        const later = changed.get(key)
+        const by = [row.revision, ...(later?.by ?? [])]
+        changed.set(key, { ...each, after: later?.after ?? each.after, by })
+      }
     }
-  }
-  return {
-    revision: asker.moment.state.revision,
-    counted,
-    changed: inOrder([...changed.values()].flatMap(each => changedView(asker, each))),
-  }
+    return {
+      revision: asker.moment.state.revision,
+      counted: counted.toReversed(),
+      changed: inOrder([...changed.values()].flatMap(each => changedView(asker, each))),
+    }
+  })
 }
 
 interface Changed {
@@ -67,15 +96,3 @@ const changedView = (asker: Asker, { by, ...difference }: Changed): ChangedView[
 const fits = (asker: Asker, { person, node }: Pick<Changed, 'person' | 'node'>, query: DiffQuery): boolean =>
   (query.person === undefined || query.person === person) &&
   (query.place === undefined || isPlaceWithin(asker, node, query.place))
-
-async function entriesWithin(
-  { writer }: Parts,
-  { workspace }: Asker,
-  at: { [Op.gt]: Instant; [Op.lte]?: Instant },
-): Promise<ChangeSetRow[]> {
-  return (await writer.tables.changeSets.findAll({
-    where: { workspace, at },
-    order: [['revision', 'ASC']],
-    raw: true,
-  })) as unknown as ChangeSetRow[]
-}

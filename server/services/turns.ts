@@ -28,8 +28,9 @@ export const createTurns = (): Turns => ({ last: Promise.resolve(), going: new M
 const shortWork = 100
 /** So long one work may take of this thread in all. */
 const worksAtMost = 60_000
-/** So many works of one person go on or wait. */
-const worksOfOne = 2
+/** So many works of one person go on or wait: of those that write or foresee, and of those that only read. */
+const worksAtOnce = 2
+export const readsAtOnce = 20
 
 /** What works in turns is handed this. */
 export interface Turn {
@@ -43,12 +44,14 @@ export interface Turn {
 interface Working {
   readonly asker: { readonly workspace: WorkspaceId; readonly person: PersonId }
   readonly patience: Patience
+  /** Unless it is said, as many as of works that write. */
+  readonly atOnce?: number
 }
 
 /** Throws `Stopped` where nobody waits for it any more. */
 export async function inTurns<T>(
   { thread, turns }: Parts,
-  { asker: { workspace, person }, patience: { signal, onProgress } }: Working,
+  { asker: { workspace, person }, patience: { signal, onProgress }, atOnce = worksAtOnce }: Working,
   work: (turn: Turn) => Promise<T>,
 ): Promise<T> {
   let until = performance.now() + turnLength
@@ -61,7 +64,7 @@ export async function inTurns<T>(
   }
   const pause = async () => {
     worked += turnLength
-    if (isLong()) leave ??= await enter(turns, person)
+    if (isLong()) leave ??= await enter(turns, person, atOnce)
     if (worked > worksAtMost) throw problemOf('takes-too-long')
     await setImmediate()
     goOn()
@@ -128,9 +131,9 @@ function tellingNowAndThen(onProgress: Patience['onProgress']): (done: number) =
 }
 
 /** Resolves when it is one's turn, with what lets the next one in. */
-async function enter(turns: Turns, person: PersonId): Promise<() => void> {
+async function enter(turns: Turns, person: PersonId, atOnce: number): Promise<() => void> {
   const going = turns.going.get(person) ?? 0
-  if (going >= worksOfOne) throw problemOf('busy-with-yours')
+  if (going >= atOnce) throw problemOf('busy-with-yours')
   turns.going.set(person, going + 1)
   const before = turns.last
   let open = () => {}

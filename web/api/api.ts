@@ -33,7 +33,7 @@ export interface Call {
   readonly method?: 'POST' | 'PUT' | 'DELETE'
   readonly body?: unknown
   /** Told how much of it is done, 0 to 1, where the answer takes long. */
-  readonly onProgress?: (done: number) => void
+  readonly onProgress?: ((done: number) => void) | undefined
 }
 
 const unreachable: Problem = {
@@ -84,9 +84,10 @@ const acceptsOf = (onProgress: Call['onProgress']): { accept?: string } =>
 /** Files go as bytes, whatever they say they are: the server looks for itself. */
 const typeOf = (body: unknown) => (body instanceof Blob ? 'application/octet-stream' : 'application/json')
 
-export interface Foreseeing extends ChangeSetRequest {
+/** A change set that is foreseen or made, which may take long. */
+export interface Working extends ChangeSetRequest {
   readonly slug: string
-  readonly onProgress: (done: number) => void
+  readonly onProgress?: NonNullable<Call['onProgress']>
 }
 
 export interface AtNode {
@@ -158,11 +159,11 @@ export const api = createApi({
       query: ({ slug, id, ...body }) => ({ path: at(slug, `/nodes/${id}/text`), method: 'PUT', body }),
       invalidatesTags: ['workspace'],
     }),
-    foresee: build.mutation<ForeseenView, Foreseeing>({
+    foresee: build.mutation<ForeseenView, Working>({
       query: ({ slug, onProgress, ...body }) => ({ ...post(at(slug, '/changes/foresee'), body), onProgress }),
     }),
-    change: build.mutation<AppliedView, { readonly slug: string } & ChangeSetRequest>({
-      query: ({ slug, ...body }) => post(at(slug, '/changes'), body),
+    change: build.mutation<AppliedView, Working>({
+      query: ({ slug, onProgress, ...body }) => ({ ...post(at(slug, '/changes'), body), onProgress }),
       invalidatesTags: ['workspace'],
     }),
   }),

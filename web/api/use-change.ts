@@ -19,6 +19,8 @@ export interface Change {
   ) => Promise<{ readonly applied?: AppliedView; readonly problem?: Problem }>
   readonly problem: Problem | undefined
   readonly isBusy: boolean
+  /** While it takes long: how far it is, 0 to 1, and a way to stop it before anything is written. */
+  readonly applying: { readonly done: number; readonly onStop: () => void } | undefined
 }
 
 /** Applies change sets to a workspace and says what was done. */
@@ -26,18 +28,23 @@ export function useChange(slug: string): Change {
   const dispatch = useAppDispatch()
   const [problem, setProblem] = useState<Problem>()
   const [isBusy, setBusy] = useState(false)
+  const [applying, setApplying] = useState<Change['applying']>()
   const apply: Change['apply'] = async (edits, done, along = {}) => {
     setBusy(true)
-    const { data, error } = await dispatch(
-      api.endpoints.change.initiate({ slug, edits: [...edits], ...along }),
+    const onProgress = (share: number) => setApplying({ done: share, onStop: () => waiting.abort() })
+    const waiting = dispatch(
+      api.endpoints.change.initiate({ slug, edits: [...edits], ...along, onProgress }, { track: false }),
     )
+    const { data, error } = await waiting
     setBusy(false)
-    setProblem(error as Problem | undefined)
-    if (data === undefined) return { problem: error as Problem }
+    setApplying(undefined)
+    const refused = error === undefined || 'type' in error ? error : undefined
+    setProblem(refused)
+    if (data === undefined) return refused === undefined ? {} : { problem: refused }
     // What one wants to be told of is in nobody's history.
     const isTold = edits.some(edit => !edit.kind.startsWith('watch.'))
     dispatch(say(isTold ? { text: done, revision: data.revision } : { text: done }))
     return { applied: data }
   }
-  return { apply, problem, isBusy }
+  return { apply, problem, isBusy, applying }
 }

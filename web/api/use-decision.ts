@@ -45,7 +45,7 @@ export function useDecisionOn({ edits, said, onDone, draft }: Deciding) {
     newer?.asked === asked
       ? { effect: newer.effect, problem: undefined, earlier: newer.earlier }
       : { ...first, earlier: undefined }
-  const { apply, problem, isBusy } = useChange(slug)
+  const { apply, problem, isBusy, applying } = useChange(slug)
   const onAct = async () => {
     const seen = foreseen.effect?.seen
     const done = await apply(edits, said, {
@@ -59,5 +59,5 @@ export function useDecisionOn({ edits, said, onDone, draft }: Deciding) {
   }
   const mayGather = draft === undefined && edits.every(each => isGatherable(each.kind))
   const onGather = mayGather ? () => gather(edits) : undefined
-  return { foreseen, problem, isBusy, onAct, reason, onReason, message, onMessage, onGather }
+  return { foreseen, problem, isBusy, applying, onAct, reason, onReason, message, onMessage, onGather }
 }

@@ -5,7 +5,7 @@ import { BeforeAfter } from './BeforeAfter.tsx'
 import { onSubmit } from './on-submit.ts'
 import { ProblemNote } from './ProblemNote.tsx'
 import { ActOrLeave } from './ActOrLeave.tsx'
-import type { Waiting } from './WorkingOut.tsx'
+import { Progress, type Waiting } from './WorkingOut.tsx'
 
 interface Props {
   /** What happens, as the button says it. */
@@ -18,6 +18,7 @@ interface Props {
   }
   readonly problem: Problem | undefined
   readonly isBusy: boolean
+  readonly applying: { readonly done: number; readonly onStop: () => void } | undefined
   readonly onAct: () => Promise<void>
   readonly onLeave: () => void
   /** Why it is done: stands in the history. */
@@ -39,6 +40,7 @@ export function Decision({
   foreseen,
   problem,
   isBusy,
+  applying,
   onAct,
   onLeave,
   onGather,
@@ -60,6 +62,7 @@ export function Decision({
       {foreseen.problem === undefined && <ProblemNote problem={problem} />}
       <BeforeAfter {...foreseen} />
       {isSeen && <Words {...words} />}
+      {applying !== undefined && <Progress said="Making very many changes" {...applying} />}
       <ActOrLeave
         act={act}
         isDisabled={isBusy || !isSeen}

@@ -14,13 +14,22 @@ export function WorkingOut({ waiting }: { readonly waiting: Waiting | undefined 
         </button>
       </p>
     )
-  return (
-    <p className="flex items-center gap-3 text-sm" role="status">
-      <span className="shrink-0">Working out what it does on very many places</span>
-      <progress className="progress w-24" aria-label="Worked out" max={1} value={waiting.done} />
-      <button type="button" className="act" onClick={waiting.onStop}>
-        Stop
-      </button>
-    </p>
-  )
+  return <Progress said="Working out what it does on very many places" {...waiting} />
 }
+
+interface ProgressProps {
+  readonly said: string
+  readonly done: number
+  readonly onStop: () => void
+}
+
+/** How far something is that takes long, and a way to stop it. */
+export const Progress = ({ said, done, onStop }: ProgressProps) => (
+  <p className="flex items-center gap-3 text-sm" role="status">
+    <span className="shrink-0">{said}</span>
+    <progress className="progress w-24" aria-label={said} max={1} value={done} />
+    <button type="button" className="act" onClick={onStop}>
+      Stop
+    </button>
+  </p>
+)

@@ -27,8 +27,20 @@ export function freeHandle(state: State, name: string, isTaken: (id: HandleId) =
     .slice(0, 24)
     .replace(/\.+$/, '')
   const stem = plain.length < 2 ? 'person' : plain
-  for (let count = 1; ; count += 1) {
-    const id = (count === 1 ? stem : `${stem}${count}`) as HandleId
-    if (rowOf(state.handles, id) === undefined && !isTaken(id)) return id
+  const numbered = (count: number) => (count === 1 ? stem : `${stem}${count}`) as HandleId
+  const isFree = (count: number) =>
+    rowOf(state.handles, numbered(count)) === undefined && !isTaken(numbered(count))
+  for (let count = 1; count <= countedThrough; count += 1) if (isFree(count)) return numbered(count)
+  let taken = countedThrough
+  let free = 2 * taken
+  for (; !isFree(free); free *= 2) taken = free
+  while (free - taken > 1) {
+    const between = Math.floor((taken + free) / 2)
+    if (isFree(between)) free = between
+    else taken = between
   }
+  return numbered(free)
 }
+
+/** Of more of one name, not each is looked at: the next in a row of thousands is found at once. */
+const countedThrough = 20

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { EntryDetailView, FactView } from '#contract/oversight-views.ts'
+import { withCommas } from '#core/words/impact.ts'
 import { useEntryQuery } from '../../api/oversight.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -40,6 +41,11 @@ export function EntryPanel({ revision, onOpen, onClose }: Props) {
             <Leads fact={fact} />
           </li>
         ))}
+        {entry.factCount > entry.facts.length && (
+          <li className="quiet border-t border-base-300 py-1.5">
+            and {withCommas(entry.factCount - entry.facts.length)} more
+          </li>
+        )}
       </ul>
       <h3 className="font-bold">What it did</h3>
       <Differences differences={entry.differences} counted={entry.counted} />

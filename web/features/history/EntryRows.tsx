@@ -47,7 +47,7 @@ export function EntryRows({ entries, chosen, onChoose }: Props) {
 const shownFacts = 2
 
 function Sentence({ entry }: { readonly entry: EntryView }) {
-  const more = entry.facts.length - shownFacts
+  const more = entry.factCount - shownFacts
   const isUndone = entry.undoneBy !== null
   return (
     <span className={isUndone ? 'quiet font-normal line-through' : 'font-normal'}>
