@@ -1,5 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises'
 import { parseArgs } from 'node:util'
+import type { TreeItem } from '#contract/views.ts'
+import { levelActions } from '#core/levels/level.ts'
 import { nodeId, type sizes } from '#demo/large.ts'
 import { copyOfLarge } from './seeded.ts'
 import { type Client, sent, signedIn, startServed } from './served.ts'
@@ -38,14 +40,16 @@ const nested = times(6000, index =>
   making(`new:n${index}`, index % 500 === 0 ? home : `new:n${index - 1}`, 'folder'),
 )
 const flat = times(6000, index => making(`new:n${index}`, home))
-const ending = times(6000, index => ({
-  kind: 'grant.add',
-  node: nodeId(1 + (index % 100)),
-  principal: `team:t${Math.floor(index / 100)}`,
-  gives: 3,
-  from: null,
-  until: Date.now() + 1e9 + 1000 * index,
-}))
+/** In as many places as there are that the owner shares, for teams that are there. */
+const ending = (shared: readonly string[]) =>
+  times(6000, index => ({
+    kind: 'grant.add',
+    node: shared[index % shared.length],
+    principal: `team:t${1 + (Math.floor(index / shared.length) % 100)}`,
+    gives: 3,
+    from: null,
+    until: Date.now() + 1e9 + 1000 * index,
+  }))
 const oneHome = times(1900, index => ({
   kind: 'grant.add',
   node: home,
@@ -55,10 +59,13 @@ const oneHome = times(1900, index => ({
   until: Date.now() + 1e9 + 1000 * index,
 }))
 
-const sending = (what: string, path: string, edits: readonly object[]): Case => ({
+type Edits = readonly object[] | ((shared: readonly string[]) => readonly object[])
+
+const sending = (what: string, path: string, edits: Edits): Case => ({
   what,
   send: async client => {
-    const response = await sent(client, path, { body: { edits } })
+    const all = typeof edits === 'function' ? edits(await sharedBy(client)) : edits
+    const response = await sent(client, path, { body: { edits: all } })
     const text = await response.text()
     return `${response.status} ${text.slice(0, 160)}`
   },
@@ -88,21 +95,14 @@ const cases: Case[] = [
   sending('the same, made', '/changes', nested),
   sending('6,000 places in one home, foreseen', '/changes/foresee', flat),
   sending('the same, made', '/changes', flat),
-  sending('6,000 grants in 100 homes, each with its end, foreseen', '/changes/foresee', ending),
+  sending('6,000 grants in many places, each with its end, foreseen', '/changes/foresee', ending),
   sending('the same, made', '/changes', ending),
   sending('1,900 grants in one home, each with its end', '/changes', oneHome),
-  sending(
-    '16 copies of a large home',
-    '/changes',
-    times(16, index => ({
-      kind: 'node.duplicate',
-      node: home,
-      parent: nodeId(2),
-      name: `c${index}`,
-    })),
+  sending('16 copies of a large folder', '/changes', ([folder]) =>
+    times(16, index => ({ kind: 'node.duplicate', node: folder, parent: home, name: `c${index}` })),
   ),
   reading('the history, with those changes in it', '/history'),
-  reading('what one reached before those changes', `/people/p1/places?at=${Date.now()}`),
+  reading('what one reached before those changes', `/people/p3/places?at=${Date.now()}`),
   reading('who gained and lost by them', `/diff?from=${Date.now()}&to=4000000000000`),
   asking('5,000 addresses judged', '/people/addresses', {
     as: 'member',
@@ -130,6 +130,17 @@ const cases: Case[] = [
     },
   },
 ]
+
+/** The folders of the home that its owner shares. */
+async function sharedBy({ address, cookie }: Client): Promise<string[]> {
+  const response = await fetch(`${address}${at}/nodes/${home}/children`, { headers: { cookie } })
+  const children = (await response.json()) as TreeItem[]
+  const steward = levelActions('Steward')
+  return children
+    .filter(each => each.kind === 'folder' && each.actions === steward)
+    .map(each => each.id)
+    .slice(0, 100)
+}
 
 const { values } = parseArgs({
   options: { size: { type: 'string', default: 'M' }, only: { type: 'string' } },

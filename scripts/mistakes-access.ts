@@ -28,6 +28,7 @@ export const accessMistakes: readonly Mistake[] = [
     file: 'access/effect.ts',
     find: 'if (asked.isWeb || met.was === none || met.is === none) isAlike = false',
     put: 'if (met.was === none || met.is === none) isAlike = false',
+    by: 'impact/impact.test.ts',
   },
   {
     mistake: 'a walk ends where archives alone differ',
@@ -55,7 +56,7 @@ export const accessMistakes: readonly Mistake[] = [
     file: 'access/side-by-side.ts',
     find: ' || isRoot(index, node)) alone.add(node)',
     put: ') alone.add(node)',
-    by: 'changes/sets.property.test.ts',
+    by: 'impact/effect.test.ts',
   },
   {
     mistake: 'limits stop at a break',
@@ -76,7 +77,7 @@ export const accessMistakes: readonly Mistake[] = [
     file: 'access/evaluate.ts',
     find: 'if (isGuest) return intersect(intersect(held, capUnlessSpared), guestCeiling)',
     put: 'if (isGuest) return intersect((given & share) !== 0 ? held : intersect(held, capUnlessSpared), guestCeiling)',
-    by: 'tests/index.test.ts',
+    by: 'access/evaluate.test.ts',
   },
   {
     mistake: 'guests have no ceiling',
@@ -115,6 +116,7 @@ export const accessMistakes: readonly Mistake[] = [
     file: 'access/subject.ts',
     find: "isGuest ? 'guests' : 'everyone'",
     put: "'everyone'",
+    by: 'access/evaluate.test.ts',
   },
   {
     mistake: 'a break does not keep the web out',
@@ -145,12 +147,14 @@ export const accessMistakes: readonly Mistake[] = [
     file: 'access/what.ts',
     find: 'byStretch[stretch] = (byStretch[up] as number) & ~headHidden',
     put: 'byStretch[stretch] = (byStretch[up] as number) < 0 ? 0 : (byStretch[up] as number)',
+    by: 'tests/index.test.ts',
   },
   {
     mistake: 'the effect on what lies below a place with something of its own is counted twice',
     file: 'access/regions.ts',
     find: 'nodes -= read(sizes, head)',
     put: '',
+    by: 'impact/effect.test.ts',
   },
   {
     mistake: 'the invited take no seat',
@@ -169,11 +173,13 @@ export const accessMistakes: readonly Mistake[] = [
     file: 'access/place.ts',
     find: 'grants: isBroken ? own : joined(own, parent.grants),',
     put: 'grants: joined(own, parent.grants),',
+    by: 'explain/why.test.ts',
   },
   {
     mistake: 'a draft shows itself to whoever sees the place, where archives are not asked',
     file: 'access/evaluate.ts',
     find: '    : heldIn(sight, person, node)',
     put: '    : (addUp(sight, person, read(sight.index.stretchOf, node)), capped(sight.index, sum))',
+    by: 'changes/unseen.property.test.ts',
   },
 ]

@@ -25,12 +25,14 @@ export const mistakes: readonly Mistake[] = [
     file: 'base/instant.ts',
     find: 'at < span.until)',
     put: 'at <= span.until)',
+    by: 'impact/powers.test.ts',
   },
   {
     mistake: 'effects on privileges forget what is had over the whole workspace',
     file: 'impact/powers.ts',
     find: '!inAll(from, each) &&',
     put: '',
+    by: 'impact/powers.test.ts',
   },
   {
     mistake: 'a handover gives though who offered it is no owner any more',
@@ -91,6 +93,7 @@ export const mistakes: readonly Mistake[] = [
     file: 'remedies/why-not.ts',
     find: 'const mostEdits = 3',
     put: 'const mostEdits = 2',
+    by: 'remedies/why-not.test.ts',
   },
   {
     mistake: 'a page that two states share is written',
@@ -103,6 +106,7 @@ export const mistakes: readonly Mistake[] = [
     file: 'impact/impact.ts',
     find: 'new Set(starts.length === 0 ? [now] : instantsOf(whole, { starts, people: reach.people }))',
     put: 'new Set([now])',
+    by: 'impact/impact.test.ts',
   },
   {
     mistake: 'what ended stays in the state',

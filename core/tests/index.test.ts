@@ -13,7 +13,14 @@ import { type ActionSet, has, listActions, noActions } from '../levels/action.ts
 import { levelActions } from '../levels/level.ts'
 import { momentOf } from '../state/moment.ts'
 import type { Grant } from '../rules/entry.ts'
-import { applyChanges, inverseOf, rootOf, type State } from '../state/state.ts'
+import {
+  applyChanges,
+  applyChangesLater,
+  inverseOf,
+  type RecordChange,
+  rootOf,
+  type State,
+} from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { anyEdit, anyPolicy, anyStanding } from './edits.ts'
 import { judged } from './judge.ts'
@@ -192,6 +199,50 @@ test('where nothing of its own is left, no piece is left', () => {
   expect(Array.from({ length: seenCount(rows) }, (_, place) => seenAt(rows, place))).toEqual([
     { node: numberOf(index.nodes, 'above' as NodeId), actions: reader, nodes: 2, within: none },
   ])
+})
+
+test('a draft hides itself from who only reads, and what lies in it has its own answer', () => {
+  const reader = levelActions('Reader')
+  const { index } = world(
+    person('p'),
+    person('q'),
+    node('a', 'root'),
+    node('draft', 'a', { draft: true }),
+    node('inside', 'draft'),
+    grant('a', 'person:p', reader),
+    grant('inside', 'person:q', reader),
+  )
+  const answers = answersFor(createSight(index, now), numberOf(index.persons, 'p' as PersonId) as number)
+  const at = (id: string) => answerAt(answers, numberOf(index.nodes, id as NodeId) as number)
+  expect([at('a'), at('draft'), at('inside')]).toEqual([reader, noActions, reader])
+})
+
+test('no state is made in which a place stands in itself', () => {
+  const state = world(node('a', 'root'), node('b', 'a'), node('c', 'b'))
+  const before = rowOf(state.nodes, 'a' as NodeId) as ContentNode
+  const after = { ...before, parent: 'c' as NodeId }
+  expect(() => applyChanges(state, [{ table: 'nodes', id: before.id, before, after }])).toThrow(
+    'stand in itself',
+  )
+})
+
+test('an index that follows later knows what stood there before all that waits', () => {
+  const state = world(person('p'), node('a', 'root'), node('b', 'root'), node('c', 'root'), node('x', 'a'))
+  const given = grant('a', 'person:p', levelActions('Reader')).row as Grant
+  const x = rowOf(state.nodes, 'x' as NodeId) as ContentNode
+  const [inB, inC] = ['b', 'c'].map(parent => ({ ...x, parent: parent as NodeId })) as [
+    ContentNode,
+    ContentNode,
+  ]
+  const steps: RecordChange[] = [
+    { table: 'grants', id: given.id, before: null, after: given },
+    { table: 'nodes', id: x.id, before: x, after: inB },
+    { table: 'grants', id: given.id, before: given, after: null },
+    { table: 'nodes', id: x.id, before: inB, after: inC },
+  ]
+  const later = steps.reduce((each, change) => applyChangesLater(each, [change]), state)
+  expectWhole(later, later.index)
+  expect(answersOf(later, later.index, now)).toEqual(answersOf(later, buildIndex(sourceOf(later)), now))
 })
 
 function activeWho(sight: Sight, node: number): number[] {

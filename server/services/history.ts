@@ -40,24 +40,23 @@ export function historyView(parts: Parts, asker: Asker, query: HistoryQuery): Pr
       last = row.revision
       const read = await turn.run(readable(asker, row))
       if (read !== undefined && (await turn.run(fits(asker, read, query))))
-        entries.push(entryView(asker, read, factsInList))
+        entries.push(await turn.run(entryIn(asker, read, factsInList)))
     }
     return { entries: await withUndone(parts, asker, entries), next: null }
   })
 }
 
 /** One entry with its effect; what may not be known of answers like what does not exist. */
-export async function entryDetailView(
-  parts: Parts,
-  asker: Asker,
-  revision: number,
-): Promise<EntryDetailView> {
-  const row = await rowOfEntry(parts, asker.workspace, revision)
-  const read = row && toEnd(readable(asker, row))
-  if (read === undefined) throw problemOf('not-found')
-  const [entry] = await withUndone(parts, asker, [entryView(asker, read, factsInDetail)])
-  if (entry === undefined) throw problemOf('not-found')
-  return { ...entry, ...effectView(asker, effectKnown(asker, read.row)) }
+export function entryDetailView(parts: Parts, asker: Asker, revision: number): Promise<EntryDetailView> {
+  return inTurns(parts, { asker, patience: {}, atOnce: readsAtOnce }, async turn => {
+    const row = await rowOfEntry(parts, asker.workspace, revision)
+    const read = row && (await turn.run(readable(asker, row)))
+    if (read === undefined) throw problemOf('not-found')
+    const told = await turn.run(entryIn(asker, read, factsInDetail))
+    const [entry] = await withUndone(parts, asker, [told])
+    if (entry === undefined) throw problemOf('not-found')
+    return { ...entry, ...effectView(asker, await turn.run(effectKnown(asker, read.row))) }
+  })
 }
 
 /** The entry that is to be undone, for somebody who may know of it. */
@@ -78,8 +77,9 @@ export async function doneSince(parts: Parts, asker: Asker, revision: number): P
     await breathe()
     const read = toEnd(readable(asker, row))
     if (read === undefined || row.author === asker.person) continue
-    const { author, facts } = entryView(asker, read, factsInList)
-    done.push(...facts.map(fact => `${author?.name ?? 'The workspace'} ${fact.text}.`))
+    const author = row.author === theWorkspace ? 'The workspace' : authorView(asker, row.author).name
+    const facts = read.facts.slice(0, factsInList)
+    done.push(...facts.map(fact => `${author} ${factView(asker, fact).text}.`))
   }
   return done
 }
@@ -139,8 +139,8 @@ export const isPlaceWithin = (asker: Asker, node: NodeId, place: string | undefi
     isPlaceKnown(asker, place as NodeId) &&
     pathOf(asker.moment.state, node).some(each => each.id === place))
 
-function entryView(asker: Asker, { row, facts, isPart }: Read, mostFacts: number): EntryView {
-  const { differences, counted } = effectKnown(asker, row)
+function* entryIn(asker: Asker, { row, facts, isPart }: Read, mostFacts: number): Steps<EntryView> {
+  const { differences, counted } = yield* effectKnown(asker, row)
   const isMine = row.author === asker.person
   return {
     revision: row.revision,
@@ -166,20 +166,29 @@ const authorView = (asker: Asker, author: PersonId) =>
     : { id: '', name: 'Somebody' }
 
 /** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
-export function effectKnown(
+export function* effectKnown(
   asker: Asker,
   row: Pick<ChangeSetRow, 'effect'>,
-): Pick<Recorded, 'differences' | 'counted'> {
+): Steps<Pick<Recorded, 'differences' | 'counted'>> {
   const kept = readEffect(row.effect)
-  return {
-    differences: kept.differences.filter(
-      ({ person, node }) =>
-        isPlaceKnown(asker, node) &&
-        (person === asker.person || holdsAt(asker, node, 'share') || asks(asker, 'read the history')) &&
-        isHere(asker, person),
-    ),
-    counted: countedKnown(asker, kept),
+  const reads = asks(asker, 'read the history')
+  // Thousands of differences are about the same places: what is known of each is asked once.
+  const places = new Map<NodeId, 'hidden' | 'own' | 'all'>()
+  const knownOf = (node: NodeId) => {
+    const known =
+      places.get(node) ??
+      (!isPlaceKnown(asker, node) ? 'hidden' : reads || holdsAt(asker, node, 'share') ? 'all' : 'own')
+    places.set(node, known)
+    return known
   }
+  const differences: Difference[] = []
+  for (const each of kept.differences) {
+    const known = knownOf(each.node)
+    const isTold = known !== 'hidden' && (known === 'all' || each.person === asker.person)
+    if (isTold && isHere(asker, each.person)) differences.push(each)
+    yield 0
+  }
+  return { differences, counted: yield* countedKnown(asker, kept) }
 }
 
 const isHere = ({ moment }: Asker, person: PersonId) =>
@@ -189,9 +198,9 @@ const isHere = ({ moment }: Asker, person: PersonId) =>
  * Counts are told whole to who gives access at all places at which they begin: then what they do not see below is counted
  * to them anyway. Who only reads the history is told of how many people, and of those places.
  */
-function countedKnown(asker: Asker, { counted, tops }: Recorded): Recorded['counted'] {
-  if (counted === null || !tops.every(node => isPlaceKnown(asker, node))) return null
-  if (tops.every(node => holdsAt(asker, node, 'share')))
+function* countedKnown(asker: Asker, { counted, tops }: Recorded): Steps<Recorded['counted']> {
+  if (counted === null || !(yield* every(tops, node => isPlaceKnown(asker, node)))) return null
+  if (yield* every(tops, node => holdsAt(asker, node, 'share')))
     return {
       ...counted,
       mostPeople: counted.mostPeople.filter(each => isHere(asker, each.person)),
@@ -208,6 +217,14 @@ function countedKnown(asker: Asker, { counted, tops }: Recorded): Recorded['coun
     mostPeople: [],
     mostPlaces: [],
   }
+}
+
+function* every(nodes: readonly NodeId[], holds: (node: NodeId) => boolean): Steps<boolean> {
+  for (const node of nodes) {
+    if (!holds(node)) return false
+    yield 0
+  }
+  return true
 }
 
 function effectView(

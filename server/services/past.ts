@@ -61,7 +61,7 @@ export async function diffView(parts: Parts, asker: Asker, query: DiffQuery): Pr
   const counted: number[] = []
   return inTurns(parts, { asker, patience: {}, atOnce: readsAtOnce }, async turn => {
     for await (const row of newestFirst(parts, asker, { span, attributes: ['effect'] })) {
-      const effect = effectKnown(asker, row)
+      const effect = await turn.run(effectKnown(asker, row))
       if (effect.counted !== null) counted.push(row.revision)
       for (const each of effect.differences) {
         await turn.breathe()
