@@ -115,8 +115,8 @@ describe('seats', () => {
     const refused = await owner.change(...list)
     expect(refused.body).toMatchObject({
       type: 'urn:noskel:problem:no-seat',
-      title: `All ${taken + 1} seats are taken.`,
-      detail: 'Free a seat, invite as a guest, or ask an owner for more seats.',
+      title: 'This needs 2 seats, and 1 is free.',
+      detail: 'Free a seat, invite people as guests, or ask an owner for more seats.',
     })
     const table = {
       rows: [{ mail: 'a@seat.example' }, { mail: 'b@seat.example' }, { mail: 'c@seat.example', as: 'guest' }],

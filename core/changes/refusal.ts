@@ -62,7 +62,7 @@ export type Refusal =
   | { readonly code: 'publishing-off' }
   | { readonly code: 'in-use'; readonly what: 'level' | 'role' | 'welcome set' | 'team' }
   | { readonly code: 'locked'; readonly what: 'role' | 'ownership' }
-  | { readonly code: 'no-seat'; readonly seats: number }
+  | { readonly code: 'no-seat'; readonly free: number; readonly needed: number }
   | { readonly code: 'kept-by-directory'; readonly team: TeamId }
   | { readonly code: 'has-steward'; readonly node: NodeId }
   | { readonly code: 'private' }

@@ -11,6 +11,7 @@ import type { RecordChange } from '../state/state.ts'
 import type { BoardColumn } from '../rules/column.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
+import { counted, listed, listedOr, numberWords } from './english.ts'
 import type { Naming } from './refusal.ts'
 import { handoverWords, holdingWords, lookWords, roleRequestWords, roleWords } from './role-fact.ts'
 
@@ -41,7 +42,7 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
     case 'persons':
       return personWords(change, naming)
     case 'invitations':
-      return `sent ${personNamed((change.after ?? change.before)?.person, naming)} their invitation anew`
+      return `sent ${personNamed((change.after ?? change.before)?.person, naming)} the invitation again`
     case 'holdings':
       return holdingWords(change, naming)
     case 'teams':
@@ -61,13 +62,13 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
     case 'accessRequests':
       return accessRequestWords(change, naming)
     case 'watches':
-      return 'chose what to be told'
+      return 'changed their own notifications'
     case 'columns':
       return columnWords(change, naming)
     case 'channels':
       return channelWords(change, naming)
     case 'handles':
-      return `changed ${personNamed((change.after ?? change.before)?.person, naming)}’s profile`
+      return `changed the profile of ${personNamed((change.after ?? change.before)?.person, naming)}`
     case 'requests':
       return requestWords(change, naming)
     case 'welcomeSets':
@@ -80,35 +81,37 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
 type Of<T extends RecordChange['table']> = Extract<RecordChange, { table: T }>
 
 const lasting = ({ until }: Span, { through }: FactNaming) =>
-  until === null ? '' : ` through ${through(until)}`
+  until === null ? '' : ` until ${through(until)}`
 
 const personNamed = (person: Person['id'] | undefined, naming: FactNaming) =>
   (person === undefined ? undefined : naming.person(person)) ?? 'somebody'
 
 const placeOf = (row: Pick<Grant | Limit, 'node'>, naming: FactNaming) =>
-  naming.where(row.node) ?? 'a place that is no more'
+  naming.where(row.node) ?? 'a deleted place'
 
 function grantWords({ before, after }: Of<'grants'>, naming: FactNaming): string {
   const row = (after ?? before) as Grant
   const who = naming.principal(row.principal)
   const at = placeOf(row, naming)
   if (before === null) return `gave ${who} ${naming.level(row.gives)} on ${at}${lasting(row, naming)}`
-  if (after === null) return `ended what ${who} had on ${at}, ${naming.level(row.gives)}`
-  if (isSame(before, after)) return `let begin what ${who} has on ${at}, ${naming.level(row.gives)}`
+  const level = naming.level(row.gives)
+  if (after === null) return `ended the ${level} grant of ${who} on ${at}`
+  if (isSame(before, after)) return `started the ${level} grant of ${who} on ${at}`
   const end =
     before.until === after.until ? '' : after.until === null ? ', without an end' : lasting(after, naming)
-  const level = naming.level(after.gives)
-  return before.gives === after.gives
-    ? `let ${who} keep ${level} on ${at}${end === '' ? ' as it is' : end}`
-    : `made it ${level} for ${who} on ${at}, ${naming.level(before.gives)} before${end}`
+  if (before.gives !== after.gives)
+    return `changed ${who} from ${naming.level(before.gives)} to ${level} on ${at}${end}`
+  return end === ''
+    ? `changed the ${level} grant of ${who} on ${at}`
+    : `changed the end of the ${level} grant of ${who} on ${at}:${end.replace(/^,/u, '')}`
 }
 
 function limitWords({ before, after }: Of<'limits'>, naming: FactNaming): string {
   const row = (after ?? before) as Limit
   const who = naming.principal(row.principal)
   const at = placeOf(row, naming)
-  if (after === null) return `lifted the limit for ${who} on ${at}, ${naming.level(row.allows)}`
-  if (isSame(before, after)) return `let begin the limit for ${who} on ${at}`
+  if (after === null) return `removed the limit of ${who} to ${naming.level(row.allows)} on ${at}`
+  if (isSame(before, after)) return `started the limit of ${who} on ${at}`
   const word = before === null ? 'limited' : 'changed the limit of'
   return `${word} ${who} to ${naming.level(row.allows)} on ${at}${lasting(row, naming)}`
 }
@@ -119,14 +122,14 @@ function nodeWords({ id, before, after }: Of<'nodes'>, naming: FactNaming): stri
   const parent = after.parent === null || after.home !== null ? undefined : naming.place(after.parent)
   if (before === null) {
     const kind = after.home === null ? after.kind : 'home'
-    return `made the ${kind} ${name}${parent === undefined ? '' : ` in ${parent}`}`
+    return `created the ${kind} ${name}${parent === undefined ? '' : ` in ${parent}`}`
   }
   return changesOfNode({ name, where: naming.where(id) ?? name, parent, before, after })
 }
 
 const goneWords = (before: ContentNode | null, name: string): string =>
   before?.binned == null
-    ? `took away the ${before?.kind ?? 'place'} ${name}`
+    ? `removed the ${before?.kind ?? 'place'} ${name}`
     : `deleted the ${before.kind} ${name} for good`
 
 function changesOfNode(told: ToldNode): string {
@@ -160,26 +163,25 @@ const nodeActs: readonly NodeAct[] = [
   },
   {
     differs: (before, after) => before.note !== after.note,
-    words: ({ name }) => `described ${name} anew`,
+    words: ({ name }) => `changed the description of ${name}`,
   },
   {
     differs: (before, after) => (before.broken === null) !== (after.broken === null),
     words: ({ where, after }) =>
-      after.broken === null ? `let ${where} follow again` : `stopped what comes from above at ${where}`,
+      after.broken === null ? `restored inheritance on ${where}` : `broke inheritance on ${where}`,
   },
   {
     differs: (before, after) => (before.binned === null) !== (after.binned === null),
     words: ({ name, after }) =>
-      after.binned !== null ? `put ${name} in the bin` : `brought ${name} back from the bin`,
+      after.binned !== null ? `moved ${name} to the bin` : `restored ${name} from the bin`,
   },
   {
     differs: (before, after) => before.archived !== after.archived,
-    words: ({ name, after }) =>
-      after.archived ? `archived ${name}` : `brought ${name} back from the archive`,
+    words: ({ name, after }) => (after.archived ? `archived ${name}` : `restored ${name} from the archive`),
   },
   {
     differs: (before, after) => before.draft !== after.draft,
-    words: ({ name, after }) => (after.draft ? `made ${name} a draft` : `released ${name}`),
+    words: ({ name, after }) => (after.draft ? `turned ${name} into a draft` : `released ${name}`),
   },
   {
     differs: (before, after) => before.web !== after.web,
@@ -187,29 +189,29 @@ const nodeActs: readonly NodeAct[] = [
   },
   {
     differs: (before, after) => before.order !== after.order,
-    words: ({ name }) => `put ${name} in another order`,
+    words: ({ name }) => `changed the order of ${name}`,
   },
 ]
 
 function webWords(where: string, before: ContentNode['web'], after: ContentNode['web']): string {
   if (after === 'published') return `published ${where} to the web`
-  if (after === 'excluded') return `excluded ${where} from the web`
-  return before === 'published'
-    ? `withdrew ${where} from the web`
-    : `no longer excluded ${where} from the web`
+  if (after === 'excluded') return `kept ${where} off the web`
+  return before === 'published' ? `took ${where} off the web` : `stopped keeping ${where} off the web`
 }
 
 function membershipWords({ before, after }: Of<'memberships'>, naming: FactNaming): string {
   const row = (after ?? before) as Membership
   const who = personNamed(row.person, naming)
-  const team = naming.team(row.team) ?? 'a team that is no more'
-  if (after === null) return `took ${who} out of ${team}`
-  if (isSame(before, after)) return `let begin ${who}’s time in ${team}`
+  const team = naming.team(row.team) ?? 'a deleted team'
+  if (after === null) return `removed ${who} from ${team}`
+  if (isSame(before, after)) return `started the membership of ${who} in ${team}`
   if (before === null)
-    return `put ${who} into ${team}${after.lead ? ' as a lead' : ''}${lasting(after, naming)}`
+    return `added ${who} to ${team}${after.lead ? ' as a lead' : ''}${lasting(after, naming)}`
   if (before.lead !== after.lead)
-    return after.lead ? `made ${who} a lead of ${team}` : `made ${who} no longer a lead of ${team}`
-  return `let ${who} stay in ${team}${after.until === null ? ' without an end' : lasting(after, naming)}`
+    return after.lead ? `made ${who} a lead of ${team}` : `removed ${who} as a lead of ${team}`
+  return after.until === null
+    ? `removed the end of the membership of ${who} in ${team}`
+    : `changed the end of the membership of ${who} in ${team}:${lasting(after, naming)}`
 }
 
 function personWords({ id, before, after }: Of<'persons'>, naming: FactNaming): string {
@@ -217,11 +219,11 @@ function personWords({ id, before, after }: Of<'persons'>, naming: FactNaming): 
   const who = naming.person(id) ?? (row.name || row.mail)
   if (before === null) return `invited ${who} as a ${row.kind}`
   if (after === null) return `withdrew the invitation of ${who}`
-  if (isSame(before, after)) return `let ${who}’s time here begin or end`
+  if (isSame(before, after)) return passingWords(after, who)
   if (before.status !== after.status) return statusWords(before, after, who)
   if (before.kind !== after.kind) return `made ${who} a ${after.kind}`
-  if (before.contact !== after.contact) return `gave ${who} another contact`
-  return timeWords(before, after, { who, naming }) ?? `changed ${who}’s profile`
+  if (before.contact !== after.contact) return `changed the contact of ${who}`
+  return timeWords(before, after, { who, naming }) ?? `changed the profile of ${who}`
 }
 
 function timeWords(
@@ -229,63 +231,70 @@ function timeWords(
   after: Person,
   { who, naming }: { who: string; naming: FactNaming },
 ): string | undefined {
-  if (before.from !== after.from) return `let ${who}’s time here begin ${naming.since(after.from)}`
+  if (before.from !== after.from)
+    return `changed when the access of ${who} starts: ${naming.since(after.from)}`
   if (before.until === after.until) return undefined
   return after.until === null
-    ? `let ${who} stay without an end`
-    : `let ${who}’s time here end with ${naming.through(after.until)}`
+    ? `removed the end of the access of ${who}`
+    : `changed when the access of ${who} ends: ${naming.through(after.until)}`
+}
+
+/** A start or an end that passed by itself. */
+function passingWords({ from, until }: Person, who: string): string {
+  if (until === null) return `started the access of ${who}`
+  return from === null ? `ended the access of ${who}` : `started or ended the access of ${who}`
 }
 
 function statusWords(before: Person, after: Person, who: string): string {
-  if (before.status === 'invited') return 'came in'
+  if (before.status === 'invited') return 'joined the workspace'
   if (after.status === 'removed') return `removed ${who} from the workspace`
-  return after.status === 'suspended' ? `suspended ${who}` : `brought ${who} back`
+  return after.status === 'suspended' ? `suspended ${who}` : `reactivated ${who}`
 }
 
 function levelWords({ before, after }: Of<'levels'>, naming: FactNaming): string {
-  if (before === null) return `made the level ${after?.name ?? ''}`
+  if (before === null) return `created the level ${after?.name ?? ''}`
   if (after === null) return `deleted the level ${before.name}`
   return before.actions === after.actions
     ? `renamed the level ${before.name} to ${after.name}`
-    : `changed what the level ${after.name} gives from ${naming.level(before.actions)} to ${naming.level(after.actions)}`
+    : `changed the level ${after.name} from ${naming.level(before.actions)} to ${naming.level(after.actions)}`
 }
 
 function teamWords({ before, after }: Of<'teams'>): string {
-  if (before === null) return `made the team ${(after as Team).name}`
+  if (before === null) return `created the team ${(after as Team).name}`
   if (after === null)
-    return before.archived ? `deleted the team ${before.name} for good` : `took away the team ${before.name}`
+    return before.archived ? `deleted the team ${before.name} for good` : `removed the team ${before.name}`
   if (before.archived !== after.archived)
-    return `${after.archived ? 'archived' : 'brought back'} the team ${after.name}`
+    return `${after.archived ? 'archived' : 'restored'} the team ${after.name}`
   return before.name === after.name
-    ? `changed the team ${after.name}`
+    ? `changed the settings of the team ${after.name}`
     : `renamed the team ${before.name} to ${after.name}`
 }
 
 function requestWords({ before, after }: Of<'requests'>, naming: FactNaming): string {
   const row = (after ?? before) as JoinRequest
-  const team = naming.team(row.team) ?? 'a team that is no more'
+  const team = naming.team(row.team) ?? 'a deleted team'
   const who = personNamed(row.person, naming)
-  if (before === null) return `asked to join ${team}`
-  if (after === null) return `closed ${who}’s request to join ${team}`
+  if (before === null) return `requested to join ${team}`
+  if (after === null) return `closed the request of ${who} to join ${team}`
   return after.declined === null
-    ? `opened ${who}’s request to join ${team} again`
-    : `declined ${who}’s request to join ${team}`
+    ? `reopened the request of ${who} to join ${team}`
+    : `declined the request of ${who} to join ${team}`
 }
 
 /** A place that is hidden from who asked is told like one that is not there. */
 function accessRequestWords({ before, after }: Of<'accessRequests'>, naming: FactNaming): string {
   const row = (after ?? before) as AccessRequest
-  const wanted = `${naming.level(row.wants)} on ${naming.where(row.node) ?? 'a place by its address'}`
-  if (before === null) return `asked for ${wanted}`
+  const wanted = `${naming.level(row.wants)} on ${naming.where(row.node) ?? 'a place, by its address'}`
+  if (before === null) return `requested ${wanted}`
   const who = personNamed(row.person, naming)
-  if (after === null) return `closed ${who}’s request for ${wanted}`
+  if (after === null) return `closed the request of ${who} for ${wanted}`
   return after.declined === null
-    ? `opened ${who}’s request for ${wanted} again`
-    : `declined ${who}’s request for ${wanted}`
+    ? `reopened the request of ${who} for ${wanted}`
+    : `declined the request of ${who} for ${wanted}`
 }
 
 function madeWords(what: string, { before, after }: Of<'welcomeSets'> | Of<'joinLinks'>): string {
-  if (before === null) return `made the ${what} ${after?.name ?? ''}`
+  if (before === null) return `created the ${what} ${after?.name ?? ''}`
   return after === null ? `withdrew the ${what} ${before.name}` : `changed the ${what} ${after.name}`
 }
 
@@ -303,19 +312,20 @@ interface Setting {
   readonly words: (after: Workspace, naming: FactNaming, before: Workspace) => string
 }
 
-const domainWords = (domains: readonly string[]) => (domains.length === 0 ? 'anywhere' : domains.join(', '))
+const domainWords = (domains: readonly string[]) =>
+  domains.length === 0 ? 'with any address' : `with an address of ${listedOr(domains)}`
 
 const settings: readonly Setting[] = [
-  { field: 'name', words: ({ name }) => `named the workspace ${name}` },
+  { field: 'name', words: ({ name }) => `renamed the workspace to ${name}` },
   { field: 'timeZone', words: ({ timeZone }) => `set the time zone to ${timeZone}` },
   { field: 'picture', words: () => 'changed the picture of the workspace' },
   {
     field: 'guestCeiling',
-    words: ({ guestCeiling }, { level }) => `let guests have ${level(guestCeiling)} at most`,
+    words: ({ guestCeiling }, { level }) => `limited guests to ${level(guestCeiling)}`,
   },
   {
     field: 'allowsPublishing',
-    words: ({ allowsPublishing }) => `switched publishing ${allowsPublishing ? 'on' : 'off'}`,
+    words: ({ allowsPublishing }) => `turned publishing ${allowsPublishing ? 'on' : 'off'}`,
   },
   {
     field: 'defaultRole',
@@ -323,48 +333,48 @@ const settings: readonly Setting[] = [
   },
   {
     field: 'seats',
-    words: ({ seats }) => (seats === null ? 'took the end off the seats' : `set the seats to ${seats}`),
+    words: ({ seats }) =>
+      seats === null ? 'removed the limit on seats' : `set the number of seats to ${numberWords(seats)}`,
   },
   {
     field: 'seatsNext',
     words: ({ seatsNext, seats }, { since }, before) => {
-      if (seatsNext === null) return before.seats === seats ? 'took back the seats that were planned' : ''
-      return `planned ${seatsNext.seats ?? 'any number of'} seats to begin ${since(seatsNext.from)}`
+      if (seatsNext === null) return before.seats === seats ? 'cancelled the planned number of seats' : ''
+      return `planned ${seatsNext.seats === null ? 'any number of seats' : counted(seatsNext.seats, 'seat', 'seats')}, starting ${since(seatsNext.from)}`
     },
   },
   {
     field: 'suspendedHoldSeats',
     words: ({ suspendedHoldSeats }) =>
-      `let suspended people ${suspendedHoldSeats ? 'keep' : 'free'} their seat`,
+      suspendedHoldSeats ? 'let suspended people keep their seats' : 'freed the seats of suspended people',
   },
   {
     field: 'memberDomains',
-    words: ({ memberDomains }) => `let members come from ${domainWords(memberDomains)}`,
+    words: ({ memberDomains }) => `allowed members ${domainWords(memberDomains)}`,
   },
-  { field: 'guestDomains', words: ({ guestDomains }) => `let guests come from ${domainWords(guestDomains)}` },
+  { field: 'guestDomains', words: ({ guestDomains }) => `allowed guests ${domainWords(guestDomains)}` },
   {
     field: 'invitationDays',
-    words: ({ invitationDays }) => `let invitations work for ${invitationDays} days`,
+    words: ({ invitationDays }) => `set invitations to work for ${counted(invitationDays, 'day', 'days')}`,
   },
   {
     field: 'houseRules',
-    words: ({ houseRules }) => (houseRules === '' ? 'took the house rules away' : 'wrote the house rules'),
+    words: ({ houseRules }) => (houseRules === '' ? 'removed the house rules' : 'changed the house rules'),
   },
   {
     field: 'secondFactorFor',
     words: ({ secondFactorFor }, { role }) =>
       secondFactorFor.length === 0
-        ? 'asks nobody for a second step at sign-in'
-        : `asks for a second step at sign-in of ${secondFactorFor.map(role).join(', ')}`,
+        ? 'stopped requiring two-step sign-in'
+        : `required two-step sign-in for ${listed(secondFactorFor.map(role))}`,
   },
   {
     field: 'signInDays',
-    words: ({ signInDays }) => `let a sign-in last ${signInDays === 1 ? 'a day' : `${signInDays} days`}`,
+    words: ({ signInDays }) => `set sign-ins to end after ${counted(signInDays, 'day', 'days')}`,
   },
   {
     field: 'idleHours',
-    words: ({ idleHours }) =>
-      `let a sign-in end ${idleHours === 1 ? 'an hour' : `${idleHours} hours`} after it was used last`,
+    words: ({ idleHours }) => `set sign-ins to end after ${counted(idleHours, 'hour', 'hours')} without use`,
   },
 ]
 
@@ -373,18 +383,18 @@ function columnWords({ before, after }: Of<'columns'>, naming: FactNaming): stri
   const row = (after ?? before) as BoardColumn
   const isHidden = [before, after].some(each => each !== null && each.viewers !== null)
   const column = `${isHidden ? 'a restricted column' : `the column ${row.name}`} of ${naming.where(row.board) ?? 'a board'}`
-  if (before === null) return `made ${column}`
+  if (before === null) return `created ${column}`
   if (after === null) return `deleted ${column}`
   const isSharing = !isSame([before.viewers, before.editors], [after.viewers, after.editors])
-  return isSharing ? `changed who sees or edits ${column}` : `changed ${column}`
+  return isSharing ? `changed who can see or edit ${column}` : `changed ${column}`
 }
 
 function channelWords({ before, after }: Of<'channels'>, naming: FactNaming): string {
   const row = (after ?? before) as Channel
   const isHidden = [before, after].some(each => each !== null && each.only !== null)
   const channel = `${isHidden ? 'a restricted channel' : `the channel ${row.name}`} of ${naming.team(row.team) ?? 'a team'}`
-  if (before === null) return `made ${channel}`
-  if (after === null) return `took away ${channel}`
-  if (before.archived !== after.archived) return `${after.archived ? 'archived' : 'brought back'} ${channel}`
+  if (before === null) return `created ${channel}`
+  if (after === null) return `removed ${channel}`
+  if (before.archived !== after.archived) return `${after.archived ? 'archived' : 'restored'} ${channel}`
   return isSame(before.only, after.only) ? `changed ${channel}` : `changed who is in ${channel}`
 }

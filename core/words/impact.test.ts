@@ -9,31 +9,31 @@ test.each([
   [[], 'Nobody’s access changes.'],
   [
     [told('p', 'a', 0, 3), told('p', 'b', 0, 3), told('q', 'a', 1, 3)],
-    '2 people gain Reader on 2 places; nobody loses anything.',
+    '2 people gain Reader on 2 places. Nobody loses access.',
   ],
-  [[told('p', 'a', 3, 0)], 'Nobody gains anything; 1 person loses all access on 1 place.'],
+  [[told('p', 'a', 3, 0)], 'Nobody gains access. 1 person loses all access on 1 place.'],
   [
     [
       { ...told('p', 'a', 0, 3), places: 40 },
       { ...told('q', 'a', 0, 3), places: 40 },
     ],
-    '2 people gain Reader on 40 places; nobody loses anything.',
+    '2 people gain Reader on 40 places. Nobody loses access.',
   ],
   [
     [told('p', 'a', levelActions('Editor'), 1), told('q', 'a', 0, 1)],
-    '1 person gains Preview on 1 place; 1 person loses some access, down to Preview, on 1 place.',
+    '1 person gains Preview on 1 place. 1 person drops to Preview on 1 place.',
   ],
   [
     [told('p', 'a', 3, 1), told('q', 'a', 3, 0)],
-    'Nobody gains anything; 2 people lose some or all access on 1 place.',
+    'Nobody gains access. 2 people lose some or all access on 1 place.',
   ],
   [
     [told('web', 'a', 0, 1), told('web', 'b', 0, 1)],
-    'Anybody on the web gains Preview on 2 places; nobody loses anything.',
+    'Anybody on the web gains Preview on 2 places. Nobody loses access.',
   ],
   [
     [told('web', 'a', 1, 0), told('p', 'b', 1, 0)],
-    'Nobody gains anything; 1 person and anybody on the web lose all access on 2 places.',
+    'Nobody gains access. 1 person and anybody on the web lose all access on 2 places.',
   ],
 ])('%# in one line', (differences, line) => {
   expect(impactInWords(differences, true)).toBe(line)

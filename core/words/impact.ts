@@ -2,6 +2,7 @@ import { type ActionSet, beyond } from '../levels/action.ts'
 import { theWeb } from '../access/public.ts'
 import { nameOfActions } from '../levels/level.ts'
 import type { Privilege } from '../levels/privilege.ts'
+import { counted, listed, peopleWords, placesWords } from './english.ts'
 import { privilegesListed } from './privilege.ts'
 
 /** One person at a place, before and after; whatever names the two. */
@@ -29,7 +30,7 @@ export interface ToldSums {
 }
 
 /**
- * What a change does, in one line: "3 people gain Reader on 12 places; nobody loses anything." Where its
+ * What a change does, in one line: "3 people gain Reader on 12 places. Nobody loses access." Where its
  * reader may not know of all that it does, nothing is said of nobody.
  */
 export const impactInWords = (differences: readonly Told[], isWhole: boolean): string =>
@@ -39,13 +40,11 @@ export const impactInWords = (differences: readonly Told[], isWhole: boolean): s
 export function sumsInWords({ gains, losses }: ToldSums, isWhole: boolean): string {
   if (isNothing(gains) && isNothing(losses))
     return isWhole ? 'Nobody’s access changes.' : 'No access changes where you can see it.'
-  const nobody = (does: string) => (isWhole ? [`nobody ${does} anything`] : [])
-  const parts = [
+  const nobody = (does: string) => (isWhole ? [`Nobody ${does} access.`] : [])
+  return [
     ...(isNothing(gains) ? nobody('gains') : [sentenceFor('gain', gains)]),
     ...(isNothing(losses) ? nobody('loses') : [sentenceFor('lose', losses)]),
-  ]
-  const line = `${parts.join('; ')}.`
-  return line.charAt(0).toUpperCase() + line.slice(1)
+  ].join(' ')
 }
 
 const isNothing = ({ people, isWeb }: ToldSum) => people === 0 && !isWeb
@@ -68,30 +67,36 @@ function sumOf(told: readonly Told[]): ToldSum {
 }
 
 function sentenceFor(verb: 'gain' | 'lose', { people, isWeb, places, afters }: ToldSum): string {
-  const who = whoOf(verb, isWeb, people)
-  return `${who} ${whatOf(verb, afters)} on ${places === 1 ? '1 place' : `${withCommas(places)} places`}`
+  const who = whoDoes(isWeb, people)
+  const level = verb === 'lose' ? levelLeft(afters) : undefined
+  const on = `on ${placesWords(places)}`
+  if (level !== undefined) return `${who.drop} to ${level} ${on}.`
+  return `${who[verb]} ${whatOf(verb, afters)} ${on}.`
 }
-
-/** A large number is easier to read in groups of three. */
-export const withCommas = (count: number): string => count.toLocaleString('en')
 
 /** Visitors without an account count as nobody among the people: they are everybody. */
-function whoOf(verb: 'gain' | 'lose', isWeb: boolean, people: number): string {
-  if (isWeb && people === 0) return `anybody on the web ${verb}s`
-  const counted = people === 1 ? '1 person' : `${withCommas(people)} people`
-  if (isWeb) return `${counted} and anybody on the web ${verb}`
-  return people === 1 ? `${counted} ${verb}s` : `${counted} ${verb}`
+function whoDoes(isWeb: boolean, people: number): Record<'gain' | 'lose' | 'drop', string> {
+  const who = [...(people === 0 ? [] : [peopleWords(people)]), ...(isWeb ? ['anybody on the web'] : [])]
+  const subject = listed(who).replace(/^a/u, 'A')
+  const end = people + (isWeb ? 1 : 0) === 1 ? 's' : ''
+  return { gain: `${subject} gain${end}`, lose: `${subject} lose${end}`, drop: `${subject} drop${end}` }
 }
 
-/** The level that they come to have, where it is the same for all; of a loss, how much of it. */
-function whatOf(verb: 'gain' | 'lose', afters: readonly ActionSet[]): string {
+/** The level that they come to have, where it is the same for all. */
+function sameLevel(afters: readonly ActionSet[]): string | undefined {
   const [only, ...others] = new Set(afters.map(each => nameOfActions(each).name))
-  const level = only !== undefined && others.length === 0 ? only : undefined
-  if (verb === 'gain') return level ?? 'access'
+  return others.length === 0 ? only : undefined
+}
+
+/** What is left to all who lose, where it is the same for all and not nothing. */
+const levelLeft = (afters: readonly ActionSet[]): string | undefined =>
+  afters.some(each => each === 0) ? undefined : sameLevel(afters)
+
+function whatOf(verb: 'gain' | 'lose', afters: readonly ActionSet[]): string {
+  if (verb === 'gain') return sameLevel(afters) ?? 'access'
   const gone = afters.filter(each => each === 0).length
   if (gone === afters.length) return 'all access'
-  if (gone > 0) return 'some or all access'
-  return level === undefined ? 'some access' : `some access, down to ${level},`
+  return gone > 0 ? 'some or all access' : 'some access'
 }
 
 /** What somebody may do more and no longer over some people; whatever names them. */
@@ -103,7 +108,7 @@ export interface ToldPower {
   readonly loses: readonly Privilege[]
 }
 
-/** “3 people may now invite members over the people of Boats; 1 person may no longer suspend people.” */
+/** “3 people may now invite members over the people of Boats. 1 person may no longer suspend people.” */
 export function powersInWords(told: readonly ToldPower[]): string {
   const parts = [
     ...powerSentences('may now', told, each => each.gains),
@@ -111,9 +116,9 @@ export function powersInWords(told: readonly ToldPower[]): string {
   ]
   if (parts.length > 4) {
     const people = new Set(told.map(each => each.person)).size
-    return `What ${people} people may do in the workspace changes, in ${parts.length} ways.`
+    return `${counted(parts.length, 'change', 'changes')} to what ${peopleWords(people)} may do in the workspace.`
   }
-  return parts.length === 0 ? '' : `${parts.join('; ')}.`
+  return parts.map(each => `${each}.`).join(' ')
 }
 
 /** One sentence for all who gain, or lose, just the same. */
@@ -131,8 +136,7 @@ function powerSentences(
     groups.set(key, group)
   }
   return [...groups.values()].map(({ people, one }) => {
-    const who = people.size === 1 ? '1 person' : `${people.size} people`
     const over = one.over === null ? '' : ` over ${one.over}`
-    return `${who} ${verb} ${privilegesListed(namesOf(one))}${over}`
+    return `${peopleWords(people.size)} ${verb} ${privilegesListed(namesOf(one))}${over}`
   })
 }

@@ -26,7 +26,7 @@ const refusals: Refusal[] = [
   { code: 'publishing-off' },
   { code: 'in-use', what: 'level' },
   { code: 'locked', what: 'role' },
-  { code: 'no-seat', seats: 12 },
+  { code: 'no-seat', free: 12, needed: 13 },
   { code: 'kept-by-directory', team },
   { code: 'has-steward', node },
   { code: 'private' },
@@ -49,6 +49,6 @@ test('places that the reader knows are named, three of them at most', () => {
   const nodes = ['A', 'B', 'secret', 'C', 'D', 'E'] as NodeId[]
   const naming: Naming = { ...nothing, place: id => (id === 'secret' ? undefined : id) }
   expect(refusalInWords({ code: 'own-raise', nodes }, naming).title).toBe(
-    'This would give you more access yourself at A, B, C and 2 more.',
+    'You cannot give yourself more access on A, B, C and 2 more.',
   )
 })

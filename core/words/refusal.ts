@@ -1,6 +1,7 @@
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { GuestRule, Refusal, Unknown } from '../changes/refusal.ts'
 import type { Action } from '../levels/action.ts'
+import { counted, listed, listedOr, nounFor, numberWords } from './english.ts'
 
 /** Names as far as the reader may know them; `undefined` for what must not be named. */
 export interface Naming {
@@ -22,51 +23,51 @@ const doing: Readonly<Record<Action, string>> = {
   add: 'add things there',
   change: 'change what is there',
   remove: 'archive or remove it',
-  arrange: 'arrange it',
-  share: 'give or take access there',
+  arrange: 'arrange what is in it',
+  share: 'share it',
   seal: 'break or restore inheritance there',
   publish: 'publish it',
 }
 
 const missing: Readonly<Record<Unknown, string>> = {
   place: 'There is nothing here that you can open.',
-  person: 'Nobody here has that name.',
+  person: 'There is no such person that you know of.',
   team: 'There is no such team that you know of.',
-  grant: 'That access is not there any more.',
-  limit: 'That limit is not there any more.',
-  break: 'Inheritance is not broken there.',
+  grant: 'This grant does not exist any more.',
+  limit: 'This limit does not exist any more.',
+  break: 'Inheritance is not broken on this place.',
   role: 'There is no such role.',
-  invitation: 'There is no open invitation for that person.',
+  invitation: 'This person has no open invitation.',
   level: 'There is no such level.',
   column: 'There is no such column that you know of.',
   channel: 'There is no such channel that you know of.',
-  request: 'There is no such request that waits for you.',
+  request: 'There is no such request that you can decide.',
   'welcome set': 'There is no such welcome set.',
-  handover: 'That offer is not there any more.',
-  watch: 'You are not told of that any more.',
+  handover: 'This offer does not exist any more.',
+  watch: 'You do not watch this any more.',
   link: 'There is no such link.',
 }
 
 const guestRules: Readonly<Record<GuestRule, RefusalWords>> = {
   'leads no team': {
     title: 'A guest cannot lead a team.',
-    instead: 'Name a member as lead first, or keep them as a member.',
+    instead: 'Make a member the lead first, or keep this person as a member.',
   },
   'not welcome': {
-    title: 'This team does not welcome guests.',
-    instead: 'Take the guest out, or let the team welcome guests.',
+    title: 'This team does not allow guests.',
+    instead: 'Remove the guest from the team, or allow guests in the team.',
   },
   'no stewardship': {
-    title: 'A guest cannot hold stewardship of a place.',
+    title: 'A guest cannot be Steward of a place.',
     instead: 'Give Curator at most, or make the guest a member first.',
   },
   'no role': {
-    title: 'A guest holds no role but Guest.',
-    instead: 'Take their other roles first, or keep them as a member.',
+    title: 'A guest can hold no other role than Guest.',
+    instead: 'Remove their other roles first, or keep them as a member.',
   },
   'no private folder': {
     title: 'A guest has no private folder.',
-    instead: 'Say who takes it over, or let it go to the bin.',
+    instead: 'Choose who takes it over, or move it to the bin.',
   },
 }
 
@@ -75,16 +76,19 @@ const guestRules: Readonly<Record<GuestRule, RefusalWords>> = {
 export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
   switch (refusal.code) {
     case 'unknown':
-      return { title: missing[refusal.what], instead: 'It may have been taken away meanwhile; look again.' }
+      return {
+        title: missing[refusal.what],
+        instead: 'Somebody may have removed it in the meantime. Reload the page.',
+      }
     case 'action-missing':
       return {
         title: `You cannot ${doing[refusal.action]}${at(naming.place(refusal.node))}.`,
-        instead: 'Ask somebody who shares this place to raise your level.',
+        instead: 'Request access, or ask a steward of this place for a higher level.',
       }
     case 'privilege-missing':
       return {
-        title: `None of your roles holds “${refusal.privilege}”.`,
-        instead: 'Ask an owner or administrator to do it, or for a role that holds it.',
+        title: `None of your roles has the privilege “${refusal.privilege}”.`,
+        instead: 'Ask an owner or administrator to do it, or request a role that has this privilege.',
       }
     case 'lead-missing':
       return {
@@ -93,228 +97,242 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
       }
     case 'gives-more':
       return {
-        title: `You cannot give what you do not have${at(naming.place(refusal.node))}: ${refusal.lacks.join(', ')}.`,
-        instead: 'Give at most the level that you hold there.',
+        title: `You cannot give more than you have${at(naming.place(refusal.node))}. You do not have: ${listed(refusal.lacks)}.`,
+        instead: 'Give your own level or a lower one.',
       }
     case 'own-raise':
       return {
-        title: `This would give you more access yourself${atAll(refusal.nodes, naming)}.`,
-        instead: 'Somebody else who shares there has to do it.',
+        title: `You cannot give yourself more access${atAll(refusal.nodes, naming)}.`,
+        instead: 'Ask another steward to do it.',
       }
     case 'no-steward-left':
       return {
-        title: `${refusal.when === 'now' ? 'Nobody' : 'Once all ends have passed, nobody'} could give or take access${atAll(refusal.nodes, naming)}.`,
-        instead: 'Name a steward who stays first.',
+        title:
+          refusal.when === 'now'
+            ? `No steward would be left${atAll(refusal.nodes, naming)}.`
+            : `No steward would be left${atAll(refusal.nodes, naming)} once all end dates have passed.`,
+        instead: 'Make somebody Steward first, without an end.',
       }
     case 'no-owner-left':
-      return { title: 'The workspace would have no active owner.', instead: 'Name another owner first.' }
+      return {
+        title: 'The workspace would have no active owner.',
+        instead: 'Make somebody else an owner first.',
+      }
     case 'own-limit':
       return {
-        title: 'This limit holds you yourself.',
-        instead: 'Somebody else who shares there has to loosen it.',
+        title: 'You cannot loosen a limit that applies to you.',
+        instead: 'Ask another steward to do it.',
       }
     case 'fixed-place':
       return fixed[refusal.kind]
     case 'outranked':
-      return { title: 'That ranks at or above your own role.', instead: 'Ask somebody of a higher rank.' }
+      return { title: 'You need a role that outranks this one.', instead: 'Ask somebody of a higher rank.' }
     case 'guest-rule':
       return guestRules[refusal.rule]
     case 'end-in-past':
-      return { title: 'The end lies in the past.', instead: 'Choose a later day, or none.' }
+      return { title: 'The end is in the past.', instead: 'Choose a later day, or no end.' }
     case 'start-after-end':
-      return { title: 'It would end before it begins.', instead: 'Choose an end after the beginning.' }
+      return { title: 'The end comes before the start.', instead: 'Choose an end after the start.' }
     case 'wrong-place':
       return {
-        title: `A ${refusal.kind} cannot stand ${refusal.within === 'root' ? 'at the top' : `in a ${refusal.within}`}.`,
-        instead: refusal.within === 'root' ? 'Make a shared home there instead.' : 'Choose a folder.',
+        title: `A ${refusal.kind} cannot be ${refusal.within === 'root' ? 'at the top of the tree' : `in a ${refusal.within}`}.`,
+        instead: refusal.within === 'root' ? 'Create a shared home instead.' : 'Choose a folder.',
       }
     case 'limits-only':
       return {
-        title: 'Guests get access by name or through a team that welcomes them.',
-        instead: 'Name the guest, or choose such a team.',
+        title: 'Guests get access by name, or through a team that allows guests.',
+        instead: 'Choose the guest by name, or such a team.',
       }
     case 'already-there':
       return alreadyThere[refusal.what]
     case 'link-over':
       return {
-        title: 'This link has ended, or as many have come by it as could.',
-        instead: 'Ask whoever gave it to you for an invitation.',
+        title: 'This link has ended, or nobody more can use it.',
+        instead: 'Ask the person who gave it to you for an invitation.',
       }
     case 'house-rules':
       return {
-        title: 'The house rules are not accepted yet.',
-        instead: 'Read them, and say that you accept them.',
+        title: 'You have not accepted the house rules yet.',
+        instead: 'Read them, then tick that you accept them.',
       }
     case 'wrong-handle':
       return {
-        title: 'A handle has 2 to 30 small letters, digits, dots, dashes and underscores.',
-        instead: 'Begin and end it with a letter or digit.',
+        title: 'A handle has 2 to 30 lower-case letters, digits, dots, dashes and underscores.',
+        instead: 'Start and end it with a letter or a digit.',
       }
     case 'domain-not-welcome':
       return {
-        title: `${refusal.as === 'guest' ? 'Guests' : 'Members'} come with an address of ${refusal.domains.join(', ')} only.`,
-        instead: 'Use such an address, or ask whoever keeps the security of the workspace to welcome others.',
+        title: `${refusal.as === 'guest' ? 'Guests' : 'Members'} need an address of ${listedOr(refusal.domains)}.`,
+        instead: 'Use such an address, or ask an owner to allow others.',
       }
     case 'not-by-request':
-      return { title: 'One does not ask to join this team.', instead: 'Ask one of its leads to put you in.' }
+      return { title: 'You cannot request to join this team.', instead: 'Ask one of its leads to add you.' }
     case 'not-its-maker':
       return makers[refusal.what]
     case 'invitation-over':
-      return { title: 'This invitation has ended.', instead: 'Ask whoever invited you to send it anew.' }
+      return {
+        title: 'This invitation has ended.',
+        instead: 'Ask the person who invited you to send it again.',
+      }
     case 'publishing-off':
       return {
-        title: 'Publishing to the web is switched off here.',
-        instead: 'Ask whoever keeps the security of the workspace, or a lead of the team whose home it is.',
+        title: 'Publishing to the web is turned off.',
+        instead: 'Ask an owner to turn it on in the settings.',
       }
     case 'in-use':
-      return { title: `This ${refusal.what} is in use.`, instead: 'Give something else in its place first.' }
+      return { title: `This ${refusal.what} is in use.`, instead: 'Replace it everywhere first.' }
     case 'locked':
       return locked[refusal.what]
     case 'no-seat':
       return {
-        title: `All ${refusal.seats} seats are taken.`,
-        instead: 'Free a seat, invite as a guest, or ask an owner for more seats.',
+        title: `This needs ${counted(refusal.needed, 'seat', 'seats')}, and ${numberWords(refusal.free)} ${nounFor(refusal.free, 'is', 'are')} free.`,
+        instead: 'Free a seat, invite people as guests, or ask an owner for more seats.',
       }
     case 'kept-by-directory':
       return {
-        title: `Who is in ${naming.team(refusal.team) ?? 'that team'} is kept by the directory.`,
-        instead: 'Change it there; its leads are named here.',
+        title: `The directory decides who is in ${naming.team(refusal.team) ?? 'that team'}.`,
+        instead: 'Change it in the directory. You can still choose the leads here.',
       }
     case 'has-steward':
       return {
-        title: `Somebody active gives and takes access already${at(naming.place(refusal.node))}.`,
-        instead: 'Ask them; access is recovered only where nobody is left.',
+        title: `This place has an active steward${at(naming.place(refusal.node))}.`,
+        instead: 'Ask them. Access can be recovered only where no active steward is left.',
       }
     case 'private':
       return {
-        title: 'This lies in somebody’s private folder.',
-        instead: 'It stays theirs; nobody recovers access to it.',
+        title: 'This is in somebody’s private folder.',
+        instead: 'Nobody can recover access to a private folder.',
       }
     case 'not-asked-for':
       return {
-        title: 'This role over this scope is not what was asked for.',
-        instead: 'Choose a role that holds it where it has effect, or decline the request.',
+        title: 'This role does not give what was requested.',
+        instead: 'Choose a role and a scope that give it, or decline the request.',
       }
     case 'handover-over':
       return {
-        title: 'Whoever offered this is no owner any more.',
-        instead: 'Ask one of the owners to name you.',
+        title: 'The person who offered this is not an owner any more.',
+        instead: 'Ask one of the owners to offer it again.',
       }
     case 'say-why':
       return {
-        title: 'What only a privilege shows is looked at with a reason.',
-        instead: 'Say why you look; it stands in the history.',
+        title: 'Outline access and See as need a reason.',
+        instead: 'Enter a reason. It is kept in the history.',
       }
     case 'asked-too-much':
       return {
-        title: 'You have asked for a hundred places, and they wait for an answer.',
-        instead: 'Take some of your requests back first.',
+        title: 'You have 100 requests that wait for an answer.',
+        instead: 'Withdraw some of your requests first.',
       }
     case 'too-early':
       return {
-        title: `A ${refusal.what === 'team' ? 'team' : 'shared home'} is deleted only after it has been archived for thirty days.`,
-        instead: 'Archive it, or wait; until then it can be brought back.',
+        title: `A ${refusal.what === 'team' ? 'team' : 'shared home'} can be deleted only 30 days after it was archived.`,
+        instead: 'Archive it first, or wait. Until then it can be restored.',
       }
     case 'too-much':
       return tooMuch[refusal.what]
     case 'not-active':
       return {
         title: 'You are not active in this workspace.',
-        instead: 'Ask an owner or administrator to let you in again.',
+        instead: 'Ask an owner or administrator to reactivate you.',
       }
     case 'nothing-to-undo':
       return {
-        title: 'Nothing of this is left that could be undone.',
-        instead: 'All of it was changed again since, is over, or is in use; change it where it stands.',
+        title: 'Nothing of this change can be undone any more.',
+        instead: 'Everything in it was changed again, has ended or is in use. Change it on its own page.',
       }
     case 'never-undone':
       return {
         title: 'This cannot be undone.',
         instead:
-          'Coming in, leaving for good, becoming a guest or a member, what left the bin and time that has passed stand; change what followed.',
+          'Joining, leaving, switching between guest and member, deleting for good and dates that have passed cannot be undone.',
       }
   }
 }
 
 const tooMuch = {
   depth: {
-    title: 'Places lie at most 512 deep in one another.',
-    instead: 'Choose a place that lies higher up.',
+    title: 'The tree can be at most 512 levels deep.',
+    instead: 'Choose a place higher up in the tree.',
   },
   copies: {
     title: 'This would copy more than 5,000 places at once.',
-    instead: 'Duplicate parts of it, one after another.',
+    instead: 'Duplicate it in parts, one after another.',
   },
   'copy of a copy': {
-    title: 'What is made in one change cannot be duplicated in it, too.',
-    instead: 'Make it first, then duplicate it.',
+    title: 'A new place cannot be duplicated in the same change.',
+    instead: 'Create it first, then duplicate it.',
   },
   changes: {
-    title: 'This would change more than 50,000 things at once.',
+    title: 'This would change more than 50,000 records at once.',
     instead: 'Do it in parts, one after another.',
   },
 }
 
 const fixed = {
-  home: { title: 'A home does not move.', instead: 'Move what is in it instead.' },
+  home: { title: 'A home cannot be moved.', instead: 'Move what is in it.' },
   'own subtree': { title: 'A place cannot be moved into itself.', instead: 'Choose a place outside it.' },
 }
 
 const makers = {
   link: {
-    title: 'Only its maker changes this link: it gives by their rights.',
-    instead: 'Withdraw it, and make one of your own.',
+    title: 'Only the person who created this link can change it.',
+    instead: 'Withdraw it, then create your own.',
   },
   'welcome set': {
-    title: 'Somebody else’s join link offers this set, by their rights: only they change what it gives.',
-    instead: 'Ask them, withdraw their link, or make a set of your own.',
+    title: 'Somebody else’s join link uses this welcome set, so only they can change it.',
+    instead: 'Ask them, withdraw their link, or create your own set.',
   },
   invitation: {
-    title: 'Whoever opens this link comes in as this person: only who sent it hands it on, or an Owner.',
-    instead: 'Send it anew: then it goes to the invited address itself.',
+    title: 'Only the person who sent this invitation, or an owner, can copy its link.',
+    instead: 'Send it again. Then it goes to the invited address.',
   },
 }
 
 const locked = {
   role: {
-    title: 'The built-in roles stay as they are.',
-    instead: 'Make a role of your own; a copy is a good start.',
+    title: 'Built-in roles cannot be changed.',
+    instead: 'Create your own role, for example as a copy of this one.',
   },
   ownership: {
-    title: 'Only the role Owner holds ownership.',
-    instead: 'Leave it out, or make somebody an owner.',
+    title: 'Only the role Owner can have ownership.',
+    instead: 'Leave this privilege out, or make somebody an owner.',
   },
 }
 
+const nothingChanged = 'Nothing was changed. Reload the page to see how it is now.'
+
 const alreadyThere = {
-  break: { title: 'Inheritance is broken here already.', instead: 'Look again; nothing was changed.' },
+  break: { title: 'Inheritance is already broken on this place.', instead: nothingChanged },
   person: {
-    title: 'Somebody with this address is here or invited already.',
-    instead: 'Find them in People.',
+    title: 'Somebody with this address is already a member, a guest or invited.',
+    instead: 'Find them under People.',
   },
-  role: { title: 'They hold this role there already.', instead: 'Look again; nothing was changed.' },
-  membership: { title: 'They are in this team already.', instead: 'Change their part in it instead.' },
+  role: { title: 'This person already holds this role.', instead: nothingChanged },
+  membership: { title: 'This person is already in the team.', instead: 'Change their membership instead.' },
   handle: {
-    title: 'Somebody here has, or had, this handle.',
-    instead: 'Choose another one; a handle never changes hands.',
+    title: 'Somebody has, or had, this handle.',
+    instead: 'Choose another one. A handle is never given to somebody else.',
   },
-  request: { title: 'You have asked already.', instead: 'A lead of the team decides; you can take it back.' },
+  request: {
+    title: 'You have already requested to join.',
+    instead: 'A lead of the team decides. You can withdraw your request.',
+  },
   'role request': {
-    title: 'You hold or asked for this already.',
-    instead: 'Whoever may give it decides; you can take your request back.',
+    title: 'You already have or requested this role.',
+    instead: 'Somebody who may assign it decides. You can withdraw your request.',
   },
-  access: { title: 'You have that access already.', instead: 'Open the place; nothing was changed.' },
+  access: { title: 'You already have this access.', instead: 'Open the place. Nothing was changed.' },
   'access request': {
-    title: 'You have asked for this already.',
-    instead: 'Whoever gives access there decides; you can take your request back.',
+    title: 'You have already requested this.',
+    instead: 'A steward of the place decides. You can withdraw your request.',
   },
-  watch: { title: 'You are told of changes there already.', instead: 'Look again; nothing was changed.' },
+  watch: { title: 'You already watch this place.', instead: nothingChanged },
   handover: {
-    title: 'You have offered to hand the workspace over already.',
+    title: 'You have already offered to hand over the workspace.',
     instead: 'Withdraw that offer first.',
   },
-  kind: { title: 'They are that already.', instead: 'Look again; nothing was changed.' },
-  id: { title: 'This was done already.', instead: 'Look again; nothing was changed.' },
+  kind: { title: 'This person is that already.', instead: nothingChanged },
+  id: { title: 'This was already done.', instead: nothingChanged },
 }
 
 const at = (place: string | undefined) => (place === undefined ? '' : ` (${place})`)
@@ -323,6 +341,5 @@ const at = (place: string | undefined) => (place === undefined ? '' : ` (${place
 function atAll(nodes: readonly NodeId[], naming: Naming): string {
   const names = nodes.flatMap(node => naming.place(node) ?? [])
   if (names.length === 0) return ''
-  const shown = names.slice(0, 3).join(', ')
-  return ` at ${shown}${names.length > 3 ? ` and ${names.length - 3} more` : ''}`
+  return ` on ${listed(names, 3)}`
 }

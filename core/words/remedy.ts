@@ -8,7 +8,7 @@ import type { FactNaming } from './fact.ts'
 /** Finds the limit that a remedy loosens. */
 type LimitOf = (id: LimitId) => Limit | undefined
 
-/** What a remedy would do, as one would say it to whoever does it: "Put Pilar Onsund into Bird Counts". */
+/** What a remedy would do, as one would say it to whoever does it: "Add Pilar Onsund to Bird Counts". */
 export function remedyInWords(edit: Edit, naming: FactNaming, limitOf: LimitOf): string {
   const person = (id: PersonId) => naming.person(id) ?? 'them'
   const team = (id: TeamId) => naming.team(id) ?? 'the team'
@@ -17,28 +17,28 @@ export function remedyInWords(edit: Edit, naming: FactNaming, limitOf: LimitOf):
     case 'grant.add':
       return `Give ${naming.principal(edit.principal)} ${levelOf(edit.gives)} on ${place(edit.node)}`
     case 'member.add':
-      return `Put ${person(edit.person)} into ${team(edit.team)}${edit.lead ? ' as a lead' : ''}`
+      return `Add ${person(edit.person)} to ${team(edit.team)}${edit.lead ? ' as a lead' : ''}`
     case 'member.change':
       return `Make ${person(edit.person)} a lead of ${team(edit.team)}`
     case 'limit.change':
       return looseningWords(limitOf(edit.limit), edit.allows ?? noActions, naming)
     case 'node.restore':
-      return `Let ${place(edit.node)} follow again`
+      return `Restore inheritance on ${place(edit.node)}`
     case 'node.state':
       return stateWords(edit, place(edit.node))
     case 'team.archive':
-      return `Bring the team ${team(edit.team)} back`
+      return `Restore the team ${team(edit.team)}`
     case 'person.resume':
-      return `Bring ${person(edit.person)} back`
+      return `Reactivate ${person(edit.person)}`
     default:
       throw new Error(`no remedy is a ${edit.kind}`)
   }
 }
 
 function looseningWords(limit: Limit | undefined, allows: ActionSet, naming: FactNaming): string {
-  if (limit === undefined) return 'Loosen a limit'
+  if (limit === undefined) return 'Raise a limit'
   const at = naming.where(limit.node) ?? 'it'
-  return `Loosen the limit for ${naming.principal(limit.principal)} on ${at} to ${levelOf(allows)}`
+  return `Raise the limit for ${naming.principal(limit.principal)} on ${at} to ${levelOf(allows)}`
 }
 
 /** A set between two levels is told by what it lets one do: that is what the remedy is about. */
@@ -50,5 +50,5 @@ function levelOf(gives: Gives): string {
 
 function stateWords(edit: Extract<Edit, { kind: 'node.state' }>, place: string): string {
   if (edit.draft === false) return `Release ${place}`
-  return edit.binned === false ? `Bring ${place} back from the bin` : `Bring ${place} back from the archive`
+  return edit.binned === false ? `Restore ${place} from the bin` : `Restore ${place} from the archive`
 }

@@ -36,15 +36,15 @@ const look = { id: 'l', by: 'o', at: 0, until: 1, word: 'w' }
 
 test.each<[string, object]>([
   [
-    'made the role Help, which may suspend people and set when their time ends',
+    'created the role Help, which may suspend people and set when their access ends',
     changed(null, roleRow('Help', 20, 'suspend')),
   ],
-  ['made the role Help', changed(null, roleRow('Help', 20))],
+  ['created the role Help', changed(null, roleRow('Help', 20))],
   ['deleted the role Help', changed(roleRow('Help', 20), null)],
   ['renamed the role Help to Aid', changed(roleRow('Help', 20), roleRow('Aid', 20))],
-  ['moved the role Help up from rung 20 to 40', changed(roleRow('Help', 20), roleRow('Help', 40))],
+  ['moved the role Help up from rank 20 to 40', changed(roleRow('Help', 20), roleRow('Help', 40))],
   [
-    'let the role Help moderate channels, let the role Help no longer make teams, moved the role Help down from rung 20 to 10',
+    'allowed the role Help to moderate channels, no longer allowed the role Help to create teams, moved the role Help down from rank 20 to 10',
     changed(roleRow('Help', 20, 'create teams'), roleRow('Help', 10, 'moderate')),
   ],
   ['changed the role Help', changed(roleRow('Help', 20), { ...roleRow('Help', 20), note: 'N' })],
@@ -53,23 +53,23 @@ test.each<[string, object]>([
     { table: 'holdings', id: 'h', before: null, after: held({ over: 'workspace' }) },
   ],
   [
-    'gave Pilar the role Help over the people of Boats through 30 Sep',
+    'gave Pilar the role Help over the people of Boats until 30 Sep',
     { table: 'holdings', id: 'h', before: null, after: held(over, { until: 9 }) },
   ],
   [
-    'took the role Help over guests from Pilar',
+    'removed the role Help over guests from Pilar',
     { table: 'holdings', id: 'h', before: held({ over: 'guests' }), after: null },
   ],
   [
-    'asked for the role Help',
+    'requested the role Help',
     { table: 'roleRequests', id: 'r', before: null, after: asked({ role: 'role-help' as RoleId }) },
   ],
   [
-    'asked for a role that may make teams',
+    'requested a role that may create teams',
     { table: 'roleRequests', id: 'r', before: null, after: asked({ privilege: 'create teams' }) },
   ],
   [
-    'declined Pilar’s request for the role Help',
+    'declined the request of Pilar for the role Help',
     {
       table: 'roleRequests',
       id: 'r',
@@ -78,15 +78,15 @@ test.each<[string, object]>([
     },
   ],
   [
-    'offered to hand the workspace over to Pilar',
+    'offered to hand over the workspace to Pilar',
     { table: 'handovers', id: 'h', before: null, after: { id: 'h', from: 'o', to: 'p' } },
   ],
   [
-    'looked through the eyes of Pilar',
+    'saw the workspace as Pilar',
     { table: 'looks', id: 'l', before: null, after: { ...look, through: 'p' } },
   ],
   [
-    'looked at the outline of all places',
+    'opened the outline of all places',
     { table: 'looks', id: 'l', before: null, after: { ...look, through: null } },
   ],
 ])('%s', (words, change) => {
@@ -109,17 +109,17 @@ test('what people may do is told for all who gain just the same at once', () => 
   expect(
     powersInWords([one('a', ['moderate']), one('b', ['moderate']), one('c', [], ['suspend'], 'Boats')]),
   ).toBe(
-    '2 people may now moderate channels; 1 person may no longer suspend people and set when their time ends over Boats.',
+    '2 people may now moderate channels. 1 person may no longer suspend people and set when their access ends over Boats.',
   )
   const many = ['moderate', 'create teams', 'own', 'directory', 'suspend'] as const
   expect(powersInWords(many.map((each, index) => one(`p${index}`, [each])))).toBe(
-    'What 5 people may do in the workspace changes, in 5 ways.',
+    '5 changes to what 5 people may do in the workspace.',
   )
 })
 
 test('a list of privileges is cut where it grows long', () => {
   expect(privilegesListed(['moderate'])).toBe('moderate channels')
-  expect(privilegesListed(['moderate', 'create teams'])).toBe('moderate channels and make teams')
+  expect(privilegesListed(['moderate', 'create teams'])).toBe('moderate channels and create teams')
   const five: Privilege[] = ['moderate', 'create teams', 'create homes', 'view roles', 'own']
-  expect(privilegesListed(five)).toBe('moderate channels, make teams, make shared homes and 2 more things')
+  expect(privilegesListed(five)).toBe('moderate channels, create teams, create shared homes and 2 more')
 })

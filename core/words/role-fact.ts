@@ -18,23 +18,23 @@ function overWords(scope: Scope, naming: FactNaming): string {
   if (scope.over === 'workspace') return ''
   return scope.over === 'guests'
     ? ' over guests'
-    : ` over the people of ${naming.team(scope.team) ?? 'a team that is no more'}`
+    : ` over the people of ${naming.team(scope.team) ?? 'a deleted team'}`
 }
 
 export function holdingWords({ before, after }: Of<'holdings'>, naming: FactNaming): string {
   const row = (after ?? before) as Holding
   const who = personNamed(row.person, naming)
   const role = `the role ${naming.role(row.role)}${overWords(row.scope, naming)}`
-  const end = row.until === null ? '' : ` through ${naming.through(row.until)}`
+  const end = row.until === null ? '' : ` until ${naming.through(row.until)}`
   if (before === null) return `gave ${who} ${role}${end}`
-  return after === null ? `took ${role} from ${who}` : `let begin that ${who} holds ${role}`
+  return after === null ? `removed ${role} from ${who}` : `started ${role} of ${who}`
 }
 
 export function roleWords({ before, after }: Of<'roles'>): string {
   if (before === null) {
     const { name = '', privileges = [] } = after ?? {}
     const may = privileges.length === 0 ? '' : `, which may ${privilegesListed(privileges)}`
-    return `made the role ${name}${may}`
+    return `created the role ${name}${may}`
   }
   if (after === null) return `deleted the role ${before.name}`
   const acts = [
@@ -46,14 +46,14 @@ export function roleWords({ before, after }: Of<'roles'>): string {
 }
 
 const directionOf = (before: Role, after: Role) =>
-  `${after.rung > before.rung ? 'up' : 'down'} from rung ${before.rung} to ${after.rung}`
+  `${after.rung > before.rung ? 'up' : 'down'} from rank ${before.rung} to ${after.rung}`
 
 function privilegeActs(before: Role, after: Role): string[] {
   const more = missingIn(before.privileges, after.privileges)
   const fewer = missingIn(after.privileges, before.privileges)
   return [
-    ...(more.length === 0 ? [] : [`let the role ${after.name} ${privilegesListed(more)}`]),
-    ...(fewer.length === 0 ? [] : [`let the role ${after.name} no longer ${privilegesListed(fewer)}`]),
+    ...(more.length === 0 ? [] : [`allowed the role ${after.name} to ${privilegesListed(more)}`]),
+    ...(fewer.length === 0 ? [] : [`no longer allowed the role ${after.name} to ${privilegesListed(fewer)}`]),
   ]
 }
 
@@ -63,12 +63,12 @@ const missingIn = (held: readonly Privilege[], other: readonly Privilege[]) =>
 export function roleRequestWords({ before, after }: Of<'roleRequests'>, naming: FactNaming): string {
   const row = (after ?? before) as RoleRequest
   const wanted = wantedInWords(row.wants, naming)
-  if (before === null) return `asked for ${wanted}`
+  if (before === null) return `requested ${wanted}`
   const who = personNamed(row.person, naming)
-  if (after === null) return `closed ${who}’s request for ${wanted}`
+  if (after === null) return `closed the request of ${who} for ${wanted}`
   return isSame(after.declined, null)
-    ? `opened ${who}’s request for ${wanted} again`
-    : `declined ${who}’s request for ${wanted}`
+    ? `reopened the request of ${who} for ${wanted}`
+    : `declined the request of ${who} for ${wanted}`
 }
 
 export const wantedInWords = (wants: RoleWanted, naming: Pick<FactNaming, 'role'>): string =>
@@ -80,13 +80,13 @@ export function handoverWords({ before, after }: Of<'handovers'>, naming: FactNa
   const row = (after ?? before) as Handover
   const who = personNamed(row.to, naming)
   return before === null
-    ? `offered to hand the workspace over to ${who}`
-    : `let go of the offer to hand the workspace over to ${who}`
+    ? `offered to hand over the workspace to ${who}`
+    : `closed the offer to hand over the workspace to ${who}`
 }
 
 export function lookWords({ before, after }: Of<'looks'>, naming: FactNaming): string {
   const { through } = (after ?? before) as Look
   return through === null
-    ? 'looked at the outline of all places'
-    : `looked through the eyes of ${personNamed(through, naming)}`
+    ? 'opened the outline of all places'
+    : `saw the workspace as ${personNamed(through, naming)}`
 }

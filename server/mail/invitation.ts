@@ -29,12 +29,12 @@ export function invitationMails(parts: Parts, { workspace, changeSet, after }: W
       ...(invitation.message === '' ? [] : [invitation.message]),
       ...(person.from === null || person.from <= after.at
         ? []
-        : [`Your time there begins on ${throughDay(person.from + 1, timeZone, after.at)}.`]),
-      'Open this link to see what you are invited to, and to accept:',
+        : [`Your access starts on ${throughDay(person.from + 1, timeZone, after.at)}.`]),
+      'Open this link to see the invitation and to accept it:',
       {
         address: invitationLink({ ...parts.config, secret: parts.secret, workspace }, invitation, 'by mail'),
       },
-      `The link works through ${throughDay(invitation.until, timeZone, after.at)}. If you did not expect it, do nothing: without you it gives nothing.`,
+      `The link works until ${throughDay(invitation.until, timeZone, after.at)}. If you did not expect this mail, ignore it: nothing happens unless you accept.`,
     ]
     const subject = `${by} invites you to ${name}`
     return [letter(parts, { workspace, to: person.mail, subject, lines, at: after.at })]

@@ -3,6 +3,7 @@ import type { AccountLinkView } from '#contract/account-views.ts'
 import type { UseLinkRequest } from '#contract/requests.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok } from '#core/base/result.ts'
+import { counted } from '#core/words/english.ts'
 import { letter } from '../mail/letter.ts'
 import type { AccountLinkRow, AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
@@ -61,16 +62,16 @@ export async function sendLink(
 
 const words = {
   password: {
-    subject: 'A new password for Noskel',
-    asked: 'Somebody, most likely you, asked for a new password. Open this link to choose it:',
+    subject: 'Your new password for Noskel',
+    asked: 'Somebody, probably you, asked for a new password. Open this link to choose one:',
   },
   'sign-in': {
-    subject: 'Getting into Noskel again',
+    subject: 'Sign in to Noskel again',
     asked:
-      'Somebody who helps with signing in sent you this link. Open it to choose a new password; if you have lost your second step, you can end it there:',
+      'An administrator sent you this link. Open it to choose a new password. If you have lost the app for two-step sign-in, you can turn that off there too:',
   },
   address: {
-    subject: 'Is this your address?',
+    subject: 'Confirm your address',
     asked: 'Open this link to confirm that this address is yours:',
   },
 } as const satisfies Record<AccountLinkRow['purpose'], object>
@@ -81,7 +82,7 @@ function linkMail(parts: Parts, account: AccountRow, row: AccountLinkRow) {
   const lines = [
     asked,
     { address: `${parts.config.baseUrl}/account-link#${tokenOf(parts.secret, signedFor(row))}` },
-    `The link works once, for ${hours === 1 ? 'an hour' : `${hours} hours`}. If you did not expect it, do nothing: nothing has changed.`,
+    `The link works once, for ${counted(hours, 'hour', 'hours')}. If you did not expect this mail, ignore it: nothing has changed.`,
   ]
   // About an account, and so of no workspace.
   const workspace = '' as WorkspaceId

@@ -72,7 +72,7 @@ export async function draftView(parts: Parts, asker: Asker, id: string): Promise
   return { ...headOf(asker, row), edits: itemsOf(row).flat() }
 }
 
-const unknownLine = 'something that you cannot see, or that is not there'
+const unknownLine = 'something that you cannot see, or that was deleted'
 const linesAtMost = 50
 
 /**

@@ -177,7 +177,7 @@ function setFrom(mask: number, at: string): ActionSet {
   const set = decodeActions(mask)
   if (set === undefined)
     throw problemOf('bad-input', {
-      faults: [{ at, message: 'Some of these actions need others, which are missing.' }],
+      faults: [{ at, message: 'Some of these actions need others that are missing.' }],
     })
   return set
 }

@@ -182,19 +182,19 @@ function leftOutBy(asker: Asker, { author, edits }: ChangeSet): string[] {
     return leftOut.flatMap(({ change, why }) =>
       factsOf([change])
         .filter(fact => mayReadFact(asker, fact, author))
-        .map(fact => `That somebody ${factView(asker, fact).text}: ${whyLeft[why]}`),
+        .map(fact => `Somebody ${factView(asker, fact).text}: ${whyLeft[why]}`),
     )
   })
 }
 
 const whyLeft: Readonly<Record<WhyLeft, string>> = {
-  'changed since': 'it was changed again since.',
-  over: 'its time is over.',
+  'changed since': 'this was changed again.',
+  over: 'this has ended.',
   'in use': 'something else uses it now.',
-  gone: 'it is not there any more, or what it belongs to is not.',
-  'in the bin': 'it lies in the bin now.',
-  'stays withdrawn': 'what left the web by an archive or the bin is not published again by itself.',
-  'within itself': 'it would come to stand in itself.',
+  gone: 'it, or the place it belongs to, was deleted.',
+  'in the bin': 'it is in the bin now.',
+  'stays withdrawn': 'it left the web when it was archived or moved to the bin, and is not published again.',
+  'within itself': 'it would be inside itself.',
 }
 
 /** What differs at places comes as the author may know it; the rest is looked at here. */

@@ -65,7 +65,7 @@ export function readCells(reading: Reading, row: ImportRow, person?: Person): Re
   const { state } = reading.asker.moment
   const faults: string[] = []
   const as = row.as === undefined ? undefined : kinds[row.as.toLowerCase()]
-  if (row.as !== undefined && as === undefined) faults.push(`“${row.as}” is neither member nor guest.`)
+  if (row.as !== undefined && as === undefined) faults.push(`“${row.as}” is neither “member” nor “guest”.`)
   const until = row.until === undefined ? undefined : lastDayIn(reading, row.until, person)
   if (typeof until === 'string') faults.push(until)
   const roles = lookUp(row.role, {
@@ -74,12 +74,12 @@ export function readCells(reading: Reading, row: ImportRow, person?: Person): Re
       ...usualRoles(reading.asker.moment),
       ...(person === undefined ? [] : rolesOf(state, person)),
     ]),
-    fault: name => `There is no role “${name}” that you may give.`,
+    fault: name => `There is no role “${name}” that you can assign.`,
   })
   const teams = lookUp(row.teams, {
     among: reading.teams,
     had: new Set(person === undefined ? [] : teamsOf(state, person)),
-    fault: name => `There is no team “${name}” that you may fill.`,
+    fault: name => `There is no team “${name}” that you can add people to.`,
   })
   return {
     as,
@@ -99,9 +99,9 @@ function lastDayIn(
   person: Person | undefined,
 ): number | string | undefined {
   const until = untilOf(cell, timeZone)
-  if (until === undefined) return `“${cell}” is not a day; write it as 2027-03-31.`
+  if (until === undefined) return `“${cell}” is not a date. Write it as 2027-03-31.`
   if (isSameDay(until, person?.until, timeZone)) return undefined
-  return until <= now ? 'The last day lies in the past.' : until
+  return until <= now ? 'The end is in the past.' : until
 }
 
 const isSameDay = (a: number, b: number | null | undefined, timeZone: string): boolean =>

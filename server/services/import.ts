@@ -10,6 +10,7 @@ import { seatsTaken } from '#core/access/seats.ts'
 import { freeHandle } from '#core/changes/edits/handle.ts'
 import { lacksDescribing, lacksOver } from '#core/changes/edits/person.ts'
 import type { Person } from '#core/people/person.ts'
+import { counted, nounFor, numberWords } from '#core/words/english.ts'
 import { ownerRole } from '#core/people/role.ts'
 import { type State, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
@@ -59,7 +60,7 @@ interface Judging {
 }
 
 function rowJudged(reading: Reading, { row, index, verdict }: Judging): ImportedRowView {
-  if (verdict === 'twice in the list') return wrong('The address stands in an earlier row already.')
+  if (verdict === 'twice in the list') return wrong('An earlier row has the same address.')
   if (verdict === 'not an address')
     return wrong(row.mail === undefined ? 'There is no address.' : `“${row.mail}” is not an address.`)
   const mail = (row.mail ?? '').toLowerCase()
@@ -75,7 +76,7 @@ function withSeats({ moment }: Asker, judged: readonly ImportedRowView[]): Impor
   const needed = judged.filter(({ edits }) => takesSeatBy(moment.state, edits)).length
   const free = seats === null ? Number.POSITIVE_INFINITY : Math.max(0, seats - seatsTaken(moment))
   if (needed <= free) return [...judged]
-  const says = `${needed} rows would each take a seat, and ${free} ${free === 1 ? 'is' : 'are'} free: none comes in. Leave rows out, bring them in as guests, or have more seats.`
+  const says = `${counted(needed, 'seat is', 'seats are')} needed, ${numberWords(free)} ${nounFor(free, 'is', 'are')} free, so nobody is invited. Remove rows, invite people as guests, or get more seats.`
   return judged.map(each => (takesSeatBy(moment.state, each.edits) ? wrong(says) : each))
 }
 
@@ -118,15 +119,15 @@ function newcomer(reading: Reading, { row, mail, index, wasHere }: Newcomer): Im
     name: row.name ?? '',
     welcome: reading.welcome,
   })
-  if (invite?.kind !== 'person.invite') return wrong('Nothing can be made of this row.')
+  if (invite?.kind !== 'person.invite') return wrong('This row cannot be imported.')
   const profile = { handle, ...fieldsOf(row, ['title', 'department', 'country']) }
-  const how = wasHere ? 'Was here earlier and is invited anew' : 'Is invited'
+  const how = wasHere ? 'Is invited again' : 'Is invited'
   return {
     verdict: 'new',
     says: [
       `${how} as a ${offer.as}, @${handle}.`,
-      ...read.roles.map(role => `Holds ${role.name}.`),
-      ...read.teams.map(team => `Comes into ${team.name}.`),
+      ...read.roles.map(role => `Gets the role ${role.name}.`),
+      ...read.teams.map(team => `Joins ${team.name}.`),
     ],
     edits: [
       { ...invite, profile },
@@ -136,7 +137,7 @@ function newcomer(reading: Reading, { row, mail, index, wasHere }: Newcomer): Im
   }
 }
 
-const guestsHoldNone = 'A guest holds no role but Guest.'
+const guestsHoldNone = 'A guest can hold no other role than Guest.'
 
 /** What the row says comes before what newcomers get besides; teams are added to one another. */
 const offerFor = (
@@ -156,7 +157,7 @@ const handleFor = ({ asker, taken }: Reading, { name }: ImportRow, mail: string)
 function handleFault({ asker, taken }: Reading, handle: string): string | undefined {
   if (!/^[a-z0-9][a-z0-9._-]{0,28}[a-z0-9]$/.test(handle)) return `“${handle}” is not a handle.`
   return taken.has(handle) || rowOf(asker.moment.state.handles, handle as HandleId) !== undefined
-    ? `The handle ${handle} is or was somebody else’s.`
+    ? `Somebody else has, or had, the handle ${handle}.`
     : undefined
 }
 
@@ -176,15 +177,12 @@ function known(reading: Reading, row: ImportRow, person: Person): ImportedRowVie
   ]
   const faults = [...read.faults, ...changes.flatMap(each => each.fault ?? [])]
   if (read.as !== undefined && read.as !== person.kind)
-    faults.push(`Is a ${person.kind}: who becomes a ${read.as} is decided one by one.`)
+    faults.push(`Is a ${person.kind}. Turn people into a ${read.as} one by one.`)
   if (faults.length > 0) return wrong(...faults)
   if (row.handle !== undefined) reading.taken.add(row.handle)
   return {
     verdict: changes.length === 0 ? 'as it is' : 'changes',
-    says: [
-      ...(person.status === 'suspended' ? ['Is suspended, and stays so.'] : []),
-      ...changes.map(each => each.says),
-    ],
+    says: [...(person.status === 'suspended' ? ['Stays suspended.'] : []), ...changes.map(each => each.says)],
     edits: changes.flatMap(each => each.edits),
   }
 }
@@ -204,11 +202,11 @@ function profileChange({ context, ...reading }: Reading, row: ImportRow, person:
   if (differing.length === 0) return []
   const fault =
     lacksDescribing(context, person.id) !== undefined
-      ? 'You may not change their profile.'
+      ? 'You cannot change this profile.'
       : differing.includes('handle')
         ? ownHandleFault({ context, ...reading }, row.handle ?? '', person)
         : undefined
-  const says = differing.map(field => `${field}: ${person[field] || 'nothing'} becomes ${row[field] ?? ''}`)
+  const says = differing.map(field => `${field}: ${person[field] || '(empty)'} → ${row[field] ?? ''}`)
   return [
     {
       says: `${says.join('; ')}.`,
@@ -226,7 +224,7 @@ function ownHandleFault(reading: Reading, handle: string, person: Person): strin
 
 const teamChanges = ({ teams }: Read, person: Person): Change[] =>
   teams.map(({ id: team, name }) => ({
-    says: `Comes into ${name}.`,
+    says: `Joins ${name}.`,
     edits: [{ kind: 'member.add', team, person: person.id, lead: false, from: null, until: null } as const],
   }))
 
@@ -236,9 +234,9 @@ function roleChanges({ context }: Reading, { roles }: Read, person: Person): Cha
       ? guestsHoldNone
       : lacksOver(context, person.id, 'assign roles') === undefined
         ? undefined
-        : 'You may not give them a role.'
+        : 'You cannot assign roles to this person.'
   return roles.map(({ id, name }) => ({
-    says: `Holds ${name} too.`,
+    says: `Also gets the role ${name}.`,
     edits: [roleGiven(id, person.id)],
     ...(fault === undefined ? {} : { fault }),
   }))
@@ -259,13 +257,13 @@ function endChange({ context, timeZone }: Reading, { until }: Read, person: Pers
     each => each.role === ownerRole,
   )
   const fault = isOwner
-    ? 'Is an Owner: when an Owner’s time ends is decided one by one.'
+    ? 'Is an owner. Set the end of an owner’s access one by one.'
     : lacksOver(context, person.id, 'suspend') === undefined
       ? undefined
-      : 'You may not set when their time ends.'
+      : 'You cannot set the end of this person’s access.'
   return [
     {
-      says: `Is here through ${dayOf(until - 1, timeZone)}.`,
+      says: `Access ends after ${dayOf(until - 1, timeZone)}.`,
       edits: [{ kind: 'person.end', person: person.id, until }],
       ...(fault === undefined ? {} : { fault }),
     },

@@ -71,8 +71,7 @@ export async function acceptInvitation(
     await checkSecondStep(parts, existing, { code: request.code, whence })
   }
   const name = request.name?.trim() ?? existing?.name ?? person.name
-  if (name === '')
-    throw problemOf('bad-input', { faults: [{ at: 'name', message: 'Say how colleagues should call you.' }] })
+  if (name === '') throw problemOf('bad-input', { faults: [{ at: 'name', message: 'Enter your name.' }] })
   const isProven = passed === 'by mail'
   const { password } = request
   const here = workspaceOf(moment.state).name

@@ -90,7 +90,7 @@ function comerFor(own: AccountRow | undefined, typed: string | undefined): Comer
   const mail = (typed ?? own?.mail ?? '').trim().toLowerCase()
   if (mail === '')
     throw problemOf('bad-input', {
-      faults: [{ at: 'mail', message: 'Say to which address the invitation goes.' }],
+      faults: [{ at: 'mail', message: 'Enter the address that the invitation is sent to.' }],
     })
   const isOwn = own !== undefined && own.provenAt !== null && own.mail === mail
   return { mail, isOwn, name: isOwn ? own.name : '' }
@@ -112,7 +112,7 @@ function comingBy(
   const use: Edit = { kind: 'link.use', link: link.id, mail }
   return {
     author: link.by,
-    reason: `Came by the join link “${link.name}”`,
+    reason: `Joined by the link “${link.name}”`,
     edits: [...requests.map(each => editFrom(each, minting)), use],
   }
 }

@@ -40,7 +40,7 @@ function personName(moment: Moment, id: PersonId): PrincipalName {
 function teamName(moment: Moment, id: TeamId, kind: 'team' | 'leads'): PrincipalName {
   const team = rowOf(moment.state.teams, id)
   const people = team === undefined ? [] : peopleIn(moment, team).filter(each => each.lead || kind === 'team')
-  const name = team?.name ?? 'a team that is no more'
+  const name = team?.name ?? 'a deleted team'
   return {
     principal: `${kind}:${id}`,
     name: kind === 'leads' ? `Leads of ${name}` : name,

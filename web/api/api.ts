@@ -38,9 +38,9 @@ export interface Call {
 
 const unreachable: Problem = {
   type: 'urn:noskel:problem:unreachable',
-  title: 'Noskel cannot be reached just now.',
+  title: 'Noskel cannot be reached right now.',
   status: 0,
-  detail: 'Check the connection and try again; nothing you typed is lost.',
+  detail: 'Check your connection and try again. Nothing you typed is lost.',
 }
 
 /** Every call of the server. A refusal comes back as its problem, ready to be shown. */

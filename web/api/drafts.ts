@@ -55,7 +55,7 @@ export function useGather(slug: string) {
   const dispatch = useAppDispatch()
   return async (edits: readonly EditRequest[]): Promise<boolean> => {
     const { data } = await dispatch(draftsApi.endpoints.gather.initiate({ slug, edits: [...edits] }))
-    if (data !== undefined) dispatch(say({ text: 'It is gathered, and nothing has changed yet.' }))
+    if (data !== undefined) dispatch(say({ text: 'Added to your draft. Nothing has changed yet.' }))
     return data !== undefined
   }
 }

@@ -13,37 +13,37 @@ function actsFor({ slug, me, keepsPeople }: WorkspaceView): Act[] {
   const may = (...needed: readonly string[]) => me.privileges.some(each => needed.includes(each))
   const acts: readonly (readonly [isOffered: boolean, word: string, to: string])[] = [
     [may('invite members', 'invite guests'), 'Invite people', here('/people/invite')],
-    [may('invite members', 'invite guests'), 'Bring in a table of people', here('/people/import')],
-    [may('invite members', 'invite guests'), 'Make a join link', here('/people/ways-in/new-link')],
-    [may('invite members', 'invite guests'), 'Make a welcome set', here('/people/ways-in/new-set')],
-    [keepsPeople, 'Look through people', here('/people')],
-    [keepsPeople, 'Look through guests', here('/people?as=guest')],
-    [keepsPeople, 'Look through the invited', here('/people?status=invited')],
-    [keepsPeople, 'Whose time ends soon', here('/people?only=ends+soon')],
-    [may('view people'), 'Find a colleague', here('/people/directory')],
-    [may('create teams'), 'Make a team', here('/teams/new')],
-    [true, 'Look through teams', here('/teams')],
-    [may('edit roles'), 'Make a role', here('/roles/new')],
-    [may('view roles'), 'Look through roles', here('/roles')],
-    [may('view roles'), 'See roles side by side', here('/roles/side-by-side')],
-    [may('view roles'), 'Who has a privilege', here('/roles/privileges')],
-    [me.kind === 'member', 'Ask for a role', here('/roles/asked')],
-    [may('view seats'), 'See the seats', here('/settings/seats')],
-    [may('own'), 'Hand the workspace over', here('/settings/owners')],
-    [may('see as', 'see the outline'), 'Look through somebody’s eyes', here('/oversight/looks')],
-    [may('create homes'), 'Make a shared home', here('/content/new-home')],
+    [may('invite members', 'invite guests'), 'Import people from CSV', here('/people/import')],
+    [may('invite members', 'invite guests'), 'Create join link', here('/people/ways-in/new-link')],
+    [may('invite members', 'invite guests'), 'Create welcome set', here('/people/ways-in/new-set')],
+    [keepsPeople, 'Show people', here('/people')],
+    [keepsPeople, 'Show guests', here('/people?as=guest')],
+    [keepsPeople, 'Show invitations', here('/people?status=invited')],
+    [keepsPeople, 'Show people whose access ends soon', here('/people?only=ends+soon')],
+    [may('view people'), 'Find colleagues', here('/people/directory')],
+    [may('create teams'), 'Create team', here('/teams/new')],
+    [true, 'Show teams', here('/teams')],
+    [may('edit roles'), 'Create role', here('/roles/new')],
+    [may('view roles'), 'Show roles', here('/roles')],
+    [may('view roles'), 'Show roles and privileges as a matrix', here('/roles/side-by-side')],
+    [may('view roles'), 'Show who has a privilege', here('/roles/privileges')],
+    [me.kind === 'member', 'Request a role', here('/roles/asked')],
+    [may('view seats'), 'Show seats', here('/settings/seats')],
+    [may('own'), 'Hand over the workspace', here('/settings/owners')],
+    [may('see as', 'see the outline'), 'See the workspace as somebody else', here('/oversight/looks')],
+    [may('create homes'), 'Create shared home', here('/content/new-home')],
     [true, 'Open content', here('/content')],
-    [true, 'Look into the bin', here('/content/bin')],
+    [true, 'Show the bin', here('/content/bin')],
     [true, 'Check who can do what, where and why', here('/oversight/check')],
-    [true, 'What is asked for', here('/oversight/asked')],
-    [true, 'Look through what is gathered', here('/oversight/gathered')],
-    [may('view roles', 'edit levels'), 'Look through levels of access', here('/roles/levels')],
-    [me.kind === 'member', 'Look through the history', here('/oversight/history')],
-    [may('edit settings', 'security'), 'Change the settings', here('/settings')],
-    [true, 'See what I may do', here('/me')],
-    [true, 'Choose what I am told', here('/notices')],
+    [true, 'Show requests for access', here('/oversight/asked')],
+    [true, 'Show draft changes', here('/oversight/gathered')],
+    [may('view roles', 'edit levels'), 'Show access levels', here('/roles/levels')],
+    [me.kind === 'member', 'Show the history', here('/oversight/history')],
+    [may('edit settings', 'security'), 'Open settings', here('/settings')],
+    [true, 'Show my access and roles', here('/me')],
+    [true, 'Notification settings', here('/notices')],
     [true, 'My account and sign-in', '/account'],
-    [true, 'Go to another workspace', '/workspaces'],
+    [true, 'Switch workspace', '/workspaces'],
   ]
   return acts.flatMap(([isOffered, word, to]) => (isOffered ? [{ word, to }] : []))
 }
@@ -67,7 +67,7 @@ function useKeys(open: () => void): void {
   }, [open])
 }
 
-/** The list of acts, opened from anywhere. */
+/** The list of commands, opened from anywhere. */
 export function Acts({ workspace }: { readonly workspace: WorkspaceView }) {
   const dialog = useRef<HTMLDialogElement>(null)
   const [opened, setOpened] = useState(0)
@@ -85,12 +85,12 @@ export function Acts({ workspace }: { readonly workspace: WorkspaceView }) {
   return (
     <>
       <button type="button" className="flex items-center gap-1.5 text-sm" onClick={open}>
-        <span className="act">Acts</span>
+        <span className="act">Commands</span>
         <kbd className="border border-base-300 px-1 text-xs">a</kbd>
       </button>
       <dialog
         ref={dialog}
-        aria-label="Acts"
+        aria-label="Commands"
         className="mx-auto mt-24 w-120 max-w-full border border-base-content bg-base-100 p-4 text-base-content backdrop:bg-black/40"
         onClick={event => {
           if (event.target === dialog.current) dialog.current.close()
@@ -140,7 +140,7 @@ function ActList({ acts, onChoose }: ListProps) {
         }}
         onKeyDown={onKeyDown}
       />
-      <ul id={id} role="listbox" aria-label="Acts" className="mt-2 max-h-96 overflow-y-auto">
+      <ul id={id} role="listbox" aria-label="Commands" className="mt-2 max-h-96 overflow-y-auto">
         {found.map((act, index) => (
           <li
             key={act.word}
@@ -154,7 +154,7 @@ function ActList({ acts, onChoose }: ListProps) {
             {act.word}
           </li>
         ))}
-        {found.length === 0 && <li className="quiet px-2 py-1.5">Nothing of that name that you may do</li>}
+        {found.length === 0 && <li className="quiet px-2 py-1.5">No command with that name</li>}
       </ul>
     </>
   )

@@ -3,16 +3,16 @@ import { Entry } from '../ui/Entry.tsx'
 
 /** Shown where a page could not be drawn: our fault, and nothing of it was changed. */
 export const Fault = () => (
-  <Entry title="This page could not be shown">
+  <Entry title="This page cannot be shown">
     <p className="mb-4">
-      Something went wrong on our side. Nothing was changed; what you typed elsewhere is kept.
+      Something went wrong on our side. Nothing was changed. What you typed on other pages is kept.
     </p>
     <p className="flex gap-5">
       <button type="button" className="btn-act" onClick={() => location.reload()}>
-        Load it again
+        Reload the page
       </button>
       <Link className="act self-center" to="/" reloadDocument>
-        Go to the start
+        Go to your workspaces
       </Link>
     </p>
   </Entry>

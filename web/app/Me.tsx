@@ -24,14 +24,14 @@ export function Me({ workspace: { slug, me }, isDemo }: Props) {
         </Link>
       )}
       <select
-        className="select select-xs w-26 border-base-300 bg-base-100 text-sm"
-        aria-label="Look"
+        className="select select-xs w-32 border-base-300 bg-base-100 text-sm"
+        aria-label="Theme"
         value={theme}
         onChange={event => dispatch(chooseTheme(event.target.value as View['theme']))}
       >
-        <option value="system">as system</option>
-        <option value="light">light</option>
-        <option value="dark">dark</option>
+        <option value="system">System theme</option>
+        <option value="light">Light theme</option>
+        <option value="dark">Dark theme</option>
       </select>
       <Link className="flex items-center gap-2 hover:underline" to={`/at/${slug}/me`}>
         <Picture name={me.name} src={pictureAddress(slug, me.picture)} size={24} />

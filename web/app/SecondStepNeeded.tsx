@@ -3,10 +3,10 @@ import { Entry } from '../ui/Entry.tsx'
 
 /** Shown in place of a workspace whose rules ask for more at sign-in than one has set up. */
 export const SecondStepNeeded = () => (
-  <Entry title="A second step is asked for">
+  <Entry title="Two-step sign-in is required">
     <p className="mb-4">
-      This workspace asks people with your role for a code from an app when they sign in. Set it up once; then
-      the workspace opens.
+      This workspace requires two-step sign-in for your role: when you sign in, you also enter a code from an
+      app. Set it up once, then the workspace opens.
     </p>
     <p className="flex gap-5">
       <Link className="btn btn-primary" to="/account">

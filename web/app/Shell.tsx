@@ -82,9 +82,9 @@ const OnlyOwner = ({ workspace: { slug, isOnlyOwner } }: { readonly workspace: W
   isOnlyOwner ? (
     <p className="border-b border-base-300 bg-base-200 px-4 py-1 text-sm">
       <span className="text-warning">You are the only owner.</span> If you cannot sign in any more, nobody can
-      hand the workspace over.{' '}
+      manage this workspace.{' '}
       <Link className="act" to={`/at/${slug}/settings/owners`}>
-        Name a second
+        Add another owner
       </Link>
     </p>
   ) : (
@@ -111,7 +111,7 @@ function Notices({ slug }: { readonly slug: string }) {
   const unread = data?.unread ?? 0
   return (
     <NavLink to="notices" className="ml-auto flex items-center gap-2 text-sm">
-      <span className="act">Notices</span>
+      <span className="act">Notifications</span>
       {unread > 0 && (
         <span className="bg-primary px-1.5 text-primary-content tabular-nums">
           {unread}
@@ -133,7 +133,7 @@ function Said({ slug }: { readonly slug: string }) {
       {text}{' '}
       {revision !== undefined && (
         <Link className="act" to={`/at/${slug}/oversight/history/${revision}`}>
-          Look at it or undo it
+          Show or undo it
         </Link>
       )}
     </p>

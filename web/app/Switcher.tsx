@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react'
 import { Link, useLocation } from 'react-router'
 import type { SessionView, WorkspaceView } from '#contract/views.ts'
+import { counted, nounFor } from '#core/words/english.ts'
 import { Picture, pictureAddress } from '../ui/Picture.tsx'
 
 interface Props {
@@ -27,7 +28,7 @@ export function Switcher({ workspace, session }: Props) {
         {waiting > 0 && (
           <span className="bg-primary px-1.5 text-sm text-primary-content tabular-nums">
             {waiting}
-            <span className="sr-only"> {waiting === 1 ? 'invitation waits' : 'invitations wait'}</span>
+            <span className="sr-only"> {nounFor(waiting, 'open invitation', 'open invitations')}</span>
           </span>
         )}
       </summary>
@@ -49,11 +50,9 @@ export function Switcher({ workspace, session }: Props) {
         ))}
         <Link className="block border-t border-base-content px-3 py-2 hover:bg-base-200" to="/workspaces">
           {waiting > 0
-            ? waiting === 1
-              ? '1 invitation waits'
-              : `${waiting} invitations wait`
+            ? counted(waiting, 'open invitation', 'open invitations')
             : session.mayMakeWorkspaces
-              ? 'All workspaces, and a new one'
+              ? 'All workspaces, or a new one'
               : 'All workspaces'}
         </Link>
       </nav>

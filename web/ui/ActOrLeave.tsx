@@ -2,24 +2,26 @@ interface Props {
   /** What happens, as the button says it. */
   readonly act: string
   readonly isDisabled: boolean
+  /** It takes something away: in the colour of warning. */
+  readonly isDrastic?: boolean
   readonly onLeave: () => void
   /** Puts it with other changes instead. */
   readonly onGather?: (() => void) | undefined
 }
 
-/** The foot of a form: the act itself, gathering it with others, or leaving it. */
-export const ActOrLeave = ({ act, isDisabled, onLeave, onGather }: Props) => (
+/** The foot of a form: the act itself, adding it to the draft, or leaving it. */
+export const ActOrLeave = ({ act, isDisabled, isDrastic = false, onLeave, onGather }: Props) => (
   <div className="flex flex-wrap items-center gap-2">
-    <button className="btn-act" disabled={isDisabled}>
+    <button className={isDrastic ? 'btn-drastic' : 'btn-act'} disabled={isDisabled}>
       {act}
     </button>
     {onGather !== undefined && (
       <button type="button" className="act px-1 text-sm" disabled={isDisabled} onClick={onGather}>
-        Gather it
+        Add to draft
       </button>
     )}
     <button type="button" className="btn-plain ml-auto" onClick={onLeave}>
-      Leave it
+      Cancel
     </button>
   </div>
 )

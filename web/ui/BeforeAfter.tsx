@@ -1,8 +1,9 @@
 import { useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
 import type { DifferenceView, ForeseenAt, ForeseenView, PowerDifferenceView } from '#contract/effect-views.ts'
-import type { ActionSet } from '#core/levels/action.ts'
+import { type ActionSet, beyond } from '#core/levels/action.ts'
 import { impactInWords, powersInWords, sumsInWords } from '#core/words/impact.ts'
+import { listed, nounFor, peopleWords, placesWords } from '#core/words/english.ts'
 import { privilegesListed } from '#core/words/privilege.ts'
 import { Counted, sumsOf } from './Counted.tsx'
 import { Day } from './dates.tsx'
@@ -28,7 +29,7 @@ export function BeforeAfter({ effect, problem, earlier, waiting }: Props) {
     <section aria-label="Before and after" className="border-base-content not-first:border-t not-first:pt-2">
       {earlier !== undefined && (
         <div className="mb-2 border-l-4 border-base-300 pl-3">
-          <p className="text-sm font-semibold">What you had seen</p>
+          <p className="text-sm font-semibold">What you saw before</p>
           <Moments effect={earlier} />
         </div>
       )}
@@ -48,7 +49,7 @@ const Moments = ({ effect: { impact, isWhole } }: { readonly effect: ForeseenVie
 const LeftOut = ({ leftOut }: Pick<ForeseenView, 'leftOut'>) =>
   leftOut.length > 0 && (
     <div className="border-l-4 border-warning pl-3 text-sm">
-      <p className="font-semibold">Left as it is</p>
+      <p className="font-semibold">Not undone</p>
       <ul>
         {leftOut.map(each => (
           <li key={each}>{each}</li>
@@ -73,13 +74,13 @@ function Moment({ moment, isNow, isWhole }: MomentProps) {
       <p className="text-sm">
         {!isNow && (
           <strong>
-            After <Day at={moment.at - 1} />:{' '}
+            From the end of <Day at={moment.at - 1} />:{' '}
           </strong>
         )}
         {sentenceOf({ moment, isNow, isWhole })}{' '}
         {(differences.length > 0 || counted !== null) && (
           <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-            {isOpen ? 'Less' : 'Look through'}
+            {isOpen ? 'Hide details' : 'Show details'}
           </button>
         )}
       </p>
@@ -102,7 +103,7 @@ function Powers({ powers }: Pick<ForeseenAt, 'powers'>) {
       <p>
         {powersInWords(told)} {rungsInWords(moved)}{' '}
         <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-          {isOpen ? 'Fewer names' : 'Who?'}
+          {isOpen ? 'Hide people' : 'Show people'}
         </button>
       </p>
       {isOpen && (
@@ -118,10 +119,10 @@ function Powers({ powers }: Pick<ForeseenAt, 'powers'>) {
 
 function rungsInWords(moved: readonly PowerDifferenceView[]): string {
   const count = (of: number, where: string) =>
-    of === 0 ? [] : [of === 1 ? `1 person ranks ${where}` : `${of} people rank ${where}`]
+    of === 0 ? [] : [`${peopleWords(of)} ${nounFor(of, 'ranks', 'rank')} ${where}.`]
   const up = moved.filter(each => each.rungAfter > each.rungBefore).length
   const parts = [...count(up, 'higher'), ...count(moved.length - up, 'lower')]
-  return parts.length === 0 ? '' : `${parts.join('; ')}.`
+  return parts.join(' ')
 }
 
 const PowersOfOne = ({
@@ -134,20 +135,20 @@ const PowersOfOne = ({
     {rungBefore !== rungAfter && (
       <span className="quiet">
         {' '}
-        rung {rungBefore} → {rungAfter}
+        rank {rungBefore} → {rungAfter}
       </span>
     )}
     {parts.map(({ over, gains, loses }) => (
       <div key={over ?? ''}>
         {gains.length > 0 && (
           <p>
-            may now {privilegesListed(gains, 40)}
+            May now {privilegesListed(gains, 40)}
             {overWords(over)}
           </p>
         )}
         {loses.length > 0 && (
           <p>
-            may no longer {privilegesListed(loses, 40)}
+            May no longer {privilegesListed(loses, 40)}
             {overWords(over)}
           </p>
         )}
@@ -167,7 +168,7 @@ const Columns = ({ columns }: Pick<ForeseenAt, 'columns'>) =>
       {columns.map(({ person, column, place, before, after }) => (
         <li key={`${person.id} ${column.id} ${place.id}`}>
           <strong>{person.name}</strong> {columnWords[after]} the column {column.name} of {place.name}
-          <span className="quiet"> ({columnWords[before]} it now)</span>
+          <span className="quiet"> (before: {columnWords[before]} it)</span>
         </li>
       ))}
     </ul>
@@ -200,6 +201,17 @@ export const effectInWords = (
 ): string =>
   counted === null ? impactInWords(toldOf(differences), isWhole) : sumsInWords(sumsOf(counted), isWhole)
 
+/** How many people lose something at once. */
+export function losersIn(effect: ForeseenView | undefined): number {
+  const [now] = effect?.impact ?? []
+  if (now === undefined) return 0
+  if (now.counted !== null) return now.counted.losses.people
+  const losing = now.differences.filter(
+    ({ before, after }) => beyond(before as ActionSet, after as ActionSet).length > 0,
+  )
+  return new Set(losing.map(each => each.person.id)).size
+}
+
 const toldOf = (differences: readonly DifferenceView[]) =>
   differences.map(({ person, place, places, before, after }) => ({
     person: person.id,
@@ -213,15 +225,13 @@ function sentenceOf({ moment, isNow, isWhole }: MomentProps): string {
   const { differences, counted, hiddenPlaces, powers } = moment
   const isNothing = differences.length === 0 && counted === null
   if (isNothing && hiddenPlaces === 0 && isWhole && powers.length > 0)
-    return 'No place opens or closes for anybody.'
-  const hidden = `${placesWord(hiddenPlaces)} that you cannot see`
+    return 'Nobody’s access to places changes.'
+  const hidden = `${placesWords(hiddenPlaces)} that you cannot see`
   if (!isNothing)
-    return effectInWords(moment, isWhole) + (hiddenPlaces > 0 ? ` More changes on ${hidden}.` : '')
-  if (hiddenPlaces > 0) return `Nothing changes where you see it, but something does on ${hidden}.`
-  return isNow ? impactInWords([], isWhole) : 'no difference any more.'
+    return effectInWords(moment, isWhole) + (hiddenPlaces > 0 ? ` There are more changes on ${hidden}.` : '')
+  if (hiddenPlaces > 0) return `Nothing changes on the places that you see. There are changes on ${hidden}.`
+  return isNow ? impactInWords([], isWhole) : 'Nothing differs any more.'
 }
-
-const placesWord = (count: number) => (count === 1 ? '1 place' : `${count} places`)
 
 interface EverythingProps {
   readonly differences: readonly DifferenceView[]
@@ -246,7 +256,7 @@ function Everything({ differences, isByPerson }: EverythingProps) {
                 <Level actions={alike[0].after} />
               </span>
               <span className="block">
-                {isByPerson ? placesListed(alike) : alike.map(each => each.person.name).join(', ')}
+                {isByPerson ? placesListed(alike) : listed(alike.map(each => each.person.name))}
               </span>
             </div>
           ))}
@@ -279,7 +289,7 @@ function placesListed(differences: readonly DifferenceView[]): string {
       const isAlone = names.filter(each => each === name).length === 1
       const called = isAlone || path === '' ? name : `${name} (${path.split(' › ').at(-1)})`
       const count = within.get(wayTo(place)) ?? 0
-      return count === 0 ? called : `${called} with ${placesWord(count)} in it`
+      return count === 0 ? called : `${called} with ${placesWords(count)} in it`
     })
     .join(', ')
 }

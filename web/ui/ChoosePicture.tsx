@@ -17,7 +17,7 @@ export const ChoosePicture = ({ name, src, isBusy, problem, onFile, onNone }: Pr
     <div className="flex items-center gap-4">
       <Picture name={name} src={src} size={52} />
       <label className="btn-plain focus-within:outline-2 focus-within:outline-primary">
-        {isBusy ? 'Taking it …' : 'Choose a picture'}
+        {isBusy ? 'Uploading …' : 'Choose a picture'}
         <input
           type="file"
           className="sr-only"
@@ -27,7 +27,7 @@ export const ChoosePicture = ({ name, src, isBusy, problem, onFile, onNone }: Pr
       </label>
       {src !== null && (
         <button type="button" className="act text-sm" onClick={onNone}>
-          No picture
+          Remove picture
         </button>
       )}
     </div>

@@ -11,7 +11,7 @@ interface Props {
 export const CodeField = ({ code, onCode, isAlone = false }: Props) => (
   <TextField
     label="Code"
-    hint="The six digits that your app shows now, or one of your recovery codes."
+    hint="The six digits in your app, or one of your recovery codes."
     autoComplete="one-time-code"
     autoFocus={isAlone}
     required

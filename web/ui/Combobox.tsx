@@ -27,7 +27,7 @@ export function Combobox({
   placeholder,
   options,
   offer,
-  nobody = 'Nobody by that name',
+  nobody = 'Nobody found',
   onChoose,
   onTyped,
 }: Props) {

@@ -1,7 +1,15 @@
 import { useState } from 'react'
 import type { CountedPlaceView, CountedSum, CountedView } from '#contract/effect-views.ts'
 import { type ActionSet, beyond } from '#core/levels/action.ts'
-import { withCommas, type ToldSum, type ToldSums } from '#core/words/impact.ts'
+import {
+  counted as countedWords,
+  nounFor,
+  numberWords,
+  peopleWords,
+  placesWords,
+} from '#core/words/english.ts'
+import type { ToldSum, ToldSums } from '#core/words/impact.ts'
+import { listed } from '#core/words/english.ts'
 import { FilterWords } from './FilterWords.tsx'
 import { Level } from './Gauge.tsx'
 
@@ -39,7 +47,7 @@ export function Counted({ counted }: { readonly counted: CountedView }) {
         {view === 'by place' && <ByPlace tops={counted.mostPlaces} of={counted.places} />}
       </ul>
       {counted.hasColumns && (
-        <p className="quiet mt-1">Restricted columns of boards lie there too; they are not counted.</p>
+        <p className="quiet mt-1">There are restricted columns too. They are not counted.</p>
       )}
     </div>
   )
@@ -58,7 +66,7 @@ function ByLevel({ turns }: Pick<CountedView, 'turns'>) {
         <Level actions={after} />
       </span>
       <Share of={most} count={times} />
-      <span className="quiet">{withCommas(times)} times, one for each person and place</span>
+      <span className="quiet">{countedWords(times, 'time', 'times')}, once for each person and place</span>
     </li>
   ))
 }
@@ -71,7 +79,7 @@ function ByPerson({ people, of }: { readonly people: CountedView['mostPeople']; 
         <li key={person.id} className="border-t border-base-300 py-1.5">
           <strong>{person.name}</strong>
           <Share of={most} count={Math.max(gains, losses)} />
-          <span className="quiet">{[...more(gains), ...less(losses)].join(', ')}</span>
+          <span className="quiet">{listed([...more(gains), ...less(losses)])}</span>
         </li>
       ))}
       <Rest shown={people.length} of={of} what="people" />
@@ -79,9 +87,8 @@ function ByPerson({ people, of }: { readonly people: CountedView['mostPeople']; 
   )
 }
 
-const more = (places: number) => (places === 0 ? [] : [`more on ${placesWord(places)}`])
-const less = (places: number) => (places === 0 ? [] : [`less on ${placesWord(places)}`])
-const placesWord = (count: number) => (count === 1 ? '1 place' : `${withCommas(count)} places`)
+const more = (places: number) => (places === 0 ? [] : [`gains on ${placesWords(places)}`])
+const less = (places: number) => (places === 0 ? [] : [`loses on ${placesWords(places)}`])
 
 function ByPlace({ tops, of }: { readonly tops: readonly CountedPlaceView[]; readonly of: number }) {
   const most = Math.max(...tops.map(each => each.gaining + each.losing))
@@ -94,10 +101,10 @@ function ByPlace({ tops, of }: { readonly tops: readonly CountedPlaceView[]; rea
           <Share of={most} count={gaining + losing} />
           <span className="quiet">
             {[
-              ...(places === 1 ? [] : [`and ${placesWord(places - 1)} in it alike`]),
-              ...(gaining === 0 ? [] : [`${peopleWord(gaining)} more`]),
-              ...(losing === 0 ? [] : [`${peopleWord(losing)} less`]),
-              ...(web === 0 ? [] : [web > 0 ? 'on the web then' : 'no longer on the web']),
+              ...(places === 1 ? [] : [`and the same on ${placesWords(places - 1)} in it`]),
+              ...(gaining === 0 ? [] : [`${peopleWords(gaining)} ${nounFor(gaining, 'gains', 'gain')}`]),
+              ...(losing === 0 ? [] : [`${peopleWords(losing)} ${nounFor(losing, 'loses', 'lose')}`]),
+              ...(web === 0 ? [] : [web > 0 ? 'published to the web' : 'taken off the web']),
             ].join(', ')}
           </span>
         </li>
@@ -106,8 +113,6 @@ function ByPlace({ tops, of }: { readonly tops: readonly CountedPlaceView[]; rea
     </>
   )
 }
-
-const peopleWord = (count: number) => (count === 1 ? '1 person has' : `${withCommas(count)} people have`)
 
 /** How much of the most it is, as a bar. */
 const Share = ({ count, of }: { readonly count: number; readonly of: number }) => (
@@ -119,6 +124,6 @@ const Share = ({ count, of }: { readonly count: number; readonly of: number }) =
 const Rest = ({ shown, of, what }: { readonly shown: number; readonly of: number; readonly what: string }) =>
   of > shown && (
     <li className="quiet border-t border-base-300 py-1.5">
-      and {withCommas(of - shown)} more {what}, each with as much or less
+      and {numberWords(of - shown)} more {what} with the same or fewer changes
     </li>
   )

@@ -1,7 +1,8 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
 import type { ForeseenView } from '#contract/effect-views.ts'
-import { BeforeAfter } from './BeforeAfter.tsx'
+import { nounFor, peopleWords } from '#core/words/english.ts'
+import { BeforeAfter, losersIn } from './BeforeAfter.tsx'
 import { onSubmit } from './on-submit.ts'
 import { ProblemNote } from './ProblemNote.tsx'
 import { ActOrLeave } from './ActOrLeave.tsx'
@@ -28,6 +29,10 @@ interface Props {
   readonly message: string
   readonly onMessage: (message: string) => void
   readonly tells?: boolean
+  /** It takes something away that is hard to get back: it wears the colour of warning, and says how many people lose access. */
+  readonly isDrastic?: boolean
+  /** Something has to be chosen before there is an effect. */
+  readonly isWaiting?: boolean
   /** Puts it with other changes, to be applied together later; where it can be. */
   readonly onGather: (() => Promise<boolean>) | undefined
   /** The fields that decide what the act is. */
@@ -44,6 +49,8 @@ export function Decision({
   onAct,
   onLeave,
   onGather,
+  isDrastic = false,
+  isWaiting = false,
   children,
   ...words
 }: Props) {
@@ -60,17 +67,23 @@ export function Decision({
     <form ref={form} className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(onAct)}>
       {children}
       {foreseen.problem === undefined && <ProblemNote problem={problem} />}
-      <BeforeAfter {...foreseen} />
+      {!isWaiting && <BeforeAfter {...foreseen} />}
       {isSeen && <Words {...words} />}
-      {applying !== undefined && <Progress said="Making very many changes" {...applying} />}
+      {applying !== undefined && <Progress said="Applying a large change" {...applying} />}
       <ActOrLeave
-        act={act}
+        act={isDrastic ? withLosses(act, foreseen.effect) : act}
+        isDrastic={isDrastic}
         isDisabled={isBusy || !isSeen}
         onLeave={onLeave}
         onGather={isSeen && onGather !== undefined ? () => void gather() : undefined}
       />
     </form>
   )
+}
+
+function withLosses(act: string, effect: ForeseenView | undefined): string {
+  const losing = losersIn(effect)
+  return losing === 0 ? act : `${act}, ${peopleWords(losing)} ${nounFor(losing, 'loses', 'lose')} access`
 }
 
 /** Why it is done, and what those whom it concerns are told: neither is asked for, both are at hand. */
@@ -88,7 +101,7 @@ const Words = ({
           className="area"
           rows={2}
           aria-label="Message"
-          placeholder="A message to those for whom it is opened"
+          placeholder="Message to the people you share it with"
           maxLength={2000}
           autoFocus
           value={message}
@@ -96,11 +109,11 @@ const Words = ({
         />
       </Opened>
     )}
-    <Opened act="Say why">
+    <Opened act="Add a reason">
       <input
         className="field"
-        aria-label="Why"
-        placeholder="Why: stands in the history"
+        aria-label="Reason"
+        placeholder="Reason, kept in the history"
         maxLength={500}
         autoFocus
         value={reason}

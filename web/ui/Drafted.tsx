@@ -16,7 +16,7 @@ export const Drafted = ({ children, decision, onLeave }: Props) => (
       (onLeave !== undefined && (
         <p className="flex justify-end px-3 pb-3">
           <button type="button" className="btn-plain" onClick={onLeave}>
-            Leave it
+            Discard it
           </button>
         </p>
       ))}

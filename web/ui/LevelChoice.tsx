@@ -35,7 +35,7 @@ export function LevelChoice({ label, value, own, atMost, onChange }: Props) {
         </option>
       ))}
       {own.length > 0 && (
-        <optgroup label="Levels of our own">
+        <optgroup label="Own levels">
           {own.map(level => (
             <option key={level.id} value={level.id} disabled={isBeyond(level.actions)}>
               {level.name}

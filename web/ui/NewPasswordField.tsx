@@ -12,7 +12,7 @@ interface Props {
   readonly note?: string
 }
 
-const asking = 'At least 12 characters. A few words in a row do well.'
+const asking = 'At least 12 characters. Several words in a row are a good choice.'
 
 /** A password that is chosen: while it is typed it says in words what makes it too weak. */
 export function NewPasswordField({ label, value, onValue, of, note }: Props) {

@@ -14,14 +14,14 @@ export function OversightHead({ me, children }: Props) {
   const mayLook = me.privileges.some(each => ['see the outline', 'see as', 'read the history'].includes(each))
   const views = [
     { to: '/check', word: 'Check' },
-    { to: '/asked', word: 'Asked for' },
+    { to: '/asked', word: 'Requests' },
     ...(me.kind === 'member'
       ? [
-          { to: '/gathered', word: 'Gathered' },
+          { to: '/gathered', word: 'Draft changes' },
           { to: '/history', word: 'History' },
         ]
       : []),
-    ...(mayLook ? [{ to: '/looks', word: 'Looking' }] : []),
+    ...(mayLook ? [{ to: '/looks', word: 'Sessions' }] : []),
   ]
   return (
     <SectionHead title="Oversight" base={`/at/${slug}/oversight`} views={views}>

@@ -14,7 +14,7 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
           className="act text-sm"
           to={`/at/${slug}/roles/asked?privilege=${encodeURIComponent(problem.lacks)}`}
         >
-          Ask for it
+          Request it
         </Link>
       )}
       {problem.asks !== undefined && slug !== undefined && (
@@ -22,7 +22,7 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
           className="act text-sm"
           to={`/at/${slug}/content/${problem.asks.place}?ask=${problem.asks.level}`}
         >
-          Ask for {problem.asks.level}
+          Request {problem.asks.level}
         </Link>
       )}
       {problem.asks !== undefined && slug !== undefined && (
@@ -35,7 +35,7 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
       )}
       {problem.meanwhile !== undefined && (
         <>
-          <p className="mt-1 text-sm font-semibold">Meanwhile</p>
+          <p className="mt-1 text-sm font-semibold">In the meantime</p>
           <ul className="text-sm">
             {problem.meanwhile.map(each => (
               <li key={each}>{each}</li>

@@ -1,4 +1,5 @@
 import { type ReactNode, useState } from 'react'
+import { listed, placesWords } from '#core/words/english.ts'
 import type { ReachedView } from '#contract/people-views.ts'
 import { Level } from './Gauge.tsx'
 
@@ -48,10 +49,12 @@ export function Reached({ places, label, nameOf, sumOf }: Props) {
   )
 }
 
-/** "by name, Bird Counts · and 5 places below". */
+/** "from a grant by name and Bird Counts · also 5 places below". */
 function wayWords({ through, alike }: ReachedView): string {
   const by =
-    through.length === 0 ? [] : [`by ${through.map(each => (each === 'by name' ? 'name' : each)).join(', ')}`]
-  const below = alike === 0 ? [] : [`and ${alike === 1 ? '1 place' : `${alike} places`} below`]
+    through.length === 0
+      ? []
+      : [`from ${listed(through.map(each => (each === 'by name' ? 'a grant by name' : each)))}`]
+  const below = alike === 0 ? [] : [`also ${placesWords(alike)} below`]
   return [...by, ...below].join(' · ')
 }

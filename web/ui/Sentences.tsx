@@ -11,7 +11,7 @@ interface Props {
 /** What somebody with these privileges could do, as sentences; those that reach far are marked, with why. */
 export function Sentences({ privileges, asleep = [] }: Props) {
   if (privileges.length === 0)
-    return <p>Nothing in the workspace: only what is opened for them, place by place.</p>
+    return <p>Nothing in the workspace, only what is shared with them place by place.</p>
   const groups = Object.entries(privilegeGroups) as [PrivilegeGroup, readonly Privilege[]][]
   return (
     <dl className="grid grid-cols-[6rem_minmax(0,1fr)] gap-x-3">
@@ -42,17 +42,17 @@ function Sentence({ privilege, isAsleep }: { readonly privilege: Privilege; read
     <li className="mb-0.5">
       <span className={isAsleep ? 'quiet' : ''}>
         {privilegeWords[privilege]}
-        {isAsleep && ' (sleeps: only over the whole workspace)'}
+        {isAsleep && ' (no effect here: only over the whole workspace)'}
       </span>
       {risk !== undefined && !isAsleep && <Risk words={risk} />}
     </li>
   )
 }
 
-/** That something reaches far, and why. */
+/** That something is of high risk, and why. */
 export const Risk = ({ words }: { readonly words: string }) => (
   <span className="flex gap-1.5 text-warning">
-    <TriangleAlert size={14} className="mt-0.5 shrink-0" aria-label="Reaches far" />
+    <TriangleAlert size={14} className="mt-0.5 shrink-0" aria-label="High risk" />
     <span>{words}</span>
   </span>
 )

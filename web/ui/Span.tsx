@@ -11,9 +11,9 @@ interface Props {
 export const Span = ({ from, through, onFrom, onThrough }: Props) => (
   <div>
     <div className="grid grid-cols-2 gap-2">
-      <TextField label="From" type="date" value={from} onValue={onFrom} />
-      <TextField label="Through" type="date" value={through} onValue={onThrough} />
+      <TextField label="Starts" type="date" value={from} onValue={onFrom} />
+      <TextField label="Ends after" type="date" value={through} onValue={onThrough} />
     </div>
-    <p className="quiet mt-1 text-sm">Empty: from now on, and without an end.</p>
+    <p className="quiet mt-1 text-sm">Empty: starts now and does not end.</p>
   </div>
 )

@@ -14,12 +14,10 @@ export function Sum({ sum, timeZone }: { readonly sum: SumView; readonly timeZon
           <Part part={part} timeZone={timeZone} />
         </Line>
       ))}
-      {sum.grants.length === 0 && (
-        <li className="quiet border-t border-base-300 py-2">Nothing is given here.</li>
-      )}
+      {sum.grants.length === 0 && <li className="quiet border-t border-base-300 py-2">No grants.</li>}
       {sum.keptOut.map((part, index) => (
         <Line key={`out ${index}`} sign="·" actions={part.actions} isQuiet>
-          <Part part={part} timeZone={timeZone} /> Does not count: inheritance is broken at{' '}
+          <Part part={part} timeZone={timeZone} /> It does not count, because inheritance is broken on{' '}
           {sum.brokenAt?.name ?? 'a place above'}.
         </Line>
       ))}
@@ -54,9 +52,9 @@ function Part({ part, timeZone }: { readonly part: PartView; readonly timeZone: 
   const levelName = useLevelName()
   return (
     <>
-      <strong>{levelName(part.actions)}</strong>, {throughWords(part)}, set{' '}
-      {part.isHere ? 'here' : `on ${part.at?.name ?? 'a place above'}`}
-      {part.by !== null && ` by ${part.by}`}, <Day at={part.since} />
+      <strong>{levelName(part.actions)}</strong>, {throughWords(part)},{' '}
+      {part.isHere ? 'set on this place' : `inherited from ${part.at?.name ?? 'a place above'}`}
+      {part.by !== null && `, set by ${part.by}`}, <Day at={part.since} />
       {part.until !== null && (
         <>
           , <Through until={part.until} timeZone={timeZone} />
@@ -72,9 +70,9 @@ function throughWords({ through, team }: PartView): string {
     case 'name':
       return 'by name'
     case 'everyone':
-      return 'as one of all members'
+      return 'for all members'
     case 'team':
-      return `through the team ${team ?? ''}`
+      return `from the team ${team ?? ''}`
     case 'leads':
       return `as a lead of ${team ?? ''}`
   }
@@ -89,18 +87,16 @@ function stepWords(
   const place = at?.name ?? 'a place above'
   switch (kind) {
     case 'limit':
-      return `A limit set on ${place} leaves ${left}.`
+      return `A limit on ${place} leaves ${left}.`
     case 'guest ceiling':
-      return `Guests have ${left} at most.`
+      return `Guests can have ${left} at most.`
     case 'draft':
-      return 'This is a draft: only those who may change or share it see it.'
+      return 'This is a draft. Only people who can change or share it see it.'
     case 'archive':
-      return `${place} is archived: nothing there changes.`
+      return `${place} is archived. Nothing in it can be changed.`
     case 'bin':
       return `${place} is in the bin.`
     case 'not active':
-      return status === 'invited'
-        ? 'Invited, not here yet: counts from the day they accept.'
-        : 'Not active now.'
+      return status === 'invited' ? 'Invited. The access counts once they accept.' : 'Not active now.'
   }
 }

@@ -24,11 +24,9 @@ export function Way({ way, label }: Props) {
         <li key={index} className="grid grid-cols-[2.25rem_minmax(0,1fr)_auto] items-center gap-2">
           <Segment step={step} above={way[index - 1]?.actions ?? 0} />
           <span className="min-w-0 leading-tight">
-            <span className="block truncate">
-              {step.place?.name ?? 'Something above that you cannot see'}
-            </span>
+            <span className="block truncate">{step.place?.name ?? 'A place above that you cannot see'}</span>
             <span className="quiet block text-sm">
-              {index === 0 && isNothing(step) ? 'gives nothing' : wordsFor(step, levelName)}
+              {index === 0 && isNothing(step) ? 'no grant' : wordsFor(step, levelName)}
             </span>
           </span>
           <span className="text-sm whitespace-nowrap">{levelName(step.actions)}</span>
@@ -40,13 +38,11 @@ export function Way({ way, label }: Props) {
 
 function wordsFor({ given, allows, isBroken }: WayView, levelName: (actions: number) => string): string {
   const parts = [
-    ...(isBroken ? ['stops what comes from above'] : []),
-    ...(given === 0 ? [] : [`gives ${levelName(given)}`]),
-    ...(allows === null
-      ? []
-      : [allows === 0 ? 'a limit lets nothing through' : `a limit: ${levelName(allows)} at most`]),
+    ...(isBroken ? ['inheritance broken'] : []),
+    ...(given === 0 ? [] : [`grant: ${levelName(given)}`]),
+    ...(allows === null ? [] : [allows === 0 ? 'limit: no access' : `limit: ${levelName(allows)}`]),
   ]
-  return parts.length === 0 ? 'as above' : parts.join(', ')
+  return parts.length === 0 ? 'inherited' : parts.join(', ')
 }
 
 const isNothing = ({ given, allows }: WayView) => given === 0 && allows === null

@@ -4,17 +4,17 @@ export type Waiting =
 
 /** An effect that is being worked out: how far it is, where that takes long, and a way to stop it. */
 export function WorkingOut({ waiting }: { readonly waiting: Waiting | undefined }) {
-  if (waiting === undefined) return <p className="quiet text-sm">Working out what it does …</p>
+  if (waiting === undefined) return <p className="quiet text-sm">Working out the effect …</p>
   if ('onAgain' in waiting)
     return (
       <p className="text-sm">
-        What it does was not worked out.{' '}
+        The effect was not worked out.{' '}
         <button type="button" className="act" onClick={waiting.onAgain}>
           Work it out
         </button>
       </p>
     )
-  return <Progress said="Working out what it does on very many places" {...waiting} />
+  return <Progress said="Working out the effect on many places" {...waiting} />
 }
 
 interface ProgressProps {

@@ -63,7 +63,7 @@ export function Through({ until, timeZone }: { readonly until: number; readonly 
   const inWords = useDates()
   return (
     <time dateTime={new Date(until).toISOString()} title={`ends ${inWords(until, 'exact')}`}>
-      through {shortDay(inWords, until - 1, timeZone)}
+      until {shortDay(inWords, until - 1, timeZone)}
     </time>
   )
 }

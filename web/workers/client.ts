@@ -3,8 +3,7 @@ import { mostBytes } from './limits.ts'
 
 /** Reads a file as a table in a worker. What is too large is refused before it is read. */
 export async function tableIn(file: File): Promise<Read> {
-  if (file.size > mostBytes)
-    return { refused: `This file has ${Math.round(file.size / 1e6)} MB; a table of people has 20 at most.` }
+  if (file.size > mostBytes) return { refused: 'This file is larger than 20 MB. Import it in several parts.' }
   const bytes = await file.arrayBuffer()
   const worker = new Worker(new URL('./read-table.ts', import.meta.url), { type: 'module' })
   try {

@@ -11,7 +11,7 @@ function answerTo(bytes: Uint8Array): Read {
   try {
     return { table: readTable(bytes) }
   } catch (error) {
-    const instead = 'This file cannot be read as a table. Save it as CSV from the spreadsheet.'
+    const instead = 'This file cannot be read as a table. Save it as CSV in your spreadsheet program.'
     return { refused: error instanceof NoTable ? error.message : instead }
   }
 }

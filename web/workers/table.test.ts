@@ -48,10 +48,10 @@ test.each([
   ['a picture', Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 13, 10), /picture/],
   ['a workbook', bytesOf('PK\x03\x04…'), /Save the table as CSV/],
   ['nothing', new Uint8Array(), /empty/],
-  ['heads alone', bytesOf('Mail,Name\n'), /one row only/],
-  ['too much', new Uint8Array(20_000_001), /20 MB; a table/],
+  ['heads alone', bytesOf('Mail,Name\n'), /only one row/],
+  ['too much', new Uint8Array(20_000_001), /larger than 20 MB/],
   ['too many rows', bytesOf(`Mail\n${'x\n'.repeat(10_001)}`), /at most 10000/],
-  ['bytes', Uint8Array.of(1, 2, 0, 3, 4, 5, 6, 7, 8, 9), /no text has/],
+  ['bytes', Uint8Array.of(1, 2, 0, 3, 4, 5, 6, 7, 8, 9), /not a text file/],
 ])('%s is refused kindly', (_what, bytes, why) => {
   expect(() => readTable(bytes)).toThrow(why)
 })

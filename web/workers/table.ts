@@ -17,15 +17,15 @@ export class NoTable extends Error {}
 export function readTable(bytes: Uint8Array): Table {
   refuseOthers(bytes)
   const { text, encoding } = decoded(bytes)
-  if (text.includes('\0')) throw new NoTable('This file holds bytes that no text has. Save the table as CSV.')
+  if (text.includes('\0')) throw new NoTable('This file is not a text file. Save the table as CSV.')
   const hint = /^sep=(.)\r?\n/.exec(text)
   const body = hint === null ? text : text.slice(hint[0].length)
   const delimiter = hint?.[1] ?? delimiterOf(body)
   const [heads = [], ...rows] = allRecords(body, delimiter)
   if (heads.length === 0) throw new NoTable('This file is empty.')
-  if (rows.length === 0) throw new NoTable('This file has one row only: heads, and nobody below them.')
+  if (rows.length === 0) throw new NoTable('This file has only one row: the column headings.')
   if (rows.length > mostRows)
-    throw new NoTable(`This file has ${rows.length} rows. Bring in at most ${mostRows} at once.`)
+    throw new NoTable(`This file has ${rows.length} rows. Import at most ${mostRows} at once.`)
   const width = Math.max(heads.length, ...rows.map(row => row.length))
   const named = Array.from({ length: width }, (_, index) => (heads[index] ?? '').trim())
   return { heads: named, rows, encoding, delimiter }
@@ -35,19 +35,19 @@ export function readTable(bytes: Uint8Array): Table {
 const others: readonly (readonly [begins: readonly number[], instead: string])[] = [
   [
     [0x50, 0x4b],
-    'This is a workbook or a zip. Save the table as CSV from the spreadsheet, and bring in that.',
+    'This is a workbook or a ZIP file. Save the table as CSV in your spreadsheet program, then import that file.',
   ],
-  [[0xd0, 0xcf, 0x11, 0xe0], 'This is an old workbook. Save the table as CSV from the spreadsheet.'],
+  [[0xd0, 0xcf, 0x11, 0xe0], 'This is a workbook. Save the table as CSV in your spreadsheet program.'],
   [[0x89, 0x50, 0x4e, 0x47], 'This is a picture, not a table.'],
   [[0xff, 0xd8, 0xff], 'This is a picture, not a table.'],
   [[0x47, 0x49, 0x46], 'This is a picture, not a table.'],
   [[0x25, 0x50, 0x44, 0x46], 'This is a PDF, not a table.'],
-  [[0x1f, 0x8b], 'This file is packed. Unpack it first.'],
+  [[0x1f, 0x8b], 'This file is compressed. Unpack it first.'],
 ]
 
 function refuseOthers(bytes: Uint8Array): void {
   if (bytes.length > mostBytes)
-    throw new NoTable(`This file has ${Math.round(bytes.length / 1e6)} MB; a table of people has 20 at most.`)
+    throw new NoTable('This file is larger than 20 MB. Import it in several parts.')
   for (const [begins, instead] of others)
     if (begins.every((byte, index) => bytes[index] === byte)) throw new NoTable(instead)
 }
@@ -99,7 +99,9 @@ function allRecords(text: string, delimiter: string): string[][] {
   } catch (error) {
     if (!(error instanceof CsvError)) throw error
     const line = typeof error.lines === 'number' ? ` near line ${error.lines}` : ''
-    throw new NoTable(`A quoted cell${line} never ends. Mend it in the spreadsheet, and save again.`)
+    throw new NoTable(
+      `A quoted cell${line} has no end. Correct it in your spreadsheet program and save the file again.`,
+    )
   }
 }
 

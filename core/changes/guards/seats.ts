@@ -7,7 +7,11 @@ export const seats: Guard = ({ before, after, changes }) => {
   const { seats: bought } = workspaceOf(after.state)
   if (bought === null || !changes.some(change => counting.has(change.table))) return undefined
   const taken = seatsTaken(after)
-  return taken > bought && taken > seatsTaken(before) ? { code: 'no-seat', seats: bought } : undefined
+  if (taken <= bought) return undefined
+  const takenBefore = seatsTaken(before)
+  return taken > takenBefore
+    ? { code: 'no-seat', free: Math.max(0, bought - takenBefore), needed: taken - takenBefore }
+    : undefined
 }
 
 const counting: ReadonlySet<string> = new Set(['persons', 'holdings', 'roles', 'workspaces'])

@@ -374,10 +374,10 @@ describe('seats', () => {
 
   test('members take one from the invitation on, guests and holders of free roles none', () => {
     // The owner, m, the invited and the suspended.
-    expect(refusal(bought(4), 'owner', inviting('member'))).toEqual({ code: 'no-seat', seats: 4 })
+    expect(refusal(bought(4), 'owner', inviting('member'))).toEqual({ code: 'no-seat', free: 0, needed: 1 })
     expect(refusal(bought(5), 'owner', inviting('member'))).toBe('allowed')
     expect(refusal(bought(4), 'owner', inviting('guest'))).toBe('allowed')
-    expect(refusal(bought(4), 'owner', turning)).toEqual({ code: 'no-seat', seats: 4 })
+    expect(refusal(bought(4), 'owner', turning)).toEqual({ code: 'no-seat', free: 0, needed: 1 })
     expect(refusal(bought(4), 'owner', edit('role.take', { holding: 'f role-free' }))).toMatchObject({
       code: 'no-seat',
     })

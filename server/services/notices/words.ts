@@ -1,6 +1,7 @@
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { check } from '#core/access/evaluate.ts'
+import { listed as listedWords } from '#core/words/english.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { allRows } from '#core/base/collection.ts'
 import type { PlaceName } from '#contract/views.ts'
@@ -13,11 +14,11 @@ export const visiblePlaces = (reader: Asker, nodes: readonly NodeId[]): PlaceNam
     .map(id => ({ id, name: rowOf(reader.moment.state.nodes, id)?.name ?? '' }))
 
 /** "A, B and 3 more". */
-export function listed(places: readonly PlaceName[]): string {
-  const names = places.map(place => place.name)
-  if (names.length <= 2) return names.join(' and ')
-  return `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`
-}
+export const listed = (places: readonly PlaceName[]): string =>
+  listedWords(
+    places.map(place => place.name),
+    2,
+  )
 
 export const levelAt = (reader: Asker, node: string): string =>
   nameOfActions(check(reader.moment, reader.person, node as NodeId), allRows(reader.moment.state.levels)).name

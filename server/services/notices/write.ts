@@ -79,7 +79,7 @@ function mailOf(parts: Parts, { workspace, person, mailed, written: { after } }:
   const lines = [
     ...told.map(each => each.text),
     ...[...new Set(links)].map(address => ({ address })),
-    `You get this from ${name}. Choose there which notices come by mail:`,
+    `You get this mail from the workspace ${name}. Choose which notifications come by mail:`,
     { address: `${base}/notices` },
   ]
   return [

@@ -61,14 +61,14 @@ function OfOne({ node }: { readonly node: NodeView }) {
         <h2 className="text-lg font-bold">Access</h2>
         {/* What stands here is never older than what was last done: while it is asked for anew it says so. */}
         <span role="status" className="quiet text-sm">
-          {isFetching ? 'working it out …' : ''}
+          {isFetching ? 'Loading …' : ''}
         </span>
         <button
           type="button"
           className="quiet cursor-pointer text-sm hover:underline"
           onClick={() => dispatch(foldAccess(true))}
         >
-          fold away
+          Hide
         </button>
       </div>
       {access !== undefined && <Known access={access} node={node} onWhy={setAbout} />}
@@ -93,11 +93,11 @@ function Known({ access, node, onWhy }: KnownProps) {
   }
 }
 
-const views = ['What is given', 'Each person'] as const
+const views = ['Grants', 'People with access'] as const
 
 function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: 'all' }>>) {
   const { slug } = useHere()
-  const [view, setView] = useState<(typeof views)[number]>('What is given')
+  const [view, setView] = useState<(typeof views)[number]>('Grants')
   return (
     <>
       <StateHere access={access} node={node} />
@@ -106,7 +106,7 @@ function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: '
       <div className="mt-3 mb-1 flex items-baseline justify-between">
         <FilterWords label="Show" words={views} chosen={view} onChoose={setView} />
       </div>
-      {view === 'What is given' ? (
+      {view === 'Grants' ? (
         <Entries access={access} node={node} onWhy={onWhy} />
       ) : (
         <EverybodyHere access={access} node={node} onWhy={onWhy} />
@@ -121,10 +121,10 @@ function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: '
         <CloseNow access={access} node={node} />
         <Watch access={access} node={node} />
         <Link className="act text-sm" to={`/at/${slug}/oversight/check?ask=who&place=${node.id}`}>
-          Check who can reach this
+          Check who has access
         </Link>
         <Link className="act text-sm" to={`/at/${slug}/oversight/history?place=${node.id}`}>
-          What was done here and below
+          History of this place and below
         </Link>
       </section>
       <div className="mt-4">

@@ -36,21 +36,21 @@ export function AskForAccess({ address, has = noActions, onDone }: Props) {
     const wants = levelActions(level as (typeof more)[number])
     const { applied } = await apply(
       [{ kind: 'access.ask', node: address, wants, word: word.trim() }],
-      'You have asked. If there is something here, whoever gives access to it is told.',
+      'Your request was sent. If there is something at this address, its stewards are notified.',
     )
     if (applied !== undefined) onDone()
   }
   return (
     <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(ask)}>
       <Choice
-        label="What you would like to have"
+        label="Level that you request"
         value={level}
         options={more.map(name => ({ value: name, name }))}
         onValue={setLevel}
       />
-      <TextField label="A word to whoever decides" maxLength={1000} value={word} onValue={setWord} />
+      <TextField label="Message to the person who decides" maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={problem} />
-      <ActOrLeave act={`Ask for ${level}`} isDisabled={isBusy || level === ''} onLeave={onDone} />
+      <ActOrLeave act={`Request ${level}`} isDisabled={isBusy || level === ''} onLeave={onDone} />
     </form>
   )
 }

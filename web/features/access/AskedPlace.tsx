@@ -26,8 +26,8 @@ export function AskedPlace({ id, onPlace }: Props) {
       )}
       <Combobox
         label="Place"
-        placeholder={chosen === undefined ? 'A place, by name' : 'Another place'}
-        nobody="No such place that you know of"
+        placeholder={chosen === undefined ? 'Name of a place' : 'Another place'}
+        nobody="No place found"
         options={found.map(({ id: value, name, path }) => ({ value, name, note: path }))}
         onTyped={setTyped}
         onChoose={({ value }) => onPlace(value)}

@@ -21,10 +21,10 @@ export function AskedScreen() {
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <OversightHead me={workspace.me} />
       <div className="grid gap-x-12 gap-y-6 lg:grid-cols-2">
-        <section aria-label="To decide">
-          <h2 className="mb-1 text-lg font-bold">For you to decide</h2>
+        <section aria-label="Requests to decide">
+          <h2 className="mb-1 text-lg font-bold">Requests to decide</h2>
           {data.toDecide.length === 0 && (
-            <p>Nothing waits. When somebody asks for access to a place where you give it, it stands here.</p>
+            <p>No open requests. When somebody requests access to a place that you share, it appears here.</p>
           )}
           <ul>
             {data.toDecide.map(request => (
@@ -32,13 +32,10 @@ export function AskedScreen() {
             ))}
           </ul>
         </section>
-        <section aria-label="What I ask for">
-          <h2 className="mb-1 text-lg font-bold">What you ask for</h2>
+        <section aria-label="Your requests">
+          <h2 className="mb-1 text-lg font-bold">Your requests</h2>
           {data.mine.length === 0 && (
-            <p>
-              Nothing. At a place that you cannot open, or where you would like to do more, there is “Ask for
-              access”.
-            </p>
+            <p>No requests. Where you need more access, use “Request access” on the page of the place.</p>
           )}
           <ul>
             {data.mine.map(request => (
@@ -46,11 +43,12 @@ export function AskedScreen() {
             ))}
           </ul>
           <p className="mt-4 text-sm">
-            Roles are asked for{' '}
             <Link className="act" to={`/at/${slug}/roles/asked`}>
-              among the roles
+              Request a role
+            </Link>{' '}
+            <Link className="act ml-4" to={`/at/${slug}/teams`}>
+              Request to join a team
             </Link>
-            , teams at the team.
           </p>
         </section>
       </div>
@@ -80,7 +78,7 @@ function ToDecide({ request }: { readonly request: AccessRequestView }) {
           <button
             type="button"
             className="act"
-            aria-label={`Decide what ${person.name} asks for`}
+            aria-label={`Decide the request of ${person.name}`}
             onClick={() => setOpen(true)}
           >
             Decide …
@@ -89,7 +87,7 @@ function ToDecide({ request }: { readonly request: AccessRequestView }) {
             className="act"
             to={`/at/${slug}/oversight/check?ask=why&place=${place.id}&person=${person.id}`}
           >
-            What {person.name} has there, and why
+            Show the present access of {person.name}
           </Link>
         </p>
       )}
@@ -102,13 +100,13 @@ function Mine({ request }: { readonly request: MyAccessRequestView }) {
   const levelName = useLevelName()
   const { apply, problem, isBusy } = useChange(slug)
   const { id, address, place, wants, at, word, declined } = request
-  const takeBack = () => apply([{ kind: 'access.unask', request: id }], 'You do not ask for it any more.')
+  const takeBack = () => apply([{ kind: 'access.unask', request: id }], 'Your request is withdrawn.')
   return (
     <li className="border-t border-base-300 py-2">
       <p>
         {levelName(wants)} on{' '}
         <Link className="act" to={`/at/${slug}/content/${address}`}>
-          {place?.name ?? 'a place by its address'}
+          {place?.name ?? 'a place, by its address'}
         </Link>
         <span className="quiet">
           {' '}
@@ -118,14 +116,14 @@ function Mine({ request }: { readonly request: MyAccessRequestView }) {
       </p>
       <p className="text-sm">
         {declined === null ? (
-          <span className="text-warning">Waits for an answer.</span>
+          <span className="text-warning">Waiting for an answer.</span>
         ) : (
           <span className="text-warning">
-            {declined.by} declined it{declined.word === '' ? '.' : `: “${declined.word}”`}
+            {declined.by} declined your request{declined.word === '' ? '.' : `: “${declined.word}”`}
           </span>
         )}{' '}
         <button type="button" className="act" disabled={isBusy} onClick={() => void takeBack()}>
-          {declined === null ? 'Take it back' : 'Put it away'}
+          {declined === null ? 'Withdraw' : 'Dismiss'}
         </button>
       </p>
       <ProblemNote problem={problem} />

@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import type { AccessView, ExceptionView } from '#contract/views.ts'
+import { counted, listed, placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
 
@@ -21,19 +22,19 @@ export function Below({ below, moreBelow, hiddenBelow }: Props) {
           </span>
           {each.heldBack.length > 0 && (
             <span className="quiet block">
-              {each.heldBack.map(person => person.name).join(', ')}: held back by a limit
+              A limit reduces the access of {listed(each.heldBack.map(person => person.name))}
             </span>
           )}
         </li>
       ))}
       {moreBelow > 0 && (
         <li className="quiet border-t border-base-300 py-1 text-sm">
-          and {moreBelow === 1 ? '1 place' : `${moreBelow} places`} more: each is listed at what it lies in
+          and {placesWords(moreBelow)} more, listed on the folders that contain them
         </li>
       )}
       {hiddenBelow > 0 && (
         <li className="quiet border-t border-base-300 py-1 text-sm">
-          {hiddenBelow === 1 ? '1 place' : `${hiddenBelow} places`} you cannot see
+          {placesWords(hiddenBelow)} that you cannot see
         </li>
       )}
     </ul>
@@ -42,9 +43,9 @@ export function Below({ below, moreBelow, hiddenBelow }: Props) {
 
 const differsBy = ({ isBroken, isDraft, isArchived, web, grants, limits }: ExceptionView): string =>
   [
-    isBroken ? 'broken' : '',
-    grants > 0 ? `${grants} given` : '',
-    limits > 0 ? `${limits} limited` : '',
+    isBroken ? 'inheritance broken' : '',
+    grants > 0 ? counted(grants, 'grant', 'grants') : '',
+    limits > 0 ? counted(limits, 'limit', 'limits') : '',
     isDraft ? 'draft' : '',
     isArchived ? 'archived' : '',
     web === 'published' ? 'on the web' : web === 'excluded' ? 'not on the web' : '',

@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router'
 import { type Action, allActions } from '#core/levels/action.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
+import { listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Combobox } from '../../ui/Combobox.tsx'
@@ -16,10 +17,10 @@ import { WhoAnswer } from './WhoAnswer.tsx'
 import { WhyAnswer } from './WhyAnswer.tsx'
 
 const questions = {
-  who: 'Who can reach a place',
-  what: 'What somebody can reach',
-  why: 'Why somebody can',
-  whynot: 'Why somebody cannot',
+  who: 'Who has access to a place',
+  what: 'What a person has access to',
+  why: 'Why a person has access',
+  whynot: 'Why a person has no access',
 } as const
 type Question = keyof typeof questions
 const asks = Object.keys(questions) as Question[]
@@ -52,7 +53,7 @@ export function CheckScreen() {
           {ask !== 'who' && <AskedPerson id={person} onPerson={person => put({ person })} />}
           {(ask === 'who' || ask === 'whynot') && (
             <Choice
-              label={ask === 'who' ? 'Who can' : 'Why can they not'}
+              label={ask === 'who' ? 'Who can' : 'Why can this person not'}
               value={action}
               options={allActions.map(each => ({ value: each, name: doing[each] }))}
               onValue={chosen => put({ action: chosen })}
@@ -78,9 +79,9 @@ interface AnswerProps {
 function missingFor({ ask, place, person }: AnswerProps): string | undefined {
   const needs = [
     ...(ask !== 'what' && place === null ? ['a place'] : []),
-    ...(ask !== 'who' && person === null ? ['somebody'] : []),
+    ...(ask !== 'who' && person === null ? ['a person'] : []),
   ]
-  return needs.length === 0 ? undefined : `Choose ${needs.join(' and ')}.`
+  return needs.length === 0 ? undefined : `Choose ${listed(needs)}.`
 }
 
 function Answer(props: AnswerProps) {
@@ -90,8 +91,10 @@ function Answer(props: AnswerProps) {
     <section aria-label="Answer">
       <AnswerOf {...props} />
       <div className="mt-6 max-w-xl">
-        <p className="label-line">Pass the question on: whoever may be told finds this answer there</p>
-        <Copy label="The address of this question" text={location.href} />
+        <p className="label-line">
+          Share this question. People who may see the answer find it at this address.
+        </p>
+        <Copy label="Address of this question" text={location.href} />
       </div>
     </section>
   )
@@ -129,11 +132,11 @@ function AskedPerson({ id, onPerson }: AskedPersonProps) {
   const chosen = all.find(each => each.id === id)
   return (
     <div>
-      <p className="label-line">Who</p>
+      <p className="label-line">Person</p>
       {chosen !== undefined && <p className="mb-1 font-semibold">{chosen.name}</p>}
       <Combobox
-        label="Who"
-        placeholder={chosen === undefined ? 'A name' : 'Somebody else'}
+        label="Person"
+        placeholder={chosen === undefined ? 'Name of a person' : 'Another person'}
         options={all.map(each => ({ value: each.id, name: each.name, note: each.mail }))}
         onChoose={({ value }) => onPerson(value)}
       />

@@ -15,7 +15,8 @@ interface Props {
 export function CloseNow({ access, node }: Props) {
   const [isOpen, setOpen] = useState(false)
   const closed = access.limits.find(each => each.isHere && each.principal === 'guests' && each.allows === 0)
-  const word = closed === undefined ? 'Close to outside now' : 'Closed to everyone from outside: open again'
+  const word =
+    closed === undefined ? 'Close to guests and the web …' : 'Closed to guests and the web: open again …'
   if (!isOpen)
     return (
       <button type="button" className="act text-sm" onClick={() => setOpen(true)}>
@@ -33,7 +34,7 @@ export function CloseNow({ access, node }: Props) {
   )
 }
 
-const choices = { guests: 'Guests and the web', web: 'The web alone' } as const
+const choices = { guests: 'Guests and the web', web: 'Only the web' } as const
 type Choice = (typeof choices)[keyof typeof choices]
 
 function Closing({ access, node, onDone }: Props & { readonly onDone: () => void }) {
@@ -43,18 +44,18 @@ function Closing({ access, node, onDone }: Props & { readonly onDone: () => void
   const [choice, setChoice] = useState<Choice>(choices.guests)
   const decision = useDecision(
     choice === choices.guests ? [closing(node.id)] : offTheWeb(access, node),
-    `${node.name} is closed to ${choice === choices.guests ? 'everyone from outside' : 'the web'}.`,
+    `${node.name} is closed to ${choice === choices.guests ? 'guests and the web' : 'the web'}.`,
     onDone,
   )
   return (
-    <Decision act="Close it now" onLeave={onDone} {...decision}>
+    <Decision act="Close now" onLeave={onDone} {...decision}>
       {words.length > 1 && (
         <FilterWords label="Close to" words={words} chosen={choice} onChoose={setChoice} />
       )}
       <p className="text-sm">
         {choice === choices.guests
-          ? 'No guest, now here or invited, opens this or anything below, whatever they are given; nor does the web. What they are given stays, and counts again when you open it.'
-          : 'Nobody reads this or anything below without signing in.'}
+          ? 'Guests and the web lose access to this place and everything in it. Their grants stay, and count again when you open it.'
+          : 'Nobody can read this place or anything in it without signing in.'}
       </p>
     </Decision>
   )
@@ -88,8 +89,8 @@ interface OpeningProps {
 function Opening({ node, limit, onDone }: OpeningProps) {
   const decision = useDecision(
     [{ kind: 'limit.end', limit }],
-    `${node.name} is open again to whom it was.`,
+    `${node.name} is open to guests and the web again.`,
     onDone,
   )
-  return <Decision act="Open it again" onLeave={onDone} {...decision} />
+  return <Decision act="Open again" onLeave={onDone} {...decision} />
 }

@@ -17,7 +17,7 @@ interface Props {
   readonly onDone: () => void
 }
 
-const answers = { give: 'Give it', decline: 'Decline' } as const
+const answers = { give: 'Accept', decline: 'Decline' } as const
 type Answer = (typeof answers)[keyof typeof answers]
 
 /** Gives what is asked for, or another level, through a day; or declines it. One act, its effect before it. */
@@ -37,11 +37,11 @@ export function DecideRequest({ request, held, onDone }: Props) {
     gives: isGiven ? { gives, until: through === '' ? null : endOfDay(through, workspace.timeZone) } : null,
   }
   const said = isGiven
-    ? `${person.name} has ${level} on ${place.name} now.`
-    : `${person.name} is told that it is declined.`
+    ? `${person.name} now has ${level} on ${place.name}.`
+    : `The request of ${person.name} is declined.`
   const decision = useDecision([edit], said, onDone)
   return (
-    <Decision act={isGiven ? `Give ${level}` : 'Decline it'} onLeave={onDone} {...decision}>
+    <Decision act={isGiven ? `Give ${level}` : 'Decline request'} onLeave={onDone} {...decision}>
       <FilterWords
         label="Answer"
         words={[answers.give, answers.decline]}
@@ -60,13 +60,13 @@ export function DecideRequest({ request, held, onDone }: Props) {
           <input
             type="date"
             className="field"
-            aria-label="Through"
+            aria-label="Ends after"
             value={through}
             onChange={event => setThrough(event.target.value)}
           />
         </div>
       )}
-      <TextField label={`A word to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <TextField label={`Message to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
     </Decision>
   )
 }

@@ -1,6 +1,7 @@
 import { ChevronRight } from 'lucide-react'
 import { useState } from 'react'
 import type { AccessView, GrantView, NodeView } from '#contract/views.ts'
+import { peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day, Through } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'
@@ -33,9 +34,7 @@ export function Entries({ access, node, onWhy }: Props) {
         </section>
       ))}
       {node.isPublic && <Web />}
-      {groups.length === 0 && (
-        <p className="quiet py-2">Nothing is given here, and nothing comes from above.</p>
-      )}
+      {groups.length === 0 && <p className="quiet py-2">No grants on this place, and none from above.</p>}
     </div>
   )
 }
@@ -65,7 +64,7 @@ function Line({ entry, access, node, onWhy }: Props & { readonly entry: Entry })
               type="button"
               className="-ml-1 cursor-pointer p-0.5"
               aria-expanded={isUnfolded}
-              aria-label={`Who has access through ${entry.name}`}
+              aria-label={`People with access through ${entry.name}`}
               onClick={() => setUnfolded(!isUnfolded)}
             >
               <ChevronRight size={13} className={isUnfolded ? 'rotate-90' : ''} aria-hidden />
@@ -105,7 +104,7 @@ const Sources = ({ entry }: { readonly entry: Entry }) => (
     {entry.grants.map((grant, index) => (
       <span key={grant.id} className="quiet block text-sm">
         {index === 0 && entry.principal.includes(':') && !entry.principal.startsWith('person:')
-          ? `${entry.people === 1 ? '1 person' : `${entry.people} people`} · `
+          ? `${peopleWords(entry.people)} · `
           : ''}
         <Source grant={grant} isAlone={entry.grants.length === 1} />
       </span>
@@ -119,10 +118,10 @@ function Source({ grant, isAlone }: { readonly grant: GrantView; readonly isAlon
   return (
     <>
       {!isAlone && `${levelName(grant.actions)} `}
-      {grant.isHere ? 'set here' : `from ${grant.at?.name ?? 'a place above'}`}
+      {grant.isHere ? 'on this place' : `inherited from ${grant.at?.name ?? 'a place above'}`}
       {grant.isWaiting && grant.from !== null && (
         <span className="text-warning">
-          {' · '}begins <Day at={grant.from} />
+          {' · '}starts <Day at={grant.from} />
         </span>
       )}
       {grant.until !== null && (

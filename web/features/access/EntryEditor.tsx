@@ -14,7 +14,7 @@ interface Props {
   readonly onDone: () => void
 }
 
-const acts = { change: 'Change or end', more: 'Raise here', limit: 'Limit here' } as const
+const acts = { change: 'Change or end', more: 'Give more here', limit: 'Limit here' } as const
 type Act = (typeof acts)[keyof typeof acts]
 
 /** What can be done about what somebody has at a place: change it where it is set, add to it here, or cap it here. */
@@ -44,7 +44,7 @@ function Above({ grants }: { readonly grants: readonly GrantView[] }) {
   if (places.length === 0) return null
   return (
     <p className="mt-1 text-sm">
-      Change it where it is set:{' '}
+      Change the inherited grant on{' '}
       {places.map(place => (
         <Link key={place.id} className="act mr-2" to={`/at/${slug}/content/${place.id}`}>
           {place.name}

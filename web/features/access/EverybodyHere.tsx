@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { AccessView } from '#contract/views.ts'
-import { withCommas } from '#core/words/impact.ts'
+import { numberWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'
 import type { KnownProps } from './AccessColumn.tsx'
@@ -20,7 +20,7 @@ export function EverybodyHere({ access: { people, peopleCount }, node, onWhy }: 
   const more = Math.min(shownAtOnce, people.length - shown)
   return (
     <>
-      <ul aria-label="Each person with access">
+      <ul aria-label="People with access">
         {people.slice(0, shown).map(person => (
           <li
             key={person.id}
@@ -46,7 +46,7 @@ export function EverybodyHere({ access: { people, peopleCount }, node, onWhy }: 
       </ul>
       {more > 0 ? (
         <button type="button" className="act mt-1.5 text-sm" onClick={() => setShown(shown + more)}>
-          Show {more} more of {withCommas(peopleCount)}
+          Show {more} more of {numberWords(peopleCount)}
         </button>
       ) : (
         peopleCount > people.length && (
@@ -54,7 +54,7 @@ export function EverybodyHere({ access: { people, peopleCount }, node, onWhy }: 
             className="act mt-1.5 inline-block text-sm"
             to={`/at/${slug}/oversight/check?ask=who&place=${node.id}`}
           >
-            Look through all {withCommas(peopleCount)}
+            Show all {numberWords(peopleCount)}
           </Link>
         )
       )}

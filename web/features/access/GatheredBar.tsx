@@ -4,6 +4,7 @@ import type { EditRequest } from '#contract/edit-requests.ts'
 import type { ForeseenView } from '#contract/effect-views.ts'
 import { useDraftQuery, useDraftsQuery } from '../../api/drafts.ts'
 import { useForesee } from '../../api/use-foresee.ts'
+import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { effectInWords } from '../../ui/BeforeAfter.tsx'
 
@@ -27,13 +28,13 @@ function Bar({ draft: { id, count } }: { readonly draft: DraftHead }) {
   const { effect, problem } = useForesee(slug, isMany ? none : edits, workspace.revision)
   return (
     <section
-      aria-label="Gathered"
+      aria-label="Draft changes"
       className="flex items-center gap-4 border-t-2 border-primary bg-base-200 px-4 py-1.5"
     >
-      <strong className="shrink-0">{count === 1 ? '1 change gathered' : `${count} changes gathered`}</strong>
+      <strong className="shrink-0">{counted(count, 'draft change', 'draft changes')}</strong>
       <span className="min-w-0 truncate text-sm">
         {isMany ? (
-          'Look through to see what they do together.'
+          'Preview them to see their effect.'
         ) : problem === undefined ? (
           effectWords(effect)
         ) : (
@@ -41,7 +42,7 @@ function Bar({ draft: { id, count } }: { readonly draft: DraftHead }) {
         )}
       </span>
       <Link className="btn-plain ml-auto shrink-0" to={`/at/${slug}/oversight/gathered`}>
-        Look through
+        Preview
       </Link>
     </section>
   )
@@ -49,6 +50,6 @@ function Bar({ draft: { id, count } }: { readonly draft: DraftHead }) {
 
 function effectWords(effect: ForeseenView | undefined): string {
   const [now] = effect?.impact ?? []
-  if (effect === undefined || now === undefined) return 'Working out what they do …'
+  if (effect === undefined || now === undefined) return 'Working out the effect …'
   return effectInWords(now, effect.isWhole)
 }

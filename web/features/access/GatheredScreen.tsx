@@ -10,6 +10,7 @@ import {
   useDropDraftMutation,
 } from '../../api/drafts.ts'
 import { useDecisionOn } from '../../api/use-decision.ts'
+import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
@@ -18,7 +19,7 @@ import { OversightHead } from '../../ui/OversightHead.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { HandOver } from './HandOver.tsx'
 
-/** Changes that are gathered and not made yet: looked through, applied together, kept for later, handed over, dropped. */
+/** Changes that are gathered and not made yet: previewed, applied together, saved for later, handed over, discarded. */
 export function GatheredScreen() {
   const { slug, workspace } = useHere()
   const { data } = useDraftsQuery(slug)
@@ -27,20 +28,20 @@ export function GatheredScreen() {
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <OversightHead me={workspace.me} />
       <div className="grid max-w-4xl gap-8">
-        <section aria-label="Gathered now">
-          <h2 className="mb-1 text-lg font-bold">Gathered now</h2>
+        <section aria-label="Your draft">
+          <h2 className="mb-1 text-lg font-bold">Your draft</h2>
           {data.gathered === null ? (
             <p>
-              Nothing. Wherever a change shows its effect, “Gather it” puts it here instead of making it; what
-              is gathered is made together, with one effect and one reason.
+              No draft changes. Use “Add to draft” in any form that changes access. Then preview and apply all
+              draft changes together.
             </p>
           ) : (
             <Draft key={data.gathered.id} draft={data.gathered} />
           )}
         </section>
         {data.kept.length > 0 && (
-          <section aria-label="Kept for later">
-            <h2 className="mb-1 text-lg font-bold">Kept for later</h2>
+          <section aria-label="Saved drafts">
+            <h2 className="mb-1 text-lg font-bold">Saved drafts</h2>
             {data.kept.map(draft => (
               <Kept key={draft.id} draft={draft} />
             ))}
@@ -69,10 +70,10 @@ function Kept({ draft }: Props) {
             type="button"
             className="act ml-2 text-base-content"
             aria-expanded={isOpen}
-            aria-label={`${isOpen ? 'Fold' : 'Look through'} ${name}`}
+            aria-label={`${isOpen ? 'Hide' : 'Show'} ${name}`}
             onClick={() => setOpen(!isOpen)}
           >
-            {isOpen ? 'Fold' : 'Look through'}
+            {isOpen ? 'Hide' : 'Show'}
           </button>
         </span>
       </div>
@@ -82,7 +83,7 @@ function Kept({ draft }: Props) {
   )
 }
 
-const changesWords = (count: number) => (count === 1 ? '1 change' : `${count} changes`)
+const changesWords = (count: number) => counted(count, 'change', 'changes')
 
 type Open = 'apply' | 'keep' | 'hand' | undefined
 
@@ -97,11 +98,11 @@ function Draft({ draft }: Props) {
       {open === undefined && (
         <div className="mt-3 flex flex-wrap gap-2">
           <button type="button" className="btn-act" onClick={() => setOpen('apply')}>
-            {draft.count === 1 ? 'See what it does' : 'See what they do together'}
+            Preview
           </button>
           {draft.name === '' && (
             <button type="button" className="btn-plain" onClick={() => setOpen('keep')}>
-              Keep for later
+              Save for later
             </button>
           )}
           <button type="button" className="btn-plain" onClick={() => setOpen('hand')}>
@@ -112,7 +113,7 @@ function Draft({ draft }: Props) {
             className="btn-plain ml-auto"
             onClick={() => void drop({ slug, id: draft.id })}
           >
-            Drop {count}
+            Discard {count}
           </button>
         </div>
       )}
@@ -131,13 +132,13 @@ function Items({ draft }: Props) {
   if (data === undefined)
     return error === undefined ? (
       <p role="status" className="quiet">
-        Working out what is in it …
+        Loading …
       </p>
     ) : (
       <ProblemNote problem={error as Problem} />
     )
   return (
-    <ol aria-label="What is gathered">
+    <ol aria-label="Draft changes">
       {data.items.map((item, index) => (
         <li key={index} className="flex items-start justify-between gap-3 border-t border-base-300 py-1.5">
           <span className="min-w-0">
@@ -152,10 +153,10 @@ function Items({ draft }: Props) {
           <button
             type="button"
             className="act shrink-0 text-sm"
-            aria-label={`Leave it out: ${item.lines.join(', ')}`}
+            aria-label={`Remove from the draft: ${item.lines.join(', ')}`}
             onClick={() => void change({ slug, id: draft.id, without: index })}
           >
-            Leave it out
+            Remove
           </button>
         </li>
       ))}
@@ -181,7 +182,7 @@ function ApplyEdits({ draft, edits, onDone }: EditsProps) {
   const count = changesWords(draft.count)
   const decision = useDecisionOn({
     edits,
-    said: `${count} made.`,
+    said: `${count} applied.`,
     onDone,
     draft: draft.id,
   })
@@ -200,18 +201,18 @@ function Keep({ draft, onDone }: OpenProps) {
     <form className="mt-3 flex max-w-lg gap-2" onSubmit={onSubmit(keep)}>
       <input
         className="field"
-        aria-label="A name for it"
-        placeholder="A name for it"
+        aria-label="Name of the draft"
+        placeholder="Name of the draft"
         maxLength={200}
         autoFocus
         value={name}
         onChange={event => setName(event.target.value)}
       />
       <button className="btn-act" disabled={isLoading || name.trim() === ''}>
-        Keep it
+        Save draft
       </button>
       <button type="button" className="btn-plain" onClick={onDone}>
-        Leave it
+        Cancel
       </button>
     </form>
   )

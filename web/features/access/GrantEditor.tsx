@@ -27,12 +27,12 @@ export function GrantEditor({ grant, node, onDone }: Props) {
     ? { kind: 'grant.end', grant: grant.id }
     : { kind: 'grant.change', grant: grant.id, gives, until }
   const said = isSame
-    ? `What ${grant.name} had here has ended.`
-    : `${grant.name} has ${level} on ${node.name} now.`
+    ? `The grant of ${grant.name} has ended.`
+    : `${grant.name} now has ${level} on ${node.name}.`
   const decision = useDecision([edit], said, onDone)
-  const change = gives === grant.gives ? 'Change the end' : `Make it ${level}`
+  const change = gives === grant.gives ? 'Change the end' : `Change to ${level}`
   return (
-    <Decision act={isSame ? 'End it now' : change} onLeave={onDone} {...decision}>
+    <Decision isDrastic={isSame} act={isSame ? 'End this grant' : change} onLeave={onDone} {...decision}>
       <div className="grid grid-cols-2 gap-2">
         <LevelChoice
           label={`Level of ${grant.name}`}
@@ -44,7 +44,7 @@ export function GrantEditor({ grant, node, onDone }: Props) {
         <input
           type="date"
           className="field"
-          aria-label={`Last day of ${grant.name}`}
+          aria-label={`Ends after, ${grant.name}`}
           value={through}
           onChange={event => setThrough(event.target.value)}
         />

@@ -24,13 +24,13 @@ export function HandOver({ draft, onDone }: Props) {
   const [hand, { isLoading, error }] = useHandDraftMutation()
   const [to, setTo] = useState('')
   const [word, setWord] = useState('')
-  if (data === undefined) return <p className="quiet mt-3">Looking for those who may apply it …</p>
+  if (data === undefined) return <p className="quiet mt-3">Loading …</p>
   if (data.takers.length === 0)
     return (
       <p className="mt-3">
-        Nobody that you know of may apply all of it.{' '}
+        Nobody that you know can apply all of these changes.{' '}
         <button type="button" className="act" onClick={onDone}>
-          Leave it
+          Cancel
         </button>
       </p>
     )
@@ -38,24 +38,24 @@ export function HandOver({ draft, onDone }: Props) {
     const { data: done } = await hand({ slug, id: draft.id, to, word: word.trim() })
     if (done === undefined) return
     const name = data.takers.find(each => each.id === to)?.name ?? ''
-    dispatch(say({ text: `${name} has it now, and is told.` }))
+    dispatch(say({ text: `Handed over to ${name}.` }))
     onDone()
   }
   return (
     <form className="mt-3 grid max-w-lg gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
-      {!data.mayI && <p className="text-sm">You may not apply all of it yourself.</p>}
+      {!data.mayI && <p className="text-sm">You cannot apply all of these changes yourself.</p>}
       <Choice
-        label="Who may apply it"
+        label="Hand over to"
         value={to}
         options={[
-          { value: '', name: 'Choose somebody' },
+          { value: '', name: 'Choose a person' },
           ...data.takers.map(({ id, name }) => ({ value: id, name })),
         ]}
         onValue={setTo}
       />
-      <TextField label="A word to them" maxLength={1000} value={word} onValue={setWord} />
+      <TextField label="Message" maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={error as Problem | undefined} />
-      <ActOrLeave act="Hand it over" isDisabled={isLoading || to === ''} onLeave={onDone} />
+      <ActOrLeave act="Hand over" isDisabled={isLoading || to === ''} onLeave={onDone} />
     </form>
   )
 }

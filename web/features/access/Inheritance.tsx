@@ -10,7 +10,7 @@ interface Props {
   readonly node: NodeView
 }
 
-/** The acts that let a place follow what is above it, or no longer. */
+/** Breaking inheritance at a place, and restoring it. */
 export function Inheritance({ access, node }: Props) {
   const isBroken = access.broken !== null
   const mayBreak = has(node.actions as ActionSet, 'seal') && node.home !== 'person'
@@ -18,10 +18,10 @@ export function Inheritance({ access, node }: Props) {
   return (
     <section aria-label="Inheritance" className="mt-4 border-t border-base-content pt-2">
       <div className="flex items-baseline justify-between gap-2">
-        <h3 className="font-bold">{isBroken ? 'Inheritance is broken here' : 'Inheritance'}</h3>
+        <h3 className="font-bold">{isBroken ? 'Inheritance is broken' : 'Inheritance'}</h3>
         {mayBreak && !isOpen && (
           <button type="button" className="act shrink-0 text-sm" onClick={() => setOpen(true)}>
-            {isBroken ? 'Follow again' : 'Stop what comes from above'}
+            {isBroken ? 'Restore inheritance …' : 'Break inheritance …'}
           </button>
         )}
       </div>
@@ -31,14 +31,14 @@ export function Inheritance({ access, node }: Props) {
 }
 
 const breaking = [
-  { choice: 'empty', word: 'Start empty: only what is given here, and I' },
-  { choice: 'keep', word: 'Keep what counts now, as copies here' },
+  { choice: 'keep', word: 'Keep the present access: copy inherited grants to this place' },
+  { choice: 'empty', word: 'Start empty: keep only the grants on this place, and yourself' },
 ] as const
 
 const restoring = [
-  { choice: 'copies', word: 'Drop the copies that the break made' },
-  { choice: 'none', word: 'Keep all that is given here' },
-  { choice: 'own', word: 'Drop all that is given here' },
+  { choice: 'copies', word: 'Remove the copies that the break made' },
+  { choice: 'none', word: 'Keep all grants on this place' },
+  { choice: 'own', word: 'Remove all grants on this place' },
 ] as const
 
 type Choice = (typeof breaking | typeof restoring)[number]['choice']
@@ -52,10 +52,17 @@ interface DecidingProps {
 function Deciding({ node, isBroken, onDone }: DecidingProps) {
   const choices = isBroken ? restoring : breaking
   const [choice, setChoice] = useState<Choice>(choices[0].choice)
-  const said = isBroken ? `${node.name} follows again.` : `What comes from above stops at ${node.name}.`
+  const said = isBroken
+    ? `Inheritance is restored on ${node.name}.`
+    : `Inheritance is broken on ${node.name}.`
   const decision = useDecision([editFor(node.id, choice)], said, onDone)
   return (
-    <Decision act={isBroken ? 'Follow again' : 'Stop what comes from above'} onLeave={onDone} {...decision}>
+    <Decision
+      act={isBroken ? 'Restore inheritance' : 'Break inheritance'}
+      isDrastic={choice === 'empty' || choice === 'own'}
+      onLeave={onDone}
+      {...decision}
+    >
       <fieldset className="grid gap-1">
         <legend className="sr-only">How</legend>
         {choices.map(each => (

@@ -29,9 +29,9 @@ function Leaving({ node, onLeave }: { readonly node: NodeView; readonly onLeave:
     () => void navigate(`/at/${slug}/content`),
   )
   return (
-    <Decision act={`Leave ${node.name}`} {...decision} onLeave={onLeave}>
+    <Decision isDrastic act={`Leave ${node.name}`} {...decision} onLeave={onLeave}>
       <p className="text-sm">
-        What you were given here by name ends. What you have through a team or from above stays.
+        Your own grants on this place end. Access from a team or from a place above stays.
       </p>
     </Decision>
   )

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView } from '#contract/views.ts'
 import { builtInLevels, levelActions } from '#core/levels/level.ts'
 import type { Principal } from '#core/rules/principal.ts'
@@ -16,48 +17,65 @@ interface Props {
   readonly onDone: () => void
 }
 
+const none: EditRequest[] = []
+
 /** Caps what somebody may do at a place and below it, whatever is granted to them. */
 export function LimitForm({ node, who, onDone }: Props) {
   const { workspace } = useHere()
-  const [allows, setAllows] = useState(0)
+  const [allows, setAllows] = useState<number>()
   const [sparesStewards, setSpares] = useState(true)
   const [from, setFrom] = useState('')
   const [through, setThrough] = useState('')
   const isGroup = !who.startsWith('person:') && who !== 'guests'
-  const level = useLevelName()(allows)
+  const levelName = useLevelName()
+  const level = allows === undefined ? '' : levelName(allows)
   const edit = {
     kind: 'limit.add',
     node: node.id,
     principal: who,
-    allows,
+    allows: allows ?? 0,
     sparesStewards,
     from: from === '' ? null : startOfDay(from, workspace.timeZone),
     until: through === '' ? null : endOfDay(through, workspace.timeZone),
   } as const
-  const decision = useDecision([edit], `Limited to ${level} on ${node.name}.`, onDone)
+  // A limit can take much away: what it allows is chosen, never preset.
+  const decision = useDecision(
+    allows === undefined ? none : [edit],
+    `Limited to ${level} on ${node.name}.`,
+    onDone,
+  )
   return (
-    <Decision act={`Limit to ${level}`} onLeave={onDone} {...decision}>
+    <Decision
+      act={allows === undefined ? 'Limit' : `Limit to ${level}`}
+      isDrastic={allows === 0}
+      isWaiting={allows === undefined}
+      onLeave={onDone}
+      {...decision}
+    >
       <select
         className="choice"
-        aria-label="At most"
-        value={allows}
+        aria-label="Highest level"
+        value={allows ?? ''}
         onChange={event => setAllows(Number(event.target.value))}
       >
-        <option value={0}>No access at all</option>
+        <option value="" disabled>
+          Choose the highest level
+        </option>
+        <option value={0}>No access</option>
         {builtInLevels.slice(0, -1).map(name => (
           <option key={name} value={levelActions(name)}>
-            {name} at most
+            {name}
           </option>
         ))}
         {workspace.ownLevels.map(own => (
           <option key={own.id} value={own.actions}>
-            {own.name} at most
+            {own.name}
           </option>
         ))}
       </select>
       {isGroup && (
         <Tick isOn={sparesStewards} onTick={setSpares}>
-          Spare those who give and take access here
+          Does not apply to stewards of this place
         </Tick>
       )}
       <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />

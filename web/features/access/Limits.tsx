@@ -3,6 +3,7 @@ import type { AccessView, LimitView, NodeView } from '#contract/views.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
+import { counted, peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Day, Through } from '../../ui/dates.tsx'
@@ -25,11 +26,11 @@ export function Limits({ access, node, onWhy }: Props) {
     <section aria-label="Limits" className="mt-4 border-t border-base-content pt-2">
       <div className="flex items-baseline justify-between gap-2">
         <h3 className={access.limits.length === 0 ? 'quiet' : 'font-bold'}>
-          {access.limits.length === 0 ? 'Nobody is limited here' : 'Limits'}
+          {access.limits.length === 0 ? 'No limits' : 'Limits'}
         </h3>
         {!isOpen && (
           <button type="button" className="act shrink-0 text-sm" onClick={() => setOpen(true)}>
-            Limit somebody here
+            Add limit …
           </button>
         )}
       </div>
@@ -52,10 +53,10 @@ function Limited({ limit, onWhy }: { readonly limit: LimitView } & Pick<Props, '
         <span className="min-w-0">
           <span className="block truncate font-semibold">{limit.name}</span>
           <span className="quiet block text-sm">
-            {limit.isHere ? `limited by ${limit.by}` : `from ${limit.at?.name ?? 'a place above'}`}
+            {limit.isHere ? `set by ${limit.by}` : `inherited from ${limit.at?.name ?? 'a place above'}`}
             {limit.from !== null && limit.from > limit.since && (
               <>
-                {' · from '}
+                {' · starts '}
                 <Day at={limit.from} />
               </>
             )}
@@ -72,10 +73,10 @@ function Limited({ limit, onWhy }: { readonly limit: LimitView } & Pick<Props, '
           <button
             type="button"
             className="act text-sm"
-            aria-label={`Lift the limit for ${limit.name}`}
+            aria-label={`Remove the limit of ${limit.name}`}
             onClick={() => setLifting(true)}
           >
-            Lift
+            Remove
           </button>
         )}
       </div>
@@ -88,18 +89,18 @@ function Limited({ limit, onWhy }: { readonly limit: LimitView } & Pick<Props, '
 /** Whom a limit takes something from: the first names, and behind them everybody. */
 function Held({ limit: { holds, spares }, onWhy }: { readonly limit: LimitView } & Pick<Props, 'onWhy'>) {
   const [isOpen, setOpen] = useState(false)
-  const spared = spares === 0 ? '' : spares === 1 ? '; spares 1 steward' : `; spares ${spares} stewards`
-  if (holds.length === 0) return <p className="quiet text-sm">Holds nobody back now{spared}.</p>
+  const spared = spares === 0 ? '' : ` It does not apply to ${counted(spares, 'steward', 'stewards')}.`
+  if (holds.length === 0) return <p className="quiet text-sm">Reduces nobody’s access now.{spared}</p>
   return (
     <div className="text-sm">
       <p>
         <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-          Holds {holds.length === 1 ? holds[0]?.name : `${holds.length} people`}
+          Reduces the access of {holds.length === 1 ? holds[0]?.name : peopleWords(holds.length)}
         </button>
-        <span className="quiet">{spared}</span>
+        <span className="quiet">.{spared}</span>
       </p>
       {isOpen && (
-        <ul aria-label="Whom it holds" className="mt-1 ml-3 border-l border-base-300 pl-3">
+        <ul aria-label="People whose access it reduces" className="mt-1 ml-3 border-l border-base-300 pl-3">
           {holds.map(each => (
             <li key={each.id} className="flex justify-between gap-2 py-0.5">
               {each.name}
@@ -114,8 +115,8 @@ function Held({ limit: { holds, spares }, onWhy }: { readonly limit: LimitView }
 
 function Lifting({ limit, onDone }: { readonly limit: LimitView; readonly onDone: () => void }) {
   const edits = [{ kind: 'limit.end', limit: limit.id } as const]
-  const decision = useDecision(edits, `The limit for ${limit.name} is lifted.`, onDone)
-  return <Decision act="Lift the limit" onLeave={onDone} {...decision} />
+  const decision = useDecision(edits, `The limit of ${limit.name} is removed.`, onDone)
+  return <Decision act="Remove limit" onLeave={onDone} {...decision} />
 }
 
 interface Whom {
@@ -125,8 +126,8 @@ interface Whom {
 }
 
 const groups: readonly Whom[] = [
-  { principal: 'guests', name: 'All guests', note: 'now and later' },
-  { principal: 'everyone', name: 'All members', note: 'everyone but guests' },
+  { principal: 'guests', name: 'All guests', note: 'now and in future' },
+  { principal: 'everyone', name: 'All members', note: 'everyone except guests' },
   { principal: 'anyone', name: 'Members and guests', note: 'everyone' },
 ]
 
@@ -134,7 +135,7 @@ function NewLimit({ node, onDone }: { readonly node: NodeView; readonly onDone: 
   const { slug } = useHere()
   const { data: people = [] } = usePeopleNamesQuery(slug)
   const { data: teams = [] } = useTeamsQuery(slug)
-  const [whom, setWhom] = useState<Whom | undefined>(groups[0])
+  const [whom, setWhom] = useState<Whom>()
   const all: Whom[] = [
     ...groups,
     ...teams.map(({ id, name }) => ({ principal: `team:${id}` as const, name, note: 'team' })),
@@ -145,16 +146,24 @@ function NewLimit({ node, onDone }: { readonly node: NodeView; readonly onDone: 
       <div className="px-3 pt-3">
         <p className="mb-1 flex justify-between text-sm">
           <span>
-            Limit <strong>{whom?.name}</strong>
+            {whom === undefined ? (
+              'Who is limited?'
+            ) : (
+              <>
+                Limit for <strong>{whom.name}</strong>
+              </>
+            )}
           </span>
-          <button type="button" className="act" onClick={() => setWhom(undefined)}>
-            Somebody else
-          </button>
+          {whom !== undefined && (
+            <button type="button" className="act" onClick={() => setWhom(undefined)}>
+              Change
+            </button>
+          )}
         </p>
         {whom === undefined && (
           <Combobox
-            label="Whom to limit"
-            placeholder="A name, a team, or all guests"
+            label="Person, team or group to limit"
+            placeholder="Person, team or all guests"
             options={all.map(({ principal, name, note }) => ({ value: principal, name, note }))}
             onChoose={({ value }) => setWhom(all.find(each => each.principal === value))}
           />
@@ -163,7 +172,7 @@ function NewLimit({ node, onDone }: { readonly node: NodeView; readonly onDone: 
       {whom === undefined ? (
         <p className="flex justify-end p-3">
           <button type="button" className="btn-plain" onClick={onDone}>
-            Leave it
+            Cancel
           </button>
         </p>
       ) : (

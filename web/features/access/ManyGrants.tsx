@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { builtInLevels, levelActions } from '#core/levels/level.ts'
 import { useDecision } from '../../api/use-decision.ts'
+import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
 import { FilterWords } from '../../ui/FilterWords.tsx'
@@ -35,7 +36,7 @@ export function ManyGrants({ label, rows }: Props) {
             checked={isAll}
             onChange={() => setTicked(new Set(isAll ? [] : free.map(row => row.key)))}
           />
-          {chosen.length === 0 ? `All ${free.length}` : `${chosen.length} of ${free.length}`}
+          {chosen.length === 0 ? `Select all ${free.length}` : `${chosen.length} of ${free.length} selected`}
         </label>
       )}
       {chosen.length > 0 && <Changing rows={chosen} onDone={() => setTicked(new Set())} />}
@@ -99,7 +100,7 @@ function Changing({ rows, onDone }: { readonly rows: readonly Row[]; readonly on
     <div className="bg-base-200">
       <div className="grid gap-3 p-3 pb-0">
         <FilterWords<Act>
-          label="What to do with them"
+          label="Change the selected grants"
           words={acts}
           chosen={wanted.act}
           onChoose={act => setWanted({ ...wanted, act })}
@@ -107,7 +108,7 @@ function Changing({ rows, onDone }: { readonly rows: readonly Row[]; readonly on
         <Fields wanted={wanted} grants={grants} onWanted={setWanted} />
       </div>
       {edits.length === 0 ? (
-        <p className="quiet p-3 text-sm">That is how it is now; nothing would change.</p>
+        <p className="quiet p-3 text-sm">They already have this. Nothing would change.</p>
       ) : (
         <Applying edits={edits} act={wanted.act} onDone={onDone} />
       )}
@@ -135,36 +136,36 @@ function Fields({ wanted, grants, onWanted }: FieldsProps) {
           onChange={gives => onWanted({ ...wanted, gives })}
         />
       )
-    case 'Last day':
+    case 'End':
       return (
         <label>
-          <span className="sr-only">Through</span>
+          <span className="sr-only">Ends after</span>
           <input
             type="date"
             className="field"
             value={wanted.through}
             onChange={event => onWanted({ ...wanted, through: event.target.value })}
           />
-          <span className="quiet text-sm">Empty: without an end.</span>
+          <span className="quiet text-sm">Empty: does not end.</span>
         </label>
       )
     case 'Limit':
       return (
         <select
           className="choice"
-          aria-label="At most"
+          aria-label="Highest level"
           value={wanted.allows}
           onChange={event => onWanted({ ...wanted, allows: Number(event.target.value) })}
         >
-          <option value={0}>No access at all</option>
+          <option value={0}>No access</option>
           {builtInLevels.slice(0, -1).map(name => (
             <option key={name} value={levelActions(name)}>
-              {name} at most
+              {name}
             </option>
           ))}
         </select>
       )
-    case 'End it':
+    case 'Remove':
       return null
   }
 }
@@ -176,8 +177,16 @@ interface ApplyingProps {
 }
 
 function Applying({ edits, act, onDone }: ApplyingProps) {
-  const count = edits.length === 1 ? '1 entry' : `${edits.length} entries`
-  const decision = useDecision(edits, `${count} changed.`, onDone)
-  const word = act === 'End it' ? 'End' : act === 'Limit' ? 'Limit' : 'Change'
-  return <Decision act={`${word} ${count}`} onLeave={onDone} {...decision} />
+  const count = counted(
+    edits.length,
+    act === 'Limit' ? 'limit' : 'grant',
+    act === 'Limit' ? 'limits' : 'grants',
+  )
+  const decision = useDecision(
+    edits,
+    `${count} ${act === 'Limit' ? 'added' : act === 'Remove' ? 'ended' : 'changed'}.`,
+    onDone,
+  )
+  const word = act === 'Remove' ? 'End' : act === 'Limit' ? 'Add' : 'Change'
+  return <Decision act={`${word} ${count}`} isDrastic={act === 'Remove'} onLeave={onDone} {...decision} />
 }

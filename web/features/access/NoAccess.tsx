@@ -16,17 +16,15 @@ export function NoAccess({ address }: { readonly address: string }) {
   return (
     <main className="max-w-xl px-6 py-6">
       <h1 className="mb-2 text-xl font-bold">There is nothing here that you can open.</h1>
-      <p className="mb-4">
-        It may have been moved or taken away, or it was never opened to you. An address alone opens nothing.
-      </p>
+      <p className="mb-4">It may have been moved or deleted, or it is not shared with you.</p>
       {asked !== undefined && (
         <p className="mb-3 border-l-4 border-base-content pl-3">
-          You asked for {levelName(asked.wants)} here on <Day at={asked.at} />.{' '}
+          You requested {levelName(asked.wants)} here on <Day at={asked.at} />.{' '}
           {asked.declined === null
-            ? 'You are told as soon as it is answered.'
-            : `${asked.declined.by} declined it${asked.declined.word === '' ? '.' : `: “${asked.declined.word}”`}`}{' '}
+            ? 'You are notified when it is answered.'
+            : `${asked.declined.by} declined your request${asked.declined.word === '' ? '.' : `: “${asked.declined.word}”`}`}{' '}
           <Link className="act" to={`/at/${slug}/oversight/asked`}>
-            What you asked for
+            Your requests
           </Link>
         </p>
       )}
@@ -35,7 +33,7 @@ export function NoAccess({ address }: { readonly address: string }) {
       ) : (
         (asked === undefined || asked.declined !== null) && (
           <button type="button" className="btn-act" onClick={() => setAsking(true)}>
-            Ask for access
+            Request access
           </button>
         )
       )}

@@ -6,8 +6,7 @@ export const NotTold = ({ problem }: { readonly problem: Problem }) => (
   <div className="max-w-xl">
     <ProblemNote problem={problem} />
     <p className="quiet mt-2 text-sm">
-      One is told about places where one gives access oneself. Whoever may check anyone’s access is told about
-      all others too.
+      You can check places that you share. With the privilege “check access” you can check all others too.
     </p>
   </div>
 )

@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router'
 import type { AccessView, NodeView } from '#contract/views.ts'
 import { type ActionSet, holds } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
+import { peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'
 import type { KnownProps } from './AccessColumn.tsx'
@@ -36,8 +37,8 @@ export function Own({ access, node, onWhy }: KnownProps<Extract<AccessView, { de
     <>
       <Mine node={node} actions={access.mine} onWhy={onWhy} />
       <p className="mt-4">
-        {access.readers === 1 ? 'You alone can read this.' : `${access.readers} people can read this.`}
-        {access.contact !== null && ` Turn to ${access.contact} with questions.`}
+        {access.readers === 1 ? 'Only you can read this.' : `${peopleWords(access.readers)} can read this.`}
+        {access.contact !== null && ` If you have questions, ask ${access.contact}.`}
       </p>
       <LeavePlace node={node} />
     </>
@@ -67,7 +68,7 @@ function Mine({ node, actions, onWhy }: MineProps) {
       </p>
       {hasMore && !isAsking && (
         <button type="button" className="act mt-2 text-sm" onClick={() => setAsking(true)}>
-          Ask for more
+          Request more access
         </button>
       )}
       {isAsking && <AskForAccess address={node.id} has={actions} onDone={() => setAsking(false)} />}

@@ -18,21 +18,19 @@ export function Outlining() {
   const [word, setWord] = useState('')
   const { apply, problem, isBusy } = useChange(slug)
   if (!mayCheck)
-    return (
-      <p className="quiet text-sm">You are told of places where you give access yourself, and of your own.</p>
-    )
+    return <p className="quiet text-sm">You can check your own access and the places that you share.</p>
   if (looks === undefined) return null
   if (open !== undefined)
     return (
       <p className="border-l-4 border-base-content pl-3 text-sm">
-        You look at the outline until <Time at={open.until} />: answers are about all places but private
-        folders. It stands in the history.
+        You have outline access until <Time at={open.until} />. Answers include all places except private
+        folders. The history shows this.
       </p>
     )
   const begin = () =>
     apply(
       [{ kind: 'look.begin', look: 'new:look', through: null, word }],
-      'You look at the outline for an hour.',
+      'You have outline access for one hour.',
     )
   return (
     <form
@@ -42,19 +40,19 @@ export function Outlining() {
       })}
     >
       <p className="text-sm">
-        Places that you do not see are left out. To ask about them too, look at the outline for an hour.
+        Places that you cannot see are left out. To include them, start outline access for one hour.
       </p>
       <input
         className="field"
-        aria-label="Why you look at the outline"
-        placeholder="Why: stands in the history"
+        aria-label="Reason for outline access"
+        placeholder="Reason, kept in the history"
         maxLength={500}
         value={word}
         onChange={event => setWord(event.target.value)}
       />
       <ProblemNote problem={problem} />
       <button className="btn-plain justify-self-start" disabled={isBusy || word.trim() === ''}>
-        Ask about all places
+        Start outline access
       </button>
     </form>
   )

@@ -67,14 +67,14 @@ function PlacesOf({ principal, name, isGuest, back }: Props) {
         </p>
         <h1 className="mb-1 text-xl font-bold">Places of {name}</h1>
         <p className="quiet mb-3">
-          Where you give access yourself. What comes through a team is changed at the team.
+          Grants on places that you share. Grants of a team are changed on the team’s page.
         </p>
         <AddPlace principal={principal} name={name} isGuest={isGuest} />
         <div className="mt-4">
           {given === undefined ? (
-            <p className="quiet">Working it out …</p>
+            <p className="quiet">Loading …</p>
           ) : given.grants.length === 0 ? (
-            <p>Nothing is given to {name} where you give access.</p>
+            <p>{name} has no grants on places that you share.</p>
           ) : (
             <ManyGrants label={`Places of ${name}`} rows={given.grants.map(rowOf)} />
           )}
@@ -92,9 +92,9 @@ function useRowOf(): (grant: GivenAtView) => Row {
     const { place, isThrough, name, from, until, isWaiting } = grant
     const parts = [
       place.path,
-      isThrough ? `through ${name}` : '',
-      isWaiting && from !== null ? `begins ${inWords(from, 'day of a year', timeZone)}` : '',
-      until === null ? '' : `through ${inWords(until - 1, 'day of a year', timeZone)}`,
+      isThrough ? `from ${name}` : '',
+      isWaiting && from !== null ? `starts ${inWords(from, 'day of a year', timeZone)}` : '',
+      until === null ? '' : `until ${inWords(until - 1, 'day of a year', timeZone)}`,
     ]
     return {
       key: grant.id,
@@ -123,9 +123,9 @@ function AddPlace({ principal, name, isGuest }: Omit<Props, 'back'>) {
     )
   return (
     <Combobox
-      label={`Open a place for ${name}`}
-      placeholder={`Open for ${name}: a place, by name`}
-      nobody="No such place where you give access"
+      label={`Share a place with ${name}`}
+      placeholder={`Share a place with ${name}`}
+      nobody="No place found that you share"
       options={places.map(({ id, name: called, path }) => ({ value: id, name: called, note: path }))}
       onTyped={setTyped}
       onChoose={({ value }) => setPlace(places.find(each => each.id === value))}
@@ -151,7 +151,7 @@ function Adding({ principal, name, isGuest, place, onDone }: AddingProps) {
     from: null,
     until: through === '' ? null : endOfDay(through, timeZone),
   }
-  const decision = useDecision([edit], `${name} has ${level} on ${place.name} now.`, onDone)
+  const decision = useDecision([edit], `${name} now has ${level} on ${place.name}.`, onDone)
   return (
     <Decision act={`Give ${level} on ${place.name}`} onLeave={onDone} {...decision}>
       <LevelChoice
@@ -161,7 +161,7 @@ function Adding({ principal, name, isGuest, place, onDone }: AddingProps) {
         atMost={atMostFor(isGuest ? 'guest' : 'member', place.actions)}
         onChange={setGives}
       />
-      <TextField label="Through" type="date" value={through} onValue={setThrough} />
+      <TextField label="Ends after" type="date" value={through} onValue={setThrough} />
     </Decision>
   )
 }

@@ -5,6 +5,7 @@ import { type Action, type ActionSet, allActions, has } from '#core/levels/actio
 import { useWhyNotQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
+import { listed } from '#core/words/english.ts'
 import { doing } from './doing.ts'
 import { Decision } from '../../ui/Decision.tsx'
 
@@ -24,9 +25,9 @@ export function Remedies({ person, sum, place, asked }: Props) {
   const action = lacking.find(each => each === chosen)
   if (lacking.length === 0) return null
   return (
-    <section aria-label="What it would take" className="mt-4 border-t border-base-content pt-2">
+    <section aria-label="How to allow it" className="mt-4 border-t border-base-content pt-2">
       <label className="grid gap-1">
-        <span>What would it take for {sum.person} to</span>
+        <span>How could {sum.person}</span>
         <select
           className="choice"
           value={action ?? ''}
@@ -55,13 +56,15 @@ function Found({ person, place, action }: FoundProps) {
   const { slug } = useHere()
   const { data, isFetching, isError } = useWhyNotQuery({ slug, id: place, person, action })
   const [chosen, setChosen] = useState<number>()
-  if (isError) return <p className="quiet mt-2 text-sm">That is told to those who give access here.</p>
-  if (data === undefined) return <p className="quiet mt-2 text-sm">Looking for the smallest change …</p>
+  if (isError) return <p className="quiet mt-2 text-sm">Only stewards of this place see this.</p>
+  if (data === undefined) return <p className="quiet mt-2 text-sm">Searching for the smallest change …</p>
   return (
     <>
       {data.remedies.length === 0 && !isFetching && (
         <p className="mt-2">
-          {data.may ? 'They may now.' : 'Nothing that you know of would, in three steps or fewer.'}
+          {data.may
+            ? 'This is allowed now.'
+            : 'No change of three steps or fewer that you know of would allow it.'}
         </p>
       )}
       <ol className="mt-2">
@@ -72,7 +75,7 @@ function Found({ person, place, action }: FoundProps) {
           </li>
         ))}
       </ol>
-      {!data.isComplete && <p className="quiet text-sm">There may be more: the search was stopped.</p>}
+      {!data.isComplete && <p className="quiet text-sm">There may be more. The search was stopped.</p>}
     </>
   )
 }
@@ -88,8 +91,8 @@ function RemedyLine({ remedy, onChoose }: { readonly remedy: RemedyView; readonl
       </ul>
       <p className="flex justify-between gap-2 text-sm">
         <span className="quiet">
-          {others.length > 0 && `${namesOf(others)} may do it${mayI ? ' too' : ''}`}
-          {others.length === 0 && !mayI && 'nobody that you know of may do it'}
+          {others.length > 0 && `Who ${mayI ? 'else ' : ''}can do this: ${namesOf(others)}`}
+          {others.length === 0 && !mayI && 'Nobody that you know can do this.'}
         </span>
         {mayI && (
           <button
@@ -106,12 +109,13 @@ function RemedyLine({ remedy, onChoose }: { readonly remedy: RemedyView; readonl
   )
 }
 
-function namesOf(people: RemedyView['others']): string {
-  const names = people.slice(0, 3).map(each => each.name)
-  return people.length > 3 ? `${names.join(', ')} and ${people.length - 3} more` : names.join(', ')
-}
+const namesOf = (people: RemedyView['others']): string =>
+  listed(
+    people.map(each => each.name),
+    3,
+  )
 
 function Deciding({ remedy, onDone }: { readonly remedy: RemedyView; readonly onDone: () => void }) {
-  const decision = useDecision(remedy.edits, 'It is done.', onDone)
-  return <Decision act="Do it now" onLeave={onDone} {...decision} />
+  const decision = useDecision(remedy.edits, 'Done.', onDone)
+  return <Decision act="Apply" onLeave={onDone} {...decision} />
 }

@@ -13,7 +13,7 @@ interface Props {
 export function RequestsHere({ requests, held }: Props) {
   if (requests.length === 0) return null
   return (
-    <section aria-label="Asked for here" className="mb-3 border-l-4 border-warning pl-3">
+    <section aria-label="Requests for this place" className="mb-3 border-l-4 border-warning pl-3">
       {requests.map(request => (
         <Asked key={request.id} request={request} held={held} />
       ))}

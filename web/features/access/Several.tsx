@@ -5,6 +5,7 @@ import type { EditRequest } from '#contract/edit-requests.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { useGivenQuery } from '../../api/access.ts'
 import { useDecision } from '../../api/use-decision.ts'
+import { counted, placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { startPicking } from '../../store/view.ts'
@@ -26,31 +27,29 @@ export function Several({ places }: { readonly places: readonly string[] }) {
   return (
     <>
       <div className="mb-1 flex items-baseline justify-between">
-        <h2 className="text-lg font-bold">
-          {places.length === 1 ? '1 place picked' : `${places.length} places picked`}
-        </h2>
+        <h2 className="text-lg font-bold">{counted(places.length, 'place', 'places')} selected</h2>
         <button type="button" className="act text-sm" onClick={() => dispatch(startPicking(false))}>
-          Put them down
+          Cancel selection
         </button>
       </div>
-      {given === undefined ? <p className="quiet">Working it out …</p> : <Known given={given} />}
+      {given === undefined ? <p className="quiet">Loading …</p> : <Known given={given} />}
     </>
   )
 }
 
 function Known({ given }: { readonly given: GivenView }) {
   const { places, others, grants } = given
-  if (places.length === 0) return <p>You give access at none of them.</p>
+  if (places.length === 0) return <p>You share none of these places.</p>
   return (
     <>
       <p className="quiet mb-2 text-sm">
-        What is set at these places themselves.
-        {others > 0 && ` At ${others} of them you do not give access: they are left out.`}
+        Grants on these places, without inherited ones.
+        {others > 0 && ` You do not share ${others} of them. They are left out.`}
       </p>
       <OpenAll given={given} />
       <div className="mt-3">
-        {grants.length === 0 && <p className="quiet">Nothing is set at any of them.</p>}
-        <ManyGrants label="What is given at these places" rows={rowsOf(given)} />
+        {grants.length === 0 && <p className="quiet">No grants on any of them.</p>}
+        <ManyGrants label="Grants on these places" rows={rowsOf(given)} />
       </div>
     </>
   )
@@ -63,7 +62,7 @@ const rowsOf = ({ grants, places }: GivenView): Row[] =>
     .map(({ principal, name }) => {
       const theirs = grants.filter(grant => grant.principal === principal)
       const at = new Set(theirs.map(grant => grant.place.id)).size
-      const note = at === places.length ? 'at all of them' : `at ${at} of ${places.length}`
+      const note = at === places.length ? 'on all of them' : `on ${at} of ${places.length}`
       return { key: principal, title: name, note, grants: theirs, isFixed: false }
     })
 
@@ -75,8 +74,8 @@ function OpenAll({ given }: { readonly given: GivenView }) {
     return <Opening given={given} receiver={receiver} onDone={() => setReceiver(undefined)} />
   return (
     <Combobox
-      label="Open all of them for somebody"
-      placeholder="Open all of them for: a name or team"
+      label="Share all of them"
+      placeholder="Share all with a person or team"
       options={receivers.map(each => ({ value: each.principal, name: each.name, note: noteOf(each) }))}
       onChoose={({ value }) => setReceiver(receivers.find(each => each.principal === value))}
     />
@@ -104,15 +103,15 @@ function Opening({ given, receiver, onDone }: OpeningProps) {
     until: through === '' ? null : endOfDay(through, timeZone),
   }))
   const level = nameOfGiven(gives, own)
-  const where = places.length === 1 ? '1 place' : `${places.length} places`
-  const decision = useDecision(edits, `${receiver.name} has ${level} on ${where} now.`, onDone)
+  const where = placesWords(places.length)
+  const decision = useDecision(edits, `${receiver.name} now has ${level} on ${where}.`, onDone)
   return (
     <Decision act={`Give ${level} on ${where}`} onLeave={onDone} {...decision}>
       <p>
-        Open <strong>{where}</strong> for <strong>{receiver.name}</strong>
+        Share <strong>{where}</strong> with <strong>{receiver.name}</strong>
       </p>
       <LevelChoice label="Level" value={gives} own={own} atMost={atMost} onChange={setGives} />
-      <TextField label="Through" type="date" value={through} onValue={setThrough} />
+      <TextField label="Ends after" type="date" value={through} onValue={setThrough} />
     </Decision>
   )
 }

@@ -16,7 +16,7 @@ export function Share({ node }: { readonly node: NodeView }) {
   const known = new Set(people.map(person => person.mail.toLowerCase()))
   const offer = (typed: string): Option | undefined =>
     mayInvite && /^\S+@\S+\.\S+$/.test(typed) && !known.has(typed.toLowerCase())
-      ? { value: `mail:${typed.toLowerCase()}`, name: typed, note: 'from outside: invite' }
+      ? { value: `mail:${typed.toLowerCase()}`, name: typed, note: 'new: invite' }
       : undefined
   const choose = ({ value }: Option) => {
     const mail = value.startsWith('mail:') ? value.slice('mail:'.length) : undefined
@@ -28,8 +28,8 @@ export function Share({ node }: { readonly node: NodeView }) {
   }
   return (
     <Combobox
-      label="Open this for somebody"
-      placeholder="Open this for: a name, team or address"
+      label="Share with a person, team or address"
+      placeholder="Share with a person, team or address"
       options={receivers.map(each => ({ value: each.principal, name: each.name, note: noteOf(each) }))}
       offer={offer}
       onChoose={choose}

@@ -44,7 +44,10 @@ export function ShareForm({ node, receiver, onDone }: Props) {
     until,
   }
   const edits = mail === undefined ? [grant] : [inviting(mail, as), grant]
-  const said = `${name} has ${level} on ${node.name}${mail === undefined ? ' now' : ' once they accept'}.`
+  const said =
+    mail === undefined
+      ? `${name} now has ${level} on ${node.name}.`
+      : `${name} has ${level} on ${node.name} once they accept.`
   const decision = useDecision(edits, said, onDone)
   return (
     <Decision
@@ -54,7 +57,8 @@ export function ShareForm({ node, receiver, onDone }: Props) {
       {...decision}
     >
       <p>
-        Open <strong>{node.name}</strong> and all below it for <strong className="break-words">{name}</strong>
+        Share <strong>{node.name}</strong> and everything in it with{' '}
+        <strong className="break-words">{name}</strong>
       </p>
       {mail !== undefined && workspace.me.privileges.includes('invite members') && (
         <GuestOrMember as={as} onAs={setAs} />
@@ -68,7 +72,7 @@ export function ShareForm({ node, receiver, onDone }: Props) {
       />
       {isNothing(decision.foreseen.effect) && (
         <p className="text-sm text-warning">
-          It makes no difference: {name} has as much already, or a limit holds it back.
+          This changes nothing: {name} already has this access, or a limit reduces it.
         </p>
       )}
       <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />
@@ -101,7 +105,7 @@ const GuestOrMember = ({
   readonly onAs: (as: 'guest' | 'member') => void
 }) => (
   <fieldset className="grid gap-1">
-    <legend className="sr-only">They come as</legend>
+    <legend className="sr-only">Invite as</legend>
     <label className="flex items-center gap-2">
       <input
         type="radio"
@@ -110,7 +114,7 @@ const GuestOrMember = ({
         checked={as === 'guest'}
         onChange={() => onAs('guest')}
       />
-      a guest for this place alone
+      guest, only for this place
     </label>
     <label className="flex items-center gap-2">
       <input
@@ -120,7 +124,7 @@ const GuestOrMember = ({
         checked={as === 'member'}
         onChange={() => onAs('member')}
       />
-      a member of the workspace
+      member of the workspace
     </label>
   </fieldset>
 )

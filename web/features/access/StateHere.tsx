@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { AccessView, NodeView } from '#contract/views.ts'
-import { withCommas } from '#core/words/impact.ts'
+import { counted, nounFor, numberWords, peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
 import { Day } from '../../ui/dates.tsx'
@@ -27,9 +27,9 @@ export function StateHere({ access, node }: Props) {
             '.'
           ) : (
             <>
-              ;{' '}
+              .{' '}
               <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-                {differing === 1 ? '1 place below differs' : `${withCommas(differing)} places below differ`}
+                {counted(differing, 'place below differs', 'places below differ')}
               </button>
               .
             </>
@@ -38,7 +38,7 @@ export function StateHere({ access, node }: Props) {
       </p>
       {isOpen && <Below below={access.below} moreBelow={access.moreBelow} hiddenBelow={access.hiddenBelow} />}
       <p className="quiet text-sm">
-        {people === 1 ? '1 person can open it' : `${withCommas(people)} people can open it`}
+        {peopleWords(people)} can open it
         {node.isPublic && ', and everybody on the web'}.
       </p>
     </div>
@@ -49,34 +49,34 @@ function Inherited({ access, node }: Props) {
   const { slug } = useHere()
   const own = access.grants.filter(grant => grant.isHere).length
   const { broken, above } = access
-  if (node.home === 'person') return <>Your own: nothing comes from above</>
+  if (node.home === 'person') return <>Your private folder: nobody else has access</>
   if (broken !== null)
     return (
       <>
-        Stopped what comes from above on{' '}
+        Inheritance broken on{' '}
         <strong>
           <Day at={broken.at} />
-        </strong>
-        <span className="quiet"> ({broken.by})</span>; {own === 0 ? 'nothing' : own} of its own
+        </strong>{' '}
+        by {broken.by}, {ownWords(own)}
       </>
     )
   if (node.home !== null || above === null)
     return (
       <>
-        {node.home === null ? 'Follows what is above' : 'A home'}
-        {ownWords(own, node.home !== null)}
+        {node.home === null ? 'Inherits from the place above' : 'A home: nothing is inherited'},{' '}
+        {ownWords(own)}
       </>
     )
   return (
     <>
-      Follows{' '}
+      Inherits from{' '}
       <Link className="font-semibold underline" to={`/at/${slug}/content/${above.id}`}>
         {above.name}
       </Link>
-      {ownWords(own, false)}
+      , {ownWords(own)}
     </>
   )
 }
 
-const ownWords = (own: number, isHome: boolean) =>
-  isHome ? `, with ${own} of its own` : own === 0 ? ', with nothing of its own' : `, plus ${own} of its own`
+const ownWords = (own: number) =>
+  own === 0 ? 'no own grants' : `${numberWords(own)} own ${nounFor(own, 'grant', 'grants')}`

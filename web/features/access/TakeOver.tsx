@@ -4,6 +4,7 @@ import type { NodeView } from '#contract/views.ts'
 import { useTakenOverQuery } from '../../api/access.ts'
 import { usePlacesQuery } from '../../api/people.ts'
 import { useDecision } from '../../api/use-decision.ts'
+import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox, type Option } from '../../ui/Combobox.tsx'
 import { Decision } from '../../ui/Decision.tsx'
@@ -15,7 +16,7 @@ export function TakeOver({ node }: { readonly node: NodeView }) {
   if (!isOpen)
     return (
       <button type="button" className="act text-sm" onClick={() => setOpen(true)}>
-        Take over access from another place
+        Copy access from another place …
       </button>
     )
   return <Taking node={node} onDone={() => setOpen(false)} />
@@ -26,7 +27,7 @@ interface Props {
   readonly onDone: () => void
 }
 
-const whats = { access: 'As it is given there', people: 'Its people, by name' } as const
+const whats = { access: 'Its grants', people: 'Its people, by name' } as const
 type What = (typeof whats)[keyof typeof whats]
 
 function Taking({ node, onDone }: Props) {
@@ -46,8 +47,8 @@ function Taking({ node, onDone }: Props) {
     <div className="w-full bg-base-200 p-3">
       <Combobox
         label="The other place"
-        placeholder={from === undefined ? 'From which place, by name' : `${from.name}: another one, by name`}
-        nobody="No such place where you give access"
+        placeholder={from === undefined ? 'Copy access from' : `${from.name}, or another place`}
+        nobody="No place found that you share"
         options={places
           .filter(each => each.id !== node.id)
           .map(({ id, name, path }) => ({ value: id, name, note: path }))}
@@ -57,7 +58,7 @@ function Taking({ node, onDone }: Props) {
       {from === undefined ? (
         <p className="mt-2 flex justify-end">
           <button type="button" className="btn-plain" onClick={onDone}>
-            Leave it
+            Cancel
           </button>
         </p>
       ) : (
@@ -66,7 +67,7 @@ function Taking({ node, onDone }: Props) {
             <FilterWords label="What" words={[whats.access, whats.people]} chosen={what} onChoose={setWhat} />
           </div>
           {taken === undefined ? (
-            <p className="quiet mt-2 text-sm">Working out what that is …</p>
+            <p className="quiet mt-2 text-sm">Loading …</p>
           ) : (
             <Offered key={`${from.value} ${what}`} node={node} taken={taken} onDone={onDone} />
           )}
@@ -80,9 +81,9 @@ function Offered({ node, taken, onDone }: Props & { readonly taken: TakenOverVie
   if (taken.edits.length === 0)
     return (
       <p className="mt-2">
-        Everybody who has access there has as much here.{' '}
+        Everybody who has access there already has it here.{' '}
         <button type="button" className="act" onClick={onDone}>
-          Leave it
+          Close
         </button>
       </p>
     )
@@ -90,12 +91,12 @@ function Offered({ node, taken, onDone }: Props & { readonly taken: TakenOverVie
 }
 
 function Giving({ node, taken, onDone }: Props & { readonly taken: TakenOverView }) {
-  const said = `${node.name} has the access of ${taken.from.name} besides its own.`
+  const said = `The access of ${taken.from.name} is copied to ${node.name}.`
   const decision = useDecision(taken.edits, said, onDone)
-  const count = taken.edits.length === 1 ? '1 entry' : `${taken.edits.length} entries`
+  const count = counted(taken.edits.length, 'grant', 'grants')
   return (
-    <Decision act={`Give ${count}`} onLeave={onDone} {...decision}>
-      <p className="text-sm">What is given here already stays. It adds up.</p>
+    <Decision act={`Copy ${count}`} onLeave={onDone} {...decision}>
+      <p className="text-sm">The grants on this place stay. Grants add up.</p>
       {taken.leftOut.length > 0 && (
         <ul className="border-l-4 border-warning pl-3 text-sm">
           {taken.leftOut.map(each => (

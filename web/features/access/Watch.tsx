@@ -14,8 +14,11 @@ export function Watch({ access: { watch }, node }: Props) {
   const { apply, problem, isBusy } = useChange(slug)
   const turn = () =>
     watch === null
-      ? apply([{ kind: 'watch.begin', node: node.id }], `You are told when access to ${node.name} changes.`)
-      : apply([{ kind: 'watch.end', watch }], `You are no longer told when access to ${node.name} changes.`)
+      ? apply(
+          [{ kind: 'watch.begin', node: node.id }],
+          `You watch ${node.name}: you are notified when access changes.`,
+        )
+      : apply([{ kind: 'watch.end', watch }], `You no longer watch ${node.name}.`)
   return (
     <>
       <button
@@ -25,7 +28,7 @@ export function Watch({ access: { watch }, node }: Props) {
         disabled={isBusy}
         onClick={() => void turn()}
       >
-        {watch === null ? 'Watch access here and below' : 'You watch access here: stop'}
+        {watch === null ? 'Watch access to this place' : 'Stop watching access'}
       </button>
       <ProblemNote problem={problem} />
     </>

@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import type { Problem } from '#contract/problem.ts'
 import { useReachQuery } from '../../api/people.ts'
+import { placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Reached } from '../../ui/Reached.tsx'
 import { NotTold } from './NotTold.tsx'
@@ -12,25 +13,26 @@ export function WhatAnswer({ person }: { readonly person: string }) {
   const { currentData: places, error } = useReachQuery({ slug, id: person })
   const isWhole = useIsWhole() || person === workspace.me.id
   if (error !== undefined) return <NotTold problem={error as Problem} />
-  if (places === undefined) return <p className="quiet">Working it out …</p>
+  if (places === undefined) return <p className="quiet">Loading …</p>
   const count = places.reduce((sum, place) => sum + 1 + place.alike, 0)
-  const word = count === 1 ? '1 place' : `${count} places`
+  const word = placesWords(count)
   return (
     <>
       <p className="mb-2">
         {isWhole ? (
           <>
-            <strong>{count === 0 ? 'Nothing at all' : `${word}, and nothing else`}</strong> can be reached.
+            Access to <strong>{count === 0 ? 'no place' : word}</strong>
+            {count > 0 && ', and to nothing else'}.
           </>
         ) : (
           <>
-            <strong>{count === 0 ? 'Nothing' : word}</strong> can be reached where you may be told.
+            Access to <strong>{count === 0 ? 'no place' : word}</strong> that you may check.
           </>
         )}
       </p>
       <div className="max-w-3xl">
         <Reached
-          label="Places that can be reached"
+          label="Places with access"
           places={places}
           nameOf={place => (
             <Link

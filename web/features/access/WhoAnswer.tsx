@@ -4,6 +4,7 @@ import type { Problem } from '#contract/problem.ts'
 import type { ExceptionsView, ReachView } from '#contract/views.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import { useExceptionsQuery, useWhoCanQuery } from '../../api/access.ts'
+import { counted, numberWords, peopleWords, placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
 import { Level } from '../../ui/Gauge.tsx'
@@ -22,15 +23,17 @@ export function WhoAnswer({ place, action }: Props) {
   const query = from === undefined ? { slug, id: place } : { slug, id: place, from }
   const { currentData: answer, error } = useWhoCanQuery(query)
   if (error !== undefined) return <NotTold problem={error as Problem} />
-  if (answer === undefined) return <p className="quiet">Working it out …</p>
+  if (answer === undefined) return <p className="quiet">Loading …</p>
   const able = answer.items.filter(each => has(each.actions as ActionSet, action))
   const here = able.filter(each => each.status === 'active')
   return (
     <>
       <p className="mb-2">
-        <strong>{here.length === 1 ? '1 person' : `${here.length} people`}</strong> can {doing[action]}
-        {answer.total > answer.items.length && `, of the ${answer.items.length} shown of ${answer.total}`}
-        {able.length > here.length && `; ${able.length - here.length} more once they come`}.
+        <strong>{peopleWords(here.length)}</strong> can {doing[action]}.
+        {able.length > here.length &&
+          ` ${numberWords(able.length - here.length)} more once they accept their invitation.`}
+        {answer.total > answer.items.length &&
+          ` The list shows ${numberWords(answer.items.length)} of ${numberWords(answer.total)} people.`}
       </p>
       <Below place={place} />
       <div className="max-w-3xl overflow-x-auto">
@@ -39,7 +42,7 @@ export function WhoAnswer({ place, action }: Props) {
             <tr>
               <th scope="col">Name</th>
               <th scope="col" className="w-36">
-                Who
+                Kind
               </th>
               <th scope="col" className="w-36">
                 Level
@@ -57,7 +60,7 @@ export function WhoAnswer({ place, action }: Props) {
       {able.length === 0 && <p className="quiet py-2">Nobody.</p>}
       {answer.next !== null && (
         <button type="button" className="btn-plain mt-2" onClick={() => setFrom(String(answer.next))}>
-          The next {answer.total - answer.next}
+          Show the next {answer.total - answer.next}
         </button>
       )}
     </>
@@ -101,21 +104,20 @@ function Below({ place }: { readonly place: string }) {
   const { currentData: view } = useExceptionsQuery({ slug, id: place })
   if (view === undefined || view.below.length + view.moreBelow + view.hiddenBelow === 0) return null
   return (
-    <section aria-label="Below it" className="mb-5 max-w-3xl border-l-4 border-base-300 pl-3">
-      <h2 className="label-line">Below it, not everything is the same</h2>
+    <section aria-label="Places below that differ" className="mb-5 max-w-3xl border-l-4 border-base-300 pl-3">
+      <h2 className="label-line">Access differs on these places below</h2>
       <ul>
         {view.below.map(each => (
           <Exception key={each.id} exception={each} />
         ))}
         {view.moreBelow > 0 && (
           <li className="quiet border-t border-base-300 py-1.5">
-            and {view.moreBelow === 1 ? '1 place' : `${view.moreBelow} places`} more: each is listed at what
-            it lies in
+            and {placesWords(view.moreBelow)} more, listed on the folders that contain them
           </li>
         )}
         {view.hiddenBelow > 0 && (
           <li className="quiet border-t border-base-300 py-1.5">
-            {view.hiddenBelow === 1 ? '1 place' : `${view.hiddenBelow} places`} you cannot see
+            {placesWords(view.hiddenBelow)} that you cannot see
           </li>
         )}
       </ul>
@@ -136,9 +138,9 @@ function Exception({ exception }: { readonly exception: ExceptionsView['below'][
         </Link>
         <span className="quiet text-sm">
           {[
-            isBroken ? 'inheritance is broken' : '',
-            grants > 0 ? `${grants} given` : '',
-            limits > 0 ? `${limits} limited` : '',
+            isBroken ? 'inheritance broken' : '',
+            grants > 0 ? counted(grants, 'grant', 'grants') : '',
+            limits > 0 ? counted(limits, 'limit', 'limits') : '',
           ]
             .filter(Boolean)
             .join(' · ')}
@@ -146,7 +148,7 @@ function Exception({ exception }: { readonly exception: ExceptionsView['below'][
       </span>
       {heldBack.map(person => (
         <span key={person.id} className="block pl-4 text-sm">
-          {person.name} is given something here, and a limit holds it back.{' '}
+          {person.name} has a grant here that a limit reduces.{' '}
           <Link
             className="act"
             aria-label={`Why not? ${person.name}, ${name}`}

@@ -26,7 +26,7 @@ export function Why({ about, access, node, onAbout }: Props) {
   return (
     <>
       <button type="button" className="act mb-2 text-sm" onClick={() => onAbout(undefined)}>
-        Back to all access
+        Back
       </button>
       {'person' in about ? (
         <WhyPerson person={about.person} node={node} isShared={access.detail === 'all'} />
@@ -55,20 +55,20 @@ interface WhyPersonProps {
 function WhyPerson({ person, node, isShared }: WhyPersonProps) {
   const { slug, workspace } = useHere()
   const { currentData: sum } = useSumQuery({ slug, id: node.id, person })
-  if (sum === undefined) return <p className="quiet">Working it out …</p>
+  if (sum === undefined) return <p className="quiet">Loading …</p>
   return (
     <>
       <h2 className="text-lg font-bold">{sum.person}</h2>
-      <p className="quiet mb-2 text-sm">at {sum.place}</p>
-      <Way way={sum.way} label={`The way to ${sum.place}`} />
-      <h3 className="label-line">The sum</h3>
+      <p className="quiet mb-2 text-sm">on {sum.place}</p>
+      <Way way={sum.way} label={`From the workspace to ${sum.place}`} />
+      <h3 className="label-line">How it adds up</h3>
       <Sum sum={sum} timeZone={workspace.timeZone} />
       {isShared && <Remedies person={person} sum={sum} place={node.id} />}
       <Link
         className="act mt-3 inline-block text-sm"
         to={`/at/${slug}/oversight/check?ask=why&place=${node.id}&person=${person}`}
       >
-        Open it in Check, with an address to pass on
+        Open in Check, to share this answer
       </Link>
     </>
   )
@@ -90,7 +90,7 @@ function WhyTeam({ about, grants, node, onAbout }: TeamProps) {
   return (
     <>
       <h2 className="text-lg font-bold">{about.name}</h2>
-      <p className="quiet mb-3 text-sm">at {node.name}: what is given to the whole</p>
+      <p className="quiet mb-3 text-sm">on {node.name}: grants of the whole team</p>
       <ul className="mb-4 border-b border-base-300">
         {grants
           .filter(grant => grant.principal === about.principal)
@@ -98,15 +98,15 @@ function WhyTeam({ about, grants, node, onAbout }: TeamProps) {
             <li key={grant.id} className="border-t border-base-300 py-2">
               <Level actions={grant.actions} />
               <span className="block text-sm">
-                set {grant.isHere ? 'here' : `on ${grant.at?.name ?? 'a place above'}`}
-                {grant.by !== null && ` by ${grant.by}`}, <Day at={grant.since} />
+                {grant.isHere ? 'on this place' : `inherited from ${grant.at?.name ?? 'a place above'}`}
+                {grant.by !== null && `, set by ${grant.by}`}, <Day at={grant.since} />
               </span>
             </li>
           ))}
       </ul>
       {people.length > 0 && (
         <>
-          <h3 className="label-line">Whom it reaches</h3>
+          <h3 className="label-line">People with this access</h3>
           <ul>
             {people.map(person => (
               <li key={person.id} className="flex justify-between border-t border-base-300 py-1.5">

@@ -22,7 +22,7 @@ export function WhyAnswer({ place, person, action }: Props) {
   const levelName = useLevelName()
   const { currentData: sum, error } = useSumQuery({ slug, id: place, person })
   if (error !== undefined) return <NotTold problem={error as Problem} />
-  if (sum === undefined) return <p className="quiet">Working it out …</p>
+  if (sum === undefined) return <p className="quiet">Loading …</p>
   const may = action === undefined || has(sum.result as ActionSet, action)
   return (
     <>
@@ -33,11 +33,11 @@ export function WhyAnswer({ place, person, action }: Props) {
       </p>
       <div className="grid max-w-4xl gap-x-10 gap-y-4 md:grid-cols-2">
         <div>
-          <h2 className="label-line">The way down</h2>
-          <Way way={sum.way} label={`The way to ${sum.place}`} />
+          <h2 className="label-line">From the workspace down</h2>
+          <Way way={sum.way} label={`From the workspace to ${sum.place}`} />
         </div>
         <div>
-          <h2 className="label-line">The sum</h2>
+          <h2 className="label-line">How it adds up</h2>
           <Sum sum={sum} timeZone={workspace.timeZone} />
           <Remedies
             key={action ?? ''}

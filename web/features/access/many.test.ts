@@ -48,17 +48,17 @@ describe('grants that are changed together', () => {
   test('end with the last day, or without an end, where that is another end', () => {
     const until = endOfDay('2026-12-31', 'Europe/London')
     const grants = [grant('a'), grant('b', { until })]
-    expect(editsOf(grants, 'Last day', { through: '2026-12-31' })).toEqual([
+    expect(editsOf(grants, 'End', { through: '2026-12-31' })).toEqual([
       { kind: 'grant.change', grant: 'a', until },
     ])
-    expect(editsOf(grants, 'Last day')).toEqual([{ kind: 'grant.change', grant: 'b', until: null }])
+    expect(editsOf(grants, 'End')).toEqual([{ kind: 'grant.change', grant: 'b', until: null }])
   })
 
   test('are limited at their places, or end', () => {
     expect(editsOf([grant('a')], 'Limit', { allows: reader })).toMatchObject([
       { kind: 'limit.add', node: 'place of a', principal: 'person:p', allows: reader },
     ])
-    expect(editsOf([grant('a'), grant('b')], 'End it')).toEqual([
+    expect(editsOf([grant('a'), grant('b')], 'Remove')).toEqual([
       { kind: 'grant.end', grant: 'a' },
       { kind: 'grant.end', grant: 'b' },
     ])

@@ -14,7 +14,7 @@ export interface Row {
   readonly isFixed: boolean
 }
 
-export const acts = ['Level', 'Last day', 'Limit', 'End it'] as const
+export const acts = ['Level', 'End', 'Limit', 'Remove'] as const
 export type Act = (typeof acts)[number]
 
 export interface Wanted {
@@ -37,7 +37,7 @@ export function editsFor(
       return grants
         .filter(grant => grant.gives !== gives && isWithin(actionsOf(gives, own), grant.held))
         .map(({ id }) => ({ kind: 'grant.change', grant: id, gives }))
-    case 'Last day':
+    case 'End':
       return grants
         .filter(grant => grant.until !== until)
         .map(({ id }) => ({ kind: 'grant.change', grant: id, until }))
@@ -51,7 +51,7 @@ export function editsFor(
         from: null,
         until,
       }))
-    case 'End it':
+    case 'Remove':
       return grants.map(({ id }) => ({ kind: 'grant.end', grant: id }))
   }
 }

@@ -31,9 +31,7 @@ export function AccountScreen() {
         </Link>
       </p>
       <h1 className="mb-1 text-2xl font-bold">Your account</h1>
-      <p className="quiet mb-6">
-        {account.mail}. It is yours alone: nobody who runs a workspace changes any of this.
-      </p>
+      <p className="quiet mb-6">{account.mail}. Only you can change this, nobody who runs a workspace can.</p>
       <div className="grid items-start gap-x-10 gap-y-8 md:grid-cols-2">
         <div className="grid gap-8">
           <Address account={account} />
@@ -55,17 +53,16 @@ function Address({ account }: { readonly account: AccountView }) {
     <section aria-label="Address">
       <h2 className="mb-2 border-b border-base-300 pb-1 font-bold">Address</h2>
       {account.isProven ? (
-        <p>{account.mail} is confirmed as yours.</p>
+        <p>{account.mail} is confirmed.</p>
       ) : (
         <>
           <p className="mb-2 text-warning">
-            You came in by a link that was passed on by hand: nobody has confirmed yet that {account.mail} is
-            yours.
+            You joined by a link that was not sent by mail. The address {account.mail} is not confirmed yet.
           </p>
           <button type="button" className="btn-plain" disabled={isLoading} onClick={() => void send()}>
-            Send a mail to confirm it
+            Send mail to confirm it
           </button>
-          {isSuccess && <p role="status">It is on its way.</p>}
+          {isSuccess && <p role="status">The mail was sent.</p>}
           <ProblemNote problem={error as Problem | undefined} />
         </>
       )}
@@ -90,7 +87,7 @@ function Password({ account }: { readonly account: AccountView }) {
       <h2 className="mb-2 border-b border-base-300 pb-1 font-bold">Password</h2>
       <form className="grid gap-3" onSubmit={onSubmit(submit)}>
         <TextField
-          label="Your password now"
+          label="Present password"
           type="password"
           autoComplete="current-password"
           required
@@ -99,16 +96,16 @@ function Password({ account }: { readonly account: AccountView }) {
         />
         {account.secondStep !== null && <CodeField code={code} onCode={setCode} />}
         <NewPasswordField
-          label="A new one"
+          label="New password"
           of={{ mail: account.mail, words: [account.name] }}
-          note="It ends your sign-ins at other devices."
+          note="This signs you out on all other devices."
           value={next}
           onValue={setNext}
         />
         <ProblemNote problem={error as Problem | undefined} />
-        {isSuccess && <p role="status">The new password counts. Your other sign-ins have ended.</p>}
+        {isSuccess && <p role="status">Your password is changed. You are signed out on all other devices.</p>}
         <button className="btn-plain justify-self-start" disabled={isLoading}>
-          Change the password
+          Change password
         </button>
       </form>
     </section>

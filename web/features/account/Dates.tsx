@@ -37,14 +37,14 @@ export function Dates({ account }: { readonly account: AccountView }) {
           })}
         >
           <div className="grow">
-            <TextField label="Your name, for new workspaces" required value={name} onValue={setName} />
+            <TextField label="Your name in new workspaces" required value={name} onValue={setName} />
           </div>
           <button className="btn-plain" disabled={name.trim() === '' || name.trim() === account.name}>
-            Keep it
+            Save
           </button>
         </form>
         <Choice
-          label="Dates are written in"
+          label="Language of dates"
           value={account.language}
           options={languages.map(value => ({ value, name: names.of(value) ?? value }))}
           onValue={language => void change({ language })}
@@ -53,7 +53,7 @@ export function Dates({ account }: { readonly account: AccountView }) {
           label="Time zone"
           value={account.timeZone ?? ''}
           options={[
-            { value: '', name: 'That of this device' },
+            { value: '', name: 'Time zone of this device' },
             ...zones.map(value => ({ value, name: value.replaceAll('_', ' ') })),
           ]}
           onValue={timeZone => void change({ timeZone: timeZone === '' ? null : timeZone })}

@@ -18,8 +18,8 @@ import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
 export function SecondStep({ account: { secondStep } }: { readonly account: AccountView }) {
   const [codes, setCodes] = useState<readonly string[]>()
   return (
-    <section aria-label="Second step">
-      <h2 className="mb-2 border-b border-base-300 pb-1 font-bold">Second step at sign-in</h2>
+    <section aria-label="Two-step sign-in">
+      <h2 className="mb-2 border-b border-base-300 pb-1 font-bold">Two-step sign-in</h2>
       {codes !== undefined && <RecoveryCodes codes={codes} onDone={() => setCodes(undefined)} />}
       {codes === undefined && secondStep === null && <SettingUp onCodes={setCodes} />}
       {codes === undefined && secondStep !== null && <InUse secondStep={secondStep} />}
@@ -39,13 +39,13 @@ function SettingUp({ onCodes }: { readonly onCodes: (codes: readonly string[]) =
       })}
     >
       <p>
-        With it nobody comes in by your password alone: an app on your phone shows a code that is asked for
-        too.
+        When you sign in, you also enter a code from an app on your phone. Then nobody can sign in with your
+        password alone.
       </p>
       <YourPassword password={password} onPassword={setPassword} />
       <ProblemNote problem={error as Problem | undefined} />
       <button className="btn-act justify-self-start" disabled={isLoading}>
-        Set it up
+        Set up
       </button>
     </form>
   )
@@ -82,17 +82,11 @@ function Showing({ step, onCodes }: ShowingProps) {
   }
   return (
     <form className="grid gap-3" onSubmit={onSubmit(submit)}>
-      <p>Read this with the app that is to show the codes, or type the key into it.</p>
-      <img
-        src={step.qr}
-        width={180}
-        height={180}
-        alt="The key as a picture for the app"
-        className="bg-white"
-      />
+      <p>Scan this with the app, or type the key into it.</p>
+      <img src={step.qr} width={180} height={180} alt="QR code with the key" className="bg-white" />
       <Copy label="The key" text={step.secret} />
       <TextField
-        label="The code that it shows now"
+        label="Code from the app"
         autoComplete="one-time-code"
         inputMode="numeric"
         required
@@ -102,7 +96,7 @@ function Showing({ step, onCodes }: ShowingProps) {
       />
       <ProblemNote problem={error as Problem | undefined} />
       <button className="btn-act justify-self-start" disabled={isLoading}>
-        Ask for it from now on
+        Turn on two-step sign-in
       </button>
     </form>
   )
@@ -118,8 +112,8 @@ function RecoveryCodes({
   return (
     <>
       <p className="mb-2">
-        <strong>Keep these recovery codes.</strong> Each lets you in once if the app is lost. They are not
-        shown again.
+        <strong>Save these recovery codes.</strong> If you lose the app, each code lets you sign in once. They
+        are not shown again.
       </p>
       <ul aria-label="Recovery codes" className="mb-3 grid grid-cols-2 gap-x-6 font-mono">
         {codes.map(code => (
@@ -127,7 +121,7 @@ function RecoveryCodes({
         ))}
       </ul>
       <button type="button" className="btn-plain" onClick={onDone}>
-        I have kept them
+        I have saved them
       </button>
     </>
   )
@@ -141,13 +135,13 @@ function InUse({ secondStep }: { readonly secondStep: NonNullable<AccountView['s
   return (
     <>
       <p className="mb-3">
-        In use since <Day at={secondStep.since} />.{' '}
+        On since <Day at={secondStep.since} />.{' '}
         <span className={secondStep.recoveryCodesLeft < 3 ? 'text-warning' : ''}>
           {secondStep.recoveryCodesLeft === 1
             ? '1 recovery code is left.'
             : `${secondStep.recoveryCodesLeft} recovery codes are left.`}
         </span>{' '}
-        To get new ones, switch it off and set it up again.
+        To get new codes, turn it off and set it up again.
       </p>
       {isEnding ? (
         <form
@@ -159,11 +153,11 @@ function InUse({ secondStep }: { readonly secondStep: NonNullable<AccountView['s
           <YourPassword password={password} onPassword={setPassword} />
           <CodeField code={code} onCode={setCode} />
           <ProblemNote problem={error as Problem | undefined} />
-          <ActOrLeave act="Switch it off" isDisabled={isLoading} onLeave={() => setEnding(false)} />
+          <ActOrLeave act="Turn off" isDisabled={isLoading} onLeave={() => setEnding(false)} />
         </form>
       ) : (
         <button type="button" className="btn-plain" onClick={() => setEnding(true)}>
-          Switch it off …
+          Turn off …
         </button>
       )}
     </>

@@ -13,7 +13,7 @@ export function SignIns({ account: { signIns } }: { readonly account: AccountVie
         <h2 className="font-bold">Where you are signed in</h2>
         {signIns.length > 1 && (
           <button type="button" className="act text-sm" disabled={isLoading} onClick={() => void end(null)}>
-            End all others
+            Sign out everywhere else
           </button>
         )}
       </div>
@@ -24,7 +24,7 @@ export function SignIns({ account: { signIns } }: { readonly account: AccountVie
             <th scope="col">Since</th>
             <th scope="col">Last used</th>
             <th scope="col">
-              <span className="sr-only">End it</span>
+              <span className="sr-only">Sign out</span>
             </th>
           </tr>
         </thead>
@@ -33,14 +33,14 @@ export function SignIns({ account: { signIns } }: { readonly account: AccountVie
             <tr key={id}>
               <td>
                 {at}
-                {isThis && <strong> · this one</strong>}
+                {isThis && <strong> · this device</strong>}
               </td>
               <td>{since === null ? '' : <Moment at={since} />}</td>
               <td>{lastUsed === null ? 'just now' : <Moment at={lastUsed} />}</td>
               <td className="text-right">
                 {!isThis && (
                   <button type="button" className="act" disabled={isLoading} onClick={() => void end(id)}>
-                    End it
+                    Sign out
                   </button>
                 )}
               </td>

@@ -21,7 +21,7 @@ export function Workspaces() {
   return (
     <Entry title="Your workspaces">
       {session.workspaces.length === 0 && (
-        <p className="mb-3">You are in no workspace now. Somebody who runs one can invite you.</p>
+        <p className="mb-3">You are not in a workspace. Ask somebody to invite you.</p>
       )}
       <ul className="mb-6">
         {session.workspaces.map(each => (
@@ -81,7 +81,7 @@ function Waiting({ invitation }: { readonly invitation: WaitingInvitation }) {
       )}
       <ProblemNote problem={error as Problem | undefined} />
       <button className="btn-act justify-self-start" disabled={isLoading || !agrees}>
-        Come in
+        Join
       </button>
     </form>
   )
@@ -100,18 +100,18 @@ function Making() {
   if (!isOpen)
     return (
       <button type="button" className="btn-plain" onClick={() => setOpen(true)}>
-        Make another workspace …
+        Create workspace …
       </button>
     )
   return (
     <form className="grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
       <TextField label="Name of the workspace" required value={name} onValue={setName} />
       <p className="quiet text-sm">
-        You become its Owner. It has people, roles and places of its own; nothing of another is known there.
+        You become its owner. It has its own people, roles and places, separate from other workspaces.
       </p>
       <ProblemNote problem={error as Problem | undefined} />
       <ActOrLeave
-        act="Make the workspace"
+        act="Create workspace"
         isDisabled={isLoading || name.trim() === ''}
         onLeave={() => setOpen(false)}
       />

@@ -7,15 +7,17 @@ import { Day, Through } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { DeleteForGood } from './DeleteForGood.tsx'
 
-/** What lies in the bin and one could bring back. */
+/** What lies in the bin and one could restore. */
 export function BinScreen() {
   const { slug } = useHere()
   const { data: binned = [] } = useBinQuery(slug)
   return (
     <main className="min-h-0 overflow-y-auto px-6 py-3">
       <h1 className="mb-1 text-2xl font-bold">Bin</h1>
-      <p className="quiet mb-3 text-sm">What lies here for thirty days is deleted for good.</p>
-      {binned.length === 0 && <p className="py-4">Nothing is in the bin that you could bring back.</p>}
+      <p className="quiet mb-3 text-sm">Places are deleted for good 30 days after they were moved here.</p>
+      {binned.length === 0 && (
+        <p className="py-4">The bin is empty, or there is nothing in it that you can restore.</p>
+      )}
       <ul className="max-w-2xl">
         {binned.map(place => (
           <Binned key={place.id} place={place} />
@@ -42,16 +44,16 @@ function Binned({ place }: { readonly place: BinnedView }) {
           <button
             type="button"
             className="act"
-            aria-label={`Bring back: ${place.name}`}
+            aria-label={`Restore ${place.name}`}
             onClick={() => setAct('back')}
           >
-            Bring back
+            Restore
           </button>
           {place.mayDelete && (
             <button
               type="button"
               className="act"
-              aria-label={`Delete for good: ${place.name}`}
+              aria-label={`Delete ${place.name} for good`}
               onClick={() => setAct('delete')}
             >
               Delete for good
@@ -60,7 +62,7 @@ function Binned({ place }: { readonly place: BinnedView }) {
         </span>
       </div>
       <p className="quiet text-sm">
-        Put here by {place.by}, <Day at={place.at} />; kept{' '}
+        Moved here by {place.by} on <Day at={place.at} />, kept{' '}
         <Through until={place.until} timeZone={workspace.timeZone} />
       </p>
       {act === 'back' && <BringingBack place={place} onDone={close} />}
@@ -76,6 +78,6 @@ interface ActProps {
 
 function BringingBack({ place, onDone }: ActProps) {
   const edit = { kind: 'node.state', node: place.id, binned: false } as const
-  const decision = useDecision([edit], `${place.name} is back.`, onDone)
-  return <Decision act="Bring it back" onLeave={onDone} {...decision} />
+  const decision = useDecision([edit], `${place.name} is restored.`, onDone)
+  return <Decision act="Restore" onLeave={onDone} {...decision} />
 }

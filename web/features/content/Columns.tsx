@@ -1,5 +1,6 @@
 import type { ColumnView, NodeView, PrincipalName } from '#contract/views.ts'
 import { useColumnsQuery } from '../../api/api.ts'
+import { listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 
 /** The columns of a board that one may know of, and for those who share there, whom some are restricted to. */
@@ -25,10 +26,10 @@ export function Columns({ node }: { readonly node: NodeView }) {
 
 const Restricted = ({ column: { name, mine, viewers, editors } }: { readonly column: ColumnView }) => (
   <p className="border-l-4 border-warning py-0.5 pl-2 text-sm">
-    <strong>{name}</strong> · you {mine} it
-    {viewers !== null && <> · seen by {listed(viewers)}</>}
-    {editors !== null && <> · edited by {listed(editors)}</>}
+    <strong>{name}</strong> · you can {mine} it
+    {viewers !== null && <> · visible to {namesOf(viewers)}</>}
+    {editors !== null && <> · editable by {namesOf(editors)}</>}
   </p>
 )
 
-const listed = (names: readonly PrincipalName[]) => [...names.map(each => each.name), 'stewards'].join(', ')
+const namesOf = (names: readonly PrincipalName[]) => listed([...names.map(each => each.name), 'stewards'])

@@ -14,9 +14,9 @@ export function DeleteForGood({ place: { id, name }, onDone, onLeave }: Props) {
   const edit: EditRequest = { kind: 'node.delete', node: id }
   const decision = useDecision([edit], `${name} is deleted.`, onDone)
   return (
-    <Decision act="Delete it for good" onLeave={onLeave} {...decision}>
+    <Decision act="Delete for good" isDrastic onLeave={onLeave} {...decision}>
       <p className="text-sm">
-        It goes with everything in it and all that is written there. <strong>This is never undone.</strong>
+        Everything in it is deleted too. <strong>This cannot be undone.</strong>
       </p>
     </Decision>
   )

@@ -28,16 +28,16 @@ export function Duplicate({ node, onDone }: Props) {
   const beside = node.path.at(-1)
   const [goal, setGoal] = useState<Goal | undefined>(beside)
   const options = goals.map(({ id, name, path }) => ({ value: id, name, note: path }))
-  const here = beside === undefined ? [] : [{ value: beside.id, name: beside.name, note: 'beside it' }]
+  const here = beside === undefined ? [] : [{ value: beside.id, name: beside.name, note: 'the same folder' }]
   const all = [...here, ...options]
   return (
     <div className="mt-2 bg-base-200 p-3">
       <Combobox
-        label={`Put a copy of ${node.name} into`}
-        placeholder={goal === undefined ? 'Where to, by name' : `${goal.name}: another place, by name`}
+        label={`Duplicate ${node.name} to`}
+        placeholder={goal === undefined ? 'Duplicate to' : `${goal.name}, or another place`}
         options={all}
         onTyped={setTyped}
-        nobody="No such place that you may add to"
+        nobody="No place found that you can add to"
         onChoose={({ value, name }) => setGoal({ id: value, name })}
       />
       {goal !== undefined && <CopyInto key={goal.id} node={node} goal={goal} onDone={onDone} />}
@@ -46,12 +46,12 @@ export function Duplicate({ node, onDone }: Props) {
 }
 
 function CopyInto({ node, goal, onDone }: Props & { readonly goal: Goal }) {
-  const [name, setName] = useState(goal.id === node.path.at(-1)?.id ? `${node.name}, copy` : node.name)
+  const [name, setName] = useState(goal.id === node.path.at(-1)?.id ? `${node.name} (copy)` : node.name)
   const called = name.trim() === '' ? node.name : name.trim()
   const edit: EditRequest = { kind: 'node.duplicate', node: node.id, parent: goal.id, name: called }
-  const decision = useDecision([edit], `${called} is in ${goal.name} now.`, onDone)
+  const decision = useDecision([edit], `${called} is now in ${goal.name}.`, onDone)
   return (
-    <Decision act={`Copy it into ${goal.name}`} onLeave={onDone} {...decision}>
+    <Decision act={`Duplicate to ${goal.name}`} onLeave={onDone} {...decision}>
       <input
         className="field"
         aria-label="Name of the copy"
@@ -60,7 +60,7 @@ function CopyInto({ node, goal, onDone }: Props & { readonly goal: Goal }) {
         onChange={event => setName(event.target.value)}
       />
       <p className="text-sm">
-        Limits and broken inheritance go along, what was given never does; nor what you may not copy.
+        Limits and broken inheritance are copied. Grants are not, nor places that you may not copy.
       </p>
     </Decision>
   )

@@ -28,7 +28,7 @@ export function NewHome() {
     } as const
     const { applied } = await apply(
       [{ kind: 'home.create', node: 'new:home', name: name.trim() }, grant],
-      `${name} is there.`,
+      `The shared home ${name} is created.`,
     )
     const made = applied?.made['new:home']
     if (made !== undefined)
@@ -36,15 +36,15 @@ export function NewHome() {
   }
   return (
     <main className="max-w-lg px-6 py-6">
-      <h1 className="mb-2 text-xl font-bold">Make a shared home</h1>
+      <h1 className="mb-2 text-xl font-bold">Create shared home</h1>
       <p className="mb-4">
-        A shared home stands beside the teams’ homes, for what several teams work in. Nobody is in it but its
-        steward until the steward opens it.
+        A shared home is for content of several teams. At first only its steward has access and can share it
+        with others.
       </p>
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <TextField label="Name" required maxLength={200} value={name} onValue={setName} />
         <label>
-          <span className="label-line">Steward: gives and takes access there</span>
+          <span className="label-line">Steward, who shares it with others</span>
           <select className="choice" value={steward} onChange={event => setSteward(event.target.value)}>
             {people
               .filter(person => person.kind === 'member' && person.status === 'active')
@@ -57,7 +57,7 @@ export function NewHome() {
         </label>
         <ProblemNote problem={problem} />
         <button className="btn btn-primary justify-self-start" disabled={isBusy || name.trim() === ''}>
-          Make the home
+          Create shared home
         </button>
       </form>
     </main>

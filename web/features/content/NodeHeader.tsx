@@ -50,7 +50,7 @@ export function NodeHeader({ node, mayEdit }: Props) {
           {node.isArchived && <strong className="text-warning">archived · </strong>}
           {webWord(node)}
           {homeWord(node)}
-          {node.madeBy !== null && ` · made by ${node.madeBy}`}, <Day at={node.madeAt} /> · you have
+          {node.madeBy !== null && ` · created by ${node.madeBy}`} on <Day at={node.madeAt} /> · your access:
         </span>
         <span className="inline-flex items-center text-base-content">
           <Level actions={node.actions} />
@@ -64,13 +64,13 @@ export function NodeHeader({ node, mayEdit }: Props) {
 /** On the web by itself or by what it stands in; or kept out of it. */
 function webWord({ web, isPublic }: NodeView) {
   if (web === 'excluded') return 'kept off the web · '
-  if (isPublic) return <strong className="text-error">on the web, for everybody · </strong>
-  return web === 'published' ? 'published, but something keeps it off the web · ' : ''
+  if (isPublic) return <strong className="text-error">on the web for everybody · </strong>
+  return web === 'published' ? 'published, but a place above keeps it off the web · ' : ''
 }
 
 function homeWord({ home, kind }: NodeView): string {
-  if (home === 'person') return 'your private folder: nobody else sees it'
-  return home === null ? kind : home === 'team' ? 'home of the team' : 'shared home'
+  if (home === 'person') return 'your private folder, nobody else has access'
+  return home === null ? kind : home === 'team' ? 'team home' : 'shared home'
 }
 
 function Rename({ node, onDone }: { readonly node: NodeView; readonly onDone: () => void }) {
@@ -79,7 +79,7 @@ function Rename({ node, onDone }: { readonly node: NodeView; readonly onDone: ()
   const [name, setName] = useState(node.name)
   const submit = async () => {
     const edit = { kind: 'node.describe', node: node.id, name: name.trim() } as const
-    const { applied } = await apply([edit], `It is called ${name.trim()} now.`)
+    const { applied } = await apply([edit], `Renamed to ${name.trim()}.`)
     if (applied !== undefined) onDone()
   }
   return (
@@ -93,10 +93,10 @@ function Rename({ node, onDone }: { readonly node: NodeView; readonly onDone: ()
           onChange={event => setName(event.target.value)}
         />
         <button className="btn-act" disabled={isBusy || name.trim() === ''}>
-          Rename it
+          Rename
         </button>
         <button type="button" className="btn-plain" onClick={onDone}>
-          Leave it
+          Cancel
         </button>
       </div>
       <ProblemNote problem={problem} />

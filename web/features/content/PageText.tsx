@@ -27,19 +27,19 @@ export function PageText({ id, mayEdit }: Props) {
   return (
     <article>
       {text.text === '' ? (
-        <p className="quiet">{mayEdit ? 'Nothing is written here yet.' : 'This page is empty.'}</p>
+        <p className="quiet">{mayEdit ? 'This page is empty.' : 'This page is empty.'}</p>
       ) : (
         <div className="prose-page" dangerouslySetInnerHTML={{ __html: markdown.render(text.text) }} />
       )}
       <p className="quiet mt-4 flex items-center gap-4 text-sm">
         {mayEdit && (
           <button type="button" className="btn-plain text-base-content" onClick={() => setWriting(true)}>
-            Write
+            Edit
           </button>
         )}
         {text.changedAt !== null && (
           <span>
-            version {text.version}
+            Version {text.version}
             {text.changedBy !== null && ` by ${text.changedBy}`}, <Day at={text.changedAt} />
           </span>
         )}
@@ -95,10 +95,10 @@ function Writing({
           disabled={isLoading || isBehind}
           onClick={() => void submit()}
         >
-          Save the page
+          Save page
         </button>
         <button type="button" className="btn-plain" onClick={leave}>
-          Drop what I wrote
+          Discard my changes
         </button>
       </div>
     </div>
@@ -108,10 +108,12 @@ function Writing({
 /** Somebody saved meanwhile: their text is shown, and nothing of either is lost unasked. */
 const Theirs = ({ text, onKeepMine }: { readonly text: TextView; readonly onKeepMine: () => void }) => (
   <section role="alert" className="border-l-4 border-warning bg-base-200 px-3 py-2">
-    <p className="font-semibold">{text.changedBy ?? 'Somebody'} changed this page meanwhile. Their text:</p>
+    <p className="font-semibold">
+      {text.changedBy ?? 'Somebody'} changed this page in the meantime. Their text:
+    </p>
     <pre className="my-2 max-h-40 overflow-y-auto text-sm whitespace-pre-wrap">{text.text}</pre>
     <button type="button" className="btn-plain" onClick={onKeepMine}>
-      I have seen it; let mine be the next version
+      Replace it with my version
     </button>
   </section>
 )

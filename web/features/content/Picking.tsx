@@ -10,7 +10,7 @@ export function PickBox({ item }: { readonly item: TreeItem }) {
     <input
       type="checkbox"
       className="checkbox checkbox-xs border-base-content/60"
-      aria-label={`Pick ${item.name}`}
+      aria-label={`Select ${item.name}`}
       checked={isPicked}
       onChange={event => dispatch(pick({ id: item.id, isPicked: event.target.checked }))}
     />
@@ -28,7 +28,7 @@ export function PickSeveral() {
       aria-pressed={isPicking}
       onClick={() => dispatch(startPicking(!isPicking))}
     >
-      {isPicking ? 'Done with picking' : 'Pick several places'}
+      {isPicking ? 'End selection' : 'Select several places'}
     </button>
   )
 }
@@ -42,7 +42,7 @@ export function PickAll({ items }: { readonly items: readonly TreeItem[] }) {
     <input
       type="checkbox"
       className="checkbox checkbox-xs border-base-content/60"
-      aria-label="Pick all of these"
+      aria-label="Select all of these"
       checked={isAll}
       onChange={() => {
         for (const { id } of items) dispatch(pick({ id, isPicked: !isAll }))

@@ -66,11 +66,11 @@ function wordFor(act: Act, { isDraft, isArchived, web, isPublic }: NodeView): st
     case 'web':
       return web !== null || isPublic ? 'Web …' : 'Publish'
     case 'draft':
-      return isDraft ? 'Release' : 'Make it a draft'
+      return isDraft ? 'Release' : 'Turn into a draft'
     case 'archive':
-      return isArchived ? 'Bring back from the archive' : 'Archive'
+      return isArchived ? 'Restore from the archive' : 'Archive'
     case 'bin':
-      return 'Put in the bin'
+      return 'Move to bin'
     case 'delete':
       return 'Delete for good'
   }
@@ -90,10 +90,10 @@ function Move({ node, onDone }: ActProps) {
     <div className="mt-2 bg-base-200 p-3">
       <Combobox
         label={`Move ${node.name} to`}
-        placeholder={goal === undefined ? 'Where to, by name' : `${goal.name}: another place, by name`}
+        placeholder={goal === undefined ? 'Move to' : `${goal.name}, or another place`}
         options={(goals ?? []).map(({ id, name, path }) => ({ value: id, name, note: path }))}
         onTyped={setTyped}
-        nobody="No such place that you may add to"
+        nobody="No place found that you can add to"
         onChoose={({ value }) => setGoal(goals?.find(each => each.id === value))}
       />
       {goal !== undefined && <MoveTo key={goal.id} node={node} goal={goal} onDone={onDone} />}
@@ -103,23 +103,23 @@ function Move({ node, onDone }: ActProps) {
 
 function MoveTo({ node, goal, onDone }: ActProps & { readonly goal: PathView }) {
   const edit: EditRequest = { kind: 'node.move', node: node.id, parent: goal.id }
-  const decision = useDecision([edit], `${node.name} is in ${goal.name} now.`, onDone)
+  const decision = useDecision([edit], `${node.name} is now in ${goal.name}.`, onDone)
   return (
-    <Decision act={`Move it to ${goal.name}`} onLeave={onDone} {...decision}>
-      <p className="text-sm">What is given at {node.name} goes along; what came from above stays behind.</p>
+    <Decision act={`Move to ${goal.name}`} onLeave={onDone} {...decision}>
+      <p className="text-sm">The grants on {node.name} move with it. Inherited grants do not.</p>
     </Decision>
   )
 }
 
 function Draft({ node, onDone }: ActProps) {
   const edit: EditRequest = { kind: 'node.state', node: node.id, draft: !node.isDraft }
-  const said = node.isDraft ? `${node.name} is released.` : `${node.name} is a draft now.`
+  const said = node.isDraft ? `${node.name} is released.` : `${node.name} is now a draft.`
   const decision = useDecision([edit], said, onDone)
   return (
-    <Decision act={node.isDraft ? 'Release it' : 'Turn it into a draft'} onLeave={onDone} {...decision}>
+    <Decision act={node.isDraft ? 'Release' : 'Turn into a draft'} onLeave={onDone} {...decision}>
       {!node.isDraft && (
         <p className="text-sm">
-          Only those who may change it, share it, or made it see a draft. What is in it stays as it is.
+          Only people who can change or share it, and its creator, see a draft. The places in it stay visible.
         </p>
       )}
     </Decision>
@@ -128,12 +128,12 @@ function Draft({ node, onDone }: ActProps) {
 
 function Archive({ node, onDone }: ActProps) {
   const edit: EditRequest = { kind: 'node.state', node: node.id, archived: !node.isArchived }
-  const said = node.isArchived ? `${node.name} is back from the archive.` : `${node.name} is archived.`
+  const said = node.isArchived ? `${node.name} is restored from the archive.` : `${node.name} is archived.`
   const decision = useDecision([edit], said, onDone)
   return (
-    <Decision act={node.isArchived ? 'Bring it back' : 'Archive it'} onLeave={onDone} {...decision}>
+    <Decision act={node.isArchived ? 'Restore' : 'Archive'} onLeave={onDone} {...decision}>
       {!node.isArchived && (
-        <p className="text-sm">Who reads it still reads it; nobody changes it any more.</p>
+        <p className="text-sm">Everybody who can read it now still can. Nobody can change it.</p>
       )}
     </Decision>
   )
@@ -144,13 +144,15 @@ function Bin({ node, onDone }: ActProps) {
   const navigate = useNavigate()
   const edit: EditRequest = { kind: 'node.state', node: node.id, binned: true }
   const above = node.path.at(-1)
-  const decision = useDecision([edit], `${node.name} is in the bin.`, () => {
+  const decision = useDecision([edit], `${node.name} is now in the bin.`, () => {
     onDone()
     void navigate(`/at/${slug}/content${above === undefined ? '' : `/${above.id}`}`)
   })
   return (
-    <Decision act="Put it in the bin" onLeave={onDone} {...decision}>
-      <p className="text-sm">Nobody sees it there; whoever may remove it can bring it back.</p>
+    <Decision act="Move to bin" isDrastic onLeave={onDone} {...decision}>
+      <p className="text-sm">
+        Nobody can open it there. People who can remove it can restore it for 30 days.
+      </p>
     </Decision>
   )
 }
@@ -168,8 +170,7 @@ function Delete({ node, onDone }: ActProps) {
   if (from > openedAt)
     return (
       <p className="mt-2 bg-base-200 p-3 text-sm">
-        It can be deleted from <Day at={from} /> on: a shared home is kept in the archive for thirty days
-        first.
+        A shared home is kept in the archive for 30 days first. It can be deleted from <Day at={from} />.
       </p>
     )
   return <DeleteForGood place={node} onDone={deleted} onLeave={onDone} />

@@ -18,29 +18,29 @@ const choices: readonly (readonly [Web, Choice])[] = [
   [
     'published',
     {
-      word: 'Published',
-      act: 'Publish it',
+      word: 'Publish',
+      act: 'Publish',
       said: name => `${name} is on the web.`,
       means:
-        'Everybody can read it and what is in it, without signing in. Drafts, breaks and what is kept off stay closed.',
+        'Everybody on the web can read this place and everything in it without signing in, except drafts, places with broken inheritance and places that are kept off the web.',
     },
   ],
   [
     'excluded',
     {
-      word: 'Kept off',
-      act: 'Keep it off the web',
+      word: 'Keep off the web',
+      act: 'Keep off the web',
       said: name => `${name} is kept off the web.`,
-      means: 'Whatever is published above, this and what is in it is not.',
+      means: 'This place and everything in it is not published, even if a place above is.',
     },
   ],
   [
     null,
     {
-      word: 'As what it stands in',
-      act: 'Let it follow',
-      said: name => `${name} follows what it stands in, on the web too.`,
-      means: 'On the web only if something that it stands in is published.',
+      word: 'Same as the place above',
+      act: 'Use the setting of the place above',
+      said: name => `${name} is published only if a place above is.`,
+      means: 'On the web only if a place above is published.',
     },
   ],
 ]

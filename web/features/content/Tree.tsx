@@ -2,6 +2,7 @@ import { type KeyboardEvent, useEffect, useMemo, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { TreeItem, TreeView } from '#contract/views.ts'
 import { api, useBinQuery, useTreeQuery } from '../../api/api.ts'
+import { placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { showPlace } from '../../store/view.ts'
@@ -30,7 +31,7 @@ export function Tree() {
       {tree !== undefined && <Parts tree={tree} />}
       {workspace.me.privileges.includes('create homes') && (
         <Link className="act mx-4 mt-3 text-sm" to={`/at/${slug}/content/new-home`}>
-          Make a shared home
+          Create shared home
         </Link>
       )}
       {workspace.me.kind === 'member' && <PickSeveral />}
@@ -46,7 +47,7 @@ function Bin() {
   if (binned.length === 0) return null
   return (
     <Link className="act mx-4 mt-2 text-sm" to={`/at/${slug}/content/bin`}>
-      Bin: {binned.length === 1 ? '1 place' : `${binned.length} places`}
+      Bin: {placesWords(binned.length)}
     </Link>
   )
 }
@@ -67,11 +68,15 @@ function Parts({ tree }: { readonly tree: TreeView }) {
     return { slug, isPicking, onGo }
   }, [slug, isPicking, navigate, askForNode, askForAccess])
   if (tree.kept === null && tree.opened.length + tree.homes.length === 0)
-    return <p className="px-4 py-3">Nothing is opened for you yet. Whoever invited you can open a place.</p>
+    return (
+      <p className="px-4 py-3">
+        Nothing is shared with you yet. The person who invited you can share a place with you.
+      </p>
+    )
   return (
     <TreeContext value={inTree}>
-      <Part label="Kept to me" items={tree.kept === null ? [] : [tree.kept]} isAlone />
-      <Part label="Opened for me" items={tree.opened} />
+      <Part label="My private folder" items={tree.kept === null ? [] : [tree.kept]} isAlone />
+      <Part label="Shared with me" items={tree.opened} />
       <Part label="Shared homes" items={tree.homes.filter(home => home.home === 'shared')} />
       <Part label="Team homes" items={tree.homes.filter(home => home.home === 'team')} />
     </TreeContext>

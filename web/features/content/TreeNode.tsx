@@ -43,7 +43,7 @@ export const TreeNode = memo(function TreeNode({ item, depth }: Props) {
             data-tree-toggle
             tabIndex={-1}
             aria-expanded={isOpen}
-            aria-label={`What is in ${item.name}`}
+            aria-label={`Places in ${item.name}`}
             className="cursor-pointer p-1"
             onClick={() => dispatch(openNode({ id: item.id, open: !isOpen }))}
           >
@@ -77,7 +77,7 @@ function Way({ item }: Pick<Props, 'item'>) {
     <a
       href={`/at/${slug}/content/${item.id}`}
       data-tree-link
-      title={`${item.name}: you have ${levelName(item.actions)}`}
+      title={`${item.name}, your access: ${levelName(item.actions)}`}
       aria-current={isHere ? 'page' : undefined}
       className={`flex min-w-0 grow items-center gap-2 py-[5px] -outline-offset-2 ${isHere ? 'font-bold [&>span]:underline [&>span]:decoration-2 [&>span]:decoration-primary [&>span]:underline-offset-4' : ''}`}
       onClick={onClick}

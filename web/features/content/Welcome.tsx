@@ -14,9 +14,7 @@ export function Welcome() {
   return (
     <main className="max-w-xl px-6 py-8">
       <h1 className="mb-3 text-xl font-bold">{workspace.name}</h1>
-      <p className="mb-2">
-        Choose a place at the left. The gauge beside each tells how much you may do there.
-      </p>
+      <p className="mb-2">Choose a place on the left. The gauge beside each name shows your access there.</p>
       <TwoSentences />
     </main>
   )

@@ -21,12 +21,10 @@ export function Within({ node, mayAdd }: { readonly node: NodeView; readonly may
   if (kinds.length === 0 || (isPage && isEmpty && !mayAdd)) return null
   return (
     <section aria-label={`In ${node.name}`} className={isPage ? 'mt-8' : ''}>
-      {isPage && <h2 className="mb-1 font-bold">Under this page</h2>}
+      {isPage && <h2 className="mb-1 font-bold">Pages below this page</h2>}
       {!isEmpty && <Listed items={node.children} />}
       {isEmpty && !isPage && (
-        <p className="quiet py-2">
-          {mayAdd ? 'Nothing is in it yet.' : 'Nothing is in it that you can open.'}
-        </p>
+        <p className="quiet py-2">{mayAdd ? 'It is empty.' : 'There is nothing in it that you can open.'}</p>
       )}
       {mayAdd && <Add node={node} kinds={kinds} />}
     </section>
@@ -50,7 +48,7 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
             Kind
           </th>
           <th scope="col" className="w-40">
-            You have
+            Your access
           </th>
         </tr>
       </thead>
@@ -70,7 +68,7 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
             </td>
             <td>
               {item.kind}
-              {item.isBroken && <span className="text-error"> · broken</span>}
+              {item.isBroken && <span className="text-error"> · inheritance broken</span>}
               {stateWords(item).map(word => (
                 <span key={word} className="text-warning">
                   {' '}
@@ -113,7 +111,7 @@ function Add({ node, kinds }: AddProps) {
       as: kind as Exclude<NodeKind, 'root'>,
       name: name.trim(),
     } as const
-    const { applied } = await apply([edit], `The ${kind} ${name.trim()} is in ${node.name}.`)
+    const { applied } = await apply([edit], `The ${kind} ${name.trim()} is created.`)
     if (applied === undefined) return
     setName('')
     dispatch(openNode({ id: node.id, open: true }))

@@ -14,7 +14,7 @@ export function AccountLink() {
   const { data: link, error } = useAccountLinkQuery(token)
   if (error !== undefined)
     return (
-      <Entry title="A link out of a mail">
+      <Entry title="Link from a mail">
         <ProblemNote problem={error as Problem} />
       </Entry>
     )
@@ -34,14 +34,14 @@ function Confirming({ token, mail }: { readonly token: string; readonly mail: st
     if (error === undefined) await navigate('/', { replace: true })
   }
   return (
-    <Entry title="Is this your address?">
+    <Entry title="Confirm your address">
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <p>
-          You came by a mail to <strong>{mail}</strong>.
+          You opened a link that was sent to <strong>{mail}</strong>.
         </p>
         <ProblemNote problem={error as Problem | undefined} />
         <button className="btn btn-primary" disabled={isLoading}>
-          It is mine
+          Confirm address
         </button>
       </form>
     </Entry>
@@ -55,14 +55,14 @@ function NewPassword({ token, link }: { readonly token: string; readonly link: A
   const navigate = useNavigate()
   const submit = async () => {
     const { error } = await open({ token, password, endsSecondStep })
-    const said = 'Your new password counts. You are signed out everywhere: sign in with it.'
+    const said = 'Your password is changed and you are signed out everywhere. Sign in with the new password.'
     if (error === undefined) await navigate('/sign-in', { replace: true, state: { said } })
   }
   return (
     <Entry title="Choose a new password">
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <p>
-          For <strong>{link.mail}</strong>. Every sign-in of yours ends with it, at all devices.
+          For <strong>{link.mail}</strong>. This signs you out on all devices.
         </p>
         <NewPasswordField
           label="New password"
@@ -78,12 +78,12 @@ function NewPassword({ token, link }: { readonly token: string; readonly link: A
               checked={endsSecondStep}
               onChange={event => setEnds(event.target.checked)}
             />
-            <span>I have lost my second step and its recovery codes: end it. I can set up a new one.</span>
+            <span>I have lost the app and the recovery codes for two-step sign-in. Turn it off.</span>
           </label>
         )}
         <ProblemNote problem={error as Problem | undefined} />
         <button className="btn btn-primary" disabled={isLoading}>
-          Take this password
+          Save password
         </button>
       </form>
     </Entry>

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { JoinLinkOfferView } from '#contract/people-views.ts'
 import type { Problem } from '#contract/problem.ts'
+import { counted, listed, listedOr, placesWords } from '#core/words/english.ts'
 import { useComeMutation, useJoinLinkQuery } from '../../api/account.ts'
 import { useSessionQuery } from '../../api/api.ts'
 import { Through } from '../../ui/dates.tsx'
@@ -17,7 +18,7 @@ export function Come() {
   const { data: session } = useSessionQuery()
   if (error !== undefined)
     return (
-      <Entry title="A join link">
+      <Entry title="Join link">
         <ProblemNote problem={error as Problem} />
       </Entry>
     )
@@ -44,19 +45,19 @@ function Coming({ token, offer, own }: Props) {
   return (
     <Entry title={`Join ${offer.workspace}`}>
       <p className="mb-3">
-        <strong>{offer.by}</strong> lets people come in as <strong>{offer.as}s</strong>
+        <strong>{offer.by}</strong> invites you to join as a <strong>{offer.as}</strong>
         {offer.role !== null && `, with the role ${offer.role}`}
         {offered(offer)}.
         {offer.until !== null && (
           <>
             {' '}
-            Your time there would last <Through until={offer.until} timeZone="UTC" />.
+            Your access lasts <Through until={offer.until} timeZone="UTC" />.
           </>
         )}
       </p>
       {data !== undefined ? (
         <p role="status" className="border-l-4 border-primary bg-base-200 px-3 py-2">
-          Look into your mail: the way in is sent to {mail}, if it is not there already.
+          Open your mail: the invitation was sent to {mail}, unless you have already joined.
         </p>
       ) : (
         <form className="grid gap-4" onSubmit={onSubmit(submit)}>
@@ -67,15 +68,15 @@ function Coming({ token, offer, own }: Props) {
             required
             hint={
               offer.domains.length > 0
-                ? `An address of ${offer.domains.join(' or ')}.`
-                : 'The invitation goes there.'
+                ? `Use an address of ${listedOr(offer.domains)}.`
+                : 'The invitation is sent there.'
             }
             value={mail}
             onValue={setMail}
           />
           <ProblemNote problem={error as Problem | undefined} />
           <button className="btn btn-primary" disabled={isLoading}>
-            {own !== undefined && own === mail ? 'Come in' : 'Send me the invitation'}
+            {own !== undefined && own === mail ? 'Join' : 'Send me the invitation'}
           </button>
         </form>
       )}
@@ -85,8 +86,8 @@ function Coming({ token, offer, own }: Props) {
 
 function offered({ teams, places }: JoinLinkOfferView): string {
   const parts = [
-    ...(teams === 0 ? [] : [teams === 1 ? 'a team' : `${teams} teams`]),
-    ...(places === 0 ? [] : [places === 1 ? 'a place' : `${places} places`]),
+    ...(teams === 0 ? [] : [counted(teams, 'team', 'teams')]),
+    ...(places === 0 ? [] : [placesWords(places)]),
   ]
-  return parts.length === 0 ? '' : `, and into ${parts.join(' and ')}`
+  return parts.length === 0 ? '' : `, with access to ${listed(parts)}`
 }

@@ -13,10 +13,10 @@ export function Forgotten() {
   const [mail, setMail] = useState(typed)
   const [send, { error, isLoading, isSuccess }] = useForgottenMutation()
   return (
-    <Entry title="A new password">
+    <Entry title="New password">
       {isSuccess ? (
         <p role="status">
-          If {mail} has an account here, a link to a new password is on its way there. It works once, for an
+          If {mail} has an account here, a link to a new password was sent to it. The link works once, for one
           hour.
         </p>
       ) : (
@@ -36,13 +36,13 @@ export function Forgotten() {
           />
           <ProblemNote problem={error as Problem | undefined} />
           <button className="btn btn-primary" disabled={isLoading}>
-            Send me a link
+            Send link
           </button>
         </form>
       )}
       <p className="mt-6 text-sm">
         <Link className="act" to="/sign-in">
-          Back to signing in
+          Back to sign-in
         </Link>
       </p>
     </Entry>

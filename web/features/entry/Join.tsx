@@ -52,7 +52,7 @@ function Offered({ invitation: { teams, places } }: { readonly invitation: Invit
           {team}
         </dd>
       ))}
-      {places.length > 0 && <dt className="label-line mt-3">Opened for you</dt>}
+      {places.length > 0 && <dt className="label-line mt-3">Shared with you</dt>}
       {places.map(place => (
         <dd key={place.name} className="flex justify-between border-t border-base-300 py-1">
           {place.name} <Level actions={place.actions} />
@@ -86,8 +86,8 @@ function Acceptance({ token, invitation }: { readonly token: string; readonly in
     <form className="grid gap-4" onSubmit={onSubmit(submit)}>
       <p className="quiet text-sm">
         {invitation.hasAccount
-          ? `You have an account as ${invitation.mail} already: sign in with its password.`
-          : `You will sign in as ${invitation.mail}.`}
+          ? `You already have an account with the address ${invitation.mail}. Enter its password.`
+          : `You will sign in with the address ${invitation.mail}.`}
       </p>
       {!invitation.hasAccount && (
         <TextField label="Your name" autoComplete="name" required value={name} onValue={setName} />
@@ -113,7 +113,7 @@ function Acceptance({ token, invitation }: { readonly token: string; readonly in
       <HouseRules text={invitation.houseRules} agrees={agrees} onAgrees={setAgrees} />
       <ProblemNote problem={asksForCode(error) ? undefined : (error as Problem | undefined)} />
       <button className="btn btn-primary" disabled={isLoading}>
-        Accept and come in
+        Accept invitation
       </button>
     </form>
   )

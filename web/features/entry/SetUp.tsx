@@ -29,7 +29,7 @@ export function SetUp() {
   if (session?.isSetUp === true) return <Navigate to="/" replace />
   return (
     <Entry title="Create your workspace">
-      <p className="mb-5">You become its Owner: you bring people in and decide who can open what.</p>
+      <p className="mb-5">You become its owner: you invite people and decide who has access to what.</p>
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <TextField label="Name of the workspace" {...field('workspace')} />
         <TextField label="Your name" autoComplete="name" {...field('name')} />
@@ -42,7 +42,7 @@ export function SetUp() {
         />
         <ProblemNote problem={error as Problem | undefined} />
         <button className="btn btn-primary" disabled={isLoading}>
-          Create the workspace
+          Create workspace
         </button>
       </form>
     </Entry>

@@ -24,7 +24,7 @@ export function SignIn() {
   }
   const problem = asksForCode(error) ? undefined : (error as Problem | undefined)
   return (
-    <Entry title={needsCode ? 'One step more' : 'Sign in'}>
+    <Entry title={needsCode ? 'Two-step sign-in' : 'Sign in'}>
       {said !== undefined && !needsCode && (
         <p className="mb-4 border-l-4 border-primary bg-base-200 px-3 py-2">{said}</p>
       )}
@@ -57,7 +57,7 @@ export function SignIn() {
         </button>
         {!needsCode && (
           <Link className="act justify-self-start text-sm" to="/forgotten" state={{ mail }}>
-            I have forgotten my password
+            I forgot my password
           </Link>
         )}
       </form>

@@ -1,5 +1,5 @@
 import type { CountView, EntryView } from '#contract/oversight-views.ts'
-import { withCommas } from '#core/words/impact.ts'
+import { peopleWords, placesWords } from '#core/words/english.ts'
 
 /** Who came to have more or less, in numbers. */
 export function Effect({
@@ -7,7 +7,8 @@ export function Effect({
 }: {
   readonly entry: Pick<EntryView, 'gains' | 'losses'>
 }) {
-  if (gains.people === 0 && losses.people === 0) return <span className="quiet">none that you can see</span>
+  if (gains.people === 0 && losses.people === 0)
+    return <span className="quiet">no effect that you can see</span>
   return (
     <span className="grid">
       {gains.people > 0 && <span>{counted('+', gains)}</span>}
@@ -22,8 +23,7 @@ const counted = (sign: '+' | '−', { people, places }: CountView) => (
     <span aria-hidden className="inline-block w-3 font-bold">
       {sign}
     </span>
-    <span className="sr-only">{sign === '+' ? 'more for' : 'less for'}</span>{' '}
-    {people === 1 ? '1 person' : `${withCommas(people)} people`} on{' '}
-    {places === 1 ? '1 place' : `${withCommas(places)} places`}
+    <span className="sr-only">{sign === '+' ? 'gained by' : 'lost by'}</span> {peopleWords(people)} on{' '}
+    {placesWords(places)}
   </>
 )

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { EntryDetailView, FactView } from '#contract/oversight-views.ts'
-import { withCommas } from '#core/words/impact.ts'
+import { numberWords } from '#core/words/english.ts'
 import { useEntryQuery } from '../../api/oversight.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -22,16 +22,16 @@ export function EntryPanel({ revision, onOpen, onClose }: Props) {
   const { data: entry, isError } = useEntryQuery({ slug, revision })
   if (isError)
     return (
-      <Panel title="Nothing to see" onClose={onClose}>
-        There is no such entry that you may know of.
+      <Panel title="Entry not found" onClose={onClose}>
+        There is no such entry that you can see.
       </Panel>
     )
-  if (entry === undefined) return <Panel title="One moment" onClose={onClose} children={null} />
+  if (entry === undefined) return <Panel title="Loading …" onClose={onClose} children={null} />
   return (
     <Panel title={entry.author?.name ?? 'The workspace'} onClose={onClose}>
       <p className="quiet mb-2 text-sm">
         <LongDay at={entry.at} />, <Time at={entry.at} />
-        {entry.author === null && ' · an end or a start that passed by itself'}
+        {entry.author === null && ' · a start or an end date that passed'}
       </p>
       {entry.reason !== '' && <p className="mb-2">“{entry.reason}”</p>}
       <ul className="mb-3">
@@ -43,11 +43,11 @@ export function EntryPanel({ revision, onOpen, onClose }: Props) {
         ))}
         {entry.factCount > entry.facts.length && (
           <li className="quiet border-t border-base-300 py-1.5">
-            and {withCommas(entry.factCount - entry.facts.length)} more
+            and {numberWords(entry.factCount - entry.facts.length)} more
           </li>
         )}
       </ul>
-      <h3 className="font-bold">What it did</h3>
+      <h3 className="font-bold">Effect</h3>
       <Differences differences={entry.differences} counted={entry.counted} />
       <Undoing entry={entry} onOpen={onOpen} />
     </Panel>
@@ -67,7 +67,7 @@ function Leads({ fact: { place, person } }: { readonly fact: FactView }) {
   if (person === null || !mayView) return null
   return (
     <Link className="act ml-2 text-sm" to={`/at/${slug}/people/${person.id}`}>
-      Look at {person.name}
+      Open {person.name}
     </Link>
   )
 }
@@ -85,26 +85,26 @@ function Undoing({
     <div className="mt-4 border-t border-base-content pt-2">
       {undoes !== null && (
         <p>
-          This undid an earlier change.{' '}
+          This change undid an earlier one.{' '}
           <button type="button" className="act" onClick={() => onOpen(undoes)}>
-            Look at that one
+            Show the earlier change
           </button>
         </p>
       )}
       {undoneBy !== null && (
         <p>
-          Undone since.{' '}
+          This change was undone.{' '}
           <button type="button" className="act" onClick={() => onOpen(undoneBy)}>
-            Look at its undoing
+            Show the undo
           </button>
         </p>
       )}
       {undoneBy === null && !mayUndo && (
-        <p className="quiet text-sm">This stands: coming in, and time that has passed, are not undone.</p>
+        <p className="quiet text-sm">This cannot be undone: joining, and dates that have passed.</p>
       )}
       {mayUndo && undoneBy === null && !isOpen && (
         <button type="button" className="btn-plain" onClick={() => setOpen(true)}>
-          Undo it …
+          Undo …
         </button>
       )}
       {isOpen && <UndoDecision revision={revision} onDone={() => setOpen(false)} />}
@@ -113,6 +113,6 @@ function Undoing({
 }
 
 function UndoDecision({ revision, onDone }: { readonly revision: number; readonly onDone: () => void }) {
-  const decision = useDecision([{ kind: 'undo', revision }], 'It is undone.', onDone)
-  return <Decision act="Undo it" onLeave={onDone} {...decision} />
+  const decision = useDecision([{ kind: 'undo', revision }], 'The change is undone.', onDone)
+  return <Decision act="Undo" onLeave={onDone} {...decision} />
 }

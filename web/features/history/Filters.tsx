@@ -30,8 +30,8 @@ export function Filters({ filter, onFilter }: Props) {
       {person === undefined && people.length > 0 && (
         <div className="w-48">
           <Combobox
-            label="By or about somebody"
-            placeholder="By or about …"
+            label="Person"
+            placeholder="By or about a person"
             options={people.map(({ id, name, kind }) => ({ value: id, name, note: kind }))}
             onChoose={({ value }) => onFilter({ ...filter, person: value })}
           />
@@ -39,7 +39,7 @@ export function Filters({ filter, onFilter }: Props) {
       )}
       {person !== undefined && (
         <Chosen
-          word={`by or about ${chosen?.name ?? 'somebody'}`}
+          word={`by or about ${chosen?.name ?? 'a person'}`}
           onDrop={() => onFilter(without(filter, 'person'))}
         />
       )}
@@ -60,7 +60,7 @@ const Chosen = ({ word, onDrop }: { readonly word: string; readonly onDrop: () =
     <button
       type="button"
       className="cursor-pointer p-1"
-      aria-label={`No longer only ${word}`}
+      aria-label={`Remove filter: ${word}`}
       onClick={onDrop}
     >
       <X size={14} aria-hidden />

@@ -8,7 +8,7 @@ import { EntryRows } from './EntryRows.tsx'
 import { Filters } from './Filters.tsx'
 import { type HistoryFilter, filterIn, paramsOf } from './filter.ts'
 
-/** What was done here, by whom and why, with what it did; the chosen entry at the right. */
+/** Change here, by whom and why, with what it did; the chosen entry at the right. */
 export function HistoryScreen() {
   const { slug, workspace } = useHere()
   const { revision } = useParams()
@@ -56,10 +56,7 @@ function Entries({ filter, chosen, onChoose }: EntriesProps) {
   const { data } = useHistoryQuery(last)
   const isEmpty = befores.length === 1 && data?.entries.length === 0
   const { next = null } = data ?? {}
-  if (isEmpty)
-    return (
-      <p className="py-6">Nothing that you may know of was done like this. Take a filter away to see more.</p>
-    )
+  if (isEmpty) return <p className="py-6">No entries that you can see. Remove a filter to see more.</p>
   return (
     <>
       <table className="sheet">
@@ -68,7 +65,7 @@ function Entries({ filter, chosen, onChoose }: EntriesProps) {
             <th scope="col" className="w-32">
               When
             </th>
-            <th scope="col">What was done</th>
+            <th scope="col">Change</th>
             <th scope="col" className="w-56">
               Effect
             </th>
@@ -86,7 +83,7 @@ function Entries({ filter, chosen, onChoose }: EntriesProps) {
       </table>
       {next !== null && (
         <button type="button" className="btn-plain mt-3" onClick={() => setBefores([...befores, next])}>
-          Show earlier ones
+          Show earlier entries
         </button>
       )}
     </>

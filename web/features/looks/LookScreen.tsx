@@ -1,6 +1,7 @@
 import { Link, useParams } from 'react-router'
 import type { LookedPlaceView, LookedView, LookView } from '#contract/role-views.ts'
 import type { Problem } from '#contract/problem.ts'
+import { listed } from '#core/words/english.ts'
 import { useLookedQuery } from '../../api/roles.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Time } from '../../ui/dates.tsx'
@@ -19,7 +20,7 @@ export function LookScreen() {
         <ProblemNote problem={error as Problem} />
         <p className="mt-3">
           <Link className="act" to={`/at/${slug}/oversight/looks`}>
-            Back to looking
+            Back to sessions
           </Link>
         </p>
       </main>
@@ -41,20 +42,22 @@ export function LookScreen() {
 }
 
 const topName = ({ through }: LookView) =>
-  through === null ? 'The outline of all places' : `What ${through.name} finds`
+  through === null ? 'Outline of all places' : `Places of ${through.name}`
 
 function Frame({ look }: { readonly look: LookView }) {
   const { slug } = useHere()
   return (
     <p className="flex items-baseline gap-3 bg-warning px-4 py-1 text-base-100">
       <strong>
-        {look.through === null ? 'You look at the outline.' : `You look through ${look.through.name}’s eyes.`}
+        {look.through === null
+          ? 'You have outline access.'
+          : `You see the workspace as ${look.through.name}.`}
       </strong>
       <span>
-        Read-only, until <Time at={look.until} />: “{look.word}”
+        Read-only until <Time at={look.until} />: “{look.word}”
       </span>
       <Link className="ml-auto font-semibold underline" to={`/at/${slug}/oversight/looks`}>
-        Stop looking
+        End session
       </Link>
     </p>
   )
@@ -80,7 +83,7 @@ function Place({ data, place }: PlaceProps) {
       {look.through !== null && place.actions !== null && (
         <p className="mb-3 flex flex-wrap items-center gap-2">
           {look.through.name} has <Level actions={place.actions} />
-          <span className="quiet">by {place.through.join(', ')}</span>
+          <span className="quiet">from {listed(place.through)}</span>
         </p>
       )}
       {place.text !== null && <p className="prose-page mb-4 whitespace-pre-wrap">{place.text}</p>}
@@ -90,11 +93,7 @@ function Place({ data, place }: PlaceProps) {
 
 function Children({ data: { look, place, children, kept } }: { readonly data: LookedView }) {
   if (children.length === 0)
-    return (
-      <p className="quiet">
-        {place === null ? 'Nothing at all.' : 'Nothing in it that you may know of too.'}
-      </p>
-    )
+    return <p className="quiet">{place === null ? 'No places.' : 'No places in it that you can see too.'}</p>
   return (
     <>
       <table className="sheet max-w-3xl">
@@ -113,8 +112,8 @@ function Children({ data: { look, place, children, kept } }: { readonly data: Lo
       </table>
       {kept.count > 0 && (
         <p className="quiet mt-3 max-w-3xl text-sm">
-          Besides, the private folders of {kept.of.join(', ')}
-          {kept.count > kept.of.length && ` and ${kept.count - kept.of.length} more`}. They stay closed.
+          There are also the private folders of {listed(kept.of)}
+          {kept.count > kept.of.length && ` and ${kept.count - kept.of.length} more`}. They stay private.
         </p>
       )}
     </>
@@ -136,7 +135,7 @@ function Child({ child, look }: { readonly child: LookedPlaceView; readonly look
       </td>
       <td>
         {child.kind}
-        {child.isBroken && <span className="text-error"> · broken</span>}
+        {child.isBroken && <span className="text-error"> · inheritance broken</span>}
         {child.hasChildren && <span className="quiet"> · holds more</span>}
       </td>
       {look.through !== null && (

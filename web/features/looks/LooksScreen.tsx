@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { LooksView, LookView } from '#contract/role-views.ts'
 import { privilegeWords } from '#core/words/privilege.ts'
+import { listed } from '#core/words/english.ts'
 import { useLooksQuery } from '../../api/roles.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -47,8 +48,8 @@ function Begin({ view, isOutline }: Props & { readonly isOutline: boolean }) {
   const begin = async () => {
     const through = isOutline ? null : (person?.value ?? null)
     const said = isOutline
-      ? 'You look at the outline for an hour.'
-      : `You look through ${person?.name ?? ''}’s eyes for an hour.`
+      ? 'You have outline access for one hour.'
+      : `You see the workspace as ${person?.name ?? ''} for one hour.`
     const { applied } = await apply([{ kind: 'look.begin', look: 'new:look', through, word }], said)
     const made = applied?.made['new:look']
     if (made !== undefined) void navigate(`/at/${slug}/oversight/looks/${made}`)
@@ -56,29 +57,27 @@ function Begin({ view, isOutline }: Props & { readonly isOutline: boolean }) {
   return (
     <form className="mb-5 grid max-w-lg gap-3" onSubmit={onSubmit(begin)}>
       <div>
-        <h2 className="text-lg font-bold">
-          {isOutline ? 'The outline of all places' : 'Through somebody’s eyes'}
-        </h2>
+        <h2 className="text-lg font-bold">{isOutline ? 'Outline access' : 'See as'}</h2>
         <p className="quiet text-sm">
           {isOutline
-            ? 'Titles and kinds of all places, no content; private folders stay closed.'
-            : 'The tree as they find it, as far as you may know the places too. You cannot change anything, and they are told.'}
+            ? 'Shows the titles and kinds of all places, but no content. Private folders stay private.'
+            : 'Shows the places that this person sees, as far as you can see them too. You cannot change anything, and the person is notified.'}
         </p>
       </div>
       {!isOutline &&
         (person === undefined ? (
-          <Combobox label="Whose eyes" placeholder="A name" options={options} onChoose={setPerson} />
+          <Combobox label="See as" placeholder="Name of a person" options={options} onChoose={setPerson} />
         ) : (
           <p>
             <strong>{person.name}</strong>{' '}
             <button type="button" className="act text-sm" onClick={() => setPerson(undefined)}>
-              Somebody else
+              Another person
             </button>
           </p>
         ))}
       <TextField
-        label="Why do you look?"
-        hint="Stands in the history. A look lasts an hour."
+        label="Reason"
+        hint="The reason is kept in the history. A session lasts one hour."
         maxLength={500}
         value={word}
         onValue={setWord}
@@ -86,21 +85,23 @@ function Begin({ view, isOutline }: Props & { readonly isOutline: boolean }) {
       <ProblemNote problem={problem} />
       <button className="btn-act justify-self-start" disabled={!isReady || isBusy}>
         {isOutline
-          ? 'Look at the outline'
-          : `Look through ${person?.name ?? 'their'}${person === undefined ? '' : '’s'} eyes`}
+          ? 'Start outline access'
+          : person === undefined
+            ? 'See as this person'
+            : `See as ${person.name}`}
       </button>
     </form>
   )
 }
 
 const Holders = ({ view: { holders } }: Props) => (
-  <section aria-label="Who may look">
-    <h2 className="mb-1 text-lg font-bold">Who may look</h2>
+  <section aria-label="Who may start sessions">
+    <h2 className="mb-1 text-lg font-bold">Who may start sessions</h2>
     <ul>
       {holders.map(({ person, privileges }) => (
         <li key={person.id} className="border-t border-base-300 py-1.5">
           <strong>{person.name}</strong>{' '}
-          <span className="quiet text-sm">may {privileges.map(each => privilegeWords[each]).join('; ')}</span>
+          <span className="quiet text-sm">may {listed(privileges.map(each => privilegeWords[each]))}</span>
         </li>
       ))}
     </ul>
@@ -108,9 +109,11 @@ const Holders = ({ view: { holders } }: Props) => (
 )
 
 const Looked = ({ looks }: { readonly looks: readonly LookView[] }) => (
-  <section aria-label="Who looked">
-    <h2 className="mb-1 text-lg font-bold">Who looked</h2>
-    {looks.length === 0 && <p>Nobody yet. Each look stands here and in the history, with its reason.</p>}
+  <section aria-label="Sessions">
+    <h2 className="mb-1 text-lg font-bold">Sessions</h2>
+    {looks.length === 0 && (
+      <p>No sessions yet. Each session is listed here and in the history, with its reason.</p>
+    )}
     <ul>
       {looks.map(look => (
         <Look key={look.id} look={look} />
@@ -124,7 +127,7 @@ function Look({ look: { id, by, through, at, until, word, isOpen } }: { readonly
   return (
     <li className="border-t border-base-300 py-1.5">
       <p>
-        <strong>{by.name}</strong> {through === null ? 'at the outline' : `through ${through.name}’s eyes`}
+        <strong>{by.name}</strong> {through === null ? 'outline access' : `as ${through.name}`}
         <span className="quiet">
           {' '}
           · <Day at={at} /> <Time at={at} />
@@ -133,7 +136,7 @@ function Look({ look: { id, by, through, at, until, word, isOpen } }: { readonly
       <p className="quiet text-sm">“{word}”</p>
       {isOpen && (
         <Link className="act text-sm" to={`/at/${slug}/oversight/looks/${id}`}>
-          Go on looking (until <Time at={until} />)
+          Continue (until <Time at={until} />)
         </Link>
       )}
     </li>

@@ -11,13 +11,13 @@ export function Mailbox() {
   })
   const [chosen, setChosen] = useState<string>()
   const open = mails?.find(mail => mail.id === chosen) ?? mails?.[0]
-  if (isError) return <p className="p-6">There is a mailbox in the demo only.</p>
+  if (isError) return <p className="p-6">The mailbox exists only in the demo.</p>
   return (
     <main className="mx-auto grid max-w-5xl gap-6 px-6 py-8 md:grid-cols-[20rem_1fr]">
       <div>
         <h1 className="mb-1 text-xl font-bold">Mailbox</h1>
-        <p className="quiet mb-4 text-sm">What the demo mails to anybody lands here.</p>
-        {mails?.length === 0 && <p>No mail yet. Invite somebody, and their mail appears.</p>}
+        <p className="quiet mb-4 text-sm">All mails of the demo arrive here.</p>
+        {mails?.length === 0 && <p>No mail yet. Invite somebody, and the mail appears here.</p>}
         <ul>
           {mails?.map(mail => (
             <li key={mail.id} className="border-t border-base-300">

@@ -18,7 +18,7 @@ export function NoticesScreen() {
         <Inbox view={data} />
       </main>
       <aside
-        aria-label="What I am told"
+        aria-label="Notification settings"
         className="min-h-0 overflow-y-auto border-base-300 px-4 py-3 max-md:border-t md:border-l"
       >
         <Choices view={data} />
@@ -33,7 +33,7 @@ function Inbox({ view: { notices, unread } }: { readonly view: NoticesView }) {
   return (
     <>
       <div className="mb-3 flex items-center gap-6">
-        <h1 className="text-xl font-bold">Notices</h1>
+        <h1 className="text-xl font-bold">Notifications</h1>
         <span className="quiet text-sm">{unread === 0 ? 'all read' : `${unread} unread`}</span>
         {unread > 0 && (
           <button
@@ -47,7 +47,7 @@ function Inbox({ view: { notices, unread } }: { readonly view: NoticesView }) {
       </div>
       {notices.length === 0 && (
         <p className="py-6">
-          Nothing yet. When something is opened for you, changes or comes near its end, it is told here.
+          No notifications yet. When something is shared with you, changes or ends soon, you see it here.
         </p>
       )}
       <ul>
@@ -104,7 +104,7 @@ function Ways({ notice: { place, team, to, revision }, onFollow }: WaysProps) {
     ...(place === null ? [] : [{ word: `Open ${place.name}`, path: `content/${place.id}` }]),
     ...(team === null ? [] : [{ word: `Open ${team.name}`, path: `teams/${team.id}` }]),
     ...(to === null ? [] : [{ word: to.name, path: to.path }]),
-    ...(revision === null ? [] : [{ word: 'Look at it', path: `oversight/history/${revision}` }]),
+    ...(revision === null ? [] : [{ word: 'Show', path: `oversight/history/${revision}` }]),
   ]
   return ways.map(({ word, path }) => (
     <Link key={path} className="act mr-3 text-sm" to={`/at/${slug}/${path}`} onClick={onFollow}>
@@ -124,30 +124,34 @@ function Offer({ offer, onDone }: OfferProps) {
   return <Decision act={offer.act} onLeave={onDone} {...decision} />
 }
 
-const ways: readonly NoticeChoice[] = ['by mail too', 'here only', 'not at all']
+const ways = Object.entries({
+  'by mail too': 'also by mail',
+  'here only': 'only here',
+  'not at all': 'never',
+} satisfies Record<NoticeChoice, string>)
 
 function Choices({ view }: { readonly view: NoticesView }) {
   const { slug } = useHere()
   const [choose] = useChooseNoticesMutation()
   return (
     <>
-      <h2 className="mb-1 text-lg font-bold">What I am told</h2>
-      <p className="quiet mb-3 text-sm">
-        “Not at all” mutes a kind from now on; what was told already stays.
-      </p>
+      <h2 className="mb-1 text-lg font-bold">Notification settings</h2>
+      <p className="quiet mb-3 text-sm">“Never” turns off new notifications of a kind. Earlier ones stay.</p>
       {view.choices.map(({ kind, when, choice }) => (
         <label
           key={kind}
           className="mb-2 grid grid-cols-[minmax(0,1fr)_8rem] items-center gap-3 border-t border-base-300 pt-2"
         >
-          <span>Tell me when {when}</span>
+          <span>Notify me when {when}</span>
           <select
             className="choice"
             value={choice}
             onChange={event => void choose({ slug, kind, choice: event.target.value as NoticeChoice })}
           >
-            {ways.map(way => (
-              <option key={way}>{way}</option>
+            {ways.map(([way, word]) => (
+              <option key={way} value={way}>
+                {word}
+              </option>
             ))}
           </select>
         </label>

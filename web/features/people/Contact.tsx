@@ -7,7 +7,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 
-/** Whom a guest turns to, and the way to hand that on. */
+/** The contact of a guest, and the way to hand that on. */
 export function Contact({ person }: { readonly person: PersonView }) {
   const { slug, workspace } = useHere()
   const [isOpen, setOpen] = useState(false)
@@ -31,7 +31,7 @@ export function Contact({ person }: { readonly person: PersonView }) {
           aria-expanded={isOpen}
           onClick={() => setOpen(!isOpen)}
         >
-          Somebody else
+          Change
         </button>
       )}
       {isOpen && <Choosing person={person} onDone={() => setOpen(false)} />}
@@ -47,15 +47,15 @@ function Choosing({ person, onDone }: { readonly person: PersonView; readonly on
   const choose = async (contact: string, name: string) => {
     const { applied } = await apply(
       [{ kind: 'person.contact', person: person.id, contact }],
-      `${person.name} turns to ${name} from now on.`,
+      `The contact of ${person.name} is now ${name}.`,
     )
     if (applied !== undefined) onDone()
   }
   return (
     <div className="mt-1">
       <Combobox
-        label={`Whom ${person.name} turns to`}
-        placeholder="A member by name"
+        label={`Contact of ${person.name}`}
+        placeholder="Name of a member"
         options={members.map(({ id, name, mail }) => ({ value: id, name, note: mail }))}
         onChoose={({ value, name }) => void choose(value, name)}
       />

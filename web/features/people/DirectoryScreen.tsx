@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { PersonView } from '#contract/people-views.ts'
 import { usePeopleQuery } from '../../api/people.ts'
+import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Picture, pictureAddress } from '../../ui/Picture.tsx'
 import { PeopleHead } from './PeopleHead.tsx'
@@ -34,7 +35,7 @@ export function DirectoryScreen() {
             }}
           />
           <span className="quiet text-sm" role="status">
-            {total} {total === 1 ? 'colleague' : 'colleagues'}
+            {counted(total, 'colleague', 'colleagues')}
           </span>
         </PeopleHead>
         <ul

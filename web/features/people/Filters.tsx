@@ -1,5 +1,6 @@
 import { usePeopleQuery } from '../../api/people.ts'
 import { useTeamsQuery } from '../../api/api.ts'
+import { peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { useFilter } from './use-filter.ts'
@@ -9,21 +10,21 @@ const kinds = [
   { value: 'guest', word: 'Guests' },
 ] as const
 const standings = [
-  { value: 'active', word: 'Here' },
+  { value: 'active', word: 'Active' },
   { value: 'invited', word: 'Invited' },
   { value: 'suspended', word: 'Suspended' },
-  { value: 'coming', word: 'Coming later' },
-  { value: 'over', word: 'Time over' },
+  { value: 'coming', word: 'Starts later' },
+  { value: 'over', word: 'Ended' },
 ] as const
 const marks = [
   { value: 'ends soon', word: 'Ends soon' },
-  { value: 'long absent', word: 'Long absent' },
-  { value: 'dead link', word: 'Link has ended' },
-  { value: 'no contact', word: 'Without contact' },
-  { value: 'no second step', word: 'No second step' },
-  { value: 'not confirmed', word: 'Not confirmed' },
+  { value: 'long absent', word: 'Inactive' },
+  { value: 'dead link', word: 'Expired link' },
+  { value: 'no contact', word: 'No contact' },
+  { value: 'no second step', word: 'No two-step sign-in' },
+  { value: 'not confirmed', word: 'Address not confirmed' },
   { value: 'in no team', word: 'In no team' },
-  { value: 'takes a seat', word: 'Takes a seat' },
+  { value: 'takes a seat', word: 'Uses a seat' },
 ] as const
 
 /** Words that combine: each narrows what is shown; pressed again it lets go. */
@@ -45,14 +46,14 @@ export function Filters() {
           onChange={event => set({ find: event.target.value })}
         />
         <Words
-          label="As"
+          label="Kind"
           words={kinds}
           chosen={[filter.as ?? '']}
           onWord={as => set({ as: other(filter.as, as) })}
         />
         <span aria-hidden className="h-4 border-l border-base-300" />
         <Words
-          label="Standing"
+          label="Status"
           words={standings}
           chosen={[filter.status ?? '']}
           onWord={status => set({ status: other(filter.status, status) })}
@@ -68,7 +69,7 @@ export function Filters() {
             className="act text-sm"
             onClick={() => set({ find: '', as: '', status: '', role: '', team: '', only: '' })}
           >
-            Show everybody
+            Clear filters
           </button>
         )}
       </div>
@@ -85,7 +86,7 @@ function Shown() {
   const { data } = usePeopleQuery({ slug, ...filter })
   return (
     <span className="quiet ml-auto text-sm" role="status">
-      {data === undefined ? '' : `${data.total} shown`}
+      {data === undefined ? '' : `${peopleWords(data.total)} shown`}
     </span>
   )
 }

@@ -3,6 +3,7 @@ import { stringify } from 'csv-stringify/browser/esm/sync'
 import { harmless } from '#contract/cells.ts'
 import type { ImportedRowView } from '#contract/people-views.ts'
 import { type ImportField, importFields } from '#contract/requests.ts'
+import { counted, numberWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { tableIn } from '../../workers/client.ts'
@@ -48,10 +49,10 @@ export function ImportScreen() {
       <PeopleHead />
       <div className="grid min-h-0 max-md:content-start md:grid-cols-[20rem_minmax(0,1fr)]">
         <section
-          aria-label="The table"
+          aria-label="File"
           className="min-h-0 border-base-300 pb-4 md:overflow-y-auto md:border-r md:pr-5"
         >
-          <h2 className="mb-2 text-lg font-bold">Bring in a table</h2>
+          <h2 className="mb-2 text-lg font-bold">Import people from CSV</h2>
           <Drop onFile={file => void take(file)} file={opened?.file} />
           {refused !== undefined && (
             <p role="alert" className="mt-2 border-l-4 border-error bg-base-200 px-3 py-2">
@@ -61,7 +62,7 @@ export function ImportScreen() {
           {opened !== undefined && (
             <>
               <Columns opened={opened} onMapping={mapping => setOpened({ ...opened, mapping })} />
-              <h3 className="mt-4 mb-2 font-bold">What newcomers get besides</h3>
+              <h3 className="mt-4 mb-2 font-bold">What new people get</h3>
               <OfferForm offer={offer} onOffer={setOffer} />
             </>
           )}
@@ -137,7 +138,7 @@ function Drop({
         </>
       ) : (
         <>
-          <strong className="break-words">{file}</strong> · <span className="act">another one</span>
+          <strong className="break-words">{file}</strong> · <span className="act">choose another</span>
         </>
       )}
       <input
@@ -157,14 +158,14 @@ function Drop({
 const Explained = () => (
   <section className="max-w-xl max-md:mt-4 md:pl-8">
     <p className="mb-3">
-      As spreadsheets write it: with commas, semicolons or tabs, in whichever encoding. One column has to be
-      the mail address; these are known by their names, or matched by hand:
+      Save the table as CSV in your spreadsheet program, with commas, semicolons or tabs. One column must be
+      the mail address. Columns with these headings are found, you can choose the others by hand:
     </p>
     <p className="mb-3 font-semibold">{importFields.map(fieldWord).join(' · ')}</p>
     <p className="mb-3">
-      Every row is judged before anything is done. Newcomers are invited. Of people who are here only what
-      differs is changed; an empty cell changes nothing, teams and roles are added and never taken. The same
-      file again changes nothing.
+      You see what each row does before anything is changed. New people are invited. For people who are
+      already here only differences are changed: an empty cell changes nothing, and teams and roles are added,
+      never removed. Importing the same file again changes nothing.
     </p>
   </section>
 )
@@ -181,17 +182,17 @@ function Columns({ opened: { table, mapping }, onMapping }: ColumnsProps) {
   return (
     <fieldset>
       <p className="quiet mt-1 mb-3 text-sm">
-        {table.rows.length} rows, read as {table.encoding}, cut at{' '}
+        {counted(table.rows.length, 'row', 'rows')}, encoding {table.encoding}, separated by{' '}
         {delimiterWords[table.delimiter] ?? table.delimiter}
       </p>
       <legend className="sr-only">Columns</legend>
       {!mapping.includes('mail') && (
-        <p className="mb-2 text-sm text-error">Say which column holds the mail address.</p>
+        <p className="mb-2 text-sm text-error">Choose the column with the mail address.</p>
       )}
       {mapping.map((field, column) => (
         <label key={column} className="mb-1 grid grid-cols-2 items-center gap-2">
           <span className={`truncate ${field === null ? 'quiet' : ''}`} title={table.heads[column]}>
-            {table.heads[column] || `column ${column + 1}`}
+            {table.heads[column] || `Column ${column + 1}`}
           </span>
           <select
             className="choice"
@@ -201,7 +202,7 @@ function Columns({ opened: { table, mapping }, onMapping }: ColumnsProps) {
               set(column, event.target.value === '' ? null : (event.target.value as ImportField))
             }
           >
-            <option value="">left aside</option>
+            <option value="">not imported</option>
             {importFields.map(each => (
               <option key={each} value={each}>
                 {fieldWord(each)}
@@ -228,12 +229,12 @@ function Foot({ opened, rows, isJudging, importing }: FootProps) {
   if (progress !== undefined)
     return (
       <div className="flex items-center gap-4 border-t border-base-content py-3">
-        <progress className="progress grow" value={progress.done} max={progress.of} aria-label="Brought in" />
+        <progress className="progress grow" value={progress.done} max={progress.of} aria-label="Imported" />
         <span className="tabular-nums" role="status">
           {progress.done} of {progress.of}
         </span>
         <button type="button" className="btn-plain" onClick={stop}>
-          Stop here
+          Stop
         </button>
       </div>
     )
@@ -242,8 +243,8 @@ function Foot({ opened, rows, isJudging, importing }: FootProps) {
       {outcomes === undefined ? (
         <p role="status">
           {isJudging
-            ? 'Judging the rows …'
-            : `${count('new')} new, ${count('changes')} to change, ${count('as it is')} as they are, ${count('wrong')} wrong`}
+            ? 'Checking the rows …'
+            : `${count('new')} new, ${count('changes')} changed, ${count('as it is')} unchanged, ${count('wrong')} with errors`}
         </p>
       ) : (
         <Done opened={opened} outcomes={outcomes} />
@@ -254,7 +255,7 @@ function Foot({ opened, rows, isJudging, importing }: FootProps) {
         disabled={isJudging || todo === 0}
         onClick={() => void start(rows, opened.file)}
       >
-        {todo === 0 ? 'Nothing to bring in' : `Bring in ${todo === 1 ? '1 row' : `${todo} rows`}`}
+        {todo === 0 ? 'Nothing to import' : `Import ${counted(todo, 'row', 'rows')}`}
       </button>
     </div>
   )
@@ -267,7 +268,7 @@ function Done({ opened, outcomes }: { readonly opened: Opened; readonly outcomes
     const rows = outcomes.map((outcome, index) =>
       [...(opened.table.rows[index] ?? []), outcomeWords(outcome)].map(harmless),
     )
-    const csv = stringify([[...opened.table.heads, 'What happened'], ...rows], {
+    const csv = stringify([[...opened.table.heads, 'Result'], ...rows], {
       bom: true,
       record_delimiter: 'windows',
     })
@@ -280,9 +281,9 @@ function Done({ opened, outcomes }: { readonly opened: Opened; readonly outcomes
   }
   return (
     <p role="status">
-      {done} brought in{refused > 0 && `, ${refused} refused`}.{' '}
+      {counted(done, 'row', 'rows')} imported{refused > 0 && `, ${numberWords(refused)} refused`}.{' '}
       <button type="button" className="act" onClick={save}>
-        Take out what happened to each row
+        Export the results as CSV
       </button>
     </p>
   )

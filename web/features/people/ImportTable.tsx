@@ -38,7 +38,7 @@ export function ImportTable({ table, mapping, judged, outcomes, onCell }: Props)
               Row
             </th>
             <th scope="col" className="min-w-60">
-              What would happen
+              Effect
             </th>
             {shown.map(({ field, column }) => (
               <th key={column} scope="col" className={field === 'mail' ? 'min-w-60' : 'min-w-40'}>
@@ -118,7 +118,7 @@ function Verdict({
   const words = judged.says.join(' ')
   return (
     <span className={`line-clamp-2 text-sm ${tones[judged.verdict]}`} title={words}>
-      {words === '' ? 'Nothing: it is as it is.' : words}
+      {words === '' ? 'No change.' : words}
     </span>
   )
 }

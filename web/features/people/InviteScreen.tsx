@@ -5,6 +5,7 @@ import { invitingEdits } from '#contract/inviting.ts'
 import type { AddressView } from '#contract/people-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import { useChange } from '../../api/use-change.ts'
+import { counted, peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
@@ -69,14 +70,14 @@ export function InviteScreen() {
           <h2 className="text-lg font-bold">What they get</h2>
           <OfferForm offer={offer} onOffer={offer => setDraft({ ...draft, offer })} />
           <TextArea
-            label="A word to them"
+            label="Message"
             rows={2}
             maxLength={2000}
             value={message}
             onValue={message => setDraft({ ...draft, message })}
           />
           <Tick isOn={isByHand} onTick={isByHand => setDraft({ ...draft, isByHand })}>
-            Send no mails: I pass the links on by hand
+            Do not send mails. I send the links myself.
           </Tick>
         </section>
         <Looked offer={request} count={good.length} isJudged={isCurrent} sent={sent} problem={problem} />
@@ -97,7 +98,7 @@ const Who = ({ text, onText, addresses }: WhoProps) => (
     <TextArea
       label="Mail addresses"
       rows={5}
-      placeholder="One or many: with commas, in lines, Name <address>"
+      placeholder="One or more addresses, separated by commas or lines"
       value={text}
       onValue={onText}
     />
@@ -125,7 +126,7 @@ function Looked({ offer, count, isJudged, sent, problem }: LookedProps) {
       className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] pl-5"
     >
       <h2 className="mb-2 text-lg font-bold">What they will see and do</h2>
-      <div className="min-h-0 overflow-y-auto" tabIndex={0} role="region" aria-label="Looked through">
+      <div className="min-h-0 overflow-y-auto" tabIndex={0} role="region" aria-label="Preview">
         <LookThrough view={view} count={Math.max(count, 1)} />
       </div>
       <div className="grid gap-2 border-t border-base-content py-3">
@@ -138,8 +139,7 @@ function Looked({ offer, count, isJudged, sent, problem }: LookedProps) {
   )
 }
 
-const inviteWords = (count: number) =>
-  count === 0 ? 'Invite' : `Invite ${count === 1 ? '1 person' : `${count} people`}`
+const inviteWords = (count: number) => (count === 0 ? 'Invite' : `Invite ${peopleWords(count)}`)
 
 type Edits = ReturnType<typeof invitingEdits>
 
@@ -155,7 +155,7 @@ function useSending() {
     setSent(0)
     for (let index = 0; index < people.length; index += together) {
       const part = people.slice(index, index + together)
-      const said = `${count === 1 ? 'One invitation is' : `${count} invitations are`} ${isByHand ? 'ready to be passed on' : 'on the way'}.`
+      const said = `${counted(count, 'invitation is', 'invitations are')} ${isByHand ? 'ready to be copied' : 'sent'}.`
       const { applied } = await apply(part.flat(), said)
       if (applied === undefined) {
         setSent(undefined)

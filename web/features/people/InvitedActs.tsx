@@ -14,7 +14,7 @@ import { Through } from '../../ui/dates.tsx'
 export function LinkEnd({ until, timeZone }: { readonly until: number; readonly timeZone: string }) {
   const [openedAt] = useState(Date.now)
   return until <= openedAt ? (
-    <span className="text-warning">has ended</span>
+    <span className="text-warning">has expired</span>
   ) : (
     <Through until={until} timeZone={timeZone} />
   )
@@ -68,8 +68,8 @@ function useActs(person: PersonView) {
     navigate(`/at/${slug}/people/${person.id}${search}`, { state: { isChangingInvitation: true } })
   const acts = [
     {
-      word: 'Send anew',
-      run: () => applied('invitation.renew', `A new invitation is on its way to ${person.mail}.`),
+      word: 'Send again',
+      run: () => applied('invitation.renew', `The invitation was sent again to ${person.mail}.`),
     },
     ...(person.keeping?.may.includes('hand on') === true
       ? [{ word: copied === undefined ? 'Copy link' : copied ? 'Copied' : 'Open to copy', run: copy }]

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { dayOf, endOfDay } from '#contract/dates.ts'
 import type { JoinLinkView } from '#contract/people-views.ts'
 import { useChange } from '../../api/use-change.ts'
+import { peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Copy } from '../../ui/Copy.tsx'
 import { domainsIn } from '../../ui/domains.ts'
@@ -37,20 +38,20 @@ export function JoinLinkPanel({ link, onClose }: PanelProps) {
   const view = useOfferView(link.offer)
   return (
     <Panel title={link.name} onClose={onClose}>
-      {link.address !== null && <Copy label="The link to pass on" text={link.address} />}
+      {link.address !== null && <Copy label="Join link" text={link.address} />}
       <p className="my-3">
-        {link.used === 0 ? 'Nobody has come by it yet.' : `${link.used} came by it.`}
+        {link.used === 0 ? 'Nobody has used it yet.' : `${peopleWords(link.used)} joined by it.`}
         {!link.isOpen && <span className="text-warning"> It does not work any more.</span>}
         {link.isOpen && !link.letsIn && (
           <span className="text-warning">
             {' '}
-            It lets nobody in: {link.by} may not give all that it offers, or offers it to other addresses than
-            are welcome here.
+            Nobody can use it: {link.by} may not give everything that it offers, or the settings do not allow
+            its mail domains.
           </span>
         )}
       </p>
       <Changing link={link} onClose={onClose} />
-      <section aria-label="What they will see" className="mt-4 border-t border-base-content pt-2">
+      <section aria-label="What people get" className="mt-4 border-t border-base-content pt-2">
         <LookThrough view={view} count={1} />
       </section>
     </Panel>
@@ -72,7 +73,7 @@ function Changing({ link, onClose }: PanelProps) {
     if (applied !== undefined) onClose()
   }
   const withdraw = async () => {
-    const said = `The join link ${link.name} is withdrawn: nobody comes by it any more.`
+    const said = `The join link ${link.name} is withdrawn. Nobody can use it any more.`
     const { applied } = await apply([{ kind: 'link.withdraw', link: link.id }], said)
     if (applied !== undefined) onClose()
   }
@@ -83,14 +84,14 @@ function Changing({ link, onClose }: PanelProps) {
       <div className="flex justify-between gap-4">
         {link.mayChange ? (
           <button className="btn-act" disabled={isBusy || bounds.through === ''}>
-            Keep the changes
+            Save changes
           </button>
         ) : (
-          <p className="quiet text-sm">{link.by} made it, and alone changes it.</p>
+          <p className="quiet text-sm">{link.by} created it, and only they can change it.</p>
         )}
         {link.mayWithdraw && (
           <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void withdraw()}>
-            Withdraw it
+            Withdraw link
           </button>
         )}
       </div>
@@ -113,9 +114,9 @@ function BoundsFields({
     <>
       <TextField label="Name" required {...field('name')} />
       <div className="grid grid-cols-2 gap-3">
-        <TextField label="Works through" type="date" required {...field('through')} />
+        <TextField label="Works until" type="date" required {...field('through')} />
         <TextField
-          label="At most, people"
+          label="Number of people, at most"
           type="number"
           min={1}
           hint="Empty: any number."
@@ -161,17 +162,17 @@ export function NewJoinLink({ onClose, onMade }: NewProps) {
           offer,
         },
       ],
-      `The join link ${bounds.name.trim()} is there to be passed on.`,
+      `The join link ${bounds.name.trim()} is created.`,
     )
     const made = applied?.made['new:link']
     if (made !== undefined) onMade(made)
   }
   return (
-    <Panel title="Make a join link" onClose={onClose}>
+    <Panel title="Create join link" onClose={onClose}>
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <BoundsFields bounds={bounds} onBounds={setBounds} />
         <OfferForm offer={draft} onOffer={setDraft} />
-        <section aria-label="What they will see" className="border-t border-base-content pt-2">
+        <section aria-label="What people get" className="border-t border-base-content pt-2">
           <LookThrough view={view} count={1} />
         </section>
         <ProblemNote problem={problem} />
@@ -179,7 +180,7 @@ export function NewJoinLink({ onClose, onMade }: NewProps) {
           className="btn-act justify-self-start"
           disabled={isBusy || bounds.name.trim() === '' || bounds.through === '' || view?.problem !== null}
         >
-          Make the link
+          Create join link
         </button>
       </form>
     </Panel>

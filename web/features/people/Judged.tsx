@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import type { AddressView } from '#contract/people-views.ts'
 import { useAddressesMutation } from '../../api/people.ts'
+import { numberWords, peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { readAddresses } from './addresses.ts'
 
@@ -49,8 +50,8 @@ export function Judged({ addresses, onMeant }: JudgedProps) {
   return (
     <>
       <p role="status" className="text-sm">
-        <strong>{good} to invite</strong>
-        {addresses.length > good && `, ${addresses.length - good} passed over`}
+        <strong>{peopleWords(good)} to invite</strong>
+        {addresses.length > good && `, ${numberWords(addresses.length - good)} skipped`}
       </p>
       <ul aria-label="Addresses">
         {addresses.map((address, index) => (
@@ -64,15 +65,15 @@ export function Judged({ addresses, onMeant }: JudgedProps) {
             </span>
             {address.meant !== null && (
               <span className="block text-sm text-warning">
-                Looks like a slip.{' '}
+                Looks like a typing error.{' '}
                 <button type="button" className="act" onClick={() => onMeant(address)}>
-                  Take {address.meant}
+                  Use {address.meant}
                 </button>
               </span>
             )}
             {address.isOfOtherScript && isInvitable(address) && (
               <span className="block text-sm text-warning">
-                Mail reaches it only if every mail server on the way takes names in this script.
+                Not every mail server accepts an address in this script.
               </span>
             )}
           </li>

@@ -6,6 +6,7 @@ import { levelActions } from '#core/levels/level.ts'
 import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
 import { useLeavingQuery } from '../../api/people.ts'
 import { useDecision } from '../../api/use-decision.ts'
+import { counted, listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Decision } from '../../ui/Decision.tsx'
@@ -22,7 +23,7 @@ export function Leaving({ person, onDone, onLeave = onDone }: Props) {
   const { slug } = useHere()
   const { data: leaving } = useLeavingQuery({ slug, id: person.id })
   return leaving === undefined ? (
-    <p className="quiet mt-2 text-sm">Looking what hangs on {person.name} …</p>
+    <p className="quiet mt-2 text-sm">Loading …</p>
   ) : (
     <Removing person={person} leaving={leaving} onDone={onDone} onLeave={onLeave} />
   )
@@ -44,17 +45,19 @@ function Removing({ person, leaving, onDone, onLeave }: Required<Props> & { read
   return (
     <Decision
       act={isMe ? `Leave ${workspace.name}` : `Remove ${person.name}`}
+      isDrastic
       {...decision}
       onLeave={onLeave}
     >
       <p className="text-sm">
-        {isMe ? 'Your' : 'Their'} roles, teams and access end at once and for good; what{' '}
-        {isMe ? 'you' : 'they'} made stays. To come back, {isMe ? 'you' : 'they'} are invited anew.
+        {isMe
+          ? 'Your roles, teams and access end now, for good. What you created stays. To come back, you need a new invitation.'
+          : `The roles, teams and access of ${person.name} end now, for good. What they created stays. To come back, they need a new invitation.`}
       </p>
       {alone.length + leaving.guests.length > 0 && (
         <>
           <Taker
-            label={`Who takes over what ${isMe ? 'you' : 'they'} alone keep`}
+            label={'Who takes over teams, places and guests'}
             person={person}
             value={taker}
             onValue={setTaker}
@@ -79,11 +82,17 @@ const goesWithTeam = ({ withTeam }: KeptPlaceView, takerOf: (id: string) => stri
 function Warnings({ leaving, open }: { readonly leaving: LeavingView; readonly open: number }) {
   const words = [
     ...(leaving.links.length > 0
-      ? [`Nobody comes by their join links any more: ${leaving.links.map(link => link.name).join(', ')}.`]
+      ? [`These join links stop working: ${listed(leaving.links.map(link => link.name))}.`]
       : []),
-    ...(leaving.hasMore ? ['They alone keep more, of which you may not know. All Owners are told.'] : []),
+    ...(leaving.hasMore
+      ? [
+          'They are the only steward or lead of more places or teams that you cannot see. All owners are notified.',
+        ]
+      : []),
     ...(open > 0
-      ? [`${open === 1 ? '1 of these stays' : `${open} of these stay`} without anybody. All Owners are told.`]
+      ? [
+          `${counted(open, 'team or place has', 'teams or places have')} nobody to take over. All owners are notified.`,
+        ]
       : []),
   ]
   return words.map(each => (
@@ -101,13 +110,13 @@ interface AllKeptProps {
 }
 
 const AllKept = ({ person, leaving: { teams, places, guests }, takerOf, onTaker }: AllKeptProps) => (
-  <ul aria-label="What they alone keep" className="text-sm">
+  <ul aria-label="Teams, places and guests to take over" className="text-sm">
     {teams.map(team => (
       <Kept
         key={team.id}
         person={person}
         kept={team}
-        what={`leads ${team.name} alone`}
+        what={`only lead of ${team.name}`}
         taker={takerOf(team.id)}
         onTaker={taker => onTaker(team.id, taker)}
       />
@@ -115,14 +124,14 @@ const AllKept = ({ person, leaving: { teams, places, guests }, takerOf, onTaker 
     {places.map(place =>
       goesWithTeam(place, takerOf) ? (
         <li key={place.id} className="border-t border-base-300 py-1.5">
-          gives access at {place.name}: whoever leads the team next does too
+          steward of {place.name}: the next lead of the team takes over
         </li>
       ) : (
         <Kept
           key={place.id}
           person={person}
           kept={place}
-          what={`alone gives access at ${place.name}`}
+          what={`only steward of ${place.name}`}
           note={place.path}
           taker={takerOf(place.id)}
           onTaker={taker => onTaker(place.id, taker)}
@@ -131,8 +140,8 @@ const AllKept = ({ person, leaving: { teams, places, guests }, takerOf, onTaker 
     )}
     {guests.length > 0 && (
       <li className="border-t border-base-300 py-1.5">
-        {guests.map(guest => guest.name).join(', ')} {guests.length === 1 ? 'turns' : 'turn'} to {person.name}
-        , and then to whoever takes over, or to you.
+        contact of {listed(guests.map(guest => guest.name))}: the person who takes over, or you, becomes the
+        contact
       </li>
     )}
   </ul>
@@ -192,7 +201,7 @@ const Kept = ({ person, kept, what, note = '', taker, onTaker }: KeptProps) => (
       {note !== '' && <span className="quiet block truncate">{note}</span>}
     </span>
     {kept.may === null ? (
-      <span className="text-warning">not yours to give</span>
+      <span className="text-warning">you cannot decide this</span>
     ) : (
       <Taker isQuiet label={`Who takes over ${kept.name}`} person={person} value={taker} onValue={onTaker} />
     )}

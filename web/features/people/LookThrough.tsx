@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import type { OfferRequest } from '#contract/edit-requests.ts'
 import type { OfferView } from '#contract/people-views.ts'
 import { useOfferMutation } from '../../api/people.ts'
+import { counted, listed, numberWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { Reached } from '../../ui/Reached.tsx'
@@ -36,27 +37,26 @@ interface Props {
 
 /** Looked through before anything is sent: where each of them gets, what they may do, what it costs in seats. */
 export function LookThrough({ view, count }: Props) {
-  if (view === undefined) return <p className="quiet">Working out what they would see …</p>
+  if (view === undefined) return <p className="quiet">Loading …</p>
   if (view.problem !== null) return <ProblemNote problem={view.problem} />
   return (
     <>
       <Seats seats={view.seats} count={count} />
-      <h3 className="mt-3 mb-1 font-bold">What each may do in the workspace</h3>
+      <h3 className="mt-3 mb-1 font-bold">Privileges of each person</h3>
       <p className="text-sm">
         {view.role === '' ? '' : `${view.role}: `}
         {view.privileges.length === 0
-          ? 'nothing beyond what is opened for them.'
-          : `${view.privileges.map(each => privilegeWords[each]).join('; ')}.`}
-        {view.teams.length > 0 && ` In ${view.teams.join(', ')}.`}
+          ? 'no privileges in the workspace, only what is shared with them.'
+          : `${listed(view.privileges.map(each => privilegeWords[each]))}.`}
+        {view.teams.length > 0 && ` In ${listed(view.teams)}.`}
       </p>
       <h3 className="mt-3 mb-1 font-bold">
-        Where each gets {view.places.length > 0 && <span className="quiet">({view.places.length})</span>}
+        Places of each person{' '}
+        {view.places.length > 0 && <span className="quiet">({view.places.length})</span>}
       </h3>
-      {view.places.length === 0 && (
-        <p className="text-sm">Nowhere yet that you may be told of: nothing is opened for them.</p>
-      )}
+      {view.places.length === 0 && <p className="text-sm">No places that you can see.</p>}
       <Reached
-        label="What they would see"
+        label="Places of each person"
         places={view.places}
         nameOf={place => <strong className="font-semibold">{place.name}</strong>}
       />
@@ -71,24 +71,24 @@ function Seats({
   readonly seats: OfferView['seats']
   readonly count: number
 }) {
-  if (each === 0) return <p className="text-sm">They take no seat.</p>
+  if (each === 0) return <p className="text-sm">No seats are needed.</p>
   const after = taken - 1 + count
   if (bought === null)
     return (
       <p className="text-sm">
-        {count === 1 ? '1 seat is' : `${count} seats are`} taken by it; there are as many as you like.
+        {counted(count, 'seat is', 'seats are')} needed. The number of seats is not limited.
       </p>
     )
   const left = bought - after
   const look = left < 0 ? 'text-error' : left <= 1 ? 'text-warning' : ''
   return (
     <p className={`text-sm ${look}`}>
-      {after} of {bought} seats would be taken{leftWords(left)}
+      {counted(count, 'seat', 'seats')} needed, {numberWords(Math.max(0, left + count))} free{leftWords(left)}
     </p>
   )
 }
 
 function leftWords(left: number): string {
-  if (left < 0) return ': there are not enough. Nobody of the list would be invited.'
-  return left > 1 ? '.' : left === 1 ? ': one would be left.' : ': none would be left.'
+  if (left < 0) return '. There are not enough seats, so nobody would be invited.'
+  return left > 1 ? '.' : left === 1 ? '. One seat would be left.' : '. No seat would be left.'
 }

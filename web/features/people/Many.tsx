@@ -5,26 +5,27 @@ import type { PersonName } from '#contract/people-views.ts'
 import type { TeamView } from '#contract/views.ts'
 import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
 import { queryOf } from '../../api/people.ts'
+import { counted, listed, peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Drafted } from '../../ui/Drafted.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
-import { Deciding, type FormProps, peopleWord } from './ManyForm.tsx'
+import { Deciding, type FormProps } from './ManyForm.tsx'
 import { GiveRole } from './ManyRoles.tsx'
 import type { Selection } from './selection.ts'
 import { useFilter } from './use-filter.ts'
 
 /** Acts on many people at once: each with what it does first. */
 const acts = {
-  team: 'Put into a team …',
-  role: 'Give a role …',
-  end: 'Set an end …',
-  renew: 'Send anew …',
+  team: 'Add to team …',
+  role: 'Assign role …',
+  end: 'Set end …',
+  renew: 'Send again …',
   withdraw: 'Withdraw …',
   suspend: 'Suspend …',
-  resume: 'Bring back …',
+  resume: 'Reactivate …',
   remove: 'Remove …',
 } as const
 export type ManyAct = keyof typeof acts
@@ -52,13 +53,11 @@ export function ManyBar({ selection, act, onAct }: BarProps) {
   return (
     <div
       role="toolbar"
-      aria-label="With those who are selected"
+      aria-label="With the selected people"
       className="-mx-4 flex min-h-10 flex-wrap items-center gap-x-4 gap-y-1 border-t border-base-300 bg-base-200 px-4 py-1.5 text-sm"
     >
       {selection.ids.size === 0 ? (
-        <span className="quiet">
-          Tick people to do something with several at once; with Shift a whole range.
-        </span>
+        <span className="quiet">Select people to change several at once. Hold Shift to select a range.</span>
       ) : (
         <>
           <strong className="tabular-nums">{selection.ids.size} selected</strong>
@@ -74,12 +73,12 @@ export function ManyBar({ selection, act, onAct }: BarProps) {
             </button>
           ))}
           <button type="button" className="act" onClick={selection.clear}>
-            Select nobody
+            Clear selection
           </button>
         </>
       )}
       <a className="act ml-auto" href={`/api/at/${slug}/people.csv?${queryOf(filter)}`} download>
-        Take the list out as CSV
+        Export CSV
       </a>
     </div>
   )
@@ -102,12 +101,11 @@ export function Many({ act, ids, onClose, onDone }: Props) {
   return (
     <Panel title={acts[act].replace(' …', '')} onClose={onClose}>
       <p className="mb-2">
-        {peopleWord(meant.length)}: <span className="quiet">{listed(meant)}</span>
+        {peopleWords(meant.length)}: <span className="quiet">{namesOf(meant)}</span>
       </p>
       {passed > 0 && (
         <p className="mb-2 text-sm text-warning">
-          {peopleWord(passed)} of those selected {passed === 1 ? 'is' : 'are'} passed over: {passedWords[act]}
-          .
+          {counted(passed, 'selected person is', 'selected people are')} skipped: {passedWords[act]}.
         </p>
       )}
       {meant.length > 0 && <Form people={meant} onLeave={onClose} onDone={onDone} />}
@@ -132,29 +130,38 @@ const fits: Readonly<Record<ManyAct, (person: PersonName) => boolean>> = {
 
 const passedWords: Readonly<Record<ManyAct, string>> = {
   team: '',
-  role: 'guests hold no role but Guest',
+  role: 'guests can hold no other role than Guest',
   end: '',
-  renew: 'only the invited have an invitation',
-  withdraw: 'only the invited have an invitation',
-  suspend: 'only who is here can be suspended',
-  resume: 'only the suspended come back',
-  remove: 'the invited have not come in; withdraw their invitation',
+  renew: 'they have no open invitation',
+  withdraw: 'they have no open invitation',
+  suspend: 'they are not active',
+  resume: 'they are not suspended',
+  remove: 'they are only invited, withdraw their invitation',
 }
 
-function listed(people: readonly PersonName[]): string {
-  const names = people.slice(0, 8).map(person => person.name)
-  return people.length > 8 ? `${names.join(', ')} and ${people.length - 8} more` : names.join(', ')
+const namesOf = (people: readonly PersonName[]): string =>
+  listed(
+    people.map(person => person.name),
+    8,
+  )
+
+interface SimpleAct {
+  readonly act: (who: string) => string
+  readonly said: (who: string) => string
+  readonly edit: (person: string) => EditRequest
+  readonly isDrastic?: boolean
 }
 
-const simple = (verb: string, done: string, edit: (person: string) => EditRequest) =>
+const simple = ({ act, said, edit, isDrastic = false }: SimpleAct) =>
   function Simple(props: FormProps) {
-    const who = peopleWord(props.people.length)
+    const who = peopleWords(props.people.length)
     return (
       <Deciding
         {...props}
         edits={props.people.map(({ id }) => edit(id))}
-        act={`${verb} ${who}`}
-        said={`${who} ${done}.`}
+        act={act(who)}
+        said={said(who)}
+        isDrastic={isDrastic}
       />
     )
   }
@@ -169,10 +176,10 @@ function IntoTeam({ people, ...props }: FormProps) {
   const left = offered.find(each => each.id === from)
   const edits = team === undefined ? [] : movesInto(people, team, left)
   const options = offered.map(({ id, name }) => ({ value: id, name }))
-  const coming = peopleWord(edits.filter(edit => edit.kind === 'member.add').length)
+  const coming = peopleWords(edits.filter(edit => edit.kind === 'member.add').length)
   const name = team?.name ?? ''
-  const act = left === undefined ? `Put ${coming} into ${name}` : `Move them into ${name}`
-  const said = `${coming} came into ${name}.`
+  const act = left === undefined ? `Add ${coming} to ${name}` : `Move them to ${name}`
+  const said = `${coming} added to ${name}.`
   return (
     <Drafted
       decision={
@@ -182,21 +189,18 @@ function IntoTeam({ people, ...props }: FormProps) {
       }
     >
       <Choice
-        label="Into the team"
+        label="Add to team"
         value={to}
-        options={[{ value: '', name: 'Choose one' }, ...options]}
+        options={[{ value: '', name: 'Choose a team' }, ...options]}
         onValue={setTo}
       />
       <Choice
-        label="And out of"
+        label="Remove from team"
         value={from}
-        options={[
-          { value: '', name: 'none: they stay where they are' },
-          ...options.filter(each => each.value !== to),
-        ]}
+        options={[{ value: '', name: 'none' }, ...options.filter(each => each.value !== to)]}
         onValue={setFrom}
       />
-      {team !== undefined && edits.length === 0 && <p>All of them are in {name} already.</p>}
+      {team !== undefined && edits.length === 0 && <p>All of them are already in {name}.</p>}
     </Drafted>
   )
 }
@@ -221,18 +225,18 @@ function SetEnd({ people, ...props }: FormProps) {
   const [through, setThrough] = useState('')
   const [isOpen, setOpen] = useState(false)
   const until = isOpen || through === '' ? null : endOfDay(through, timeZone)
-  const who = peopleWord(people.length)
+  const who = peopleWords(people.length)
   const isChosen = isOpen || through !== ''
   const edits = people.map(({ id: person }) => ({ kind: 'person.end', person, until }) as const)
-  const act = until === null ? `Let ${who} stay` : `Set the end for ${who}`
-  const said = `The end of ${who} is set.`
+  const act = until === null ? `Remove the end for ${who}` : `Set the end for ${who}`
+  const said = `The end is ${until === null ? 'removed' : 'set'} for ${who}.`
   return (
     <Drafted
       decision={isChosen ? <Deciding {...props} people={people} edits={edits} act={act} said={said} /> : null}
     >
-      <TextField label="Their last day" type="date" disabled={isOpen} value={through} onValue={setThrough} />
+      <TextField label="Ends after" type="date" disabled={isOpen} value={through} onValue={setThrough} />
       <Tick isOn={isOpen} onTick={setOpen}>
-        No end at all
+        No end
       </Tick>
     </Drafted>
   )
@@ -242,15 +246,32 @@ const forms: Readonly<Record<ManyAct, (props: FormProps) => React.ReactNode>> = 
   team: IntoTeam,
   role: GiveRole,
   end: SetEnd,
-  renew: simple('Send anew to', 'get their invitation anew', person => ({
-    kind: 'invitation.renew',
-    person,
-  })),
-  withdraw: simple('Withdraw the invitation of', 'are not invited any more', person => ({
-    kind: 'invitation.withdraw',
-    person,
-  })),
-  suspend: simple('Suspend', 'are suspended', person => ({ kind: 'person.suspend', person })),
-  resume: simple('Bring back', 'are back', person => ({ kind: 'person.resume', person })),
-  remove: simple('Remove', 'are removed', person => ({ kind: 'person.remove', person })),
+  renew: simple({
+    act: who => `Send the invitation to ${who} again`,
+    said: who => `The invitation was sent again to ${who}.`,
+    edit: person => ({ kind: 'invitation.renew', person }),
+  }),
+  withdraw: simple({
+    act: who => `Withdraw the invitation of ${who}`,
+    said: who => `The invitation of ${who} is withdrawn.`,
+    edit: person => ({ kind: 'invitation.withdraw', person }),
+    isDrastic: true,
+  }),
+  suspend: simple({
+    act: who => `Suspend ${who}`,
+    said: who => `Suspended: ${who}.`,
+    edit: person => ({ kind: 'person.suspend', person }),
+    isDrastic: true,
+  }),
+  resume: simple({
+    act: who => `Reactivate ${who}`,
+    said: who => `Reactivated: ${who}.`,
+    edit: person => ({ kind: 'person.resume', person }),
+  }),
+  remove: simple({
+    act: who => `Remove ${who}`,
+    said: who => `Removed: ${who}.`,
+    edit: person => ({ kind: 'person.remove', person }),
+    isDrastic: true,
+  }),
 }

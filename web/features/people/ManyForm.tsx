@@ -5,8 +5,6 @@ import { Decision } from '../../ui/Decision.tsx'
 
 /** What the acts on many people are made of. */
 
-export const peopleWord = (count: number) => (count === 1 ? '1 person' : `${count} people`)
-
 export interface FormProps {
   readonly people: readonly PersonName[]
   readonly onLeave: () => void
@@ -17,9 +15,10 @@ interface DecidingProps extends FormProps {
   readonly edits: readonly EditRequest[]
   readonly act: string
   readonly said: string
+  readonly isDrastic?: boolean
 }
 
-export function Deciding({ edits, act, said, onLeave, onDone }: DecidingProps) {
+export function Deciding({ edits, act, said, isDrastic = false, onLeave, onDone }: DecidingProps) {
   const decision = useDecision(edits, said, onDone)
-  return <Decision act={act} onLeave={onLeave} {...decision} />
+  return <Decision act={act} isDrastic={isDrastic} onLeave={onLeave} {...decision} />
 }

@@ -5,10 +5,11 @@ import { isAsleep } from '#core/levels/privilege.ts'
 import { privilegesListed } from '#core/words/privilege.ts'
 import { useTeamsQuery } from '../../api/api.ts'
 import { useHoldersQuery, useRolesQuery } from '../../api/roles.ts'
+import { nounFor, peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Drafted } from '../../ui/Drafted.tsx'
-import { Deciding, type FormProps, peopleWord } from './ManyForm.tsx'
+import { Deciding, type FormProps } from './ManyForm.tsx'
 
 /** One role for many people, over one scope, besides what they hold or instead of another role. */
 export function GiveRole({ people, ...props }: FormProps) {
@@ -19,7 +20,7 @@ export function GiveRole({ people, ...props }: FormProps) {
   const { data: holders = [] } = useHoldersQuery({ slug, id: chosen }, { skip: chosen === '' })
   const { data: leaving = [] } = useHoldersQuery({ slug, id: instead }, { skip: instead === '' })
   const role = workspace.roles.find(each => each.id === chosen)
-  if (role === undefined) return <p>There is no role that you may give.</p>
+  if (role === undefined) return <p>There is no role that you can assign.</p>
   const scope = over === '' ? ({ over: 'workspace' } as const) : ({ over: 'team', team: over } as const)
   const ids = new Set(people.map(each => each.id))
   const holding = holdersOver(holders, scope)
@@ -34,9 +35,9 @@ export function GiveRole({ people, ...props }: FormProps) {
   ]
   const act =
     instead === ''
-      ? `Give ${role.name} to ${peopleWord(coming.length)}`
-      : `Change the role of ${peopleWord(people.length)}`
-  const said = `${peopleWord(people.length)} hold ${role.name} now.`
+      ? `Assign ${role.name} to ${peopleWords(coming.length)}`
+      : `Change the role of ${peopleWords(people.length)}`
+  const said = `${role.name} is assigned to ${peopleWords(people.length)}.`
   return (
     <Drafted
       decision={
@@ -48,7 +49,10 @@ export function GiveRole({ people, ...props }: FormProps) {
       <Choices {...{ chosen, setChosen, over, setOver, instead, setInstead }} />
       <p className="text-sm">{role.note}</p>
       {coming.length < people.length && (
-        <p className="text-sm text-warning">{peopleWord(people.length - coming.length)} hold it already.</p>
+        <p className="text-sm text-warning">
+          {peopleWords(people.length - coming.length)} already{' '}
+          {nounFor(people.length - coming.length, 'holds', 'hold')} it.
+        </p>
       )}
       <Asleep role={chosen} isNarrow={over !== ''} />
     </Drafted>
@@ -75,9 +79,9 @@ function Choices({ chosen, setChosen, over, setOver, instead, setInstead }: Choi
   const roles = workspace.roles.map(({ id, name }) => ({ value: id, name }))
   return (
     <>
-      <Choice label="Role to give" value={chosen} options={roles} onValue={setChosen} />
+      <Choice label="Role" value={chosen} options={roles} onValue={setChosen} />
       <Choice
-        label="Over"
+        label="Scope"
         value={over}
         options={[
           { value: '', name: 'the whole workspace' },
@@ -91,7 +95,7 @@ function Choices({ chosen, setChosen, over, setOver, instead, setInstead }: Choi
         label="Instead of"
         value={instead}
         options={[
-          { value: '', name: 'nothing: besides what they hold' },
+          { value: '', name: 'none: in addition to their roles' },
           ...roles.filter(each => each.value !== chosen),
         ]}
         onValue={setInstead}
@@ -108,7 +112,7 @@ function Asleep({ role, isNarrow }: { readonly role: string; readonly isNarrow: 
   const asleep = isNarrow ? held.filter(each => isAsleep(each, 'team')) : []
   return asleep.length === 0 ? null : (
     <p className="border-l-4 border-warning pl-3 text-sm">
-      Sleeps over that: {privilegesListed(asleep, 40)}.
+      No effect in this scope: {privilegesListed(asleep, 40)}.
     </p>
   )
 }

@@ -33,10 +33,8 @@ export function MeScreen() {
         </div>
         <section aria-label="My places">
           <h2 className="mb-1 text-lg font-bold">My places</h2>
-          <p className="quiet mb-2 text-sm">
-            Grants add up. Limits cap. Each place that differs from what it stands in, with what it comes by.
-          </p>
-          {access.places.length === 0 && <p>Nothing is opened for you yet.</p>}
+          <p className="quiet mb-2 text-sm">Each place where your access differs from the place above it.</p>
+          {access.places.length === 0 && <p>Nothing is shared with you yet.</p>}
           <Reached
             label="My places"
             places={access.places}
@@ -75,13 +73,13 @@ function Mine() {
         <p className="quiet break-words">{me.mail}</p>
         <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1.5 text-sm">
           <button type="button" className="act" onClick={() => setEditing(true)}>
-            Change the profile
+            Edit profile
           </button>
           <Link className="act" to="/account">
             Account and sign-in
           </Link>
           <Link className="act" to={`/at/${slug}/notices`}>
-            What I am told
+            Notification settings
           </Link>
         </p>
       </div>
@@ -99,7 +97,7 @@ function Held({ access }: { readonly access: MyAccessView }) {
           <h2 className="text-lg font-bold">My roles</h2>
           {workspace.me.kind === 'member' && (
             <Link className="act text-sm" to={`/at/${slug}/roles/asked`}>
-              Ask for another
+              Request a role
             </Link>
           )}
         </div>
@@ -121,23 +119,23 @@ function Held({ access }: { readonly access: MyAccessView }) {
             <Link className="act" to={`/at/${slug}/teams/${team.id}`}>
               {team.name}
             </Link>
-            {team.lead && ', which you lead'}
-            {team.isForAll && <span className="quiet"> · all members are in it</span>}
+            {team.lead && ' (lead)'}
+            {team.isForAll && <span className="quiet"> · all members</span>}
           </p>
         ))}
       </section>
       {(contact !== null || until !== null || from !== null) && (
-        <section aria-label="My time here" className="mt-4">
-          <h2 className="mb-1 text-lg font-bold">My time here</h2>
-          {contact !== null && <p>You turn to {contact.name}.</p>}
+        <section aria-label="My access" className="mt-4">
+          <h2 className="mb-1 text-lg font-bold">My access</h2>
+          {contact !== null && <p>Your contact: {contact.name}</p>}
           {from !== null && (
             <p>
-              It began on <Day at={from} timeZone={workspace.timeZone} />.
+              Started on <Day at={from} timeZone={workspace.timeZone} />.
             </p>
           )}
           {until !== null && (
             <p>
-              It lasts <Through until={until} timeZone={workspace.timeZone} />.
+              Lasts <Through until={until} timeZone={workspace.timeZone} />.
             </p>
           )}
         </section>
@@ -159,7 +157,7 @@ function LeaveWorkspace() {
   }
   if (me === undefined) return null
   return (
-    <section aria-label="Leaving" className="mt-6 border-t border-base-content pt-3">
+    <section aria-label="Leave the workspace" className="mt-6 border-t border-base-content pt-3">
       {isOpen ? (
         <Leaving person={me} onDone={onDone} onLeave={() => setOpen(false)} />
       ) : (

@@ -20,7 +20,8 @@ interface MayProps {
 /** What a role lets one do: the first few, and the rest when it is asked for. */
 export function May({ privileges, asleep }: MayProps) {
   const [isOpen, setOpen] = useState(false)
-  if (privileges.length === 0) return <p className="text-sm">Only what was opened for you.</p>
+  if (privileges.length === 0)
+    return <p className="text-sm">No privileges in the workspace, only what is shared with you.</p>
   const shown = isOpen ? privileges : privileges.slice(0, shownAtFirst)
   return (
     <>
@@ -29,13 +30,13 @@ export function May({ privileges, asleep }: MayProps) {
         {shown.map(each => (
           <li key={each} className={asleep.includes(each) ? 'quiet' : ''}>
             {privilegeWords[each]}
-            {asleep.includes(each) && ' (sleeps: only over the whole workspace)'}
+            {asleep.includes(each) && ' (no effect here: only over the whole workspace)'}
           </li>
         ))}
       </ul>
       {privileges.length > shownAtFirst && (
         <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-          {isOpen ? 'Fewer' : `and ${privileges.length - shownAtFirst} more`}
+          {isOpen ? 'Show fewer' : `Show ${privileges.length - shownAtFirst} more`}
         </button>
       )}
     </>
@@ -54,19 +55,19 @@ function Handover({ handover }: { readonly handover: HandoverView }) {
   const decline = () =>
     apply(
       [{ kind: 'handover.answer', handover: id, accepted: false }],
-      `${from.name} is told that you do not.`,
+      `You declined the offer of ${from.name}.`,
     )
   return (
-    <section aria-label="Handing over" className="mb-5 border-l-4 border-warning pl-3">
+    <section aria-label="Offer to hand over the workspace" className="mb-5 border-l-4 border-warning pl-3">
       <h2 className="font-bold">
-        {from.name} offers to hand {workspace.name} over to you
+        {from.name} offers to hand over {workspace.name} to you
       </h2>
       <p className="quiet text-sm">
         <Day at={at} />
         {word !== '' && ` · “${word}”`}
       </p>
       <p>
-        You would be owner; {from.name} would be {keeps}.
+        You would become an owner, {from.name} would become {keeps}.
       </p>
       <ProblemNote problem={problem} />
       {isTaking ? (
@@ -74,7 +75,7 @@ function Handover({ handover }: { readonly handover: HandoverView }) {
       ) : (
         <p className="mt-2 flex gap-2">
           <button type="button" className="btn-act" onClick={() => setTaking(true)}>
-            Take it over …
+            Accept …
           </button>
           <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void decline()}>
             Decline
@@ -87,16 +88,16 @@ function Handover({ handover }: { readonly handover: HandoverView }) {
 
 function Taking({ handover, onLeave }: { readonly handover: HandoverView; readonly onLeave: () => void }) {
   const edit = { kind: 'handover.answer', handover: handover.id, accepted: true } as const
-  const decision = useDecision([edit], 'The workspace is yours.', onLeave)
-  return <Decision act="Take the workspace over" onLeave={onLeave} {...decision} />
+  const decision = useDecision([edit], 'You are now an owner of the workspace.', onLeave)
+  return <Decision act="Accept and become owner" onLeave={onLeave} {...decision} />
 }
 
 /** Who looked at the tree through one’s eyes, when and why. */
 export function Looks({ looks }: Pick<MyAccessView, 'looks'>) {
   if (looks.length === 0) return null
   return (
-    <section aria-label="Who looked through my eyes" className="mt-4">
-      <h2 className="mb-1 text-lg font-bold">Who looked through my eyes</h2>
+    <section aria-label="Who saw the workspace as me" className="mt-4">
+      <h2 className="mb-1 text-lg font-bold">Who saw the workspace as me</h2>
       {looks.map(({ id, by, at, word }) => (
         <p key={id} className="border-t border-base-300 py-1">
           {by.name}, <Day at={at} /> <Time at={at} />

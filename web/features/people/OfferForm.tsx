@@ -25,14 +25,14 @@ export const OfferForm = ({ offer, onOffer, hasSets = true }: Props & { readonly
     <Places offer={offer} onOffer={onOffer} />
     <div className="grid grid-cols-2 gap-3">
       <TextField
-        label="Their first day"
+        label="Starts"
         type="date"
-        hint="Empty: at once."
+        hint="Empty: now."
         value={offer.from}
         onValue={from => onOffer({ ...offer, from })}
       />
       <TextField
-        label="Their last day"
+        label="Ends after"
         type="date"
         hint="Empty: no end."
         value={offer.through}
@@ -55,10 +55,7 @@ function FromSet({ offer, onOffer }: Props) {
     <Choice
       label="Welcome set"
       value={offer.welcome}
-      options={[
-        { value: '', name: 'None: put together below' },
-        ...sets.map(({ id, name }) => ({ value: id, name })),
-      ]}
+      options={[{ value: '', name: 'none' }, ...sets.map(({ id, name }) => ({ value: id, name }))]}
       onValue={take}
     />
   )
@@ -78,7 +75,7 @@ function As({ offer, onOffer }: Props) {
   const usual = roles.find(role => role.id === defaultRole)?.name ?? 'Member'
   return (
     <fieldset>
-      <legend className="label-line">They come as</legend>
+      <legend className="label-line">Invite as</legend>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
         {kinds.map(({ as, word, needs }) => (
           <label key={as} className="flex items-center gap-2">
@@ -165,7 +162,7 @@ function Places({ offer, onOffer }: Props) {
     offer.as === 'guest' ? place.atMost & workspace.guestCeiling : place.atMost
   return (
     <fieldset>
-      <legend className="label-line">Places, by name</legend>
+      <legend className="label-line">Places</legend>
       <ul>
         {offer.places.map(place => (
           <li key={place.node} className="mb-1 grid grid-cols-[minmax(0,1fr)_8.5rem_auto] items-center gap-2">
@@ -187,15 +184,15 @@ function Places({ offer, onOffer }: Props) {
               aria-label={`Not this: ${place.name}`}
               onClick={() => set(offer.places.filter(each => each.node !== place.node))}
             >
-              Not this
+              Remove
             </button>
           </li>
         ))}
       </ul>
       <Combobox
-        label="A place to open for them"
-        placeholder="Open a place for them, by its name"
-        nobody="No such place where you give access"
+        label="Share a place"
+        placeholder="Name of a place to share"
+        nobody="No place found that you share"
         options={found.map(({ id, name, path }) => ({ value: id, name, note: path }))}
         onTyped={setTyped}
         onChoose={({ value }) => add(value)}

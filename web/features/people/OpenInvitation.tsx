@@ -31,9 +31,9 @@ export function OpenInvitation({ person, keeping, invitation, onClose }: Props) 
     <section aria-label="Invitation" className="mt-5 border-t border-base-content pt-3">
       <h3 className="mb-1 font-bold">Invitation</h3>
       <p className="mb-2">
-        Invited by {invitation.by}, <Day at={invitation.at} />. The link{' '}
+        Invited by {invitation.by} on <Day at={invitation.at} />. The link{' '}
         {isDead ? (
-          <span className="text-warning">has ended.</span>
+          <span className="text-warning">has expired.</span>
         ) : (
           <>
             works <Through until={invitation.until} timeZone={workspace.timeZone} />.
@@ -56,7 +56,7 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
   const renew = () =>
     apply(
       [{ kind: 'invitation.renew', person: person.id }],
-      `A new invitation is on its way to ${person.mail}.`,
+      `The invitation was sent again to ${person.mail}.`,
     )
   const withdraw = async () => {
     const said = `The invitation of ${person.name} is withdrawn.`
@@ -67,11 +67,11 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
     <>
       <div className="flex flex-wrap gap-2">
         <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void renew()}>
-          Send it anew
+          Send again
         </button>
         {!isDead && keeping.may.includes('hand on') && (
           <button type="button" className="btn-plain" onClick={() => void askLink({ slug, id: person.id })}>
-            Copy its link
+            Copy link
           </button>
         )}
         <button
@@ -80,10 +80,10 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
           aria-expanded={isChanging}
           onClick={() => setChanging(!isChanging)}
         >
-          Change it …
+          Change …
         </button>
         <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void withdraw()}>
-          Withdraw it
+          Withdraw
         </button>
       </div>
       {link.data !== undefined && <ByHand address={link.data.address} />}
@@ -102,9 +102,10 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
 
 const ByHand = ({ address }: { readonly address: string }) => (
   <div className="mt-2 bg-base-200 p-3">
-    <Copy label="Link of the invitation" text={address} />
+    <Copy label="Invitation link" text={address} />
     <p className="quiet mt-1 text-sm">
-      Whoever holds it can come in. Until they confirm their address by a mail, they are marked here.
+      Anybody with this link can join as this person. The address counts as not confirmed until they open a
+      mail.
     </p>
   </div>
 )
@@ -135,7 +136,7 @@ function Changing({ person, keeping, invitation, onDone }: ChangingProps) {
           ...(role === first?.role || person.kind === 'guest' ? {} : { role }),
         },
       ],
-      `What ${person.name} is offered is changed.`,
+      `The invitation of ${person.name} is changed.`,
     )
     if (applied !== undefined) onDone()
   }
@@ -153,19 +154,13 @@ function Changing({ person, keeping, invitation, onDone }: ChangingProps) {
           onValue={setRole}
         />
       )}
-      <TextField
-        label="Their time here ends after"
-        type="date"
-        hint="Leave empty for no end."
-        value={through}
-        onValue={setThrough}
-      />
-      <TextArea label="A word to them" value={message} onValue={setMessage} rows={2} />
+      <TextField label="Ends after" type="date" hint="Empty: no end." value={through} onValue={setThrough} />
+      <TextArea label="Message" value={message} onValue={setMessage} rows={2} />
       <p className="quiet text-sm">
-        Teams are changed below, places where they stand. The link goes on working.
+        Change teams below, and places on the page of each place. The link keeps working.
       </p>
       <ProblemNote problem={problem} />
-      <ActOrLeave act="Change the offer" isDisabled={isBusy} onLeave={onDone} />
+      <ActOrLeave act="Change invitation" isDisabled={isBusy} onLeave={onDone} />
     </form>
   )
 }

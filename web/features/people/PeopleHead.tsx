@@ -12,7 +12,7 @@ export function PeopleHead({ children }: { readonly children?: ReactNode }) {
   const views = [
     ...(keepsPeople ? [{ to: '', word: 'List' }] : []),
     { to: '/directory', word: 'Directory' },
-    ...(mayInvite ? [{ to: '/ways-in', word: 'Ways in' }] : []),
+    ...(mayInvite ? [{ to: '/ways-in', word: 'Join links and welcome sets' }] : []),
   ]
   return (
     <SectionHead title="People" base={base} views={views} beside={['/invite', '/import']}>
@@ -20,7 +20,7 @@ export function PeopleHead({ children }: { readonly children?: ReactNode }) {
       {mayInvite && (
         <span className="ml-auto flex gap-2">
           <NavLink className="btn-plain" to={`${base}/import`}>
-            Bring in a table
+            Import CSV
           </NavLink>
           <NavLink className="btn-act" to={`${base}/invite`}>
             Invite people

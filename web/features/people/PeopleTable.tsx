@@ -55,7 +55,7 @@ export function PeopleTable({ chosen, isNarrow, onChoose, selection }: Props) {
   const before = items[0]?.start ?? 0
   const after = rows.getTotalSize() - (items.at(-1)?.end ?? 0)
   if (data !== undefined && total === 0)
-    return <p className="py-6">Nobody here fits. Take a word away, or look for something else.</p>
+    return <p className="py-6">Nobody matches. Remove a filter or search for something else.</p>
   return (
     <div ref={scroller} className="min-h-0 overflow-auto" data-people-list>
       <table className="sheet table-fixed" aria-rowcount={total + 1}>
@@ -109,7 +109,7 @@ function Head({ columns, selection, total }: HeadProps) {
           <input
             type="checkbox"
             className="checkbox checkbox-xs border-base-content/60 align-middle"
-            aria-label="Select everybody who is shown"
+            aria-label="Select everybody shown"
             checked={isAll}
             onChange={() => (isAll ? selection.clear() : selection.all())}
           />

@@ -24,13 +24,13 @@ export function PersonPanel({ id, onClose }: { readonly id: string; readonly onC
   const { data: person, error } = usePersonQuery({ slug, id })
   if (error !== undefined)
     return (
-      <Panel title="Nobody" onClose={onClose}>
+      <Panel title="Person not found" onClose={onClose}>
         <ProblemNote problem={error as Problem} />
       </Panel>
     )
   return person === undefined ? (
     <Panel title="…" onClose={onClose}>
-      <p className="quiet">Looking …</p>
+      <p className="quiet">Loading …</p>
     </Panel>
   ) : (
     <Everything key={person.id} person={person} onClose={onClose} />
@@ -68,7 +68,7 @@ function Everything({ person, onClose }: Props) {
       {person.status !== 'invited' && <Standing person={person} />}
       <p className="mt-5 border-t border-base-300 pt-3">
         <Link className="act" to={`/at/${slug}/oversight/history?person=${person.id}`}>
-          What {person.name} did, and what was done about them
+          History of {person.name}
         </Link>
       </p>
     </Panel>
@@ -87,14 +87,14 @@ function About({ person }: { readonly person: PersonDetailView }) {
         <Told person={person} />
         {person.keeping !== null && <Kept person={person} keeping={person.keeping} />}
         {person.kind === 'guest' && (
-          <Line term="Turns to">
+          <Line term="Contact">
             <Contact person={person} />
           </Line>
         )}
         {mayDescribe && (
           <dd className="col-start-2">
             <button type="button" className="act text-sm" onClick={() => setEditing(true)}>
-              Change the profile
+              Edit profile
             </button>
           </dd>
         )}
@@ -108,22 +108,20 @@ function Told({ person }: { readonly person: PersonDetailView }) {
   const { kind, mail, handle, formerHandles, title, department, country, keeping } = person
   const told = [
     ['Title', title],
-    [kind === 'guest' ? 'From' : 'Department', department],
+    [kind === 'guest' ? 'Organisation' : 'Department', department],
     ['Country', country],
   ] as const
   return (
     <>
       <Line term="Address">
         <span className="break-words">{mail}</span>
-        {keeping?.isConfirmed === false && (
-          <span className="block text-sm text-warning">not confirmed by a mail</span>
-        )}
+        {keeping?.isConfirmed === false && <span className="block text-sm text-warning">not confirmed</span>}
       </Line>
       {handle !== null && (
         <Line term="Handle">
           @{handle}
           {formerHandles.length > 0 && (
-            <span className="quiet text-sm"> earlier {formerHandles.map(each => `@${each}`).join(', ')}</span>
+            <span className="quiet text-sm"> before: {formerHandles.map(each => `@${each}`).join(', ')}</span>
           )}
         </Line>
       )}
@@ -146,9 +144,9 @@ function Kept({ person, keeping }: { readonly person: PersonDetailView; readonly
     <>
       <Line term="Kind">
         {person.kind}
-        {!keeping.takesSeat && person.kind === 'member' && <span className="quiet"> · takes no seat</span>}
+        {!keeping.takesSeat && person.kind === 'member' && <span className="quiet"> · uses no seat</span>}
       </Line>
-      <Line term="Time here">
+      <Line term="Status">
         <Presence person={person} timeZone={timeZone} />
         {keeping.lastActive !== null && (
           <span className="quiet">

@@ -18,10 +18,10 @@ export function PersonPlaces({ person }: { readonly person: PersonView }) {
       <h3 className="mb-1 font-bold">Places</h3>
       <p className="mb-1">
         <Link className="act text-sm" to={`/at/${slug}/people/${person.id}/places`}>
-          Change what {person.name} has, in one table
+          Change grants on many places
         </Link>
       </p>
-      {places.length === 0 && <p className="quiet">Nothing that you may be told of.</p>}
+      {places.length === 0 && <p className="quiet">No places that you can see.</p>}
       <Reached
         label={`Places of ${person.name}`}
         places={shown}
@@ -34,7 +34,7 @@ export function PersonPlaces({ person }: { readonly person: PersonView }) {
       />
       {places.length > 5 && (
         <button type="button" className="act text-sm" onClick={() => setOpen(!isOpen)}>
-          {isOpen ? 'Fewer' : `All ${places.length}`}
+          {isOpen ? 'Show fewer' : `Show all ${places.length}`}
         </button>
       )}
     </section>

@@ -31,7 +31,7 @@ export function PersonTeams({ person }: { readonly person: PersonView }) {
   return (
     <section aria-label="Teams" className="mt-5 border-t border-base-content pt-3">
       <h3 className="mb-1 font-bold">Teams</h3>
-      {person.teams.length === 0 && <p className="quiet">In no team.</p>}
+      {person.teams.length === 0 && <p className="quiet">No teams.</p>}
       <ul>
         {person.teams.map(team => (
           <li key={team.id} className="flex items-baseline justify-between gap-3 py-0.5">
@@ -55,16 +55,16 @@ const TakeOut = ({ person, team, onAct }: Part & { readonly team: PersonView['te
   <button
     type="button"
     className="act text-sm"
-    aria-label={`Take out of ${team.name}`}
+    aria-label={`Remove from ${team.name}`}
     onClick={() =>
       onAct({
         edit: { kind: 'member.take', team: team.id, person: person.id },
-        act: `Take ${person.name} out of ${team.name}`,
-        said: `${person.name} is out of ${team.name}.`,
+        act: `Remove ${person.name} from ${team.name}`,
+        said: `${person.name} is removed from ${team.name}.`,
       })
     }
   >
-    Take out
+    Remove
   </button>
 )
 
@@ -77,15 +77,15 @@ function PutInto({ person, teams, onAct }: Part & { readonly teams: readonly Tea
   return (
     <div className="mt-1">
       <Combobox
-        label={`Put ${person.name} into a team`}
-        placeholder="Put into a team, by its name"
-        nobody="No such team that you may fill"
+        label={`Add ${person.name} to a team`}
+        placeholder="Add to team"
+        nobody="No team found that you can add people to"
         options={offered.map(({ id, name, note }) => ({ value: id, name, note: note.slice(0, 24) }))}
         onChoose={({ value: team, name }) =>
           onAct({
             edit: { kind: 'member.add', team, person: person.id, lead: false, from: null, until: null },
-            act: `Put ${person.name} into ${name}`,
-            said: `${person.name} is in ${name} now.`,
+            act: `Add ${person.name} to ${name}`,
+            said: `${person.name} is added to ${name}.`,
           })
         }
       />
@@ -95,5 +95,5 @@ function PutInto({ person, teams, onAct }: Part & { readonly teams: readonly Tea
 
 function Deciding({ act, onDone }: { readonly act: Act; readonly onDone: () => void }) {
   const decision = useDecision([act.edit], act.said, onDone)
-  return <Decision act={act.act} onLeave={onDone} {...decision} />
+  return <Decision act={act.act} isDrastic={act.edit.kind === 'member.take'} onLeave={onDone} {...decision} />
 }

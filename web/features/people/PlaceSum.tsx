@@ -6,6 +6,6 @@ import { Sum } from '../../ui/Sum.tsx'
 export function PlaceSum({ place, person }: { readonly place: string; readonly person: string }) {
   const { slug, workspace } = useHere()
   const { data: sum, isError } = useSumQuery({ slug, id: place, person })
-  if (isError) return <p className="quiet text-sm">The sum is told to those who share there.</p>
+  if (isError) return <p className="quiet text-sm">Only people who share this place see how it adds up.</p>
   return sum === undefined ? null : <Sum sum={sum} timeZone={workspace.timeZone} />
 }

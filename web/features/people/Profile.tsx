@@ -50,7 +50,7 @@ export function Profile({ person, onDone }: Props) {
       <TextField
         label="Handle"
         maxLength={30}
-        hint="Small letters, digits and dots. Earlier ones go on leading here."
+        hint="Lower-case letters, digits and dots. Earlier handles still lead to this person."
         {...field('handle')}
       />
       <TextField label="Title" maxLength={200} {...field('title')} />
@@ -61,7 +61,7 @@ export function Profile({ person, onDone }: Props) {
       />
       <TextField label="Country" maxLength={100} autoComplete="country-name" {...field('country')} />
       <ProblemNote problem={problem} />
-      <ActOrLeave act="Keep this profile" isDisabled={isBusy} onLeave={onDone} />
+      <ActOrLeave act="Save profile" isDisabled={isBusy} onLeave={onDone} />
     </form>
   )
 }

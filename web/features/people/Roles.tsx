@@ -3,6 +3,7 @@ import type { EditRequest } from '#contract/edit-requests.ts'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { HoldingView, KeepingView, PersonView, PowerView } from '#contract/people-views.ts'
 import type { RoleToGiveView } from '#contract/role-views.ts'
+import { counted } from '#core/words/english.ts'
 import { privilegesListed, privilegeWords } from '#core/words/privilege.ts'
 import { useRolesToGiveQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
@@ -37,10 +38,10 @@ export function Roles({ person, keeping }: Props) {
               <button
                 type="button"
                 className="act text-sm"
-                aria-label={`Take: ${holding.name}`}
+                aria-label={`Remove: ${holding.name}`}
                 onClick={() => setTaken(taken === holding ? undefined : holding)}
               >
-                Take
+                Remove
               </button>
             )}
           </li>
@@ -51,7 +52,7 @@ export function Roles({ person, keeping }: Props) {
       )}
       {mayAssign && person.kind === 'member' && person.status !== 'invited' && !isGiving && (
         <button type="button" className="act mr-4 text-sm" onClick={() => setGiving(true)}>
-          Give another role
+          Assign role …
         </button>
       )}
       {isGiving && <Giving person={person} onDone={() => setGiving(false)} />}
@@ -66,8 +67,8 @@ interface Part {
 
 function Taking({ person, holding, onDone }: Part & { readonly holding: HoldingView }) {
   const edit: EditRequest = { kind: 'role.take', holding: holding.id }
-  const decision = useDecision([edit], `${person.name} is no longer ${holding.name}.`, onDone)
-  return <Decision act={`Take the role ${holding.name}`} onLeave={onDone} {...decision} />
+  const decision = useDecision([edit], `The role ${holding.name} is removed from ${person.name}.`, onDone)
+  return <Decision act={`Remove the role ${holding.name}`} isDrastic onLeave={onDone} {...decision} />
 }
 
 /** A role over a scope, each pair among what may be given to this person. */
@@ -82,19 +83,19 @@ function Giving({ person, onDone }: Part) {
   const offered = (roles ?? []).filter(role => !held.has(role.id)).toReversed()
   const role = offered.find(each => each.id === chosen) ?? offered[0]
   if (roles === undefined) return null
-  if (role === undefined) return <p className="quiet text-sm">There is no other role that you may give.</p>
+  if (role === undefined) return <p className="quiet text-sm">There is no other role that you can assign.</p>
   const scope = role.scopes.find(each => each.name === over) ?? role.scopes[0]
   if (scope === undefined) return null
   return (
     <GivingRole person={person} role={role} scope={scope} onDone={onDone}>
       <Choice
-        label="Role to give"
+        label="Role"
         value={role.id}
         options={offered.map(({ id, name }) => ({ value: id, name }))}
         onValue={setChosen}
       />
       <Choice
-        label="Over"
+        label="Scope"
         value={scope.name}
         options={role.scopes.map(({ name }) => ({ value: name, name: overNamed(name) }))}
         onValue={setOver}
@@ -124,16 +125,16 @@ function GivingRole({ person, role, scope, onDone, children }: GivingRoleProps) 
     from: from === '' ? null : startOfDay(from, timeZone),
     until: through === '' ? null : endOfDay(through, timeZone),
   }
-  const decision = useDecision([edit], `${person.name} is ${role.name} now.`, onDone)
+  const decision = useDecision([edit], `The role ${role.name} is assigned to ${person.name}.`, onDone)
   return (
-    <Decision act={`Give the role ${role.name}`} onLeave={onDone} {...decision}>
+    <Decision act={`Assign the role ${role.name}`} onLeave={onDone} {...decision}>
       {children}
       <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />
       {role.note !== '' && <p className="text-sm">{role.note}</p>}
       {scope.asleep.length > 0 && (
         <p className="border-l-4 border-warning pl-3 text-sm">
-          Sleeps over that: {privilegesListed(scope.asleep, 40)}. These have effect over the whole workspace
-          only.
+          No effect in this scope: {privilegesListed(scope.asleep, 40)}. These privileges need the whole
+          workspace as scope.
         </p>
       )}
     </Decision>
@@ -144,14 +145,14 @@ function GivingRole({ person, role, scope, onDone, children }: GivingRoleProps) 
 export function Powers({ powers }: { readonly powers: readonly PowerView[] }) {
   const [isOpen, setOpen] = useState(false)
   const awake = powers.filter(({ from }) => from.some(each => !each.isAsleep))
-  if (powers.length === 0) return <p className="quiet text-sm">Their roles hold no privilege.</p>
+  if (powers.length === 0) return <p className="quiet text-sm">Their roles have no privileges.</p>
   return (
     <>
       <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-        {isOpen ? 'Fold it away' : `What that adds up to: ${awake.length} privileges`}
+        {isOpen ? 'Hide privileges' : `Show ${counted(awake.length, 'privilege', 'privileges')}`}
       </button>
       {isOpen && (
-        <ul className="mt-1 text-sm" aria-label="What they may do">
+        <ul className="mt-1 text-sm" aria-label="Privileges">
           {powers.map(({ privilege, from }) => (
             <li key={privilege} className="border-t border-base-300 py-1">
               <span className="block first-letter:uppercase">{privilegeWords[privilege]}</span>
@@ -165,4 +166,4 @@ export function Powers({ powers }: { readonly powers: readonly PowerView[] }) {
 }
 
 const sourceWords = ({ role, over, isAsleep }: PowerView['from'][number]) =>
-  `${role}${over === null ? '' : ` over ${over}`}${isAsleep ? ' (sleeps there)' : ''}`
+  `${role}${over === null ? '' : ` over ${over}`}${isAsleep ? ' (no effect there)' : ''}`

@@ -19,11 +19,11 @@ export function SigningIn({ person }: { readonly person: PersonDetailView }) {
     setSaid(error === undefined ? done : '')
   }
   return (
-    <section aria-label="Signing in" className="mt-5 border-t border-base-content pt-3">
-      <h3 className="mb-1 font-bold">Signing in</h3>
+    <section aria-label="Sign-in" className="mt-5 border-t border-base-content pt-3">
+      <h3 className="mb-1 font-bold">Sign-in</h3>
       <p className="quiet mb-1 text-sm">
-        {keeping.hasSecondStep ? 'With a second step.' : 'Without a second step.'}{' '}
-        {signIns.length === 0 && 'Signed in nowhere now.'}
+        {keeping.hasSecondStep ? 'Two-step sign-in is set up.' : 'Two-step sign-in is not set up.'}{' '}
+        {signIns.length === 0 && 'Not signed in anywhere.'}
       </p>
       <ul>
         {signIns.map(({ at, lastUsed }, index) => (
@@ -42,20 +42,18 @@ export function SigningIn({ person }: { readonly person: PersonDetailView }) {
           type="button"
           className="btn-plain"
           disabled={sending.isLoading}
-          onClick={() =>
-            void act(() => send({ slug, id }), `A link to a new password is on its way to ${mail}.`)
-          }
+          onClick={() => void act(() => send({ slug, id }), `A link to a new password was sent to ${mail}.`)}
         >
-          Mail them a way in
+          Send sign-in link
         </button>
         {signIns.length > 0 && (
           <button
             type="button"
             className="btn-plain"
             disabled={ending.isLoading}
-            onClick={() => void act(() => end({ slug, id }), 'They are signed out everywhere.')}
+            onClick={() => void act(() => end({ slug, id }), 'Signed out everywhere.')}
           >
-            Sign them out everywhere
+            Sign out everywhere
           </button>
         )}
       </div>

@@ -17,9 +17,9 @@ export function Standing({ person }: { readonly person: PersonView }) {
   if (offered.length === 0) return null
   const Chosen = act === undefined ? undefined : deciding[act]
   return (
-    <section aria-label="Standing" className="mt-5 border-t border-base-content pt-3">
+    <section aria-label="Status" className="mt-5 border-t border-base-content pt-3">
       {person.status === 'suspended' && (
-        <p className="mb-2 text-error">Suspended: no access anywhere; all else is kept.</p>
+        <p className="mb-2 text-error">Suspended: no access to anything. Roles, teams and grants are kept.</p>
       )}
       <div className="flex flex-wrap gap-2">
         {offered.map(each => (
@@ -51,11 +51,11 @@ const offersFor = ({ keeping }: PersonView): Act[] => {
 function wordFor(act: Act, { kind, status, keeping }: PersonView): string {
   switch (act) {
     case 'suspend':
-      return status === 'suspended' ? 'Bring back …' : 'Suspend …'
+      return status === 'suspended' ? 'Reactivate …' : 'Suspend …'
     case 'end':
-      return keeping?.until == null ? 'Set an end …' : 'Change the end …'
+      return keeping?.until == null ? 'Set end …' : 'Change end …'
     case 'turn':
-      return kind === 'member' ? 'Make a guest …' : 'Make a member …'
+      return kind === 'member' ? 'Turn into a guest …' : 'Turn into a member …'
     case 'remove':
       return 'Remove …'
   }
@@ -70,10 +70,15 @@ interface ActProps {
 function Suspend({ person: { id, name, status }, onDone }: ActProps) {
   const isSuspended = status === 'suspended'
   const edit = { kind: isSuspended ? 'person.resume' : 'person.suspend', person: id } as const
-  const said = isSuspended ? `${name} is back.` : `${name} is suspended.`
+  const said = isSuspended ? `${name} is reactivated.` : `${name} is suspended.`
   const decision = useDecision([edit], said, onDone)
   return (
-    <Decision act={isSuspended ? `Bring ${name} back` : `Suspend ${name}`} onLeave={onDone} {...decision} />
+    <Decision
+      act={isSuspended ? `Reactivate ${name}` : `Suspend ${name}`}
+      isDrastic={!isSuspended}
+      onLeave={onDone}
+      {...decision}
+    />
   )
 }
 
@@ -86,18 +91,15 @@ function End({ person: { id, name, keeping }, onDone }: ActProps) {
     person: id,
     until: through === '' ? null : endOfDay(through, timeZone),
   }
-  const said = through === '' ? `${name} stays without an end.` : `${name}’s time here has an end now.`
+  const said =
+    through === '' ? `The access of ${name} has no end.` : `The end of the access of ${name} is set.`
   const decision = useDecision([edit], said, onDone)
   return (
-    <Decision
-      act={through === '' ? 'Let them stay without an end' : 'Set the end'}
-      onLeave={onDone}
-      {...decision}
-    >
+    <Decision act={through === '' ? 'Remove end' : 'Set end'} onLeave={onDone} {...decision}>
       <input
         type="date"
         className="field"
-        aria-label={`Last day of ${name}`}
+        aria-label={`Ends after, ${name}`}
         value={through}
         onChange={event => setThrough(event.target.value)}
       />
@@ -111,24 +113,24 @@ function Turn({ person: { id, name, kind }, onDone }: ActProps) {
   const [taker, setTaker] = useState('')
   const as = kind === 'member' ? 'guest' : 'member'
   const edit: EditRequest = { kind: 'person.turn', person: id, as, taker: taker === '' ? null : taker }
-  const decision = useDecision([edit], `${name} is a ${as} now.`, onDone)
+  const decision = useDecision([edit], `${name} is now a ${as}.`, onDone)
   const takers = people.filter(each => each.kind === 'member' && each.status === 'active' && each.id !== id)
   return (
-    <Decision act={`Make ${name} a ${as}`} onLeave={onDone} {...decision}>
+    <Decision act={`Turn ${name} into a ${as}`} isDrastic={as === 'guest'} onLeave={onDone} {...decision}>
       {as === 'guest' ? (
         <label className="grid gap-1 text-sm">
-          Their private folder
+          Private folder
           <select className="choice" value={taker} onChange={event => setTaker(event.target.value)}>
-            <option value="">goes to the bin</option>
+            <option value="">move to bin</option>
             {takers.map(each => (
               <option key={each.id} value={each.id}>
-                is taken over by {each.name}
+                give to {each.name}
               </option>
             ))}
           </select>
         </label>
       ) : (
-        <p className="text-sm">They get a private folder, and what is open to all members.</p>
+        <p className="text-sm">They get a private folder and the access of all members.</p>
       )}
     </Decision>
   )

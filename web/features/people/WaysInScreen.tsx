@@ -1,6 +1,7 @@
 import { useNavigate, useParams } from 'react-router'
 import type { JoinLinkView, WelcomeSetView } from '#contract/people-views.ts'
 import { useWaysInQuery } from '../../api/people.ts'
+import { counted, listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { Through } from '../../ui/dates.tsx'
@@ -23,13 +24,14 @@ export function WaysInScreen() {
     <div className="beside [--panel:29rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <PeopleHead />
-        <Heading word="Welcome sets" act="Make a welcome set" onAct={() => open('new-set')}>
-          What people of one sort get, under a name: for invitations, links and tables.
+        <Heading word="Welcome sets" act="Create welcome set" onAct={() => open('new-set')}>
+          A welcome set is what a group of new people gets: role, teams, places and dates. Use it in
+          invitations, join links and imports.
         </Heading>
         <WelcomeSets sets={data.welcomeSets} chosen={id} onChoose={open} />
-        <Heading word="Join links" act="Make a join link" onAct={() => open('new-link')}>
-          People come by them with their own address. A link gives what its maker may give when somebody
-          comes.
+        <Heading word="Join links" act="Create join link" onAct={() => open('new-link')}>
+          Anybody with the link can join with their own address. The link gives only what its creator may give
+          at that time.
         </Heading>
         <JoinLinks links={data.joinLinks} chosen={id} onChoose={open} />
       </main>
@@ -70,7 +72,11 @@ const kindWords = { member: 'members', guest: 'guests' } as const
 function WelcomeSets({ sets, chosen, onChoose }: Choosing & { readonly sets: readonly WelcomeSetView[] }) {
   const { timeZone } = useHere().workspace
   if (sets.length === 0)
-    return <p className="py-3">None yet. A set saves putting the same things together each time.</p>
+    return (
+      <p className="py-3">
+        No welcome sets yet. With a welcome set you do not have to choose the same things each time.
+      </p>
+    )
   return (
     <table className="sheet">
       <thead>
@@ -78,7 +84,7 @@ function WelcomeSets({ sets, chosen, onChoose }: Choosing & { readonly sets: rea
           <th scope="col">Name</th>
           <th scope="col">For</th>
           <th scope="col">Gives</th>
-          <th scope="col">Time here</th>
+          <th scope="col">Access</th>
           <th scope="col">In use</th>
         </tr>
       </thead>
@@ -90,11 +96,17 @@ function WelcomeSets({ sets, chosen, onChoose }: Choosing & { readonly sets: rea
               {note !== '' && <span className="quiet block text-sm">{note}</span>}
             </td>
             <td>
-              {listed(countWords(offer.teams.length, 'team'), countWords(offer.places.length, 'place'))}
+              {listedOrNothing(
+                countWords(offer.teams.length, 'team'),
+                countWords(offer.places.length, 'place'),
+              )}
             </td>
             <td>{offer.until === null ? 'no end' : <Through until={offer.until} timeZone={timeZone} />}</td>
             <td>
-              {listed(invited.length === 0 ? '' : `${invited.length} invited`, countWords(links, 'link'))}
+              {listedOrNothing(
+                invited.length === 0 ? '' : `${invited.length} invited`,
+                countWords(links, 'link'),
+              )}
             </td>
           </ChoiceRow>
         ))}
@@ -103,23 +115,22 @@ function WelcomeSets({ sets, chosen, onChoose }: Choosing & { readonly sets: rea
   )
 }
 
-const countWords = (count: number, word: string) =>
-  count === 0 ? '' : count === 1 ? `1 ${word}` : `${count} ${word}s`
+const countWords = (count: number, word: string) => (count === 0 ? '' : counted(count, word, `${word}s`))
 
-const listed = (...words: readonly string[]) => words.filter(Boolean).join(', ') || 'nothing'
+const listedOrNothing = (...words: readonly string[]) => listed(words.filter(Boolean)) || 'nothing'
 
 function JoinLinks({ links, chosen, onChoose }: Choosing & { readonly links: readonly JoinLinkView[] }) {
   const { timeZone } = useHere().workspace
-  if (links.length === 0) return <p className="py-3">None. Nobody comes in without being invited by name.</p>
+  if (links.length === 0) return <p className="py-3">No join links. People join only by invitation.</p>
   return (
     <table className="sheet">
       <thead>
         <tr>
           <th scope="col">Name</th>
-          <th scope="col">Made by</th>
+          <th scope="col">Created by</th>
           <th scope="col">Addresses</th>
-          <th scope="col">Came</th>
-          <th scope="col">Works</th>
+          <th scope="col">Joined</th>
+          <th scope="col">Status</th>
         </tr>
       </thead>
       <tbody>
@@ -132,7 +143,7 @@ function JoinLinks({ links, chosen, onChoose }: Choosing & { readonly links: rea
               {letsIn ? (
                 <Through until={until} timeZone={timeZone} />
               ) : (
-                <span className="text-warning">{isOpen ? 'lets nobody in' : 'not any more'}</span>
+                <span className="text-warning">{isOpen ? 'cannot be used' : 'ended'}</span>
               )}
             </td>
           </ChoiceRow>

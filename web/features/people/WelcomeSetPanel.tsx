@@ -5,6 +5,7 @@ import type { ReachedView, WelcomeSetView } from '#contract/people-views.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import type { ActionSet } from '#core/levels/action.ts'
 import { useChange } from '../../api/use-change.ts'
+import { listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { Panel } from '../../ui/Panel.tsx'
@@ -44,13 +45,13 @@ export function WelcomeSetPanel({ set, onClose }: PanelProps) {
   const remove = () =>
     act(
       [{ kind: 'welcome.delete', welcome: set.id }],
-      `The welcome set ${set.name} is gone; what was offered with it stays.`,
+      `The welcome set ${set.name} is deleted. Invitations sent with it stay valid.`,
     )
   return (
     <Panel title={set.name} onClose={onClose}>
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <TextField label="Name" required value={name} onValue={setName} />
-        <TextField label="For whom it is" value={note} onValue={setNote} />
+        <TextField label="Description" value={note} onValue={setNote} />
         {set.isGivenByAnother ? (
           <Given offer={set.offer} />
         ) : (
@@ -61,19 +62,19 @@ export function WelcomeSetPanel({ set, onClose }: PanelProps) {
         {set.mayChange ? (
           <div className="flex justify-between">
             <button className="btn-act" disabled={isBusy || name.trim() === ''}>
-              Keep the changes
+              Save changes
             </button>
             <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void remove()}>
-              Delete the set
+              Delete welcome set
             </button>
           </div>
         ) : (
-          <p className="quiet text-sm">It offers more than you may see or give: somebody else changes it.</p>
+          <p className="quiet text-sm">It gives more than you may see or give, so you cannot change it.</p>
         )}
       </form>
       <p className="mt-4 border-t border-base-300 pt-3">
         <Link className="act" to={`/at/${slug}/people/invite`}>
-          Invite people with it
+          Invite people with this set
         </Link>
       </p>
     </Panel>
@@ -83,9 +84,7 @@ export function WelcomeSetPanel({ set, onClose }: PanelProps) {
 function Given({ offer }: Pick<WelcomeSetView, 'offer'>) {
   return (
     <section aria-label="What it gives">
-      <p className="mb-2">
-        Somebody else’s join link offers this set, by their rights: only they change what it gives.
-      </p>
+      <p className="mb-2">Somebody else’s join link uses this set, so only they can change what it gives.</p>
       <LookThrough view={useOfferView(offer)} count={1} />
     </section>
   )
@@ -106,14 +105,15 @@ function Effect({ set, offer, alsoInvited, onAlso }: EffectProps) {
   return (
     <section aria-label="Before and after" className="border-t border-base-content pt-2 text-sm">
       <p className="mb-1">
-        Who is here stays as they are. Who comes by it from now on{links > 0 && ', by a link too'}:
+        People who have joined keep what they have. People who join with this set from now on
+        {links > 0 && ', also by a join link'}:
       </p>
       <Compared before={before?.places} after={after?.places} />
       <ProblemNote problem={after?.problem ?? undefined} />
       {invited.length > 0 && (
         <Tick isOn={alsoInvited} onTick={onAlso}>
-          Also for {invited.length === 1 ? 'the one' : `the ${invited.length}`} still invited with it:{' '}
-          {invited.map(each => each.name).join(', ')}. Role, end and new teams and places.
+          Also change the open invitations of {listed(invited.map(each => each.name))}: role, end, new teams
+          and places
         </Tick>
       )}
     </section>
@@ -127,25 +127,24 @@ interface ComparedProps {
 
 /** What somebody who comes would see otherwise than before. */
 function Compared({ before, after }: ComparedProps) {
-  if (before === undefined || after === undefined)
-    return <p className="quiet">Working out what it changes …</p>
+  if (before === undefined || after === undefined) return <p className="quiet">Loading …</p>
   const levels = new Map(before.map(place => [place.id, place]))
   const gained = after.filter(place => levels.get(place.id)?.actions !== place.actions)
   const kept = new Set(after.map(place => place.id))
   const lost = before.filter(place => !kept.has(place.id))
-  if (gained.length + lost.length === 0) return <p>They would see and do the same as before.</p>
+  if (gained.length + lost.length === 0) return <p>They get the same as before.</p>
   const level = (place: ReachedView | undefined) =>
-    place === undefined ? 'nothing' : nameOfActions(place.actions as ActionSet).name
+    place === undefined ? 'No access' : nameOfActions(place.actions as ActionSet).name
   return (
     <ul className="mb-2">
       {gained.map(place => (
         <li key={place.id} className="border-t border-base-300 py-1">
-          <strong>{place.name}</strong>: {level(levels.get(place.id))} becomes {level(place)}
+          <strong>{place.name}</strong>: {level(levels.get(place.id))} → {level(place)}
         </li>
       ))}
       {lost.map(place => (
         <li key={place.id} className="border-t border-base-300 py-1">
-          <strong>{place.name}</strong>: {level(place)} becomes nothing of its own
+          <strong>{place.name}</strong>: {level(place)} → no own access
         </li>
       ))}
     </ul>
@@ -191,23 +190,23 @@ export function NewWelcomeSet({ onClose, onMade }: NewProps) {
   const submit = async () => {
     const { applied } = await apply(
       [{ kind: 'welcome.create', welcome: 'new:set', name: name.trim(), note, offer }],
-      `The welcome set ${name.trim()} is there.`,
+      `The welcome set ${name.trim()} is created.`,
     )
     const made = applied?.made['new:set']
     if (made !== undefined) onMade(made)
   }
   return (
-    <Panel title="Make a welcome set" onClose={onClose}>
+    <Panel title="Create welcome set" onClose={onClose}>
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <TextField label="Name" required value={name} onValue={setName} />
-        <TextField label="For whom it is" value={note} onValue={setNote} />
+        <TextField label="Description" value={note} onValue={setNote} />
         <OfferForm hasSets={false} offer={draft} onOffer={setDraft} />
-        <section aria-label="What they will see" className="border-t border-base-content pt-2">
+        <section aria-label="What people get" className="border-t border-base-content pt-2">
           <LookThrough view={view} count={1} />
         </section>
         <ProblemNote problem={problem} />
         <button className="btn-act justify-self-start" disabled={isBusy || name.trim() === ''}>
-          Make the set
+          Create welcome set
         </button>
       </form>
     </Panel>

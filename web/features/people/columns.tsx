@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
 import type { PersonView } from '#contract/people-views.ts'
 import type { PeopleQuery } from '#contract/requests.ts'
 import { Day, Through } from '../../ui/dates.tsx'
@@ -39,7 +39,7 @@ const active: PeopleColumn = {
 }
 
 const presence: PeopleColumn = {
-  head: 'Here',
+  head: 'Status',
   sort: 'ends',
   width: '11rem',
   cell: (person, timeZone) => <Presence person={person} timeZone={timeZone} />,
@@ -72,24 +72,24 @@ const everybody: readonly PeopleColumn[] = [
 const guests: readonly PeopleColumn[] = [
   name,
   {
-    head: 'From',
+    head: 'Organisation',
     isSpare: true,
     width: '15%',
     cell: ({ department, mail }) => department || mail.split('@')[1],
   },
   {
-    head: 'Reaches',
+    head: 'Places',
     cell: ({ keeping }) => {
       const words = (keeping?.reaches ?? []).map(place => place.name).join(', ')
       return words === '' ? (
-        <span className="quiet">nothing of yours</span>
+        <span className="quiet">no places of yours</span>
       ) : (
         <span title={words}>{words}</span>
       )
     },
   },
   {
-    head: 'Turns to',
+    head: 'Contact',
     width: '15%',
     cell: ({ contact }) => contact?.name ?? <span className="text-warning">nobody</span>,
   },
@@ -102,7 +102,7 @@ const invited: readonly PeopleColumn[] = [
   name,
   mail,
   {
-    head: 'Offered',
+    head: 'Gets',
     isSpare: true,
     width: '15%',
     cell: person => {
@@ -118,12 +118,12 @@ const invited: readonly PeopleColumn[] = [
     cell: ({ keeping }) => keeping?.invitation?.by,
   },
   {
-    head: 'Link works',
+    head: 'Link',
     width: '9rem',
     cell: ({ keeping }, timeZone) =>
       keeping?.invitation == null ? null : <LinkEnd until={keeping.invitation.until} timeZone={timeZone} />,
   },
-  { head: 'With it', width: '18rem', cell: person => <InvitedActs person={person} /> },
+  { head: 'Invitation', width: '18rem', cell: person => <InvitedActs person={person} /> },
 ]
 
 /** Beside a panel there is room for what tells people apart. */
@@ -139,24 +139,43 @@ const teamWords = ({ teams }: PersonView): string =>
     .map(team => (team.lead ? `${team.name} (lead)` : team.name))
     .join(', ')
 
-/** Since when, until when, or that they were only invited. */
+/** Whether somebody is let in, since when, or from when, or until when. */
 export function Presence({ person, timeZone }: { readonly person: PersonView; readonly timeZone: string }) {
+  const [openedAt] = useState(Date.now)
   const { keeping, status, joinedAt } = person
-  if (keeping?.invitation != null)
+  const { from = null, until = null, invitation = null } = keeping ?? {}
+  if (invitation !== null)
     return (
       <span className="text-warning">
-        invited <Day at={keeping.invitation.at} />
+        Invited <Day at={invitation.at} />
       </span>
     )
-  if (status === 'suspended') return <span className="text-error">suspended</span>
-  if (keeping?.until != null) return <Through until={keeping.until} timeZone={timeZone} />
+  if (status === 'suspended') return <span className="text-error">Suspended</span>
+  if (from !== null && from > openedAt)
+    return (
+      <span className="text-warning">
+        Starts <Day at={from} timeZone={timeZone} />
+      </span>
+    )
+  if (until !== null && until <= openedAt)
+    return (
+      <span className="text-error">
+        Ended <Day at={until - 1} timeZone={timeZone} />
+      </span>
+    )
+  if (until !== null)
+    return (
+      <span className="inline-block first-letter:uppercase">
+        <Through until={until} timeZone={timeZone} />
+      </span>
+    )
   return (
     <span className="quiet">
       {joinedAt === null ? (
-        status
+        'Active'
       ) : (
         <>
-          since <Day at={joinedAt} />
+          Active since <Day at={joinedAt} />
         </>
       )}
     </span>

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import type { OfferRequest } from '#contract/edit-requests.ts'
 import type { ImportedRowView } from '#contract/people-views.ts'
+import { counted } from '#core/words/english.ts'
 import type { Problem } from '#contract/problem.ts'
 import type { ImportRow } from '#contract/requests.ts'
 import { api } from '../../api/api.ts'
@@ -100,7 +101,7 @@ export function useImporting(): Importing {
     let done = 0
     for (let from = 0; from < todo.length && !signal.aborted; from += together) {
       const part = todo.slice(from, from + together)
-      const reason = `Brought in from ${file}, rows ${(part[0]?.index ?? 0) + 2} to ${(part.at(-1)?.index ?? 0) + 2}`
+      const reason = `Imported from ${file}, rows ${(part[0]?.index ?? 0) + 2} to ${(part.at(-1)?.index ?? 0) + 2}`
       for (const [index, outcome] of await applied(part, reason)) all[index] = outcome
       done += part.length
       setProgress({ done, of: todo.length })
@@ -108,7 +109,7 @@ export function useImporting(): Importing {
     setProgress(undefined)
     setOutcomes(all)
     const count = all.filter(outcome => outcome === 'done').length
-    dispatch(say({ text: `${count === 1 ? '1 row is' : `${count} rows are`} brought in.` }))
+    dispatch(say({ text: `${counted(count, 'row is', 'rows are')} imported.` }))
   }
   return {
     progress,

@@ -41,16 +41,16 @@ export const wantedWords = (wants: WantedView): string =>
 function ToDecide({ requests }: { readonly requests: readonly RoleRequestView[] }) {
   const [chosen, setChosen] = useState<string>()
   return (
-    <section aria-label="To decide">
-      <h2 className="mb-1 text-lg font-bold">For you to decide</h2>
+    <section aria-label="Requests to decide">
+      <h2 className="mb-1 text-lg font-bold">Requests to decide</h2>
       {requests.length === 0 && (
-        <p>Nothing waits. When somebody asks for a role that you may give, it stands here.</p>
+        <p>No open requests. When somebody requests a role that you can assign, it appears here.</p>
       )}
       <ul>
         {requests.map(request => (
           <li key={request.id} className="border-t border-base-300 py-2">
             <p>
-              <strong>{request.person.name}</strong> would like to {wantedWords(request.wants)}
+              <strong>{request.person.name}</strong> requests to {wantedWords(request.wants)}
               <span className="quiet">
                 {' '}
                 · <Day at={request.at} />
@@ -74,8 +74,8 @@ function ToDecide({ requests }: { readonly requests: readonly RoleRequestView[] 
 function Mine({ view }: { readonly view: RoleRequestsView }) {
   const { workspace } = useHere()
   return (
-    <section aria-label="What I ask for">
-      <h2 className="mb-1 text-lg font-bold">What you ask for</h2>
+    <section aria-label="Your requests">
+      <h2 className="mb-1 text-lg font-bold">Your requests</h2>
       <ul>
         {view.mine.map(request => (
           <MyRequest key={request.id} request={request} />
@@ -84,7 +84,7 @@ function Mine({ view }: { readonly view: RoleRequestsView }) {
       {workspace.me.kind === 'member' ? (
         <Asking roles={view.roles} />
       ) : (
-        <p>Guests hold no roles: ask whoever opened something for you.</p>
+        <p>Guests cannot hold roles. Ask the person who invited you.</p>
       )}
     </section>
   )
@@ -94,11 +94,11 @@ function MyRequest({ request }: { readonly request: MyRoleRequestView }) {
   const { slug } = useHere()
   const { apply, problem, isBusy } = useChange(slug)
   const { id, wants, at, word, declined } = request
-  const takeBack = () => apply([{ kind: 'role.unask', request: id }], 'You do not ask for it any more.')
+  const takeBack = () => apply([{ kind: 'role.unask', request: id }], 'Your request is withdrawn.')
   return (
     <li className="border-t border-base-300 py-2">
       <p>
-        You would like to {wantedWords(wants)}
+        You requests to {wantedWords(wants)}
         <span className="quiet">
           {' '}
           · <Day at={at} />
@@ -107,9 +107,9 @@ function MyRequest({ request }: { readonly request: MyRoleRequestView }) {
       </p>
       {declined === null ? (
         <p className="text-sm">
-          <span className="text-warning">Waits for whoever may give it.</span>{' '}
+          <span className="text-warning">Waiting for an answer.</span>{' '}
           <button type="button" className="act" disabled={isBusy} onClick={() => void takeBack()}>
-            Take it back
+            Withdraw
           </button>
         </p>
       ) : (
@@ -131,7 +131,7 @@ function Asking({ roles }: Pick<RoleRequestsView, 'roles'>) {
   const lacking = allPrivileges.filter(each => each !== 'own' && !workspace.me.privileges.includes(each))
   const asked = params.get('privilege') ?? ''
   const options = [
-    { value: '', name: 'Choose what you would like to do' },
+    { value: '', name: 'Choose what you requests to do' },
     ...lacking.map(each => ({ value: `p ${each}`, name: privilegeWords[each] })),
     ...roles.map(({ id, name }) => ({ value: `r ${id}`, name: `hold the role ${name}` })),
   ]
@@ -143,7 +143,7 @@ function Asking({ roles }: Pick<RoleRequestsView, 'roles'>) {
       : { role: value.slice(2) }
     const { applied } = await apply(
       [{ kind: 'role.ask', wants, word }],
-      'Whoever may give it is told that you ask.',
+      'The people who can assign it are notified.',
     )
     if (applied === undefined) return
     setChosen('')
@@ -152,11 +152,11 @@ function Asking({ roles }: Pick<RoleRequestsView, 'roles'>) {
   }
   return (
     <form className="mt-3 grid max-w-lg gap-3 border-t border-base-content pt-3" onSubmit={onSubmit(ask)}>
-      <Choice label="You would like to" value={value} options={options} onValue={setChosen} />
-      <TextField label="A word to whoever decides" maxLength={1000} value={word} onValue={setWord} />
+      <Choice label="You requests to" value={value} options={options} onValue={setChosen} />
+      <TextField label="Message to the person who decides" maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={problem} />
       <button className="btn-act justify-self-start" disabled={isBusy || value === ''}>
-        Ask for it
+        Send request
       </button>
     </form>
   )

@@ -24,19 +24,19 @@ interface Props {
 export function Deciding({ request, onDone }: Props) {
   const { slug } = useHere()
   const { data: roles } = useRolesToGiveQuery({ slug, id: request.person.id })
-  const [way, setWay] = useState<'Give it' | 'Decline it'>('Give it')
+  const [way, setWay] = useState<'Accept' | 'Decline'>('Accept')
   if (roles === undefined) return null
   const options = optionsFor(request, roles)
   return (
     <div className="mt-1">
-      <FilterWords label="Decision" words={['Give it', 'Decline it']} chosen={way} onChoose={setWay} />
-      {way === 'Decline it' && <Declining request={request} onDone={onDone} />}
-      {way === 'Give it' && options.length === 0 && (
+      <FilterWords label="Decision" words={['Accept', 'Decline']} chosen={way} onChoose={setWay} />
+      {way === 'Decline' && <Declining request={request} onDone={onDone} />}
+      {way === 'Accept' && options.length === 0 && (
         <p className="mt-2 bg-base-200 p-3">
-          No role that you may give lets them do just that. Make one, or decline.
+          No role that you can assign gives exactly this. Create a role, or decline the request.
         </p>
       )}
-      {way === 'Give it' && options.length > 0 && (
+      {way === 'Accept' && options.length > 0 && (
         <Choosing request={request} options={options} onDone={onDone} />
       )}
     </div>
@@ -75,8 +75,8 @@ function Choosing({ request, options, onDone }: Props & { readonly options: read
   const until = through === '' ? null : endOfDay(through, timeZone)
   return (
     <Giving request={request} option={option} until={until} onDone={onDone}>
-      <Choice label="By the role" value={chosen} options={options} onValue={setChosen} />
-      <TextField label="Through (empty: no end)" type="date" value={through} onValue={setThrough} />
+      <Choice label="Role and scope" value={chosen} options={options} onValue={setChosen} />
+      <TextField label="Ends after (empty: no end)" type="date" value={through} onValue={setThrough} />
       <Sentences privileges={option.role.privileges} asleep={option.scope.asleep} />
     </Giving>
   )
@@ -92,11 +92,11 @@ function Giving({ request, option: { role, scope }, until, onDone, children }: G
   const gives = { role: role.id, scope: scope.scope, until }
   const decision = useDecision(
     [{ kind: 'role.answer', request: request.id, word: '', gives }],
-    `${request.person.name} holds ${role.name} now.`,
+    `The role ${role.name} is assigned to ${request.person.name}.`,
     onDone,
   )
   return (
-    <Decision act={`Give ${role.name} to ${request.person.name}`} onLeave={onDone} {...decision}>
+    <Decision act={`Assign ${role.name} to ${request.person.name}`} onLeave={onDone} {...decision}>
       {children}
     </Decision>
   )
@@ -109,13 +109,18 @@ function Declining({ request, onDone }: Props) {
   const decline = async () => {
     const { applied } = await apply(
       [{ kind: 'role.answer', request: request.id, word, gives: null }],
-      `${request.person.name} is told that you decline.`,
+      `The request of ${request.person.name} is declined.`,
     )
     if (applied !== undefined) onDone()
   }
   return (
     <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(decline)}>
-      <TextField label={`A word to ${request.person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <TextField
+        label={`Message to ${request.person.name}`}
+        maxLength={1000}
+        value={word}
+        onValue={setWord}
+      />
       <ProblemNote problem={problem} />
       <ActOrLeave act="Decline" isDisabled={isBusy} onLeave={onDone} />
     </form>

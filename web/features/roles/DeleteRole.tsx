@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { HolderView, RoleDetailView, RolesView } from '#contract/role-views.ts'
+import { counted, listed, peopleWords } from '#core/words/english.ts'
 import { useHoldersQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -24,16 +25,18 @@ export function DeleteRole({ view, role, onLeave, onDone }: Props) {
   const [to, setTo] = useState(workspace.defaultRole)
   if (holders === undefined) return null
   const stands = [
-    ...(role.isDefault ? ['new members hold it (Settings, The workspace)'] : []),
-    ...(role.asksSecondStep ? ['its holders need a second step (Settings, Signing in)'] : []),
-    ...(role.waysIn.length > 0 ? [`it is offered by ${role.waysIn.join(', ')} (People, Ways in)`] : []),
+    ...(role.isDefault ? ['new members get it (Settings, General)'] : []),
+    ...(role.asksSecondStep ? ['two-step sign-in is required for it (Settings, Sign-in security)'] : []),
+    ...(role.waysIn.length > 0
+      ? [`it is used by ${listed(role.waysIn)} (People, Join links and welcome sets)`]
+      : []),
   ]
   if (stands.length > 0)
     return (
       <div className="mb-4 bg-base-200 p-3">
-        <p>It cannot be deleted yet: {stands.join('; ')}. Change that first.</p>
+        <p>This role cannot be deleted yet: {listed(stands)}. Change this first.</p>
         <button type="button" className="btn-plain mt-2" onClick={onLeave}>
-          Leave it
+          Close
         </button>
       </div>
     )
@@ -47,7 +50,7 @@ export function DeleteRole({ view, role, onLeave, onDone }: Props) {
     >
       {holders.length > 0 && (
         <Choice
-          label={`${role.people === 1 ? 'Its holder comes' : `Its ${role.people} holders come`} to`}
+          label={`${counted(role.people, 'holder gets', 'holders get')} instead`}
           value={to}
           options={offered.map(({ id, name }) => ({ value: id, name }))}
           onValue={setTo}
@@ -73,10 +76,7 @@ function Deciding({ role, to, holders, onLeave, onDone, children }: DecidingProp
     { kind: 'role.delete', role: role.id },
   ]
   const decision = useDecision(edits, `The role ${role.name} is deleted.`, onDone)
-  const act =
-    holders.length === 0
-      ? 'Delete the role'
-      : `Move ${role.people === 1 ? '1 person' : `${role.people} people`} and delete it`
+  const act = holders.length === 0 ? 'Delete role' : `Move ${peopleWords(role.people)} and delete role`
   return (
     <div className="mb-4">
       <Decision act={act} onLeave={onLeave} {...decision}>

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { HolderView, RoleDetailView } from '#contract/role-views.ts'
+import { nounFor, peopleWords } from '#core/words/english.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useHoldersQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
@@ -25,11 +26,11 @@ export function Holders({ role }: Props) {
   const mayGive = workspace.roles.some(each => each.id === role.id)
   const shown = isAll ? holders : holders.slice(0, shownAtFirst)
   return (
-    <section aria-label="Who holds it" className="mt-4 border-t border-base-content pt-3">
+    <section aria-label="People with this role" className="mt-4 border-t border-base-content pt-3">
       <h3 className="mb-1 font-bold">
         {holders.length === 0
-          ? 'Nobody holds it'
-          : `${role.people === 1 ? '1 person holds' : `${role.people} people hold`} it`}
+          ? 'Nobody has this role'
+          : `${peopleWords(role.people)} ${nounFor(role.people, 'has', 'have')} this role`}
       </h3>
       {mayGive && <GiveTo holders={holders} onChoose={setGiven} />}
       {given !== undefined && (
@@ -46,7 +47,7 @@ export function Holders({ role }: Props) {
       </ul>
       {holders.length > shownAtFirst && (
         <button type="button" className="act mt-1 text-sm" onClick={() => setAll(!isAll)}>
-          {isAll ? 'Fewer' : `All ${holders.length}`}
+          {isAll ? 'Show fewer' : `Show all ${holders.length}`}
         </button>
       )}
     </section>
@@ -84,7 +85,7 @@ function Holder({ holder, onTake, children }: HolderProps) {
           <button
             type="button"
             className="act text-sm"
-            aria-label={`Take it from ${person.name}`}
+            aria-label={`Remove from ${person.name}`}
             onClick={onTake}
           >
             Take
@@ -111,8 +112,8 @@ function GiveTo({ holders, onChoose }: GiveToProps) {
   return (
     <div className="mb-2">
       <Combobox
-        label="Give it to"
-        placeholder="Give it to: a name"
+        label="Assign to a person"
+        placeholder="Assign to a person"
         options={options}
         onChoose={({ value, name }) => onChoose({ id: value, name })}
       />
@@ -138,12 +139,12 @@ function Giving({
     from: null,
     until: null,
   } as const
-  const decision = useDecision([edit], `${person.name} holds ${role.name} now.`, onDone)
-  return <Decision act={`Give ${role.name} to ${person.name}`} onLeave={onDone} {...decision} />
+  const decision = useDecision([edit], `The role ${role.name} is assigned to ${person.name}.`, onDone)
+  return <Decision act={`Assign ${role.name} to ${person.name}`} onLeave={onDone} {...decision} />
 }
 
 function Taking({ role, holder, onDone }: Act & { readonly holder: HolderView }) {
-  const said = `${holder.person.name} is no longer ${role.name}.`
+  const said = `The role ${role.name} is removed from ${holder.person.name}.`
   const decision = useDecision([{ kind: 'role.take', holding: holder.holding }], said, onDone)
-  return <Decision act={`Take ${role.name} from ${holder.person.name}`} onLeave={onDone} {...decision} />
+  return <Decision act={`Remove ${role.name} from ${holder.person.name}`} onLeave={onDone} {...decision} />
 }

@@ -31,11 +31,11 @@ export function Ladder({ view, role, name, rung, onRung }: Props) {
   return (
     <div>
       <p id={id} className="label-line">
-        Its rung
+        Rank
       </p>
       <p className="quiet mb-1 text-sm">
-        A role acts on people below it, and can be given by those above. Drag it, or move it with the arrow
-        keys.
+        People with a role act on people of lower ranks. A role can be assigned by people of higher ranks.
+        Drag it, or use the arrow keys.
       </p>
       <ol aria-labelledby={id} className="border-x-2 border-base-content/60">
         {slots.map((slot, index) => (
@@ -122,7 +122,7 @@ function Mover({ name, standing, slots, at, isFocused, onKeyDown }: MoverProps) 
       role="slider"
       tabIndex={0}
       draggable
-      aria-label="Its rung"
+      aria-label="Rank"
       aria-orientation="vertical"
       aria-valuemin={1}
       aria-valuemax={slots.length}

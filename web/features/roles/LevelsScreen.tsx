@@ -12,6 +12,7 @@ import {
   without,
 } from '#core/levels/action.ts'
 import { builtInLevels, levelActions } from '#core/levels/level.ts'
+import { listed } from '#core/words/english.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
@@ -32,13 +33,13 @@ export function LevelsScreen() {
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <RolesHead />
       <div className="grid max-w-5xl gap-x-10 gap-y-6 lg:grid-cols-2">
-        <section aria-label="Levels of our own">
-          <h2 className="mb-1 text-lg font-bold">Levels of our own</h2>
+        <section aria-label="Own levels">
+          <h2 className="mb-1 text-lg font-bold">Own levels</h2>
           <p className="quiet mb-2 text-sm">
-            A mix of actions under a name, given like the built-in levels. Changing one changes what everybody
-            has by it, everywhere.
+            An own level is a set of actions with a name. It is given like a built-in level. Changing it
+            changes the access of everybody who has it, on all places.
           </p>
-          {workspace.ownLevels.length === 0 && <p className="mb-2">There are none yet.</p>}
+          {workspace.ownLevels.length === 0 && <p className="mb-2">No own levels yet.</p>}
           <ul>
             {workspace.ownLevels.map(level => (
               <li key={level.id} className="border-t border-base-300 py-2">
@@ -62,13 +63,13 @@ export function LevelsScreen() {
               <Create onDone={() => setOpen(undefined)} />
             ) : (
               <button type="button" className="btn-act mt-2" onClick={() => setOpen('new')}>
-                Make a level
+                Create level
               </button>
             ))}
         </section>
         <section aria-label="Built-in levels">
-          <h2 className="mb-1 text-lg font-bold">Built in</h2>
-          <p className="quiet mb-2 text-sm">Each holds all of the one before.</p>
+          <h2 className="mb-1 text-lg font-bold">Built-in levels</h2>
+          <p className="quiet mb-2 text-sm">Each level includes all lower levels.</p>
           <ul>
             {builtIn.map((level, index) => (
               <li key={level.name} className="border-t border-base-300 py-2">
@@ -100,7 +101,7 @@ function Row({ name, actions: held, note, before = 0 }: RowProps) {
         {note !== '' && <span className="quiet"> · {note}</span>}
         <span className="block text-sm">
           {before === 0 ? '' : 'and '}
-          {adds.map(each => actionWords[each]).join(', ')}
+          {listed(adds.map(each => actionWords[each]))}
         </span>
       </span>
     </div>
@@ -129,9 +130,13 @@ function Fields({ draft, onDraft }: FieldsProps) {
   const tick = (action: Action, isOn: boolean) => {
     const next = isOn ? union(held, actions(action)) : without(held, action)
     const along = allActions.filter(each => each !== action && has(next, each) !== has(held, each))
-    const words = along.map(each => actionWords[each]).join(', ')
+    const words = listed(along.map(each => actionWords[each]))
     setSaid(
-      words === '' ? '' : isOn ? `Comes along, since it is needed: ${words}.` : `Goes with it: ${words}.`,
+      words === ''
+        ? ''
+        : isOn
+          ? `Also added, because it is needed: ${words}.`
+          : `Also removed, because it needs that: ${words}.`,
     )
     onDraft({ ...draft, held: next })
   }
@@ -144,13 +149,13 @@ function Fields({ draft, onDraft }: FieldsProps) {
         onValue={name => onDraft({ ...draft, name })}
       />
       <TextField
-        label="What it is for"
+        label="Description"
         maxLength={2000}
         value={draft.note}
         onValue={note => onDraft({ ...draft, note })}
       />
       <fieldset>
-        <legend className="label-line">Lets one</legend>
+        <legend className="label-line">Allows to</legend>
         <div className="flex gap-4">
           <Gauge actions={held} />
           <div className="grid grow gap-1">
@@ -195,8 +200,8 @@ function Create({ onDone }: { readonly onDone: () => void }) {
         isReady ? (
           <Deciding
             edit={edit}
-            act="Make the level"
-            said={`The level ${edit.name} is there.`}
+            act="Create level"
+            said={`The level ${edit.name} is created.`}
             onDone={onDone}
           />
         ) : undefined
@@ -225,7 +230,7 @@ function Change({ level, onDone }: { readonly level: OwnLevelView; readonly onDo
       <Deciding
         edit={{ kind: 'level.delete', level: level.id }}
         act={`Delete ${level.name}`}
-        said={`The level ${level.name} is gone.`}
+        said={`The level ${level.name} is deleted.`}
         onDone={onDone}
       />
     )
@@ -236,8 +241,8 @@ function Change({ level, onDone }: { readonly level: OwnLevelView; readonly onDo
         isReady ? (
           <Deciding
             edit={{ kind: 'level.change', level: level.id, ...changed }}
-            act="Change it everywhere"
-            said={`The level ${draft.name.trim()} is changed, everywhere.`}
+            act="Change level on all places"
+            said={`The level ${draft.name.trim()} is changed on all places.`}
             onDone={onDone}
           />
         ) : undefined
@@ -245,7 +250,7 @@ function Change({ level, onDone }: { readonly level: OwnLevelView; readonly onDo
     >
       <Fields draft={draft} onDraft={setDraft} />
       <button type="button" className="act justify-self-start text-sm" onClick={() => setDeleting(true)}>
-        Delete this level …
+        Delete level …
       </button>
     </Drafted>
   )

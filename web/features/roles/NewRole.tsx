@@ -36,7 +36,7 @@ export function NewRole({ view, original, onClose, onMade }: Props) {
       name,
       privileges: [...privileges],
     }
-    const { applied } = await apply([edit], `The role ${name} is there. Nobody holds it yet.`)
+    const { applied } = await apply([edit], `The role ${name} is created. Nobody has it yet.`)
     const made = applied?.made['new:role']
     if (made === undefined) return
     drop()
@@ -44,7 +44,7 @@ export function NewRole({ view, original, onClose, onMade }: Props) {
   }
   return (
     <Panel
-      title={original === undefined ? 'Make a role' : `Make a role from ${original.name}`}
+      title={original === undefined ? 'Create role' : `Create role from ${original.name}`}
       onClose={() => {
         drop()
         onClose()
@@ -52,13 +52,13 @@ export function NewRole({ view, original, onClose, onMade }: Props) {
     >
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <RoleForm view={view} role={undefined} before={[]} fields={fields} onFields={keep} />
-        <section aria-label="What a holder could do" className="border-t border-base-content pt-3">
-          <h3 className="mb-1 font-bold">What a holder could do</h3>
+        <section aria-label="What people with this role can do" className="border-t border-base-content pt-3">
+          <h3 className="mb-1 font-bold">What people with this role can do</h3>
           <Sentences privileges={fields.privileges} />
         </section>
         <ProblemNote problem={problem} />
         <button className="btn btn-primary" disabled={isBusy || name === ''}>
-          Make the role
+          Create role
         </button>
       </form>
     </Panel>

@@ -8,6 +8,7 @@ import {
   withoutPrivilege,
 } from '#core/levels/privilege.ts'
 import { privilegeRisks, privilegeWords } from '#core/words/privilege.ts'
+import { listed } from '#core/words/english.ts'
 import { Risk } from '../../ui/Sentences.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 
@@ -27,14 +28,14 @@ export function PrivilegeTicks({ held, mayGive, onHeld }: Props) {
   const add = (names: readonly Privilege[]) => {
     const next = [...privileges(...held, ...names)]
     const along = next.filter(each => !held.includes(each) && !names.includes(each))
-    onHeld(next, along.length === 0 ? '' : `Comes along, since it is needed: ${wordsOf(along)}.`)
+    onHeld(next, along.length === 0 ? '' : `Also added, because it is needed: ${wordsOf(along)}.`)
   }
   const drop = (names: readonly Privilege[]) => {
     const next = [
       ...names.reduce<readonly Privilege[]>((left, each) => [...withoutPrivilege(left, each)], held),
     ]
     const along = held.filter(each => !next.includes(each) && !names.includes(each))
-    onHeld(next, along.length === 0 ? '' : `Goes with it, since it needs that: ${wordsOf(along)}.`)
+    onHeld(next, along.length === 0 ? '' : `Also removed, because it needs that: ${wordsOf(along)}.`)
   }
   return (
     <fieldset>
@@ -43,12 +44,12 @@ export function PrivilegeTicks({ held, mayGive, onHeld }: Props) {
         <input
           className="field"
           aria-label="Find privileges"
-          placeholder="What should they be able to do?"
+          placeholder="Find privileges"
           value={find}
           onChange={event => setFind(event.target.value)}
         />
         <button type="button" className="act shrink-0 text-sm" onClick={() => onHeld([], '')}>
-          None at all
+          Clear all
         </button>
       </div>
       {groups.map(([group, names]) => (
@@ -63,7 +64,7 @@ export function PrivilegeTicks({ held, mayGive, onHeld }: Props) {
   )
 }
 
-const wordsOf = (names: readonly Privilege[]) => names.map(each => privilegeWords[each]).join('; ')
+const wordsOf = (names: readonly Privilege[]) => listed(names.map(each => privilegeWords[each]))
 
 interface GroupProps extends Pick<Props, 'held' | 'mayGive'> {
   readonly group: PrivilegeGroup
@@ -84,10 +85,10 @@ function Group({ group, names, held, mayGive, add, drop }: GroupProps) {
           <button
             type="button"
             className="act text-sm"
-            aria-label={`${isAll ? 'None' : 'All'} of these: ${group}`}
+            aria-label={`${isAll ? 'Clear' : 'Select'} group: ${group}`}
             onClick={() => (isAll ? drop(open) : add(open))}
           >
-            {isAll ? 'None of these' : 'All of these'}
+            {isAll ? 'Clear group' : 'Select group'}
           </button>
         )}
       </div>
@@ -118,7 +119,7 @@ function OneTick({
         <span className="inline-block first-letter:uppercase">{privilegeWords[privilege]}</span>
         {needs.length > 0 && <span className="quiet text-sm"> · needs to {wordsOf(needs)}</span>}
         {!isOn && !mayGive(privilege) && (
-          <span className="quiet text-sm"> · you do not hold it that high</span>
+          <span className="quiet text-sm"> · you cannot give this to such a high rank</span>
         )}
       </Tick>
       {risk !== undefined && isOn && (

@@ -9,6 +9,7 @@ import {
   privilegeGroups,
 } from '#core/levels/privilege.ts'
 import { privilegeRisks, privilegeWords } from '#core/words/privilege.ts'
+import { listed, nounFor, peopleWords } from '#core/words/english.ts'
 import { useRolesQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -42,7 +43,7 @@ export function PrivilegesScreen() {
             className="field max-w-66"
             data-find
             aria-label="Find privileges"
-            placeholder="/  What one may do"
+            placeholder="/ Name of a privilege"
             value={find}
             onChange={event => setFind(event.target.value)}
           />
@@ -50,8 +51,8 @@ export function PrivilegesScreen() {
         <table className="sheet">
           <thead>
             <tr>
-              <th scope="col">Whoever has it may</th>
-              <th scope="col">By the roles</th>
+              <th scope="col">Privilege</th>
+              <th scope="col">Roles</th>
               <th scope="col" className="text-right">
                 People
               </th>
@@ -130,9 +131,9 @@ function PrivilegePanel({ view, privilege, onClose }: PanelProps) {
   return (
     <Panel title={`${words.charAt(0).toUpperCase()}${words.slice(1)}`} onClose={onClose}>
       <p className="mb-2">
-        {count === 0 ? 'Nobody has it.' : count === 1 ? '1 person has it.' : `${count} people have it.`}
+        {count === 0 ? 'Nobody has it.' : `${peopleWords(count)} ${nounFor(count, 'has', 'have')} it.`}
         {needs.length > 0 &&
-          ` It comes with what it needs: to ${needs.map(each => privilegeWords[each]).join('; ')}.`}
+          ` It includes what it needs: to ${listed(needs.map(each => privilegeWords[each]))}.`}
       </p>
       {risk !== undefined && <Risk words={risk} />}
       <ul className="mt-3">
@@ -146,7 +147,7 @@ function PrivilegePanel({ view, privilege, onClose }: PanelProps) {
               {role.name}
               <span className="quiet text-sm">
                 {' '}
-                · {role.people === 1 ? '1 person' : `${role.people} people`}
+                · {peopleWords(role.people)}
                 {role.builtIn && ' · locked'}
               </span>
             </Tick>
@@ -172,7 +173,7 @@ function Turning({ role, privilege, onDone }: TurningProps) {
   const decision = useDecision(edits, `${role.name} is changed.`, onDone)
   return (
     <Decision
-      act={isHeld ? `Take it out of ${role.name}` : `Put it into ${role.name}`}
+      act={isHeld ? `Remove from ${role.name}` : `Add to ${role.name}`}
       onLeave={onDone}
       {...decision}
     />

@@ -32,12 +32,7 @@ export function RoleForm({ view, role, fields, before, onFields }: Props) {
   return (
     <>
       <TextField label="Name" required maxLength={200} value={fields.name} onValue={name => set({ name })} />
-      <TextField
-        label="What it is for"
-        maxLength={2000}
-        value={fields.note}
-        onValue={note => set({ note })}
-      />
+      <TextField label="Description" maxLength={2000} value={fields.note} onValue={note => set({ note })} />
       <Ladder
         view={view}
         role={role}
@@ -57,10 +52,10 @@ export function RoleForm({ view, role, fields, before, onFields }: Props) {
         {said}
       </p>
       <Tick isOn={fields.callable} onTick={callable => set({ callable })}>
-        May be called in channels: a message can address all who hold it
+        Can be mentioned in channels, to address everybody with this role
       </Tick>
       <Tick isOn={fields.free} onTick={free => set({ free })}>
-        Takes no seat, for those who hold no other role
+        Uses no seat, for people with no other role
       </Tick>
     </>
   )

@@ -41,7 +41,7 @@ export function RoleGrid({ view, draft, onToggle }: Props) {
       <table
         ref={grid}
         role="grid"
-        aria-label="Roles side by side"
+        aria-label="Matrix of roles and privileges"
         className="border-collapse"
         {...{ onKeyDown, onFocus, onClick }}
       >
@@ -94,7 +94,7 @@ const RowHead = ({ group, privilege }: { readonly group: string; readonly privil
     <span className="inline-block first-letter:uppercase">{privilegeWords[privilege]}</span>
     {privilegeRisks[privilege] !== undefined && (
       <abbr className="ml-1.5 text-sm text-warning no-underline" title={privilegeRisks[privilege]}>
-        reaches far
+        high risk
       </abbr>
     )}
   </th>
@@ -111,14 +111,14 @@ const Heads = ({ view }: Pick<Props, 'view'>) => (
   <thead>
     <tr>
       <th scope="col" className="sticky top-0 left-0 z-30 bg-base-100 pb-2 text-left align-bottom text-sm">
-        What one may do
+        Privilege
       </th>
       {view.roles.map(({ id, name, mayChange, people }) => (
         <th key={id} scope="col" className="sticky top-0 z-20 h-36 w-9 bg-base-100 pb-2 align-bottom">
           <span className="inline-flex rotate-180 items-center gap-1.5 text-sm font-semibold whitespace-nowrap [writing-mode:vertical-rl]">
             {name}
             <span className="quiet font-normal">{people}</span>
-            {!mayChange && <Lock size={12} aria-label="not yours to change" className="quiet rotate-180" />}
+            {!mayChange && <Lock size={12} aria-label="you cannot change it" className="quiet rotate-180" />}
           </span>
         </th>
       ))}
@@ -143,7 +143,7 @@ interface CellProps {
 
 const GridCell = memo(({ role, privilege, cell, isHeld, isOpen, isCurrent }: CellProps) => {
   const wasHeld = role.privileges.includes(privilege)
-  const change = isHeld === wasHeld ? '' : isHeld ? 'would be put in' : 'would be taken out'
+  const change = isHeld === wasHeld ? '' : isHeld ? 'would be added' : 'would be removed'
   return (
     <td className="p-0 text-center">
       <button

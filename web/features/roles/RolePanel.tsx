@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import { listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { Day } from '../../ui/dates.tsx'
@@ -36,23 +37,23 @@ export function RolePanel({ view, role, onClose, onCopy }: Props) {
           <p className="mb-3 flex flex-wrap gap-2">
             {role.mayChange && (
               <button type="button" className="btn-act" onClick={() => setAct('change')}>
-                Change the role …
+                Edit role …
               </button>
             )}
             {view.below !== null && (
               <button type="button" className="btn-plain" onClick={onCopy}>
-                Copy it …
+                Copy role …
               </button>
             )}
             {role.mayChange && (
               <button type="button" className="btn-plain" onClick={() => setAct('delete')}>
-                Delete it …
+                Delete role …
               </button>
             )}
           </p>
-          <h3 className="mb-1 font-bold">Its rung</h3>
+          <h3 className="mb-1 font-bold">Rank</h3>
           <p className="mb-4 text-sm">{standingOf(view.roles, role.id, role.rung)}</p>
-          <h3 className="mb-1 font-bold">What a holder could do</h3>
+          <h3 className="mb-1 font-bold">What people with this role can do</h3>
           <Sentences privileges={role.privileges} />
         </>
       )}
@@ -64,18 +65,18 @@ export function RolePanel({ view, role, onClose, onCopy }: Props) {
 /** Where a role comes from, and what hangs on it besides its holders. */
 function About({ role }: Pick<Props, 'role'>) {
   const marks = [
-    ...(role.builtIn ? ['built in and locked: copy it to make one of your own'] : []),
-    ...(role.isDefault ? ['new members hold it'] : []),
-    ...(role.asksSecondStep ? ['its holders need a second step at sign-in'] : []),
-    ...(role.callable ? ['may be called in channels'] : []),
-    ...(role.free ? ['takes no seat'] : []),
-    ...(role.waysIn.length > 0 ? [`offered by ${role.waysIn.join(', ')}`] : []),
+    ...(role.builtIn ? ['built in, cannot be changed. Copy it to create your own'] : []),
+    ...(role.isDefault ? ['new members get it'] : []),
+    ...(role.asksSecondStep ? ['two-step sign-in required'] : []),
+    ...(role.callable ? ['can be mentioned in channels'] : []),
+    ...(role.free ? ['uses no seat'] : []),
+    ...(role.waysIn.length > 0 ? [`used by ${listed(role.waysIn)}`] : []),
   ]
   return (
     <p className="quiet mb-3 text-sm">
       {role.madeAt !== null && (
         <>
-          Made <Day at={role.madeAt} />
+          Created <Day at={role.madeAt} />
           {role.madeBy !== null && ` by ${role.madeBy}`}
           {marks.length > 0 && ' · '}
         </>
@@ -130,5 +131,5 @@ function Deciding({ role, fields, onDone }: DecidingProps) {
     privileges: [...privileges],
   }
   const decision = useDecision([edit], `${name.trim()} is changed.`, onDone)
-  return <Decision act="Change the role" onLeave={onDone} {...decision} />
+  return <Decision act="Save role" onLeave={onDone} {...decision} />
 }

@@ -8,12 +8,12 @@ export function RolesHead({ children }: { readonly children?: ReactNode }) {
   const { slug, workspace } = useHere()
   const { data } = useRoleRequestsQuery(slug)
   const waiting = data?.toDecide.length ?? 0
-  const asked = { to: '/asked', word: waiting === 0 ? 'Asked for' : `Asked for (${waiting})` }
+  const asked = { to: '/asked', word: waiting === 0 ? 'Requests' : `Requests (${waiting})` }
   const views = [
     { to: '', word: 'List' },
     { to: '/privileges', word: 'Privileges' },
-    { to: '/side-by-side', word: 'Side by side' },
-    { to: '/levels', word: 'Levels of access' },
+    { to: '/side-by-side', word: 'Matrix' },
+    { to: '/levels', word: 'Access levels' },
     asked,
   ]
   return (

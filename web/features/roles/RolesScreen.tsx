@@ -41,7 +41,7 @@ export function RolesScreen() {
           />
           {view.below !== null && (
             <button type="button" className="btn-act ml-auto" onClick={() => open('/new')}>
-              Make a role
+              Create role
             </button>
           )}
         </RolesHead>
@@ -98,17 +98,17 @@ function RolesTable({ roles, isNarrow, chosen, onChoose }: TableProps) {
   const sorted = roles.toSorted(sorts[by])
   const onSort = (next: Sort) => setSort({ by: next, isTurned: next === by && !isTurned })
   const head = { chosen: by, isTurned, onSort }
-  if (roles.length === 0) return <p className="py-6">No role of that name.</p>
+  if (roles.length === 0) return <p className="py-6">No role found.</p>
   return (
     <table className="sheet">
       <thead>
         <tr>
           <SortHead word="Role" sort="name" {...head} />
-          <th scope="col">What it is for</th>
-          <SortHead word="Rung" sort="rung" isNumber {...head} />
+          <th scope="col">Description</th>
+          <SortHead word="Rank" sort="rung" isNumber {...head} />
           <SortHead word="Privileges" sort="privileges" isNumber {...head} />
           <SortHead word="People" sort="people" isNumber {...head} />
-          {!isNarrow && <SortHead word="Made" sort="made" isDownFirst {...head} />}
+          {!isNarrow && <SortHead word="Created" sort="made" isDownFirst {...head} />}
         </tr>
       </thead>
       <tbody>
@@ -123,7 +123,7 @@ function RolesTable({ roles, isNarrow, chosen, onChoose }: TableProps) {
             <td className="text-right">{role.rung}</td>
             <td className="text-right">{role.privileges.length}</td>
             <td className="text-right">{role.people}</td>
-            {!isNarrow && <Made role={role} />}
+            {!isNarrow && <Created role={role} />}
           </ChoiceRow>
         ))}
       </tbody>
@@ -131,11 +131,11 @@ function RolesTable({ roles, isNarrow, chosen, onChoose }: TableProps) {
   )
 }
 
-const Made = ({ role: { builtIn, madeAt, madeBy } }: { readonly role: RoleDetailView }) => (
+const Created = ({ role: { builtIn, madeAt, madeBy } }: { readonly role: RoleDetailView }) => (
   <td className="whitespace-nowrap">
     {builtIn ? (
       <span className="quiet flex items-center gap-1.5">
-        <Lock size={13} aria-hidden /> built in, locked
+        <Lock size={13} aria-hidden /> built in, cannot be changed
       </span>
     ) : (
       <>

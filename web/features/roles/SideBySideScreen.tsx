@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { RolesView } from '#contract/role-views.ts'
+import { counted } from '#core/words/english.ts'
 import { useRolesQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -28,7 +29,7 @@ export function SideBySideScreen() {
           <span className="quiet text-sm">
             {view.below === null
               ? 'Arrow keys move over the cells.'
-              : 'Space or a click puts a privilege in or takes it out; arrow keys move over the cells.'}
+              : 'Press Space or click to add or remove a privilege. Move with the arrow keys.'}
           </span>
         </RolesHead>
       </div>
@@ -80,16 +81,16 @@ function Bar({ view, draft, isDeciding, onDecide, onDrop, children }: BarProps) 
     >
       <div className="flex items-center gap-4">
         <p role="status">
-          <strong>{roles === 1 ? '1 role' : `${roles} roles`}</strong> would change: {added} put in, {taken}{' '}
-          taken out. Nothing is applied yet.
+          <strong>{counted(roles, 'role', 'roles')}</strong> would change: {added} added, {taken} removed.
+          Nothing is applied yet.
         </p>
         {!isDeciding && (
           <span className="ml-auto flex gap-2">
             <button type="button" className="btn-act" onClick={onDecide}>
-              See what it does …
+              Preview …
             </button>
             <button type="button" className="btn-plain" onClick={onDrop}>
-              Drop the draft
+              Discard
             </button>
           </span>
         )}
@@ -107,7 +108,7 @@ interface ApplyingProps {
 
 function Applying({ draft, onLeave, onDone }: ApplyingProps) {
   const count = Object.keys(draft).length
-  const words = count === 1 ? '1 role' : `${count} roles`
+  const words = counted(count, 'role', 'roles')
   const decision = useDecision(editsOf(draft), `${words} changed.`, onDone)
   return <Decision act={`Apply to ${words}`} onLeave={onLeave} {...decision} />
 }

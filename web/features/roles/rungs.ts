@@ -1,3 +1,4 @@
+import { listed } from '#core/words/english.ts'
 import type { RoleDetailView } from '#contract/role-views.ts'
 
 /** A place on the ladder: on a rung beside others, or between two. */
@@ -33,21 +34,18 @@ export function slotOf(slots: readonly Slot[], rung: number): number {
   return below === -1 ? slots.length - 1 : Math.max(0, below - 1)
 }
 
-/** “Outranks Member and Guest; beside Auditor; outranked by Owner.” */
+/** “Outranks Member and Guest. Same rank as Auditor. Outranked by Owner.” */
 export function standingOf(all: readonly RoleDetailView[], role: string | undefined, rung: number): string {
   const others = all.filter(each => each.id !== role)
   const named = (fits: (each: RoleDetailView) => boolean) =>
-    others
-      .filter(fits)
-      .map(each => each.name)
-      .join(', ')
+    listed(others.filter(fits).map(each => each.name))
   const below = named(each => each.rung < rung)
   const beside = named(each => each.rung === rung)
   const above = named(each => each.rung > rung)
   const parts = [
-    below === '' ? 'Outranks nobody' : `Outranks ${below}`,
-    ...(beside === '' ? [] : [`beside ${beside}`]),
-    ...(above === '' ? [] : [`below ${above}`]),
+    below === '' ? 'Outranks nobody.' : `Outranks ${below}.`,
+    ...(beside === '' ? [] : [`Same rank as ${beside}.`]),
+    ...(above === '' ? [] : [`Outranked by ${above}.`]),
   ]
-  return `${parts.join('; ')}.`
+  return parts.join(' ')
 }

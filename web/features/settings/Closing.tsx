@@ -23,16 +23,15 @@ export function Closing({ settings: { closing } }: { readonly settings: Settings
         }
       : { kind: 'limit.end', limit: closed.limit }
   return (
-    <section aria-label="Close to outside" className="border-t border-base-content py-4">
+    <section aria-label="Close to guests and the web" className="border-t border-base-content py-4">
       <div className="flex items-start justify-between gap-6">
         <div className="min-w-0">
-          <h3 className="font-bold">Close everything to outside now</h3>
+          <h3 className="font-bold">Close everything to guests and the web</h3>
           <p className="quiet mb-1 text-sm">
-            No guest, now here or invited, opens anything, whatever they are given; nor does the web. What
-            they are given stays, and counts again when it is opened.
+            Guests and the web lose access to everything. Their grants stay, and count again when you open it.
           </p>
           {closed === null ? (
-            <div>It is open to those to whom something is given.</div>
+            <div>Open: guests and the web have the access that is given to them.</div>
           ) : (
             <div className="font-semibold text-error">
               Closed by {closed.by}, <Day at={closed.at} />
@@ -41,7 +40,7 @@ export function Closing({ settings: { closing } }: { readonly settings: Settings
         </div>
         {!isOpen && (
           <button type="button" className="btn-plain shrink-0" onClick={() => setOpen(true)}>
-            {closed === null ? 'Close it …' : 'Open it again …'}
+            {closed === null ? 'Close …' : 'Open again …'}
           </button>
         )}
       </div>
@@ -57,9 +56,9 @@ interface Props {
 }
 
 function Deciding({ edit, isClosing, onDone }: Props) {
-  const said = isClosing ? 'Everything is closed to outside.' : 'Everything is open again to whom it was.'
+  const said = isClosing
+    ? 'Everything is closed to guests and the web.'
+    : 'Guests and the web have their access again.'
   const decision = useDecision([edit], said, onDone)
-  return (
-    <Decision act={isClosing ? 'Close everything now' : 'Open it again'} onLeave={onDone} {...decision} />
-  )
+  return <Decision act={isClosing ? 'Close everything' : 'Open again'} onLeave={onDone} {...decision} />
 }

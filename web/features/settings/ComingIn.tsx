@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { SettingsView } from '#contract/settings-views.ts'
+import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { TextArea } from '../../ui/TextArea.tsx'
 import { TextField } from '../../ui/TextField.tsx'
@@ -17,9 +18,9 @@ export function ComingIn({ settings }: Props) {
       <LinkDays settings={settings} />
       <Rules settings={settings} />
       <p className="border-t border-base-content py-4">
-        Welcome sets and join links stand under{' '}
+        Join links and welcome sets are under{' '}
         <Link className="act" to={`/at/${slug}/people/ways-in`}>
-          People, Ways in
+          People
         </Link>
         .
       </p>
@@ -33,11 +34,11 @@ function LinkDays({ settings: { invitationDays } }: Props) {
   const isGood = Number.isInteger(days) && days >= 1 && days <= 365 && days !== invitationDays
   return (
     <Setting
-      title="How long an invitation works"
-      does="Counts for invitations sent from now on. Whoever comes later asks for it anew."
+      title="Duration of invitations"
+      does="Applies to new invitations. Later, an invitation has to be sent again."
       now={<strong>{dayWords(invitationDays)}</strong>}
       edit={isGood ? { invitationDays: days } : undefined}
-      act={`Let invitations work for ${dayWords(days)}`}
+      act={`Set to ${dayWords(days)}`}
       onLeave={() => setNext(String(invitationDays))}
     >
       <TextField label="Days" type="number" min={1} max={365} value={next} onValue={setNext} />
@@ -45,32 +46,26 @@ function LinkDays({ settings: { invitationDays } }: Props) {
   )
 }
 
-const dayWords = (days: number) => (days === 1 ? '1 day' : `${days} days`)
+const dayWords = (days: number) => counted(days, 'day', 'days')
 
 function Rules({ settings: { houseRules } }: Props) {
   const [next, setNext] = useState(houseRules)
   return (
     <Setting
       title="House rules"
-      does="Whoever comes in, as a member or a guest, reads and accepts them first. Who is here already is not asked again."
+      does="New members and guests accept the house rules before they join. People who have joined are not asked again."
       now={
         houseRules === '' ? (
-          'There are none.'
+          'No house rules.'
         ) : (
           <p className="border-l-4 border-base-300 pl-3 whitespace-pre-line">{houseRules}</p>
         )
       }
       edit={next.trim() === houseRules ? undefined : { houseRules: next.trim() }}
-      act={next.trim() === '' ? 'Take the house rules away' : 'Ask for these house rules'}
+      act={next.trim() === '' ? 'Remove house rules' : 'Save house rules'}
       onLeave={() => setNext(houseRules)}
     >
-      <TextArea
-        label="What is accepted on coming in"
-        rows={6}
-        maxLength={20000}
-        value={next}
-        onValue={setNext}
-      />
+      <TextArea label="House rules" rows={6} maxLength={20000} value={next} onValue={setNext} />
     </Setting>
   )
 }

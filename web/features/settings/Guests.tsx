@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { SettingsView } from '#contract/settings-views.ts'
 import { levelActions } from '#core/levels/level.ts'
+import { counted, listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { domainsIn } from '../../ui/domains.ts'
 import { Level } from '../../ui/Gauge.tsx'
@@ -18,16 +19,16 @@ export const Guests = ({ settings }: Props) => (
     <Closing settings={settings} />
     <Ceiling settings={settings} />
     <Domains
-      title="Addresses of guests"
+      title="Mail domains of guests"
       field="guestDomains"
       domains={settings.guestDomains}
-      does="Only addresses of these mail domains can be invited as guests. Who is here already stays."
+      does="Only addresses of these domains can be invited as guests. Existing guests stay."
     />
     <Domains
-      title="Addresses of members"
+      title="Mail domains of members"
       field="memberDomains"
       domains={settings.memberDomains}
-      does="Only addresses of these mail domains can be invited as members, or be made members. Who is here already stays."
+      does="Only addresses of these domains can be invited as members. Existing members stay."
     />
   </>
 )
@@ -37,11 +38,11 @@ function Ceiling({ settings: { guestCeiling, guests } }: Props) {
   const [next, setNext] = useState<number>(guestCeiling)
   return (
     <Setting
-      title="What guests can have at most"
-      does={`Whatever is granted to a guest, this caps it, everywhere and at once: ${guests === 1 ? '1 guest' : `${guests} guests`} now. Guests never share, break inheritance or publish.`}
+      title="Highest level of guests"
+      does={`Guests never have more than this level, on all places. It applies at once to ${counted(guests, 'guest', 'guests')}. Guests can never share, break inheritance or publish.`}
       now={<Level actions={guestCeiling} />}
       edit={next === guestCeiling ? undefined : { guestCeiling: next }}
-      act="Cap guests at this"
+      act="Set highest level"
       onLeave={() => setNext(guestCeiling)}
     >
       <LevelChoice
@@ -76,14 +77,14 @@ function Domains({ title, field, domains, does }: DomainsProps) {
     <Setting
       title={title}
       does={does}
-      now={domains.length === 0 ? 'Any address is welcome.' : <strong>{domains.join(', ')}</strong>}
+      now={domains.length === 0 ? 'Any domain.' : <strong>{listed(domains)}</strong>}
       edit={isChanged ? { [field]: next } : undefined}
-      act={next.length === 0 ? 'Welcome any address' : `Welcome ${next.join(', ')} only`}
+      act={next.length === 0 ? 'Allow any domain' : `Allow only ${listed(next)}`}
       onLeave={() => setText(domains.join(', '))}
     >
       <TextField
         label="Mail domains"
-        hint="With commas between them. Empty: any address."
+        hint="Separated by commas. Empty: any domain."
         placeholder="trust.example, college.example"
         value={text}
         onValue={setText}

@@ -25,8 +25,8 @@ export function Owners() {
     <>
       {view.owners.filter(each => each.status === 'active').length < 2 && (
         <p className="mb-4 border-l-4 border-warning pl-3">
-          There is one owner alone. If that one cannot sign in any more, nobody can hand the workspace over:
-          name a second.
+          There is only one owner. If this person cannot sign in any more, nobody can manage the workspace.
+          Add another owner.
         </p>
       )}
       <ul className="mb-4">
@@ -68,16 +68,11 @@ function NameAnother({ view }: Props) {
   const options = useOthers(view)
   return (
     <section aria-label="Another owner" className="border-t border-base-content py-4">
-      <h3 className="font-bold">Name another owner</h3>
+      <h3 className="font-bold">Add another owner</h3>
       <p className="quiet mb-2 text-sm">
-        They may do everything that you may, from that moment on; you stay an owner too.
+        The new owner can do everything that you can. You stay an owner too.
       </p>
-      <Combobox
-        label="Another owner"
-        placeholder="A member, by name"
-        options={options}
-        onChoose={setChosen}
-      />
+      <Combobox label="Another owner" placeholder="Name of a member" options={options} onChoose={setChosen} />
       {chosen !== undefined && (
         <Naming key={chosen.value} person={chosen} onDone={() => setChosen(undefined)} />
       )}
@@ -94,7 +89,7 @@ function Naming({ person, onDone }: { readonly person: Option; readonly onDone: 
     from: null,
     until: null,
   } as const
-  const decision = useDecision([edit], `${person.name} is an owner now.`, onDone)
+  const decision = useDecision([edit], `${person.name} is now an owner.`, onDone)
   return <Decision act={`Make ${person.name} an owner`} onLeave={onDone} {...decision} />
 }
 
@@ -102,13 +97,13 @@ function HandOver({ view }: Props) {
   const [chosen, setChosen] = useState<Option>()
   const options = useOthers(view)
   return (
-    <section aria-label="Handing over" className="border-t border-base-content py-4">
-      <h3 className="font-bold">Hand the workspace over</h3>
+    <section aria-label="Hand over the workspace" className="border-t border-base-content py-4">
+      <h3 className="font-bold">Hand over the workspace</h3>
       <p className="quiet mb-2 text-sm">
-        You offer it; once the other takes it, they are owner instead of you, in one moment. Until then
-        nothing changes, and you can withdraw it.
+        You make an offer. When the other person accepts, they become owner instead of you. Until then nothing
+        changes, and you can withdraw the offer.
       </p>
-      <Combobox label="Hand over to" placeholder="A member, by name" options={options} onChoose={setChosen} />
+      <Combobox label="Hand over to" placeholder="Name of a member" options={options} onChoose={setChosen} />
       {chosen !== undefined && (
         <Offering key={chosen.value} view={view} person={chosen} onDone={() => setChosen(undefined)} />
       )}
@@ -127,20 +122,20 @@ function Offering({
   const [word, setWord] = useState('')
   const offer = async () => {
     const edit = { kind: 'handover.offer', to: person.value, keeps, word } as const
-    const { applied } = await apply([edit], `${person.name} is told of your offer.`)
+    const { applied } = await apply([edit], `The offer was sent to ${person.name}.`)
     if (applied !== undefined) onDone()
   }
   return (
     <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(offer)}>
       <Choice
-        label="Afterwards you are"
+        label="Your role afterwards"
         value={keeps}
         options={view.roles.map(({ id, name }) => ({ value: id, name }))}
         onValue={setKeeps}
       />
-      <TextField label={`A word to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <TextField label={`Message to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={problem} />
-      <ActOrLeave act={`Offer it to ${person.name}`} isDisabled={isBusy} onLeave={onDone} />
+      <ActOrLeave act={`Send offer to ${person.name}`} isDisabled={isBusy} onLeave={onDone} />
     </form>
   )
 }
@@ -151,11 +146,11 @@ function Offered({ view }: Props) {
   const { apply, problem, isBusy } = useChange(slug)
   const mine = view.handovers.filter(each => each.from.id === workspace.me.id)
   return (
-    <section aria-label="Handing over" className="border-t border-base-content py-4">
-      <h3 className="font-bold">Hand the workspace over</h3>
+    <section aria-label="Hand over the workspace" className="border-t border-base-content py-4">
+      <h3 className="font-bold">Hand over the workspace</h3>
       {mine.map(({ id, to, at, keeps }) => (
         <p key={id}>
-          Offered to {to.name} on <Day at={at} />; you would be {keeps}. It waits for their word.{' '}
+          Offered to {to.name} on <Day at={at} />. You would become {keeps}. Waiting for an answer.{' '}
           <button
             type="button"
             className="act"
@@ -164,7 +159,7 @@ function Offered({ view }: Props) {
               void apply([{ kind: 'handover.withdraw', handover: id }], 'Your offer is withdrawn.')
             }
           >
-            Withdraw it
+            Withdraw offer
           </button>
         </p>
       ))}

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { SettingsView } from '#contract/settings-views.ts'
+import { counted } from '#core/words/english.ts'
 import { Tick } from '../../ui/Tick.tsx'
 import { Setting } from './Setting.tsx'
 
@@ -12,14 +13,14 @@ export function Publishing({
   return (
     <Setting
       title="Publishing to the web"
-      does={`Who has publish at a place can show it to everybody on the web. Switched off, nothing can be read without signing in: ${published === 1 ? '1 place is' : `${published} places are`} published with what is in them.`}
-      now={<strong>{allowsPublishing ? 'Allowed' : 'Switched off'}</strong>}
+      does={`People who can publish a place can make it readable for everybody on the web. If this is off, nothing can be read without signing in. ${counted(published, 'place is', 'places are')} published now.`}
+      now={<strong>{allowsPublishing ? 'On' : 'Off'}</strong>}
       edit={next === allowsPublishing ? undefined : { allowsPublishing: next }}
-      act={next ? 'Allow publishing' : 'Switch publishing off'}
+      act={next ? 'Turn publishing on' : 'Turn publishing off'}
       onLeave={() => setNext(allowsPublishing)}
     >
       <Tick isOn={next} onTick={setNext}>
-        Places may be published
+        Places can be published
       </Tick>
     </Setting>
   )

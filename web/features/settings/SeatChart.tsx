@@ -11,9 +11,9 @@ export function SeatChart({ past }: Pick<SeatsView, 'past'>) {
   const last = past.at(-1)
   const first = past[0]
   if (first === undefined || last === undefined || past.length < 2)
-    return <p>The drawing begins tomorrow: there is one day to show so far.</p>
+    return <p>There is only one day so far. The chart starts tomorrow.</p>
   const day = (at: number) => inWords(at, 'day')
-  const told = `From ${first.taken} taken on ${day(first.at)} to ${last.taken} on ${day(last.at)}.`
+  const told = `From ${first.taken} used on ${day(first.at)} to ${last.taken} on ${day(last.at)}.`
   return (
     <figure>
       <div aria-hidden>
@@ -58,7 +58,9 @@ export function SeatChart({ past }: Pick<SeatsView, 'past'>) {
           </AreaChart>
         </ResponsiveContainer>
       </div>
-      <figcaption className="quiet text-sm">{told} The broken line is what was bought.</figcaption>
+      <figcaption className="quiet text-sm">
+        {told} The dashed line shows the number of seats in the plan.
+      </figcaption>
     </figure>
   )
 }

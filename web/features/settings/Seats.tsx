@@ -2,6 +2,7 @@ import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { SeatPart, SeatsView } from '#contract/role-views.ts'
+import { counted } from '#core/words/english.ts'
 import { useSeatsQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -39,13 +40,13 @@ interface Props {
   readonly view: SeatsView
 }
 
-const seatsWord = (count: number) => (count === 1 ? '1 seat' : `${count} seats`)
+const seatsWord = (count: number) => counted(count, 'seat', 'seats')
 
 function Taken({ view: { bought, taken, parts } }: Props) {
   if (bought === null)
     return (
       <p className="mb-4">
-        <strong>{seatsWord(taken)} taken</strong>; there are as many as you like.
+        <strong>{seatsWord(taken)} taken</strong>. The number of seats is not limited.
       </p>
     )
   const left = bought - taken
@@ -69,8 +70,8 @@ function Taken({ view: { bought, taken, parts } }: Props) {
       {left <= 1 && (
         <p className="border-l-4 border-warning pl-3">
           {left === 1
-            ? 'One seat is left. Past it nobody more can be invited as a member.'
-            : 'No seat is left: invitations of members are refused, a list as a whole. Guests can still come.'}
+            ? 'One seat is left. After that no more members can be invited.'
+            : 'No seat is left. Members cannot be invited, guests still can.'}
         </p>
       )}
     </div>
@@ -83,12 +84,12 @@ type Drawn = keyof typeof looks
 const lookOf = (part: SeatPart): string => (part in looks ? looks[part as Drawn] : '')
 
 const partWords: readonly { readonly part: SeatPart; readonly words: string; readonly to: string }[] = [
-  { part: 'here', words: 'members who are here', to: '?as=member&status=active&only=takes+a+seat' },
-  { part: 'invited', words: 'promised to the invited', to: '?as=member&status=invited&only=takes+a+seat' },
-  { part: 'suspended', words: 'kept by suspended people', to: '?as=member&status=suspended' },
+  { part: 'here', words: 'active members', to: '?as=member&status=active&only=takes+a+seat' },
+  { part: 'invited', words: 'invited members', to: '?as=member&status=invited&only=takes+a+seat' },
+  { part: 'suspended', words: 'suspended people', to: '?as=member&status=suspended' },
   { part: 'suspended without', words: 'suspended, without a seat', to: '?as=member&status=suspended' },
-  { part: 'free', words: 'hold only roles that take none', to: '?as=member' },
-  { part: 'guests', words: 'guests, who take none', to: '?as=guest' },
+  { part: 'free', words: 'members with roles that use no seat', to: '?as=member' },
+  { part: 'guests', words: 'guests, who use no seat', to: '?as=guest' },
 ]
 
 function ByWhom({ view: { parts } }: Props) {
@@ -131,23 +132,23 @@ function Plan({ view }: Props) {
           <h3 className="font-bold">Plan</h3>
           <p>
             {bought === null
-              ? 'As many seats as you like.'
+              ? 'The number of seats is not limited.'
               : `${seatsWord(bought)}: ${costWords(bought, centsPerMonth)}.`}
           </p>
           {next !== null && (
             <p>
               From <Day at={next.from} timeZone={workspace.timeZone} /> on{' '}
               {next.seats === null
-                ? 'as many as you like'
+                ? 'no limit'
                 : `${seatsWord(next.seats)}: ${costWords(next.seats, centsPerMonth)}`}
               .
             </p>
           )}
-          <p className="quiet text-sm">The plan is simulated: nothing is paid.</p>
+          <p className="quiet text-sm">The plan is a simulation. Nothing is paid.</p>
         </div>
         {mayChange && !isOpen && (
           <button type="button" className="btn-plain shrink-0" onClick={() => setOpen(true)}>
-            More or fewer …
+            Change number of seats …
           </button>
         )}
       </div>
@@ -161,13 +162,13 @@ const isOther = ({ bought, next }: SeatsView, seats: number) => seats !== bought
 
 const isSeats = (count: number) => Number.isInteger(count) && count >= 1 && count <= 1_000_000
 
-const whens = ['from the next period on', 'at once'] as const
+const whens = ['from the next period', 'at once'] as const
 type When = (typeof whens)[number]
-const sent = { 'from the next period on': 'next period', 'at once': 'now' } as const
+const sent = { 'from the next period': 'next period', 'at once': 'now' } as const
 
 function ChangePlan({ view, onDone }: Props & { readonly onDone: () => void }) {
   const [typed, setTyped] = useState(String(view.next?.seats ?? view.bought ?? view.taken))
-  const [wanted, setWanted] = useState<When>('from the next period on')
+  const [wanted, setWanted] = useState<When>('from the next period')
   const seats = Number(typed)
   const isNumber = isSeats(seats)
   // What is paid for until then stays: fewer begin with the next period.
@@ -180,7 +181,7 @@ function ChangePlan({ view, onDone }: Props & { readonly onDone: () => void }) {
       onLeave={onDone}
       decision={
         isNumber && isOther(view, seats) ? (
-          <Deciding edit={edit} act={`Have ${words}`} said={`${words}.`} onDone={onDone} />
+          <Deciding edit={edit} act={`Change to ${words}`} said={`${words}.`} onDone={onDone} />
         ) : null
       }
     >
@@ -190,7 +191,7 @@ function ChangePlan({ view, onDone }: Props & { readonly onDone: () => void }) {
         min={1}
         max={1_000_000}
         value={typed}
-        hint={isNumber ? `${costWords(seats, view.centsPerMonth)}.` : 'A whole number, one at least.'}
+        hint={isNumber ? `${costWords(seats, view.centsPerMonth)}.` : 'A whole number, at least 1.'}
         onValue={setTyped}
       />
       <FilterWords label="When" words={offered} chosen={when} onChoose={setWanted} />
@@ -204,9 +205,9 @@ function NextPeriod({ view, seats }: Props & { readonly seats: number }) {
   const { workspace } = useHere()
   return (
     <p className="quiet text-sm">
-      The next period begins on <Day at={view.nextPeriod} timeZone={workspace.timeZone} />.
+      The next period starts on <Day at={view.nextPeriod} timeZone={workspace.timeZone} />.
       {seats < view.taken &&
-        ` ${seatsWord(view.taken)} are taken now: nobody loses access, but nobody more comes in until enough are free.`}
+        ` ${seatsWord(view.taken)} are used now. Nobody loses access, but no members can be invited until enough seats are free.`}
     </p>
   )
 }
@@ -226,9 +227,7 @@ function Deciding({ edit, act, said, onDone }: DecidingProps) {
 function Suspended({ view: { suspendedHoldSeats, mayChange } }: Props) {
   const [isOpen, setOpen] = useState(false)
   const edit: EditRequest = { kind: 'seats.change', suspendedHoldSeats: !suspendedHoldSeats }
-  const act = suspendedHoldSeats
-    ? 'Free the seats of suspended people'
-    : 'Let suspended people keep their seat'
+  const act = suspendedHoldSeats ? 'Free the seats of suspended people' : 'Keep the seats of suspended people'
   return (
     <section aria-label="Suspended people" className="border-t border-base-content py-4">
       <div className="flex items-start justify-between gap-6">
@@ -236,9 +235,9 @@ function Suspended({ view: { suspendedHoldSeats, mayChange } }: Props) {
           <h3 className="font-bold">Suspended people</h3>
           <p>
             {suspendedHoldSeats
-              ? 'keep their seat: it is there when they come back.'
-              : 'free their seat: coming back takes one again.'}{' '}
-            <span className="quiet">A removed person’s is free at once.</span>
+              ? 'keep their seats, also when they are reactivated.'
+              : 'free their seats. Reactivating them needs a seat again.'}{' '}
+            <span className="quiet">The seat of a removed person is free at once.</span>
           </p>
         </div>
         {mayChange && !isOpen && (

@@ -65,6 +65,6 @@ interface ChangingProps {
 }
 
 function Changing({ title, edit, act, onLeave }: ChangingProps) {
-  const decision = useDecision([{ kind: 'workspace.change', ...edit }], `${title}: changed.`, onLeave)
+  const decision = useDecision([{ kind: 'workspace.change', ...edit }], `${title} changed.`, onLeave)
   return <Decision act={act} onLeave={onLeave} {...decision} />
 }

@@ -27,10 +27,10 @@ const withSettings = (Form: (props: { readonly settings: SettingsView }) => Reac
   }
 
 const parts: readonly Part[] = [
-  { key: 'workspace', word: 'The workspace', needs: 'edit settings', Form: withSettings(TheWorkspace) },
-  { key: 'coming-in', word: 'Coming in', needs: 'edit settings', Form: withSettings(ComingIn) },
-  { key: 'sign-in', word: 'Signing in', needs: 'security', Form: withSettings(SignInRules) },
-  { key: 'guests', word: 'Guests and addresses', needs: 'security', Form: withSettings(Guests) },
+  { key: 'workspace', word: 'General', needs: 'edit settings', Form: withSettings(TheWorkspace) },
+  { key: 'coming-in', word: 'Invitations', needs: 'edit settings', Form: withSettings(ComingIn) },
+  { key: 'sign-in', word: 'Sign-in security', needs: 'security', Form: withSettings(SignInRules) },
+  { key: 'guests', word: 'Guests and mail domains', needs: 'security', Form: withSettings(Guests) },
   { key: 'publishing', word: 'Publishing', needs: 'security', Form: withSettings(Publishing) },
   { key: 'seats', word: 'Seats', needs: 'view seats', Form: Seats },
   { key: 'owners', word: 'Owners', needs: 'own', Form: Owners },
@@ -61,7 +61,7 @@ export function SettingsScreen() {
         </nav>
         <p className="mt-5 text-sm">
           <Link className="act" to={`/at/${slug}/oversight/history?act=workspace`}>
-            Who changed what of this
+            History of the settings
           </Link>
         </p>
       </div>

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { SettingsView } from '#contract/settings-views.ts'
+import { counted, listed, nounFor, peopleWords } from '#core/words/english.ts'
 import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 import { Setting } from './Setting.tsx'
@@ -16,15 +17,15 @@ export function SignInRules({ settings }: { readonly settings: SettingsView }) {
   return (
     <>
       <Setting
-        title="A second step at sign-in"
-        does="Holders of these roles open the workspace only once they have set up a code from an app. Until then they see nothing but the way to do so."
-        now={names.length === 0 ? 'Nobody is asked for it.' : <strong>{names.join(', ')}</strong>}
+        title="Two-step sign-in"
+        does="People with these roles must set up two-step sign-in before they can open the workspace."
+        now={names.length === 0 ? 'Not required for anybody.' : <strong>{listed(names)}</strong>}
         edit={isChanged ? { secondFactorFor: [...next] } : undefined}
-        act={next.length === 0 ? 'Ask nobody for it' : 'Ask for it from now on'}
+        act={next.length === 0 ? 'Do not require it' : 'Require it'}
         onLeave={() => setNext(secondFactorFor)}
       >
         <fieldset className="grid gap-1.5">
-          <legend className="label-line">Asked of</legend>
+          <legend className="label-line">Required for</legend>
           {roles.map(role => (
             <Tick
               key={role.id}
@@ -33,8 +34,7 @@ export function SignInRules({ settings }: { readonly settings: SettingsView }) {
             >
               {role.name}{' '}
               <span className="quiet">
-                {role.people === 1 ? '1 person' : `${role.people} people`}, {role.without.length} without a
-                second step
+                {peopleWords(role.people)}, {role.without.length} without two-step sign-in
               </span>
             </Tick>
           ))}
@@ -42,16 +42,16 @@ export function SignInRules({ settings }: { readonly settings: SettingsView }) {
         {isChanged && (
           <p className={`text-sm ${people.length > 0 ? 'text-warning' : ''}`}>
             {people.length === 0
-              ? 'Everybody whom it concerns has one.'
-              : `${people.join(', ')} ${people.length === 1 ? 'has' : 'have'} none yet, and will be asked to set it up before anything else.`}
+              ? 'All people with these roles have set it up.'
+              : `${listed(people)} ${nounFor(people.length, 'has', 'have')} not set it up and must do so at the next sign-in.`}
           </p>
         )}
       </Setting>
       <Ends settings={settings} />
       <p className="border-t border-base-content py-4 text-sm">
-        Passwords have at least 12 characters and are none that everybody would try first. Wrong tries are
-        slowed, links in mails work once and die in time; that is so everywhere and not a setting. Your own
-        second step is under{' '}
+        Passwords must have at least 12 characters and be hard to guess. After wrong tries, sign-in waits.
+        Links in mails work once, for a limited time. These rules cannot be changed. Set up two-step sign-in
+        for yourself under{' '}
         <Link className="act" to="/account">
           Your account
         </Link>
@@ -61,7 +61,7 @@ export function SignInRules({ settings }: { readonly settings: SettingsView }) {
   )
 }
 
-/** When a sign-in ends by itself. */
+/** End of sign-ins by itself. */
 function Ends({ settings: { signInDays, idleHours } }: { readonly settings: SettingsView }) {
   const [days, setDays] = useState(String(signInDays))
   const [hours, setHours] = useState(String(idleHours))
@@ -74,19 +74,19 @@ function Ends({ settings: { signInDays, idleHours } }: { readonly settings: Sett
   }
   return (
     <Setting
-      title="When a sign-in ends"
-      does="Then this workspace asks to sign in again. Counts at once, for sign-ins that stand too; a page that stays open counts as use."
+      title="End of sign-ins"
+      does="People then have to sign in again to open this workspace. It applies at once, also to present sign-ins. An open page counts as use."
       now={
         <strong>
-          After {counted(signInDays, 'day')}, or {lengthWords(idleHours)} without use
+          After {countOf(signInDays, 'day')}, or {lengthWords(idleHours)} without use
         </strong>
       }
       edit={isGood && isChanged ? next : undefined}
-      act="End sign-ins so"
+      act="Save"
       onLeave={leave}
     >
       <div className="flex flex-wrap gap-3">
-        <TextField label="Days in all" type="number" min={1} max={90} value={days} onValue={setDays} />
+        <TextField label="Days in total" type="number" min={1} max={90} value={days} onValue={setDays} />
         <TextField
           label="Hours without use"
           type="number"
@@ -103,6 +103,6 @@ function Ends({ settings: { signInDays, idleHours } }: { readonly settings: Sett
 const isWhole = (value: number, most: number) => Number.isInteger(value) && value >= 1 && value <= most
 
 const lengthWords = (hours: number) =>
-  hours % 24 === 0 ? counted(hours / 24, 'day') : counted(hours, 'hour')
+  hours % 24 === 0 ? countOf(hours / 24, 'day') : countOf(hours, 'hour')
 
-const counted = (count: number, what: string) => (count === 1 ? `1 ${what}` : `${count} ${what}s`)
+const countOf = (count: number, what: string) => counted(count, what, `${what}s`)

@@ -27,10 +27,10 @@ function Name({ settings: { name } }: Props) {
   return (
     <Setting
       title="Name"
-      does="Stands at the top of every page and in every mail, for everybody. Addresses of pages stay as they are."
+      does="Shown on every page and in every mail. The addresses of pages do not change."
       now={<strong>{name}</strong>}
       edit={isChanged ? { name: next.trim() } : undefined}
-      act={`Name it ${next.trim()}`}
+      act={`Rename to ${next.trim()}`}
       onLeave={() => setNext(name)}
     >
       <TextField label="Name of the workspace" maxLength={200} value={next} onValue={setNext} />
@@ -44,10 +44,10 @@ function WorkspacePicture({ settings: { name, picture } }: Props) {
   return (
     <Setting
       title="Picture"
-      does="Stands beside the name, for everybody who is in the workspace."
+      does="Shown beside the name of the workspace."
       now={<Picture name={name} src={pictureAddress(slug, picture)} size={40} />}
       edit={chosen.id === picture ? undefined : { picture: chosen.id }}
-      act="Take this picture"
+      act="Save picture"
       onLeave={() => {}}
     >
       <ChoosePicture name={name} {...chosen} />
@@ -61,10 +61,10 @@ function TimeZone({ settings: { timeZone } }: Props) {
   return (
     <Setting
       title="Time zone"
-      does="“Through a day” means the end of that day here. Ends that are set already stay at the instant at which they are."
+      does="“Until 3 March” means the end of that day in this time zone. Existing end dates do not move."
       now={<strong>{timeZone.replaceAll('_', ' ')}</strong>}
       edit={next === timeZone ? undefined : { timeZone: next }}
-      act={`Set it to ${next.replaceAll('_', ' ')}`}
+      act={`Set to ${next.replaceAll('_', ' ')}`}
       onLeave={() => setNext(timeZone)}
     >
       <Choice
@@ -87,10 +87,10 @@ function DefaultRole({ settings: { defaultRole, roles } }: Props) {
   return (
     <Setting
       title="Role of new members"
-      does="Whoever is invited as a member holds it, where nothing else is offered. Who is here keeps what they hold."
+      does="People who are invited as members get this role if no other role is chosen. Existing members keep their roles."
       now={<strong>{nameOf(defaultRole)}</strong>}
       edit={next === defaultRole ? undefined : { defaultRole: next }}
-      act={`Give new members ${nameOf(next)}`}
+      act={`Set to ${nameOf(next)}`}
       onLeave={() => setNext(defaultRole)}
     >
       <Choice

@@ -3,6 +3,7 @@ import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { PersonName } from '#contract/people-views.ts'
 import type { TeamView } from '#contract/views.ts'
+import { listed, peopleWords } from '#core/words/english.ts'
 import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -34,16 +35,10 @@ export function AddMany({ team, onDone }: { readonly team: TeamView; readonly on
       {way === 'tick' && <TickList people={open} chosen={chosen} onChosen={setChosen} />}
       {way === 'paste' && <Pasted people={names} inTeam={inTeam} onChosen={setChosen} />}
       {way === 'from a team' && <FromTeam team={team} onChosen={setChosen} />}
-      <TextField
-        label="In the team through"
-        type="date"
-        hint="Leave empty for no end."
-        value={through}
-        onValue={setThrough}
-      />
+      <TextField label="Ends after" type="date" hint="Empty: no end." value={through} onValue={setThrough} />
       {meant.length === 0 ? (
         <button type="button" className="btn-plain justify-self-end" onClick={onDone}>
-          Leave it
+          Cancel
         </button>
       ) : (
         <Deciding team={team} people={meant} until={until} onDone={onDone} />
@@ -68,9 +63,9 @@ function Deciding({ team, people, until, onDone }: DecidingProps) {
     from: null,
     until,
   }))
-  const count = people.length === 1 ? '1 person' : `${people.length} people`
-  const decision = useDecision(edits, `${count} came into ${team.name}.`, onDone)
-  return <Decision act={`Put ${count} into ${team.name}`} onLeave={onDone} {...decision} />
+  const count = peopleWords(people.length)
+  const decision = useDecision(edits, `${count} added to ${team.name}.`, onDone)
+  return <Decision act={`Add ${count} to ${team.name}`} onLeave={onDone} {...decision} />
 }
 
 interface Choosing {
@@ -92,7 +87,7 @@ function TickList({
     <>
       <input
         className="field"
-        aria-label="Find among those who are not in it"
+        aria-label="Find people who are not in the team"
         placeholder="Name or address"
         value={find}
         onChange={event => setFind(event.target.value)}
@@ -130,10 +125,10 @@ function Pasted({
   return (
     <>
       <TextArea label="Names or addresses" rows={4} value={text} onValue={change} />
-      {there.length > 0 && <p className="quiet text-sm">{there.length} are in it already.</p>}
+      {there.length > 0 && <p className="quiet text-sm">{there.length} already in the team.</p>}
       {missing.length > 0 && (
         <p className="text-sm text-warning">
-          Not known here: {missing.map(each => each.part).join(', ')}. Invite them under People.
+          Unknown addresses: {listed(missing.map(each => each.part))}. Invite them under People.
         </p>
       )}
     </>
@@ -162,7 +157,7 @@ function FromTeam({ team, onChosen }: Choosing & { readonly team: TeamView }) {
   }
   return (
     <Choice
-      label="Everybody who is in"
+      label="Everybody in"
       value={from}
       options={[{ value: '', name: 'Choose a team' }, ...others.map(({ id, name }) => ({ value: id, name }))]}
       onValue={take}

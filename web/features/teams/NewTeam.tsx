@@ -46,22 +46,22 @@ export function NewTeam({ onClose, onMade }: Props) {
   const submit = async () => {
     const { applied } = await apply(
       editsFor(plan, workspace.me.id),
-      `The team ${plan.name.trim()} is there, with its home.`,
+      `The team ${plan.name.trim()} is created.`,
     )
     const made = applied?.made['new:team']
     if (made !== undefined) onMade(made)
   }
   return (
-    <Panel title="Make a team" onClose={onClose}>
+    <Panel title="Create team" onClose={onClose}>
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <TextField label="Name" required maxLength={200} value={plan.name} onValue={name => set({ name })} />
-        <TextField label="What it is for" value={plan.note} onValue={note => set({ note })} />
+        <TextField label="Description" value={plan.note} onValue={note => set({ note })} />
         <Joining plan={plan} onPlan={set} />
         <LeadChoice lead={plan.lead} onLead={lead => set({ lead })} />
         <HomeFields plan={plan} onPlan={set} />
         <ProblemNote problem={problem} />
         <button className="btn btn-primary" disabled={isBusy || plan.name.trim() === ''}>
-          Make the team
+          Create team
         </button>
       </form>
     </Panel>
@@ -78,7 +78,7 @@ function HomeFields({ plan, onPlan }: PlanPart) {
   return (
     <fieldset className="border-t border-base-content pt-3">
       <legend className="sr-only">Its home</legend>
-      <p className="label-line">Its home folder</p>
+      <p className="label-line">Team home</p>
       <div className="grid grid-cols-[1fr_9rem] items-center gap-y-2">
         <span>Leads</span>
         <Level actions={levelActions('Steward')} />
@@ -99,7 +99,7 @@ function HomeFields({ plan, onPlan }: PlanPart) {
             checked={plan.meToo}
             onChange={event => onPlan({ meToo: event.target.checked })}
           />
-          I am steward of it too, without being in the team
+          I am steward of the team home too, without being in the team
         </label>
       )}
     </fieldset>
@@ -110,7 +110,7 @@ function Joining({ plan, onPlan }: PlanPart) {
   return (
     <div>
       <label>
-        <span className="label-line">How one joins</span>
+        <span className="label-line">How to join</span>
         <select
           className="choice"
           value={plan.joining}
@@ -130,7 +130,7 @@ function Joining({ plan, onPlan }: PlanPart) {
           checked={plan.welcomesGuests}
           onChange={event => onPlan({ welcomesGuests: event.target.checked })}
         />
-        Guests may be in it
+        Allow guests
       </label>
     </div>
   )

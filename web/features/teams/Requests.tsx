@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import type { RequestView } from '#contract/people-views.ts'
 import type { TeamView } from '#contract/views.ts'
+import { counted } from '#core/words/english.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -18,7 +19,7 @@ export function Requests({ team }: { readonly team: TeamView }) {
   return (
     <section aria-label="Requests" className="mb-4 border-y border-base-content py-2">
       <h3 className="mb-1 font-bold">
-        {team.requests.length === 1 ? '1 asks to be let in' : `${team.requests.length} ask to be let in`}
+        {counted(team.requests.length, 'request to join', 'requests to join')}
       </h3>
       <ul>
         {team.requests.map(request => (
@@ -49,10 +50,10 @@ function Request({ team, request }: { readonly team: TeamView; readonly request:
           <button
             type="button"
             className="act"
-            aria-label={`Let in: ${person.name}`}
+            aria-label={`Accept: ${person.name}`}
             onClick={() => setAnswer('in')}
           >
-            Let in
+            Accept
           </button>
           <button
             type="button"
@@ -80,24 +81,24 @@ interface Answering {
 
 function LettingIn({ team, request: { id, person }, onDone }: Answering) {
   const edit = { kind: 'request.answer', request: id, accepted: true, word: '' } as const
-  const decision = useDecision([edit], `${person.name} is in ${team.name} now.`, onDone)
-  return <Decision act={`Let ${person.name} in`} onLeave={onDone} {...decision} />
+  const decision = useDecision([edit], `${person.name} is added to ${team.name}.`, onDone)
+  return <Decision act={`Accept ${person.name}`} onLeave={onDone} {...decision} />
 }
 
-function Declining({ team, request: { id, person }, onDone }: Answering) {
+function Declining({ request: { id, person }, onDone }: Answering) {
   const { slug } = useHere()
   const [word, setWord] = useState('')
   const { apply, problem, isBusy } = useChange(slug)
   const submit = async () => {
     const { applied } = await apply(
       [{ kind: 'request.answer', request: id, accepted: false, word }],
-      `${person.name} is not let into ${team.name}.`,
+      `The request of ${person.name} is declined.`,
     )
     if (applied !== undefined) onDone()
   }
   return (
     <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
-      <TextField label={`A word to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <TextField label={`Message to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={problem} />
       <ActOrLeave act="Decline" isDisabled={isBusy} onLeave={onDone} />
     </form>
@@ -114,7 +115,7 @@ export function Asking({ team }: { readonly team: TeamView }) {
   const ask = async () => {
     const { applied } = await apply(
       [{ kind: 'request.make', team: team.id, word }],
-      `You asked to join ${name}.`,
+      `You requested to join ${name}.`,
     )
     if (applied !== undefined) setOpen(false)
   }
@@ -123,15 +124,15 @@ export function Asking({ team }: { readonly team: TeamView }) {
       ? Promise.resolve()
       : apply(
           [{ kind: 'request.withdraw', request: myRequest.id }],
-          `You do not ask to join ${name} any more.`,
+          `Your request to join ${name} is withdrawn.`,
         )
   return (
     <>
       {myRequest !== null && myRequest.declined === null && (
         <p className="mb-3">
-          You asked to join on <Day at={myRequest.at} />; a lead decides.{' '}
+          You requested to join on <Day at={myRequest.at} />. A lead decides.{' '}
           <button type="button" className="act" disabled={isBusy} onClick={() => void takeBack()}>
-            Take it back
+            Withdraw
           </button>
         </p>
       )}
@@ -142,13 +143,13 @@ export function Asking({ team }: { readonly team: TeamView }) {
       )}
       {mayAsk && !isOpen && (
         <button type="button" className="btn-act mb-4" onClick={() => setOpen(true)}>
-          Ask to join …
+          Request to join …
         </button>
       )}
       {isOpen && mayAsk && (
         <form className="mb-4 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(ask)}>
-          <TextField label="A word to its leads" maxLength={1000} value={word} onValue={setWord} />
-          <ActOrLeave act={`Ask to join ${name}`} isDisabled={isBusy} onLeave={() => setOpen(false)} />
+          <TextField label="Message to the leads" maxLength={1000} value={word} onValue={setWord} />
+          <ActOrLeave act={`Request to join ${name}`} isDisabled={isBusy} onLeave={() => setOpen(false)} />
         </form>
       )}
       <ProblemNote problem={problem} />

@@ -17,21 +17,22 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
   return (
     <Panel title={team.name} onClose={onClose}>
       {team.isArchived && (
-        <p className="mb-2 text-warning">Archived: all of it stays readable, and nothing in it changes.</p>
+        <p className="mb-2 text-warning">Archived: everything stays readable, nothing can be changed.</p>
       )}
       {team.note !== '' && <p className="mb-2">{team.note}</p>}
       <p className="quiet mb-3 text-sm">
-        {joiningWords[team.joining].means} {team.welcomesGuests ? 'Guests may be in it.' : 'No guests in it.'}
+        {joiningWords[team.joining].means}{' '}
+        {team.welcomesGuests ? 'Guests are allowed.' : 'Guests are not allowed.'}
       </p>
       <div className="mb-4 flex items-center gap-3 empty:hidden">
         {team.home !== null && (
           <Link className="btn-plain" to={`/at/${slug}/content/${team.home.id}`}>
-            Open its home
+            Open team home
           </Link>
         )}
         {team.mayJoin && !isJoining && (
           <button type="button" className="btn-act" onClick={() => setJoining(true)}>
-            Join the team …
+            Join …
           </button>
         )}
       </div>
@@ -41,7 +42,7 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
       <HomeLevels team={team} />
       <p className="mb-4">
         <Link className="act text-sm" to={`/at/${slug}/teams/${team.id}/places`}>
-          Every place that is given to {team.name}
+          Grants of {team.name}
         </Link>
       </p>
       <Channels team={team} />
@@ -54,10 +55,8 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
 function Join({ team, onDone }: { readonly team: TeamView; readonly onDone: () => void }) {
   const { workspace } = useHere()
   const person = workspace.me.id
-  const said = `You are in ${team.name} now.`
-  return (
-    <Deciding act={{ person, edit: joining(team, person), act: 'Join the team', said }} onDone={onDone} />
-  )
+  const said = `You joined ${team.name}.`
+  return <Deciding act={{ person, edit: joining(team, person), act: 'Join team', said }} onDone={onDone} />
 }
 
 /** The channels that one is in. */
@@ -72,7 +71,7 @@ const Channels = ({ team: { channels } }: { readonly team: TeamView }) =>
             <span className="quiet text-sm">
               {channel.isRestricted && ' · restricted'}
               {channel.isArchived && ' · archived'}
-              {!channel.mayPost && ' · to read'}
+              {!channel.mayPost && ' · read-only'}
             </span>
           </li>
         ))}
@@ -92,14 +91,14 @@ function Managing({ team }: { readonly team: TeamView }) {
       {open === undefined && (
         <div className="flex gap-2">
           <button type="button" className="btn-plain" onClick={() => setOpen('settings')}>
-            Change the team …
+            Edit team …
           </button>
           <button type="button" className="btn-plain" onClick={() => setOpen('archive')}>
-            {team.isArchived ? 'Bring it back …' : 'Archive it …'}
+            {team.isArchived ? 'Restore …' : 'Archive …'}
           </button>
           {team.deletableFrom !== null && team.deletableFrom <= openedAt && (
             <button type="button" className="btn-plain" onClick={() => setOpen('delete')}>
-              Delete it …
+              Delete …
             </button>
           )}
         </div>
@@ -121,8 +120,8 @@ function Archiving({ team, onDone }: { readonly team: TeamView; readonly onDone:
   const act = {
     person: '',
     edit: { kind: 'team.archive', team: id, archived: !isArchived },
-    act: isArchived ? `Bring ${name} back` : `Archive ${name}`,
-    said: isArchived ? `${name} is back.` : `${name} is archived.`,
+    act: isArchived ? `Restore ${name}` : `Archive ${name}`,
+    said: isArchived ? `${name} is restored.` : `${name} is archived.`,
   } as const
   return <Deciding act={act} onDone={onDone} />
 }

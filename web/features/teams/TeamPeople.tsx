@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { TeamPersonView, TeamView } from '#contract/views.ts'
+import { peopleWords } from '#core/words/english.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -34,18 +35,14 @@ export function TeamPeople({ team }: { readonly team: TeamView }) {
   const isNew = act !== undefined && !team.people.some(person => person.id === act.person)
   return (
     <section aria-label="People in the team">
-      <h3 className="mb-1 font-bold">
-        {team.people.length === 1 ? '1 person' : `${team.people.length} people`}
-      </h3>
+      <h3 className="mb-1 font-bold">{peopleWords(team.people.length)}</h3>
       {leads === 1 && team.mayManage && (
-        <p className="mb-2 text-sm text-warning">
-          One lead alone: name a second, so that somebody can stand in.
-        </p>
+        <p className="mb-2 text-sm text-warning">Only one lead. Make somebody else a lead too.</p>
       )}
       {mayFill && <AddPerson team={team} onAct={onAct} />}
       {mayFill && !isMany && (
         <button type="button" className="act mt-1 text-sm" onClick={() => setMany(true)}>
-          Add several: ticked, pasted, from another team
+          Add several people …
         </button>
       )}
       {isMany && <AddMany team={team} onDone={() => setMany(false)} />}
@@ -105,15 +102,15 @@ function AddPerson({ team, onAct }: Part) {
     }))
   return (
     <Combobox
-      label={`Add somebody to ${team.name}`}
-      placeholder="Add somebody by name"
+      label={`Add a person to ${team.name}`}
+      placeholder="Add a person"
       options={options}
       onChoose={({ value, name }) =>
         onAct({
           person: value,
           edit: joining(team, value),
-          act: `Put ${name} into ${team.name}`,
-          said: `${name} is in ${team.name} now.`,
+          act: `Add ${name} to ${team.name}`,
+          said: `${name} is added to ${team.name}.`,
         })
       }
     />
@@ -152,7 +149,7 @@ function TeamPerson({ person, team, onAct }: Part & { readonly person: TeamPerso
 }
 
 function Leading({ person, team, onAct }: Part & { readonly person: TeamPersonView }) {
-  const word = person.lead ? 'No longer lead' : 'Make lead'
+  const word = person.lead ? 'Remove as lead' : 'Make lead'
   return (
     <button
       type="button"
@@ -162,8 +159,8 @@ function Leading({ person, team, onAct }: Part & { readonly person: TeamPersonVi
         onAct({
           person: person.id,
           edit: { kind: 'member.change', team: team.id, person: person.id, lead: !person.lead },
-          act: person.lead ? `End the lead of ${person.name}` : `Make ${person.name} a lead`,
-          said: `${person.name} leads ${team.name} ${person.lead ? 'no longer' : 'now'}.`,
+          act: person.lead ? `Remove ${person.name} as lead` : `Make ${person.name} a lead`,
+          said: `${person.name} is ${person.lead ? 'no longer a' : 'now a'} lead of ${team.name}.`,
         })
       }
     >
@@ -180,17 +177,17 @@ function Leaving({ person, team, onAct }: Part & { readonly person: TeamPersonVi
     <button
       type="button"
       className="act"
-      aria-label={isMe ? `Leave ${team.name}` : `Take out: ${person.name}`}
+      aria-label={isMe ? `Leave ${team.name}` : `Remove: ${person.name}`}
       onClick={() =>
         onAct({
           person: person.id,
           edit: { kind: 'member.take', team: team.id, person: person.id },
-          act: isMe ? 'Leave the team' : `Take ${person.name} out`,
-          said: `${person.name} is out of ${team.name}.`,
+          act: isMe ? 'Leave team' : `Remove ${person.name}`,
+          said: `${person.name} is removed from ${team.name}.`,
         })
       }
     >
-      {isMe ? 'Leave' : 'Take out'}
+      {isMe ? 'Leave' : 'Remove'}
     </button>
   )
 }

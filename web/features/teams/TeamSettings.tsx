@@ -29,7 +29,7 @@ export function TeamSettings({ team, onDone }: { readonly team: TeamView; readon
   const edit = { kind: 'team.change', team: team.id, ...fields, picture: picture.id } as const
   const decision = useDecision([edit], `${fields.name} is changed.`, onDone)
   return (
-    <Decision act="Keep these settings" onLeave={onDone} {...decision}>
+    <Decision act="Save settings" onLeave={onDone} {...decision}>
       <ChoosePicture name={fields.name} {...picture} />
       <TextField
         label="Name"
@@ -38,19 +38,15 @@ export function TeamSettings({ team, onDone }: { readonly team: TeamView; readon
         value={fields.name}
         onValue={name => setFields({ ...fields, name })}
       />
-      <TextField
-        label="What it is for"
-        value={fields.note}
-        onValue={note => setFields({ ...fields, note })}
-      />
+      <TextField label="Description" value={fields.note} onValue={note => setFields({ ...fields, note })} />
       <Choice
-        label="How one joins"
+        label="How to join"
         value={fields.joining}
         options={joinings}
         onValue={joining => setFields({ ...fields, joining })}
       />
       <Tick isOn={fields.welcomesGuests} onTick={welcomesGuests => setFields({ ...fields, welcomesGuests })}>
-        Guests may be in it
+        Allow guests
       </Tick>
     </Decision>
   )

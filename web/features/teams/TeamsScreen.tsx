@@ -36,7 +36,7 @@ export function TeamsScreen() {
           />
           {mayCreate && (
             <button type="button" className="btn-act ml-auto" onClick={() => open('/new')}>
-              Make a team
+              Create team
             </button>
           )}
         </div>
@@ -56,13 +56,13 @@ interface TableProps {
 
 function TeamsTable({ teams, chosen, onChoose }: TableProps) {
   if (teams.length === 0)
-    return <p className="py-6">No team here. A team brings people together with a home for their work.</p>
+    return <p className="py-6">No teams. A team is a group of people with a shared home for their work.</p>
   return (
     <table className="sheet">
       <thead>
         <tr>
           <th scope="col">Team</th>
-          <th scope="col">What it is for</th>
+          <th scope="col">Description</th>
           <th scope="col">Joining</th>
           <th scope="col">Leads</th>
           <th scope="col" className="text-right">
@@ -84,7 +84,7 @@ function TeamsTable({ teams, chosen, onChoose }: TableProps) {
             </td>
             <td className="whitespace-nowrap">
               {joiningWords[team.joining].word}
-              {team.welcomesGuests && ', guests welcome'}
+              {team.welcomesGuests && ', guests allowed'}
             </td>
             <td>
               {team.people

@@ -17,7 +17,7 @@ interface Asked {
 /** Whoever asks first reaches those who give access nearest to the place; unanswered, it reminds, then goes on to all who may. */
 export const accessAsked: NoticeKind<Asked> = {
   kind: 'access asked',
-  when: 'somebody asks for access that I may give',
+  when: 'somebody requests access that I can give',
   find: written => [
     ...written.changes.flatMap(change =>
       change.table === 'accessRequests' && change.before === null && change.after !== null
@@ -36,8 +36,8 @@ export const accessAsked: NoticeKind<Asked> = {
     const what = `${factNaming(reader).level(request.wants)} on ${rowOf(state.nodes, request.node)?.name ?? ''}`
     const text =
       step === 'remind'
-        ? `${who} still waits for an answer: they asked for ${what}${quoted(request.word)}.`
-        : `${who} asks for ${what}${quoted(request.word)}.`
+        ? `${who} still waits for an answer to their request for ${what}${quoted(request.word)}.`
+        : `${who} requests ${what}${quoted(request.word)}.`
     return { text, place: null, to: { name: 'Decide', path: 'oversight/asked' }, revision: null }
   },
 }
@@ -65,7 +65,7 @@ interface Answered {
 /** What one asked for at a place was given, or declined. */
 export const accessAnswered: NoticeKind<Answered> = {
   kind: 'access answered',
-  when: 'access that I asked for is given or declined',
+  when: 'my request for access is accepted or declined',
   find: ({ changes, author, after, answers }) =>
     changes.flatMap(change => {
       if (change.table !== 'accessRequests' || change.before === null) return []
@@ -84,10 +84,10 @@ export const accessAnswered: NoticeKind<Answered> = {
     if (place === undefined) return undefined
     if (declined !== null) {
       const text = `${who} declined your request for ${asked} on ${place.name}${quoted(declined)}.`
-      return { text, place, to: { name: 'What you asked for', path: 'oversight/asked' }, revision: null }
+      return { text, place, to: { name: 'Your requests', path: 'oversight/asked' }, revision: null }
     }
     const level = factNaming(reader).level(check(reader.moment, reader.person, node))
-    const text = `${who} answered your request: you have ${level} on ${place.name}${quoted(word)}.`
+    const text = `${who} accepted your request. You now have ${level} on ${place.name}${quoted(word)}.`
     return { text, place, revision: null }
   },
 }

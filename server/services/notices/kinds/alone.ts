@@ -1,6 +1,7 @@
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { ownersOf } from '#core/access/powers.ts'
 import { leftAlone } from '#core/changes/guards/steward-left.ts'
+import { placesWords } from '#core/words/english.ts'
 import { type Asker, mayOutline, maySee } from '../../asker.ts'
 import { listed, visiblePlaces, whoDid } from '../words.ts'
 import type { NoticeKind, Written } from '../kind.ts'
@@ -12,14 +13,14 @@ interface Data {
 /** Somebody left, or their time ended, who alone gave and took access at some places: all Owners are told. */
 export const alone: NoticeKind<Data> = {
   kind: 'alone',
-  when: 'a place is left without a steward',
+  when: 'a place has no active steward any more',
   find: written => {
     const nodes = written.changes.some(change => change.table === 'persons') ? leftAlone(written) : []
     return nodes.length === 0 ? [] : ownersOf(written.after).map(person => ({ person, data: { nodes } }))
   },
   tell: (reader, { nodes }) => {
     if (isNothing(reader, nodes)) return undefined
-    const text = `Nobody active gives and takes access on ${named(reader, nodes)} any more.`
+    const text = `There is no active steward any more on ${named(reader, nodes)}.`
     return { text, place: null, to: lookFor(reader, nodes), revision: null }
   },
 }
@@ -50,7 +51,7 @@ function named(reader: Asker, nodes: readonly NodeId[]): string {
   const seen = visiblePlaces(reader, nodes)
   const hidden = hiddenIn(reader, nodes)
   if (hidden === 0) return listed(seen)
-  const others = hidden === 1 ? '1 place' : `${hidden} places`
+  const others = placesWords(hidden)
   return seen.length === 0
     ? `${others} that you do not see`
     : `${listed(seen)}, and ${others} that you do not see`
@@ -63,4 +64,4 @@ const hiddenIn = (reader: Asker, nodes: readonly NodeId[]): number =>
   nodes.filter(node => !maySee(reader, node) && mayOutline(reader, node)).length
 
 const lookFor = (reader: Asker, nodes: readonly NodeId[]) =>
-  hiddenIn(reader, nodes) === 0 ? null : { name: 'Look at the outline', path: 'oversight/looks' }
+  hiddenIn(reader, nodes) === 0 ? null : { name: 'Open the outline', path: 'oversight/looks' }

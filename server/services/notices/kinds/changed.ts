@@ -15,7 +15,7 @@ interface Data {
 /** Another level than before, or places that one sees no more: those are never named again. */
 export const changed: NoticeKind<Data> = {
   kind: 'changed',
-  when: 'what I may do somewhere changes',
+  when: 'my access to a place changes',
   find: written =>
     [...ownDifferences(written)].flatMap(([person, differences]) => {
       const known = differences.filter(each => each.before !== noActions)
@@ -26,14 +26,14 @@ export const changed: NoticeKind<Data> = {
   tell: (reader, { by, nodes, hasLost }) => {
     const places = visiblePlaces(reader, nodes)
     const [first] = places
-    const lost = 'Something that was open to you is not any more.'
+    const lost = 'You have lost access to something.'
     if (first === undefined) return hasLost ? { text: lost, place: null, revision: null } : undefined
-    const level = places.length === 1 ? `: you have ${levelAt(reader, first.id)} now` : ''
-    const what = `what you may do on ${listed(places)}`
+    const level = places.length === 1 ? ` You now have ${levelAt(reader, first.id)}.` : ''
+    const what = `your access to ${listed(places)}`
     const text =
       by === theWorkspace
-        ? `An end or a start changed ${what}${level}.`
-        : `${whoDid(reader, by)} changed ${what}${level}.`
+        ? `A start or an end date changed ${what}.${level}`
+        : `${whoDid(reader, by)} changed ${what}.${level}`
     return { text: hasLost ? `${text} ${lost}` : text, place: first, revision: null }
   },
 }

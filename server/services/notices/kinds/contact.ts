@@ -9,7 +9,7 @@ interface Data {
 /** A guest turns to somebody else from now on. */
 export const contact: NoticeKind<Data> = {
   kind: 'contact',
-  when: 'I have another contact',
+  when: 'my contact changes',
   find: ({ changes }) =>
     changes.flatMap(change => {
       if (change.table !== 'persons' || change.before === null || change.after === null) return []
@@ -19,6 +19,6 @@ export const contact: NoticeKind<Data> = {
     }),
   tell: ({ moment, subject }, { contact }) =>
     subject.person.contact === contact
-      ? { text: `You turn to ${nameOf(moment, contact)} from now on.`, place: null, revision: null }
+      ? { text: `Your contact is now ${nameOf(moment, contact)}.`, place: null, revision: null }
       : undefined,
 }

@@ -25,7 +25,7 @@ interface Data {
 /** A week before access, a membership or one's time here ends: told to those whose it is, and to who could lengthen it. */
 export const ending: NoticeKind<Data> = {
   kind: 'ending',
-  when: 'an end comes near',
+  when: 'an end date is near',
   find: written =>
     written.nearing.flatMap(({ table, id, after }) =>
       peopleConcerned(written, { table, after } as Nearing).map(person => ({
@@ -61,7 +61,7 @@ function offerOf(reader: Asker, { table, after }: Nearing): NoticeView['offer'] 
         : { kind: 'person.end', person: after.id, until }
   if (!judge(moment, { author, reason: '', edits: [edit] }).ok) return null
   const day = throughDay(until, workspaceOf(moment.state).timeZone, moment.at)
-  return { act: `Extend through ${day}`, said: `It goes on through ${day}.`, edits: [edit as EditRequest] }
+  return { act: `Extend until ${day}`, said: `Extended until ${day}.`, edits: [edit as EditRequest] }
 }
 
 function peopleConcerned({ after: moment }: Written, { table, after }: Nearing): PersonId[] {
@@ -110,9 +110,9 @@ function tellOf(reader: Asker, { table, after }: Nearing, through: string) {
       const place = placeSeen(reader, after.node)
       if (place === undefined) return undefined
       const isMine = after.principal === personPrincipal(reader.person)
-      const who = isMine ? 'you' : principalName(reader, after.principal).name
+      const whose = isMine ? 'Your access' : `The access of ${principalName(reader, after.principal).name}`
       return {
-        text: `What ${who} ${isMine ? 'have' : 'has'} on ${place.name} ends with ${through}.`,
+        text: `${whose} to ${place.name} ends after ${through}.`,
         place,
         revision: null,
       }
@@ -120,12 +120,14 @@ function tellOf(reader: Asker, { table, after }: Nearing, through: string) {
     case 'memberships': {
       const team = namingFor(reader).team(after.team)
       if (team === undefined) return undefined
-      const whose = after.person === reader.person ? 'Your' : `${nameOf(reader.moment, after.person)}’s`
-      return { text: `${whose} time in ${team} ends with ${through}.`, place: null, revision: null }
+      const isMine = after.person === reader.person
+      const whose = isMine ? 'Your membership' : `The membership of ${nameOf(reader.moment, after.person)}`
+      return { text: `${whose} in ${team} ends after ${through}.`, place: null, revision: null }
     }
     case 'persons': {
-      const whose = after.id === reader.person ? 'Your' : `${nameOf(reader.moment, after.id)}’s`
-      return { text: `${whose} time here ends with ${through}.`, place: null, revision: null }
+      const isMine = after.id === reader.person
+      const whose = isMine ? 'Your access' : `The access of ${nameOf(reader.moment, after.id)}`
+      return { text: `${whose} to this workspace ends after ${through}.`, place: null, revision: null }
     }
   }
 }

@@ -11,12 +11,12 @@ export interface Handed {
 /** Somebody handed a change set over to one: written by the handing itself, which the history does not know. */
 export const handed: NoticeKind<Handed> = {
   kind: 'handed',
-  when: 'somebody hands changes over to me',
+  when: 'somebody hands over draft changes to me',
   find: () => [],
   tell: (reader, { by, word }) => ({
-    text: `${whoDid(reader, by)} hands changes over to you, to be looked through and applied${quoted(word)}.`,
+    text: `${whoDid(reader, by)} handed over draft changes to you, to preview and apply${quoted(word)}.`,
     place: null,
-    to: { name: 'Look through', path: 'oversight/gathered' },
+    to: { name: 'Preview', path: 'oversight/gathered' },
     revision: null,
   }),
 }
@@ -24,11 +24,11 @@ export const handed: NoticeKind<Handed> = {
 /** What one handed over was applied. */
 export const handedApplied: NoticeKind<{ readonly by: PersonId; readonly revision: number }> = {
   kind: 'handed applied',
-  when: 'changes that I handed over are applied',
+  when: 'draft changes that I handed over are applied',
   find: ({ handedBy, author, revision }) =>
     handedBy === null || handedBy === author ? [] : [{ person: handedBy, data: { by: author, revision } }],
   tell: (reader, { by, revision }) => ({
-    text: `${whoDid(reader, by)} applied what you handed over.`,
+    text: `${whoDid(reader, by)} applied the draft changes that you handed over.`,
     place: null,
     revision,
   }),

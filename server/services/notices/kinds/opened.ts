@@ -1,6 +1,7 @@
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { theWorkspace } from '#core/changes/passing.ts'
 import { noActions } from '#core/levels/action.ts'
+import { nounFor } from '#core/words/english.ts'
 import { levelAt, listed, quoted, visiblePlaces, whoDid } from '../words.ts'
 import { ownDifferences } from '../differences.ts'
 import type { NoticeKind } from '../kind.ts'
@@ -14,7 +15,7 @@ interface Data {
 /** Places that one could not see before and sees now. */
 export const opened: NoticeKind<Data> = {
   kind: 'opened',
-  when: 'something is opened for me',
+  when: 'a place is shared with me',
   find: written =>
     [...ownDifferences(written)].flatMap(([person, differences]) => {
       const nodes = differences.filter(each => each.before === noActions).map(each => each.node)
@@ -26,11 +27,11 @@ export const opened: NoticeKind<Data> = {
     const places = visiblePlaces(reader, nodes)
     const [first] = places
     if (first === undefined) return undefined
-    const level = places.length === 1 ? `, ${levelAt(reader, first.id)}` : ''
+    const level = places.length === 1 ? ` You have ${levelAt(reader, first.id)}.` : ''
     const text =
       by === theWorkspace
-        ? `${listed(places)} is open to you now${level}.`
-        : `${whoDid(reader, by)} opened ${listed(places)} for you${level}${quoted(message)}.`
+        ? `${listed(places)} ${nounFor(places.length, 'is', 'are')} now shared with you.${level}`
+        : `${whoDid(reader, by)} shared ${listed(places)} with you${quoted(message)}.${level}`
     return { text, place: first, revision: null }
   },
 }

@@ -16,7 +16,7 @@ interface Asked {
 /** Somebody asks to be let into a team that one leads; where nobody leads it, whoever manages any team is told. */
 export const asked: NoticeKind<Asked> = {
   kind: 'asked',
-  when: 'somebody asks to join a team of mine',
+  when: 'somebody requests to join a team that I lead',
   find: ({ changes, after }) =>
     changes.flatMap(change => {
       if (change.table !== 'requests' || change.before !== null) return []
@@ -27,7 +27,7 @@ export const asked: NoticeKind<Asked> = {
     const team = request === undefined ? undefined : rowOf(moment.state.teams, request.team)
     if (request?.declined !== null || team === undefined) return undefined
     const word = request.word === '' ? '' : `: “${request.word}”`
-    const text = `${nameOf(moment, request.person)} asks to join ${team.name}${word}.`
+    const text = `${nameOf(moment, request.person)} requests to join ${team.name}${word}.`
     return { text, place: null, team: { id: team.id, name: team.name }, revision: null }
   },
 }
@@ -50,7 +50,7 @@ interface Answered {
 /** One asked to be let into a team, and a lead has answered. */
 export const answered: NoticeKind<Answered> = {
   kind: 'answered',
-  when: 'a request of mine to join a team is answered',
+  when: 'my request to join a team is accepted or declined',
   find: ({ changes, author, after }) =>
     changes.flatMap(change => {
       if (change.table !== 'requests') return []
@@ -68,7 +68,7 @@ export const answered: NoticeKind<Answered> = {
     const who = whoDid(reader, by)
     const text =
       declined === null
-        ? `${who} let you into ${team.name}.`
+        ? `${who} accepted your request to join ${team.name}.`
         : `${who} declined your request to join ${team.name}${declined === '' ? '' : `: “${declined}”`}.`
     return { text, place: null, team: { id, name: team.name }, revision: null }
   },

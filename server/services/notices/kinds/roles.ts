@@ -16,7 +16,7 @@ const changesOf = <T extends RecordChange['table']>({ changes }: Written, table:
 /** Somebody asks for a role that one may give. */
 export const roleAsked: NoticeKind<{ readonly request: RoleRequestId }> = {
   kind: 'role asked',
-  when: 'somebody asks for a role that I may give',
+  when: 'somebody requests a role that I can assign',
   find: written =>
     changesOf(written, 'roleRequests').flatMap(({ before, after }) =>
       before === null && after !== null
@@ -27,7 +27,7 @@ export const roleAsked: NoticeKind<{ readonly request: RoleRequestId }> = {
     const request = rowOf(reader.moment.state.roleRequests, id)
     if (request?.declined !== null) return undefined
     const who = nameOf(reader.moment, request.person)
-    const text = `${who} asks for ${wantedInWords(request.wants, factNaming(reader))}${quoted(request.word)}.`
+    const text = `${who} requests ${wantedInWords(request.wants, factNaming(reader))}${quoted(request.word)}.`
     return { text, place: null, to: { name: 'Decide', path: 'roles/asked' }, revision: null }
   },
 }
@@ -42,7 +42,7 @@ interface Answered {
 /** What one asked for was given or declined. */
 export const roleAnswered: NoticeKind<Answered> = {
   kind: 'role answered',
-  when: 'a role that I asked for is given or declined',
+  when: 'my request for a role is accepted or declined',
   find: written =>
     changesOf(written, 'roleRequests').flatMap(({ before, after }) => {
       if (before === null || before.declined !== null || before.person === written.author) return []
@@ -53,9 +53,9 @@ export const roleAnswered: NoticeKind<Answered> = {
     const wanted = wantedInWords(wants, factNaming(reader))
     const text =
       declined === null
-        ? `${whoDid(reader, by)} gave you what you asked for: ${wanted}.`
+        ? `${whoDid(reader, by)} accepted your request for ${wanted}.`
         : `${whoDid(reader, by)} declined your request for ${wanted}${quoted(declined)}.`
-    return { text, place: null, to: { name: 'What you may do', path: 'me' }, revision: null }
+    return { text, place: null, to: { name: 'Your roles', path: 'me' }, revision: null }
   },
 }
 
@@ -68,7 +68,7 @@ interface Held {
 /** Another person gave one a role, or took it. */
 export const roleHeld: NoticeKind<Held> = {
   kind: 'role held',
-  when: 'I am given a role or lose one',
+  when: 'I get a role or lose one',
   find: written =>
     changesOf(written, 'holdings').flatMap(({ before, after }) => {
       const holding = after ?? before
@@ -80,18 +80,18 @@ export const roleHeld: NoticeKind<Held> = {
       ]
     }),
   tell: (reader, { by, role, isGiven }) => {
-    const name = rowOf(reader.moment.state.roles, role)?.name ?? 'a role that is no more'
+    const name = rowOf(reader.moment.state.roles, role)?.name ?? 'a deleted role'
     const text = isGiven
       ? `${whoDid(reader, by)} gave you the role ${name}.`
-      : `${whoDid(reader, by)} took the role ${name} from you.`
-    return { text, place: null, to: { name: 'What you may do', path: 'me' }, revision: null }
+      : `${whoDid(reader, by)} removed the role ${name} from you.`
+    return { text, place: null, to: { name: 'Your roles', path: 'me' }, revision: null }
   },
 }
 
 /** An Owner offers one to be Owner instead. */
 export const handoverOffered: NoticeKind<{ readonly handover: HandoverId }> = {
   kind: 'handover offered',
-  when: 'an owner offers to hand the workspace over to me',
+  when: 'an owner offers to hand over the workspace to me',
   find: written =>
     changesOf(written, 'handovers').flatMap(({ before, after }) =>
       before === null && after !== null ? [{ person: after.to, data: { handover: after.id } }] : [],
@@ -99,7 +99,7 @@ export const handoverOffered: NoticeKind<{ readonly handover: HandoverId }> = {
   tell: (reader, { handover: id }) => {
     const handover = rowOf(reader.moment.state.handovers, id)
     if (handover === undefined) return undefined
-    const text = `${nameOf(reader.moment, handover.from)} offers to hand the workspace over to you${quoted(handover.word)}.`
+    const text = `${nameOf(reader.moment, handover.from)} offers to hand over the workspace to you${quoted(handover.word)}.`
     return { text, place: null, to: { name: 'Decide', path: 'me' }, revision: null }
   },
 }
@@ -107,7 +107,7 @@ export const handoverOffered: NoticeKind<{ readonly handover: HandoverId }> = {
 /** What one offered was taken or declined. */
 export const handoverAnswered: NoticeKind<{ readonly to: PersonId; readonly isTaken: boolean }> = {
   kind: 'handover answered',
-  when: 'my offer to hand the workspace over is answered',
+  when: 'my offer to hand over the workspace is accepted or declined',
   find: written =>
     changesOf(written, 'handovers').flatMap(({ before, after }) => {
       if (before === null || after !== null || written.author !== before.to) return []
@@ -115,7 +115,7 @@ export const handoverAnswered: NoticeKind<{ readonly to: PersonId; readonly isTa
       return [{ person: before.from, data: { to: before.to, isTaken } }]
     }),
   tell: (reader, { to, isTaken }) => ({
-    text: `${whoDid(reader, to)} ${isTaken ? 'is owner instead of you now' : 'does not take the workspace over'}.`,
+    text: `${whoDid(reader, to)} ${isTaken ? 'accepted your offer and is now the owner' : 'declined your offer to hand over the workspace'}.`,
     place: null,
     revision: null,
   }),
@@ -124,7 +124,7 @@ export const handoverAnswered: NoticeKind<{ readonly to: PersonId; readonly isTa
 /** Somebody looks through one's eyes. */
 export const lookedThrough: NoticeKind<{ readonly look: LookId }> = {
   kind: 'looked through',
-  when: 'somebody looks through my eyes',
+  when: 'somebody sees the workspace as me',
   find: written =>
     changesOf(written, 'looks').flatMap(({ after }) =>
       after === null || after.through === null ? [] : [{ person: after.through, data: { look: after.id } }],
@@ -132,7 +132,7 @@ export const lookedThrough: NoticeKind<{ readonly look: LookId }> = {
   tell: (reader, { look: id }) => {
     const look = rowOf(reader.moment.state.looks, id)
     if (look === undefined) return undefined
-    const text = `${whoDid(reader, look.by)} looked at the tree through your eyes${quoted(look.word)}.`
-    return { text, place: null, to: { name: 'Who looked', path: 'me' }, revision: null }
+    const text = `${whoDid(reader, look.by)} saw the workspace as you${quoted(look.word)}.`
+    return { text, place: null, to: { name: 'Who did this', path: 'me' }, revision: null }
   },
 }

@@ -23,6 +23,6 @@ export const undone: NoticeKind<Data> = {
       : [{ person: undone.author, data: { by: author, revision: undone.revision, at: undone.at } }],
   tell: (reader, { by, revision, at }) => {
     const day = throughDay(at + 1, workspaceOf(reader.moment.state).timeZone, reader.moment.at)
-    return { text: `${whoDid(reader, by)} undid what you did on ${day}.`, place: null, revision }
+    return { text: `${whoDid(reader, by)} undid your change of ${day}.`, place: null, revision }
   },
 }

@@ -5,6 +5,7 @@ import { theWorkspace } from '#core/changes/passing.ts'
 import type { Recorded } from '#core/impact/wide.ts'
 import { beyond, has } from '#core/levels/action.ts'
 import { pathOf } from '#core/state/state.ts'
+import { listed, nounFor, peopleWords, placesWords } from '#core/words/english.ts'
 import { holdsAt } from '../../asker.ts'
 import { whoDid } from '../words.ts'
 import type { NoticeKind, Written } from '../kind.ts'
@@ -21,7 +22,7 @@ interface Data {
 /** Who has access changed at a place that one watches, or below it: by somebody else's act, or by time. */
 export const watched: NoticeKind<Data> = {
   kind: 'watched',
-  when: 'access changes where I watch it',
+  when: 'access changes on a place that I watch',
   find: written =>
     allRows(written.after.state.watches)
       .filter(each => each.person !== written.author)
@@ -33,18 +34,16 @@ export const watched: NoticeKind<Data> = {
   tell: (reader, { by, node, revision, gain, lose, places }) => {
     const place = rowOf(reader.moment.state.nodes, node)
     if (place === undefined || !holdsAt(reader, node, 'share')) return undefined
-    const who = by === theWorkspace ? 'A start or an end' : whoDid(reader, by)
+    const who = by === theWorkspace ? 'A start or an end date' : whoDid(reader, by)
     const parts = [
-      ...(gain === 0 ? [] : [`${people(gain)} ${gain === 1 ? 'gains' : 'gain'}`]),
-      ...(lose === 0 ? [] : [`${people(lose)} ${lose === 1 ? 'loses' : 'lose'}`]),
+      ...(gain === 0 ? [] : [`${peopleWords(gain)} ${nounFor(gain, 'gains', 'gain')} access`]),
+      ...(lose === 0 ? [] : [`${peopleWords(lose)} ${nounFor(lose, 'loses', 'lose')} access`]),
     ]
-    const where = places === 1 ? '' : `, on ${places} places`
-    const text = `${who} changed who has access on ${place.name}: ${parts.join(', ')}${where}.`
+    const where = places === 1 ? '' : ` on ${placesWords(places)}`
+    const text = `${who} changed who has access to ${place.name}. ${listed(parts)}${where}.`
     return { text, place: { id: node, name: place.name }, revision }
   },
 }
-
-const people = (count: number) => (count === 1 ? '1 person' : `${count} people`)
 
 /** What changed for others where the watcher gives access; the web is nobody. */
 function countsFor(written: Written, watcher: PersonId, node: NodeId) {
