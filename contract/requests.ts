@@ -36,12 +36,12 @@ export type NewWorkspaceRequest = Static<typeof newWorkspaceRequest>
 const token = Type.String({ pattern: '^[A-Za-z0-9_.-]{10,200}$' })
 export const tokenRequest = Type.Object({ token }, strict)
 
-/** The name is left out by somebody who has an account already. */
+/** The name is left out by somebody who has an account already, the password by who is signed in to it. */
 export const acceptRequest = Type.Object(
   {
     token,
     name: Type.Optional(name),
-    password,
+    password: Type.Optional(password),
     code: Type.Optional(code),
     agrees: Type.Optional(Type.Boolean()),
   },

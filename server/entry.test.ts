@@ -213,3 +213,20 @@ test('says that it lives and is ready', async () => {
   const read = async (path: string) => (await (await fetch(`${server.address}${path}`)).json()) as unknown
   expect([await read('/healthz'), await read('/readyz')]).toEqual([{ status: 'alive' }, { status: 'ready' }])
 })
+
+test('an invitation is accepted without the password by who is signed in to its address, and by nobody else', async () => {
+  const { server, owner } = kept(await founded())
+  const mika = await welcome(server, owner, { name: 'Mika' })
+  const gus = await welcome(server, owner, { name: 'Gus' })
+  await mika.visitor.call('POST', '/workspaces', { name: 'Night Herons', timeZone: 'Europe/London' })
+  const herons = '/at/night-herons'
+  const edits = [invite('gus@test.example')]
+  await mika.visitor.call('POST', `${herons}/changes`, { edits })
+  const token = await tokenFor(mika.visitor, 'gus@test.example', 'Night Herons')
+  // Somebody else who is signed in has to give the password of the one who is invited, a stranger too.
+  for (const visitor of [mika.visitor, new Visitor(server)])
+    expect((await visitor.call('POST', '/invitations/accept', { token })).body.type).toMatch(/wrong-sign-in$/)
+  const accepted = await gus.visitor.call<SessionView>('POST', '/invitations/accept', { token })
+  expect(accepted.body).toMatchObject({ account: { mail: 'gus@test.example' } })
+  expect(accepted.body.workspaces.map(each => each.name)).toEqual(['Coast', 'Night Herons'])
+})

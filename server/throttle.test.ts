@@ -60,9 +60,9 @@ describe('whoever guesses at somebody’s password', () => {
       (await owner.get<MailView[]>('/mailbox')).body
         .filter(each => each.to === mail)
         .map(each => each.subject)
-    for (let tries = 0; tries < 100 && !(await mailed()).includes('Getting into Noskel again'); tries += 1)
+    for (let tries = 0; tries < 100 && !(await mailed()).includes('Sign in to Noskel again'); tries += 1)
       await new Promise(resolve => setTimeout(resolve, 20))
-    expect(await mailed()).toContain('Getting into Noskel again')
+    expect(await mailed()).toContain('Sign in to Noskel again')
     expect((await mika.call('PUT', '/account/password', change)).status).toBe(204)
   })
 })

@@ -50,7 +50,10 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
   })
   router.post('/invitations/accept', fewTries, async (request, response) => {
     const body = checked(acceptRequest, request.body)
-    const account = await acceptInvitation(parts, body, whenceOf(parts, request))
+    const account = await acceptInvitation(parts, body, {
+      whence: whenceOf(parts, request),
+      signedInAs: request.session.account,
+    })
     await begin(parts, request, account.id)
     noteSecurity(parts, request, { event: 'link used', what: 'invitation' })
     rememberDevice(parts, { request, response }, account)
@@ -64,6 +67,12 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
     noteSecurity(parts, request, { event: 'link used', what: 'join link' })
     response.json(came)
   })
+  accountLinkRoutes(router, parts, fewTries)
+  return router
+}
+
+/** A forgotten password, and the links that are mailed to the holder of an account. */
+function accountLinkRoutes(router: Router, parts: Parts, fewTries: RequestHandler): void {
   // Answered before it is known whether somebody has the address: neither the answer nor its time tells.
   router.post('/forgotten', fewTries, (request, response) => {
     const { mail } = checked(forgottenRequest, request.body)
@@ -80,5 +89,4 @@ export function entryRoutes(parts: Parts, fewTries: RequestHandler): Router {
     noteSecurity(parts, request, { event: 'link used', what: 'account link' })
     response.status(204).end()
   })
-  return router
 }

@@ -63,7 +63,7 @@ export async function sendLink(
 const words = {
   password: {
     subject: 'Your new password for Noskel',
-    asked: 'Somebody, probably you, asked for a new password. Open this link to choose one:',
+    asked: 'Somebody, probably you, requested a new password. Open this link to choose one:',
   },
   'sign-in': {
     subject: 'Sign in to Noskel again',

@@ -57,23 +57,27 @@ export async function invitationView(parts: Parts, token: string): Promise<Invit
   }
 }
 
+interface Accepting {
+  readonly whence: Whence
+  /** Who is signed in to the account that the address has shows nothing more. */
+  readonly signedInAs: AccountId | undefined
+}
+
 /** Accepting is an act of the invited: a new account with a password, or the password of the one they have. */
 export async function acceptInvitation(
   parts: Parts,
   request: AcceptRequest,
-  whence: Whence,
+  { whence, signedInAs }: Accepting,
 ): Promise<AccountRow> {
   const { person, workspace, passed, moment } = findInvitation(parts, request.token)
   const { mail } = person
+  const { password = '', code } = request
   const existing = await accountByMail(parts, mail)
-  if (existing !== undefined) {
-    await checkPassword(parts, { account: existing, mail, password: request.password, whence })
-    await checkSecondStep(parts, existing, { code: request.code, whence })
-  }
-  const name = request.name?.trim() ?? existing?.name ?? person.name
+  if (existing !== undefined && existing.id !== signedInAs)
+    await signInTo(parts, existing, { password, code, whence })
+  const name = nameGiven(request, existing ?? person)
   if (name === '') throw problemOf('bad-input', { faults: [{ at: 'name', message: 'Enter your name.' }] })
   const isProven = passed === 'by mail'
-  const { password } = request
   const here = workspaceOf(moment.state).name
   const account = existing ?? (await newAccount(parts, { name, mail, password, workspace: here, isProven }))
   await comeIn(parts, {
@@ -91,6 +95,24 @@ export async function acceptInvitation(
     parts.unproven.delete(existing.id)
   }
   return account
+}
+
+const nameGiven = (request: AcceptRequest, known: { readonly name: string }): string =>
+  request.name?.trim() ?? known.name
+
+interface SigningIn {
+  readonly password: string
+  readonly code: string | undefined
+  readonly whence: Whence
+}
+
+async function signInTo(
+  parts: Parts,
+  account: AccountRow,
+  { password, code, whence }: SigningIn,
+): Promise<void> {
+  await checkPassword(parts, { account, mail: account.mail, password, whence })
+  await checkSecondStep(parts, account, { code, whence })
 }
 
 /** The same by somebody who is signed in, for an invitation to the address that is shown to be theirs. */

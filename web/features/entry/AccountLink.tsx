@@ -6,11 +6,11 @@ import { useAccountLinkQuery, useUseAccountLinkMutation } from '../../api/accoun
 import { Entry } from '../../ui/Entry.tsx'
 import { NewPasswordField } from '../../ui/NewPasswordField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
+import { type ByLinkProps, SignedInAs } from './ByLink.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 
 /** Where a link out of a mail leads: to a new password, or to confirming the address. */
-export function AccountLink() {
-  const [token] = useState(() => location.hash.slice(1))
+export function AccountLink({ token, session }: ByLinkProps) {
   const { data: link, error } = useAccountLinkQuery(token)
   if (error !== undefined)
     return (
@@ -20,13 +20,13 @@ export function AccountLink() {
     )
   if (link === undefined) return null
   return link.purpose === 'address' ? (
-    <Confirming token={token} mail={link.mail} />
+    <Confirming token={token} session={session} mail={link.mail} />
   ) : (
-    <NewPassword token={token} link={link} />
+    <NewPassword token={token} session={session} link={link} />
   )
 }
 
-function Confirming({ token, mail }: { readonly token: string; readonly mail: string }) {
+function Confirming({ token, session, mail }: ByLinkProps & { readonly mail: string }) {
   const [confirm, { error, isLoading }] = useUseAccountLinkMutation()
   const navigate = useNavigate()
   const submit = async () => {
@@ -35,6 +35,7 @@ function Confirming({ token, mail }: { readonly token: string; readonly mail: st
   }
   return (
     <Entry title="Confirm your address">
+      <SignedInAs session={session} mail={mail} />
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <p>
           You opened a link that was sent to <strong>{mail}</strong>.
@@ -48,7 +49,7 @@ function Confirming({ token, mail }: { readonly token: string; readonly mail: st
   )
 }
 
-function NewPassword({ token, link }: { readonly token: string; readonly link: AccountLinkView }) {
+function NewPassword({ token, session, link }: ByLinkProps & { readonly link: AccountLinkView }) {
   const [password, setPassword] = useState('')
   const [endsSecondStep, setEnds] = useState(false)
   const [open, { error, isLoading }] = useUseAccountLinkMutation()
@@ -60,6 +61,7 @@ function NewPassword({ token, link }: { readonly token: string; readonly link: A
   }
   return (
     <Entry title="Choose a new password">
+      <SignedInAs session={session} mail={link.mail} />
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <p>
           For <strong>{link.mail}</strong>. This signs you out on all devices.

@@ -4,25 +4,23 @@ import type { JoinLinkOfferView } from '#contract/people-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import { counted, listed, listedOr, placesWords } from '#core/words/english.ts'
 import { useComeMutation, useJoinLinkQuery } from '../../api/account.ts'
-import { useSessionQuery } from '../../api/api.ts'
 import { Through } from '../../ui/dates.tsx'
 import { Entry } from '../../ui/Entry.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import type { ByLinkProps } from './ByLink.tsx'
 
 /** Where a join link leads: an invitation goes to the address that one gives, or one is in at once. */
-export function Come() {
-  const [token] = useState(() => location.hash.slice(1))
+export function Come({ token, session }: ByLinkProps) {
   const { data: offer, error } = useJoinLinkQuery(token)
-  const { data: session } = useSessionQuery()
   if (error !== undefined)
     return (
       <Entry title="Join link">
         <ProblemNote problem={error as Problem} />
       </Entry>
     )
-  if (offer === undefined || session === undefined) return null
+  if (offer === undefined) return null
   return <Coming token={token} offer={offer} own={session.account?.mail} />
 }
 
@@ -74,6 +72,9 @@ function Coming({ token, offer, own }: Props) {
             value={mail}
             onValue={setMail}
           />
+          {own !== undefined && (
+            <p className="quiet text-sm">You are signed in as {own}. With this address you join at once.</p>
+          )}
           <ProblemNote problem={error as Problem | undefined} />
           <button className="btn btn-primary" disabled={isLoading}>
             {own !== undefined && own === mail ? 'Join' : 'Send me the invitation'}

@@ -2,7 +2,8 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Problem } from '#contract/problem.ts'
 import type { InvitationView } from '#contract/views.ts'
-import { useAcceptMutation, useInvitationQuery } from '../../api/api.ts'
+import { api, useAcceptMutation, useInvitationQuery } from '../../api/api.ts'
+import { useAppDispatch } from '../../store/store.ts'
 import { Entry } from '../../ui/Entry.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
@@ -10,12 +11,12 @@ import { TextField } from '../../ui/TextField.tsx'
 import { CodeField } from '../../ui/CodeField.tsx'
 import { NewPasswordField } from '../../ui/NewPasswordField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
+import { type ByLinkProps, isSignedInAs, SignedInAs } from './ByLink.tsx'
 import { HouseRules } from './HouseRules.tsx'
 import { asksForCode } from './second-step.ts'
 
 /** Where an invitation's link leads: who invites to what, and the way in. The token stands behind the #. */
-export function Join() {
-  const [token] = useState(() => location.hash.slice(1))
+export function Join({ token, session }: ByLinkProps) {
   const { data: invitation, error } = useInvitationQuery(token)
   if (error !== undefined)
     return (
@@ -23,10 +24,14 @@ export function Join() {
         <ProblemNote problem={error as Problem} />
       </Entry>
     )
-  return invitation === undefined ? null : <Offer token={token} invitation={invitation} />
+  return invitation === undefined ? null : <Offer token={token} session={session} invitation={invitation} />
 }
 
-function Offer({ token, invitation }: { readonly token: string; readonly invitation: InvitationView }) {
+interface OfferProps extends ByLinkProps {
+  readonly invitation: InvitationView
+}
+
+function Offer({ token, session, invitation }: OfferProps) {
   return (
     <Entry title={`Join ${invitation.workspace}`}>
       <p className="mb-4">
@@ -37,7 +42,8 @@ function Offer({ token, invitation }: { readonly token: string; readonly invitat
         <blockquote className="mb-4 border-l-4 border-base-300 pl-3">{invitation.message}</blockquote>
       )}
       <Offered invitation={invitation} />
-      <Acceptance token={token} invitation={invitation} />
+      <SignedInAs session={session} mail={invitation.mail} />
+      <Acceptance token={token} session={session} invitation={invitation} />
     </Entry>
   )
 }
@@ -62,7 +68,7 @@ function Offered({ invitation: { teams, places } }: { readonly invitation: Invit
   )
 }
 
-function Acceptance({ token, invitation }: { readonly token: string; readonly invitation: InvitationView }) {
+function Acceptance({ token, session, invitation }: OfferProps) {
   const [name, setName] = useState(invitation.name)
   const [password, setPassword] = useState('')
   const [agrees, setAgrees] = useState(false)
@@ -72,18 +78,45 @@ function Acceptance({ token, invitation }: { readonly token: string; readonly in
   const needsCode = asked || asksForCode(error)
   if (needsCode !== asked) setAsked(needsCode)
   const navigate = useNavigate()
+  const dispatch = useAppDispatch()
+  const isOwn = isSignedInAs(session, invitation.mail)
   const submit = async () => {
     const { data } = await accept({
       token,
-      password,
+      ...(isOwn ? {} : { password }),
       ...(invitation.hasAccount ? {} : { name }),
       ...(needsCode ? { code } : {}),
       ...(invitation.houseRules === '' ? {} : { agrees }),
     })
-    if (data !== undefined) await navigate('/', { replace: true })
+    if (data === undefined) return
+    // Where one is led to looks at who is signed in: that is known by now.
+    await dispatch(api.util.upsertQueryData('session', undefined, data))
+    await navigate('/', { replace: true })
   }
   return (
     <form className="grid gap-4" onSubmit={onSubmit(submit)}>
+      {!isOwn && <Credentials {...{ invitation, name, setName, password, setPassword }} />}
+      {needsCode && <CodeField code={code} onCode={setCode} isAlone />}
+      <HouseRules text={invitation.houseRules} agrees={agrees} onAgrees={setAgrees} />
+      <ProblemNote problem={asksForCode(error) ? undefined : (error as Problem | undefined)} />
+      <button className="btn btn-primary" disabled={isLoading}>
+        Accept invitation
+      </button>
+    </form>
+  )
+}
+
+interface CredentialsProps extends Pick<OfferProps, 'invitation'> {
+  readonly name: string
+  readonly setName: (name: string) => void
+  readonly password: string
+  readonly setPassword: (password: string) => void
+}
+
+/** A name and a new password; or the password of the account that the address has already. */
+function Credentials({ invitation, name, setName, password, setPassword }: CredentialsProps) {
+  return (
+    <>
       <p className="quiet text-sm">
         {invitation.hasAccount
           ? `You already have an account with the address ${invitation.mail}. Enter its password.`
@@ -109,12 +142,6 @@ function Acceptance({ token, invitation }: { readonly token: string; readonly in
           onValue={setPassword}
         />
       )}
-      {needsCode && <CodeField code={code} onCode={setCode} isAlone />}
-      <HouseRules text={invitation.houseRules} agrees={agrees} onAgrees={setAgrees} />
-      <ProblemNote problem={asksForCode(error) ? undefined : (error as Problem | undefined)} />
-      <button className="btn btn-primary" disabled={isLoading}>
-        Accept invitation
-      </button>
-    </form>
+    </>
   )
 }
