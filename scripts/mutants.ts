@@ -10,6 +10,9 @@ import { type Mistake, mistakes } from './mistakes.ts'
  * copy the quick tests come before the slow ones, and before all the file that is known to catch the mistake.
  */
 
+/** In milliseconds: all tests of the core take a third of it. */
+const endlessAfter = 180_000
+
 const root = resolve(import.meta.dirname, '..')
 const words = process.argv.slice(2)
 const waiting = mistakes.filter(
@@ -108,14 +111,24 @@ function makeCopy(): string {
 function failingIn(copy: string, first: readonly string[]): Promise<string | undefined> {
   const run = spawn('node_modules/.bin/vitest', ['run', '--reporter=json', '--silent'], {
     cwd: copy,
+    detached: true,
     env: { ...process.env, FIRST: first.join(',') },
     stdio: ['ignore', 'pipe', 'ignore'],
   })
   let told = ''
+  let isEndless = false
+  // With the processes that it has started: one that walks in a ring would go on for ever.
+  const stop = setTimeout(() => {
+    isEndless = true
+    process.kill(-(run.pid as number), 'SIGKILL')
+  }, endlessAfter)
   run.stdout.on('data', (chunk: Buffer) => (told += chunk.toString()))
   return new Promise((resolve, reject) => {
     run.on('error', reject)
-    run.on('close', code => resolve(code === 0 ? undefined : failedIn(told)))
+    run.on('close', code => {
+      clearTimeout(stop)
+      resolve(isEndless ? 'they do not end' : code === 0 ? undefined : failedIn(told))
+    })
   })
 }
 
