@@ -80,6 +80,7 @@ export interface HoldingView {
   readonly name: string
   /** Whose people it is held over; `null` for the whole workspace. */
   readonly over: string | null
+  readonly from: Instant | null
   readonly until: Instant | null
 }
 

@@ -25,13 +25,13 @@ const at = '/at/marram-coast-survey'
 /** Each with something that stands there once it is ready. */
 const screens: readonly (readonly [string, string])[] = [
   [`${at}/content`, 'Shared homes'],
-  [`${at}/content/node-sites-north-spit`, 'Limit somebody here'],
-  [`${at}/content/node-season-plan-who-is-where`, 'Limit somebody here'],
-  [`${at}/content/new-home`, 'Make a shared home'],
+  [`${at}/content/node-sites-north-spit`, 'Add limit …'],
+  [`${at}/content/node-season-plan-who-is-where`, 'Add limit …'],
+  [`${at}/content/new-home`, 'Create shared home'],
   [`${at}/people`, 'Last active'],
-  [`${at}/people/person-sefa`, 'Turns to'],
+  [`${at}/people/person-sefa`, 'Contact'],
   [`${at}/people/person-milo/places`, 'Milo'],
-  [`${at}/people/invite`, 'A word to them'],
+  [`${at}/people/invite`, 'Message'],
   [`${at}/people/import`, 'CSV file'],
   [`${at}/people/ways-in`, 'Join links'],
   [`${at}/people/directory`, 'Directory'],
@@ -41,27 +41,27 @@ const screens: readonly (readonly [string, string])[] = [
   [`${at}/settings/guests`, 'Guests'],
   [`${at}/settings/owners`, 'Owner'],
   [`${at}/teams`, 'Bird Counts'],
-  [`${at}/teams/team-birds`, 'asks to be let in'],
+  [`${at}/teams/team-birds`, 'request to join'],
   [`${at}/roles`, 'Auditor'],
-  [`${at}/roles/role-auditor`, 'What a holder could do'],
-  [`${at}/roles/privileges`, 'Whoever has it may'],
-  [`${at}/roles/side-by-side`, 'What one may do'],
+  [`${at}/roles/role-auditor`, 'What people with this role can do'],
+  [`${at}/roles/privileges`, 'Roles'],
+  [`${at}/roles/side-by-side`, 'Privilege'],
   [`${at}/roles/levels`, 'Steward'],
-  [`${at}/roles/asked`, 'ask'],
+  [`${at}/roles/asked`, 'Your requests'],
   [`${at}/oversight`, 'Oversight'],
   [`${at}/oversight/check`, 'Place'],
-  [`${at}/oversight/asked`, 'ask'],
-  [`${at}/oversight/gathered`, 'gathered'],
-  [`${at}/oversight/history`, 'What was done'],
-  [`${at}/oversight/looks`, 'look'],
-  [`${at}/notices`, 'Tell me when'],
+  [`${at}/oversight/asked`, 'Your requests'],
+  [`${at}/oversight/gathered`, 'Your draft'],
+  [`${at}/oversight/history`, 'Effect'],
+  [`${at}/oversight/looks`, 'Sessions'],
+  [`${at}/notices`, 'Notify me when'],
   ['/account', 'Password'],
   ['/mailbox', 'Mail'],
   ['/workspaces', 'Marram'],
 ]
 
 const settled = `return document.querySelector('[aria-busy=true]') === null
-  && !/Working it out|One moment/.test(document.body.innerText)`
+  && !/Loading …/.test(document.body.innerText)`
 
 /** By how much the page is wider than the window, and what stands out of it. */
 const widerThanWindow = `const width = document.documentElement.clientWidth

@@ -34,10 +34,11 @@ const shots: readonly Shot[] = [
     name: 'break',
     who: owner,
     path: `${at}/content/node-sites-harrow-creek`,
-    sees: 'Stop what comes from above',
+    sees: 'Break inheritance …',
     act: async visitor => {
-      await visitor.press('Stop what comes from above')
-      await visitor.press('Look through')
+      await visitor.press('Break inheritance …')
+      await visitor.tick('Start empty: keep only the grants on this place, and yourself')
+      await visitor.press('Show details')
       await visitor.sees('by place')
     },
   },
@@ -52,11 +53,11 @@ const shots: readonly Shot[] = [
     name: 'several',
     who: 'tomas@marram.example',
     path: `${at}/content/node-sites`,
-    sees: 'Pick several places',
+    sees: 'Select several places',
     act: async visitor => {
-      await visitor.press('Pick several places')
-      await visitor.press('Pick all of these')
-      await visitor.sees('11 places picked')
+      await visitor.press('Select several places')
+      await visitor.press('Select all of these')
+      await visitor.sees('11 places selected')
       await visitor.tick('Dune Survey')
       await visitor.sees('lose')
     },
@@ -66,13 +67,13 @@ const shots: readonly Shot[] = [
     who: owner,
     path: `${at}/oversight/check`,
     theme: 'dark',
-    sees: 'Ask about all places',
+    sees: 'Start outline access',
     act: async visitor => {
-      await visitor.fill('Why you look at the outline', 'The board asks who can open Nest Locations')
-      await visitor.press('Ask about all places')
+      await visitor.fill('Reason for outline access', 'The board asks who can open Nest Locations')
+      await visitor.press('Start outline access')
       await visitor.pick('Place', 'Nest Locations')
       await visitor.follow('Why not?')
-      await visitor.sees('may do it')
+      await visitor.sees('can do this')
     },
   },
   {
@@ -82,8 +83,8 @@ const shots: readonly Shot[] = [
     theme: 'dark',
     sees: 'Bram Ostler',
     act: async visitor => {
-      await visitor.pick('Open this for somebody', 'Henrik Maas')
-      await visitor.fillDay('Through', '2027-03-31')
+      await visitor.pick('Share with a person, team or address', 'Henrik Maas')
+      await visitor.fillDay('Ends after', '2027-03-31')
     },
   },
   {
@@ -93,9 +94,9 @@ const shots: readonly Shot[] = [
     theme: 'dark',
     sees: 'Publish',
     act: async visitor => {
-      await visitor.press('Publish')
+      await visitor.press('Publish …')
       await visitor.sees('Anybody on the web')
-      await visitor.press('Look through')
+      await visitor.press('Show details')
     },
   },
   {
@@ -106,7 +107,7 @@ const shots: readonly Shot[] = [
     act: async visitor => {
       await visitor.press('Remove …')
       await visitor.sees('loses all access')
-      await visitor.press('Look through')
+      await visitor.press('Show details')
     },
   },
   {
@@ -120,24 +121,24 @@ const shots: readonly Shot[] = [
     name: 'person',
     who: owner,
     path: `${at}/people/person-sefa?as=guest`,
-    sees: 'Turns to',
+    sees: 'Contact',
     act: async visitor => {
       await visitor.press('Why: Access Notes')
-      await visitor.sees('by name, set here')
+      await visitor.sees('by name, on this place')
     },
   },
   {
     name: 'invite',
     who: owner,
     path: `${at}/people/invite`,
-    sees: 'A word to them',
+    sees: 'Message',
     act: async visitor => {
       await visitor.paste(
         'Mail addresses',
         'Fenna Wilde <fenna@marram.example>, aino@marram.example; kit@maram.example\njon@',
       )
       await visitor.choose('Welcome set', 'Winter helpers')
-      await visitor.sees('seats would be taken')
+      await visitor.sees('seats needed')
     },
   },
   {
@@ -164,8 +165,8 @@ const shots: readonly Shot[] = [
     sees: 'gave',
     act: async visitor => {
       await visitor.pressRow('Sefa Lund')
-      await visitor.press('Undo it …')
-      await visitor.sees('Say why')
+      await visitor.press('Undo …')
+      await visitor.sees('Add a reason')
     },
   },
   {
@@ -173,20 +174,20 @@ const shots: readonly Shot[] = [
     who: 'tomas@marram.example',
     path: `${at}/notices`,
     theme: 'dark',
-    sees: 'Tell me when',
+    sees: 'Notify me when',
   },
-  { name: 'teams', who: owner, path: `${at}/teams/team-birds`, sees: '1 asks to be let in' },
-  { name: 'roles', who: owner, path: `${at}/roles/role-auditor`, sees: 'What a holder could do' },
+  { name: 'teams', who: owner, path: `${at}/teams/team-birds`, sees: '1 request to join' },
+  { name: 'roles', who: owner, path: `${at}/roles/role-auditor`, sees: 'What people with this role can do' },
   {
     name: 'side-by-side',
     who: owner,
     path: `${at}/roles/side-by-side`,
     theme: 'dark',
-    sees: 'What one may do',
+    sees: 'Privilege',
     act: async visitor => {
       await visitor.press('Auditor: invite guests')
       await visitor.press('Sign-in help: see colleagues and listed teams')
-      await visitor.press('See what it does …')
+      await visitor.press('Preview …')
       await visitor.sees('may now')
     },
   },

@@ -49,13 +49,13 @@ describe('asking for access', () => {
       }).replaceAll(node, 'X')
     }
     expect(await tell(world.ids.secret)).toBe(await tell('nothing-there'))
-    expect(await tell(world.ids.secret)).toContain('asked for Reader on a place by its address')
+    expect(await tell(world.ids.secret)).toContain('requested Reader on a place, by its address')
   })
 
   test('reaches who gives access nearest, reminds, goes on to the others, and is answered in one act', async () => {
     const { visitor, id } = await welcome(world.server, owner, { name: 'Pia' })
     await did(visitor, asking(world.ids.page))
-    const words = 'Pia asks for Reader on Map: “For the count”.'
+    const words = 'Pia requests Reader on Map: “For the count”.'
     expect([await notices(warden.visitor), await notices(owner)].map(each => each.includes(words))).toEqual([
       true,
       false,
@@ -66,7 +66,7 @@ describe('asking for access', () => {
     }
     await wait(2)
     expect(await notices(warden.visitor)).toContain(
-      'Pia still waits for an answer: they asked for Reader on Map: “For the count”.',
+      'Pia still waits for an answer to their request for Reader on Map: “For the count”.',
     )
     expect(await notices(owner)).not.toContain(words)
     await wait(3)
@@ -84,10 +84,10 @@ describe('asking for access', () => {
     expect(effect.impact[0]?.differences).toMatchObject([{ person: { id }, before: 0, after: commenter }])
     await did(warden.visitor, answer)
     expect(await notices(visitor)).toContain(
-      'Wim answered your request: you have Commenter on Map: “Welcome”.',
+      'Wim accepted your request. You now have Commenter on Map: “Welcome”.',
     )
     // It is told once: not that it was opened besides.
-    expect(await notices(visitor)).not.toContainEqual(expect.stringContaining('opened'))
+    expect(await notices(visitor)).not.toContainEqual(expect.stringContaining('shared'))
     expect(await notices(owner)).not.toContain(words)
     expect([(await asked(owner)).toDecide, (await asked(visitor)).mine]).toEqual([[], []])
   })
@@ -121,7 +121,9 @@ describe('being told', () => {
     const { visitor, id } = await welcome(world.server, owner, { name: 'Sami' })
     const edits = [share(world.ids.page, id, reader)]
     await owner.send('/changes', { edits, message: 'The old map is there' })
-    expect(await notices(visitor)).toContain('Ona opened Map for you, Reader: “The old map is there”.')
+    expect(await notices(visitor)).toContain(
+      'Ona shared Map with you: “The old map is there”. You have Reader.',
+    )
   })
 
   test('whoever watches a place hears of changes there and below, as long as they give access', async () => {
@@ -129,7 +131,7 @@ describe('being told', () => {
     await did(warden.visitor, { kind: 'watch.begin', node: world.ids.folder })
     expect((await everything(warden.visitor, world.ids.folder)).watch).not.toBeNull()
     await did(owner, share(world.ids.inner, id, reader))
-    const told = 'Ona changed who has access on Dunes: 1 person gains, on 2 places.'
+    const told = 'Ona changed who has access to Dunes. 1 person gains access on 2 places.'
     expect(await notices(warden.visitor)).toContain(told)
     expect(await notices(owner)).not.toContain(told)
     const grant = (await everything(owner, world.ids.folder)).grants.find(
@@ -150,7 +152,7 @@ describe('being told', () => {
       (await see<NoticesView>(of, '/notices')).notices.find(each => each.kind === 'ending')
     expect((await ending(visitor))?.offer).toBeNull()
     const offer = (await ending(owner))?.offer
-    expect(offer?.act).toMatch(/^Extend through /)
+    expect(offer?.act).toMatch(/^Extend until /)
     await did(owner, ...(offer?.edits ?? []))
     const grant = (await everything(owner, world.ids.page)).grants.find(
       each => each.principal === `person:${id}`,
@@ -180,8 +182,8 @@ describe('changes that are gathered', () => {
     const { body } = await post(owner, '/drafts', { edits: [share(world.ids.inner, world.guest.id, reader)] })
     expect(body.gathered?.count).toBe(3)
     expect((await itemsOf(owner, body.gathered?.id)).map(each => each.lines)).toEqual([
-      ['made the page Tides in Dunes', 'gave Mika Editor on Tides in Dunes'],
-      ['made the page Winds in Dunes'],
+      ['created the page Tides in Dunes', 'gave Mika Editor on Tides in Dunes'],
+      ['created the page Winds in Dunes'],
       ['gave Gus Reader on Maps in Dunes'],
     ])
     const id = body.gathered?.id ?? ''
@@ -225,7 +227,7 @@ describe('changes that are gathered', () => {
     expect((await hand(warden.id)).status).toBe(200)
     expect((await see<DraftsView>(helper.visitor, '/drafts')).gathered).toBeNull()
     expect(await notices(warden.visitor)).toContain(
-      'Vera hands changes over to you, to be looked through and applied: “Please look”.',
+      'Vera handed over draft changes to you, to preview and apply: “Please look”.',
     )
     const [kept] = (await see<DraftsView>(warden.visitor, '/drafts')).kept
     expect(kept).toMatchObject({ from: { name: 'Vera' }, count: 1 })
@@ -235,7 +237,7 @@ describe('changes that are gathered', () => {
       draft: id,
     })
     expect(answer.status).toBe(200)
-    expect(await notices(helper.visitor)).toContain('Wim applied what you handed over.')
+    expect(await notices(helper.visitor)).toContain('Wim applied the draft changes that you handed over.')
   })
 
   test('tell nothing of what their holder does not know of: nor by who could apply them', async () => {
@@ -250,7 +252,7 @@ describe('changes that are gathered', () => {
     }
     const told = await tell(world.ids.secret)
     expect(told).toEqual([
-      [{ lines: ['something that you cannot see, or that is not there'], more: 0, problem: null }],
+      [{ lines: ['something that you cannot see, or that was deleted'], more: 0, problem: null }],
       { mayI: false, takers: [] },
     ])
     expect(await tell('nothing-there')).toEqual(told)

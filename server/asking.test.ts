@@ -22,9 +22,9 @@ describe('asking', () => {
     const { visitor, id } = await welcome(world.server, owner, { name: 'Ada' })
     await visitor.change({ kind: 'role.ask', wants: { privilege: 'reset sign-in' }, word: 'Many forget' })
     expect(await notices(owner)).toContain(
-      'Ada asks for a role that may help people to sign in again: “Many forget”.',
+      'Ada requests a role that may help people sign in again: “Many forget”.',
     )
-    expect(await notices(world.member.visitor)).not.toContainEqual(expect.stringContaining('Ada asks'))
+    expect(await notices(world.member.visitor)).not.toContainEqual(expect.stringContaining('Ada requests'))
     const request = (await owner.get<RoleRequestsView>(`${at}/role-requests`)).body.toDecide.find(
       each => each.person.id === id,
     )
@@ -36,7 +36,7 @@ describe('asking', () => {
     ])
     expect((await owner.change(answer)).status).toBe(200)
     expect(await notices(visitor)).toContain(
-      'Ona gave you what you asked for: a role that may help people to sign in again.',
+      'Ona accepted your request for a role that may help people sign in again.',
     )
   })
 })
@@ -47,7 +47,7 @@ describe('handing over', () => {
     await world.made({ kind: 'handover.offer', to: heir.id, keeps: 'role-administrator', word: 'Yours' })
     const { handovers } = (await heir.visitor.get<MyAccessView>(`${at}/me/access`)).body
     expect(handovers).toMatchObject([{ from: { name: 'Ona' }, keeps: 'Administrator', word: 'Yours' }])
-    expect(await notices(heir.visitor)).toContain('Ona offers to hand the workspace over to you: “Yours”.')
+    expect(await notices(heir.visitor)).toContain('Ona offers to hand over the workspace to you: “Yours”.')
     const handover = handovers[0]?.id
     const answer = { kind: 'handover.answer', handover, accepted: true }
     expect((await world.kim.visitor.change(answer)).body.type).toBe('urn:noskel:problem:unknown')
@@ -55,7 +55,7 @@ describe('handing over', () => {
     const owns = async (visitor: Visitor) =>
       (await visitor.get<WorkspaceView>(at)).body.me.privileges.includes('own')
     expect([await owns(owner), await owns(heir.visitor)]).toEqual([false, true])
-    expect(await notices(owner)).toContain('Eli is owner instead of you now.')
+    expect(await notices(owner)).toContain('Eli accepted your offer and is now the owner.')
     const [holding] =
       (await personSeen(heir.visitor, heir.id)).keeping?.roles.filter(each => each.name === 'Owner') ?? []
     const ways: object[] = [
@@ -111,23 +111,21 @@ describe('looking', () => {
       ['by name'],
       null,
     ])
-    expect(JSON.stringify([body, page.body])).not.toMatch(/Secret words|Kept to me/)
+    expect(JSON.stringify([body, page.body])).not.toMatch(/Secret words|My private folder/)
     expect((await looked(look, world.ids.home)).status).toBe(404)
     expect((await looked(look, '', owner)).status).toBe(404)
   })
 
   test('stands in the history with its reason, and whom it is through is told and sees it', async () => {
-    expect(await notices(world.member.visitor)).toContain(
-      'Ash looked at the tree through your eyes: “A complaint”.',
-    )
+    expect(await notices(world.member.visitor)).toContain('Ash saw the workspace as you: “A complaint”.')
     const mine = (await world.member.visitor.get<MyAccessView>(`${at}/me/access`)).body.looks
     expect(mine).toMatchObject([{ by: { name: 'Ash' }, word: 'A complaint' }])
     const texts = async (visitor: Visitor) =>
       (await visitor.get<HistoryView>(`${at}/history?act=looking`)).body.entries.flatMap(each =>
         each.facts.map(fact => fact.text),
       )
-    expect(await texts(world.member.visitor)).toEqual(['looked through the eyes of Mika'])
-    expect(await texts(owner)).toContain('looked through the eyes of Mika')
+    expect(await texts(world.member.visitor)).toEqual(['saw the workspace as Mika'])
+    expect(await texts(owner)).toContain('saw the workspace as Mika')
     expect((await owner.get<LooksView>(`${at}/looks`)).body.looks).toHaveLength(1)
   })
 

@@ -102,7 +102,7 @@ describe('a table', () => {
       'new',
       'wrong',
     ])
-    expect(judged[0]?.says).toEqual(['Is invited as a member, @ada.lowe.', 'Comes into Boats.'])
+    expect(judged[0]?.says).toEqual(['Is invited as a member, @ada.lowe.', 'Joins Boats.'])
     expect(judged[4]?.says).toHaveLength(3)
     // Two of a name in one table get a handle each.
     expect(judged[5]?.says[0]).toContain('@ada.lowe2')

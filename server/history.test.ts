@@ -74,7 +74,7 @@ describe('the history', () => {
     for (const entry of byPlace) expect(words([entry]).join()).toMatch(/Map/)
     await owner.change({ kind: 'node.break', node: ids.secret, mode: 'keep' })
     expect(words(await history(owner, '?act=inheritance'))).toEqual([
-      'stopped what comes from above at Hidden Nests in Sites',
+      'broke inheritance on Hidden Nests in Sites',
     ])
     for (let index = 0; index < 60; index += 1)
       await owner.change({ kind: 'node.describe', node: ids.page, note: `note ${index}` })
@@ -109,7 +109,7 @@ describe('an undo', () => {
     expect((await owner.change({ kind: 'undo', revision })).status).toBe(200)
     expect(await newest(owner)).toMatchObject({
       undoes: revision,
-      facts: [{ text: 'took away the page Draft' }],
+      facts: [{ text: 'removed the page Draft' }],
     })
     const undone = (await history(member.visitor)).find(each => each.revision === revision)
     expect(undone?.undoneBy).toBe((await newest(owner)).revision)
@@ -128,7 +128,7 @@ describe('an undo', () => {
     const { revision } = await newest(owner)
     await owner.change({ kind: 'node.describe', node: ids.inner, name: 'Maps of 1990' })
     const { leftOut } = await owner.foresee({ kind: 'undo', revision })
-    expect(leftOut).toEqual(['That somebody renamed Maps to Old maps: it was changed again since.'])
+    expect(leftOut).toEqual(['Somebody renamed Maps to Old maps: this was changed again.'])
     await owner.change({ kind: 'undo', revision })
     const { body } = await owner.get<TreeView>(`${at}/tree`)
     expect(JSON.stringify(body)).toContain('Sites')
@@ -148,7 +148,7 @@ describe('an undo', () => {
     const refused = await owner.change({ kind: 'undo', revision: made.body.revision })
     expect([refused.status, refused.body.type]).toEqual([409, 'urn:noskel:problem:nothing-to-undo'])
     const cameIn = (await history(owner, `?person=${member.id}&act=people`)).find(
-      each => words([each])[0] === 'came in',
+      each => words([each])[0] === 'joined the workspace',
     )
     expect(cameIn?.mayUndo).toBe(false)
     expect((await owner.change({ kind: 'undo', revision: cameIn?.revision })).status).toBe(422)
@@ -171,7 +171,7 @@ describe('a change set that carries what its author saw', () => {
     })
     const refused = await owner.send('/changes', { edits, seen })
     expect([refused.status, refused.body.type]).toEqual([409, 'urn:noskel:problem:effect-changed'])
-    expect(refused.body.meanwhile).toEqual(['Mika made the page New map in Maps of 1990.'])
+    expect(refused.body.meanwhile).toEqual(['Mika created the page New map in Maps of 1990.'])
     expect(refused.body.effect?.impact[0]?.differences).toHaveLength(3)
     const again = await owner.send('/changes', { edits, seen: refused.body.effect?.seen })
     expect(again.status).toBe(200)
@@ -196,12 +196,14 @@ describe('a start or an end that passes', () => {
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'a write like any other' })
     const { body: notices } = await member.visitor.get<NoticesView>(`${at}/notices`)
     expect(notices.notices[0]).toMatchObject({ kind: 'ending', place: { id: ids.inner } })
-    expect((await owner.get<NoticesView>(`${at}/notices`)).body.notices[0]?.text).toMatch(/^What Mika has on/)
+    expect((await owner.get<NoticesView>(`${at}/notices`)).body.notices[0]?.text).toMatch(
+      /^The access of Mika to Maps of 1990 ends after /,
+    )
     server.time.now = until
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'and another' })
     const [, passed] = await history(owner)
     expect(passed).toMatchObject({ author: null, at: until, mayUndo: false, losses: { people: 0 } })
-    expect(words([passed as EntryView])[0]).toMatch(/^ended what Mika had on/)
+    expect(words([passed as EntryView])[0]).toMatch(/^ended the Adder grant of Mika on/)
     await server.restart()
     expect((await history(owner)).filter(each => each.author === null)).toHaveLength(1)
   })

@@ -90,9 +90,9 @@ describe('notices', () => {
 
   test('tell what is opened, what changes and what is lost, and name nothing that is lost', async () => {
     await owner.change(share(ids.secret, member.id, reader))
-    expect((await texts())[0]).toBe('Ona opened Hidden Nests for you, Reader.')
+    expect((await texts())[0]).toBe('Ona shared Hidden Nests with you. You have Reader.')
     const raised = await owner.change(share(ids.secret, member.id, 0b111))
-    expect((await texts())[0]).toBe('Ona changed what you may do on Hidden Nests: you have Commenter now.')
+    expect((await texts())[0]).toBe('Ona changed your access to Hidden Nests. You now have Commenter.')
     expect(raised.status).toBe(200)
     await owner.change({
       kind: 'limit.add',
@@ -103,7 +103,7 @@ describe('notices', () => {
       from: null,
       until: null,
     })
-    expect((await texts())[0]).toBe('Something that was open to you is not any more.')
+    expect((await texts())[0]).toBe('You have lost access to something.')
     expect((await texts()).join()).not.toContain('Hidden')
   })
 

@@ -126,7 +126,7 @@ describe('asking to join a team', () => {
     expect((await member.visitor.change(asking)).body).toMatchObject(problem('already-there'))
     const told = async (visitor: Visitor) => (await visitor.get<NoticesView>(`${at}/notices`)).body.notices[0]
     expect(await told(owner)).toMatchObject({
-      text: 'Mika asks to join Marsh: “I live there.”.',
+      text: 'Mika requests to join Marsh: “I live there.”.',
       team: { id },
     })
     const request = async () => {
@@ -151,7 +151,7 @@ describe('asking to join a team', () => {
     })
     expect((await member.visitor.change(asking)).status).toBe(200)
     expect((await answer(true)).status).toBe(200)
-    expect(await told(member.visitor)).toMatchObject({ text: 'Ona let you into Marsh.' })
+    expect(await told(member.visitor)).toMatchObject({ text: 'Ona accepted your request to join Marsh.' })
     const { body } = await member.visitor.get<TeamView[]>(`${at}/teams`)
     expect(body.find(each => each.id === id)).toMatchObject({ isMine: true, myRequest: null, mayAsk: false })
   })
@@ -222,7 +222,7 @@ describe('leaving', () => {
     expect((await hand(member.visitor, guest.id)).body).toMatchObject(problem('unknown'))
     expect((await hand(member.visitor, ownerId)).status).toBe(200)
     const { notices } = (await guest.visitor.get<NoticesView>(`${at}/notices`)).body
-    expect(notices[0]?.text).toBe('You turn to Ona from now on.')
+    expect(notices[0]?.text).toBe('Your contact is now Ona.')
   })
 })
 

@@ -230,7 +230,7 @@ describe('roles, channels and seats', () => {
     }
     expect((await owner.change(inviting)).body).toMatchObject({
       status: 409,
-      title: 'All 2 seats are taken.',
+      title: 'This needs 1 seat, and 0 are free.',
     })
     expect((await owner.change({ ...inviting, as: 'guest' })).status).toBe(200)
     await owner.change({ kind: 'seats.change', seats: null })
@@ -248,9 +248,7 @@ describe('leaving', () => {
     expect((await owner.change(recovering)).body).toMatchObject({ type: 'urn:noskel:problem:has-steward' })
     expect((await owner.change({ kind: 'person.remove', person: member.id })).status).toBe(200)
     const notices = async () => JSON.stringify((await owner.get<NoticesView>(`${at}/notices`)).body)
-    expect(await notices()).toContain(
-      'Nobody active gives and takes access on 1 place that you do not see any more.',
-    )
+    expect(await notices()).toContain('There is no active steward any more on 1 place that you do not see.')
     expect((await member.visitor.get(`${at}/tree`)).status).toBe(404)
     expect((await owner.get(`${at}/nodes/${home}`)).status).toBe(404)
     expect((await owner.change(recovering)).status).toBe(200)
@@ -265,7 +263,7 @@ describe('leaving', () => {
     const kept = async () => (await guest.visitor.get<{ kept: unknown }>(`${at}/tree`)).body.kept
     expect(await kept()).toBe(null)
     expect((await owner.change(turning('member'))).status).toBe(200)
-    expect(await kept()).toMatchObject({ name: 'Kept to me' })
+    expect(await kept()).toMatchObject({ name: 'My private folder' })
     expect((await owner.change(turning('guest'))).status).toBe(200)
     expect(await kept()).toBe(null)
     expect((await owner.change(share(ids.folder, guest.id, reader))).status).toBe(200)

@@ -125,7 +125,7 @@ describe('seats', () => {
     }
     const judged = await owner.call<ImportedRowView[]>('POST', `${at}/people/import`, table)
     expect(judged.body.map(each => each.verdict)).toEqual(['wrong', 'wrong', 'new'])
-    expect(judged.body[0]?.says[0]).toContain('2 rows would each take a seat, and 1 is free')
+    expect(judged.body[0]?.says[0]).toContain('2 seats are needed, 1 is free')
     expect((await seats()).taken).toBe(taken)
     await world.made(list[0] ?? {}, invite('guest@seat.example', { as: 'guest', person: 'new:g' }))
     expect(await seats()).toMatchObject({ taken: taken + 1, parts: { invited: 1 } })
@@ -153,6 +153,9 @@ describe('seats', () => {
     const { past, next } = await seats()
     expect([next, past.at(-1)?.bought, past[0]?.bought, past.length > 5]).toEqual([null, 50, 99, true])
     const { body } = await owner.get<HistoryView>(`${at}/history?act=workspace`)
-    expect(body.entries[0]).toMatchObject({ author: null, facts: [{ text: 'set the seats to 50' }] })
+    expect(body.entries[0]).toMatchObject({
+      author: null,
+      facts: [{ text: 'set the number of seats to 50' }],
+    })
   })
 })

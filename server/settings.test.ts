@@ -93,7 +93,7 @@ describe('settings', () => {
     const [entry] = body.entries
     expect(entry).toMatchObject({ author: { name: 'Ona' }, mayUndo: true })
     expect(entry?.facts.map(fact => fact.text)).toEqual([
-      'set the time zone to Europe/Oslo, let invitations work for 5 days',
+      'set the time zone to Europe/Oslo, set invitations to work for 5 days',
     ])
     expect((await owner.change({ kind: 'undo', revision: entry?.revision })).status).toBe(200)
     expect(await settings()).toMatchObject({ timeZone: before, invitationDays: 14 })

@@ -174,5 +174,5 @@ test('a last day that has passed is wrong, where nothing has happened for a whil
   const rows = [{ mail: 'late@test.example', until: '2026-12-31' }]
   expect((await judge(rows))[0]).toMatchObject({ verdict: 'new' })
   world.server.time.now += 60 * 864e5
-  expect((await judge(rows))[0]).toMatchObject({ verdict: 'wrong', says: ['The last day lies in the past.'] })
+  expect((await judge(rows))[0]).toMatchObject({ verdict: 'wrong', says: ['The end is in the past.'] })
 })

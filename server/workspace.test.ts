@@ -197,7 +197,7 @@ describe('a team', () => {
     }
     expect((await member.visitor.change(joining)).body).toMatchObject({
       status: 422,
-      title: 'This team does not welcome guests.',
+      title: 'This team does not allow guests.',
     })
     expect((await guest.visitor.get<TeamView[]>(`${at}/teams`)).body).toEqual([])
   })
@@ -227,11 +227,11 @@ describe('a page', () => {
 
 describe('somebody without the right', () => {
   const refusals: [string, () => object, string][] = [
-    ['inviting', () => invite('x@test.example'), 'None of your roles holds “invite members”.'],
+    ['inviting', () => invite('x@test.example'), 'None of your roles has the privilege “invite members”.'],
     [
       'inviting a guest',
       () => invite('x@test.example', { as: 'guest' }),
-      'None of your roles holds “invite guests”.',
+      'None of your roles has the privilege “invite guests”.',
     ],
     [
       'making a team',
@@ -244,12 +244,12 @@ describe('somebody without the right', () => {
         joining: 'open',
         welcomesGuests: true,
       }),
-      'None of your roles holds “create teams”.',
+      'None of your roles has the privilege “create teams”.',
     ],
     [
       'making a home',
       () => ({ kind: 'home.create', node: 'new:h', name: 'H' }),
-      'None of your roles holds “create homes”.',
+      'None of your roles has the privilege “create homes”.',
     ],
     [
       'adding where nothing is open',

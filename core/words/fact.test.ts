@@ -81,7 +81,12 @@ const answering = (accepted: boolean) =>
 const setting = (fields: object) => edit('workspace.change', fields)
 
 test.each<[string, string, Edit[], string[]]>([
-  ['somebody asks', 'ada', [edit('team.change', { team: 'boats', note: 'x' })], ['changed the settings of the team boats']],
+  [
+    'somebody asks',
+    'ada',
+    [edit('team.change', { team: 'boats', note: 'x' })],
+    ['changed the settings of the team boats'],
+  ],
   [
     'a request is taken back',
     'ben',
@@ -148,14 +153,14 @@ test.each<[string, string, Edit[], string[]]>([
     [setting({ signInDays: 1, idleHours: 8 })],
     ['set sign-ins to end after 1 day, set sign-ins to end after 8 hours without use'],
   ],
-  [
-    'the ceiling',
-    'ada',
-    [setting({ guestCeiling: levelActions('Reader') })],
-    ['limited guests to Reader'],
-  ],
+  ['the ceiling', 'ada', [setting({ guestCeiling: levelActions('Reader') })], ['limited guests to Reader']],
   ['publishing', 'ada', [setting({ allowsPublishing: false })], ['turned publishing off']],
-  ['domains', 'ada', [setting({ guestDomains: ['a.example'] })], ['allowed guests with an address of a.example']],
+  [
+    'domains',
+    'ada',
+    [setting({ guestDomains: ['a.example'] })],
+    ['allowed guests with an address of a.example'],
+  ],
   ['the house rules', 'ada', [setting({ houseRules: 'x' })], ['changed the house rules']],
   [
     'the second step',

@@ -81,10 +81,7 @@ test.each<[string, object]>([
     'offered to hand over the workspace to Pilar',
     { table: 'handovers', id: 'h', before: null, after: { id: 'h', from: 'o', to: 'p' } },
   ],
-  [
-    'saw the workspace as Pilar',
-    { table: 'looks', id: 'l', before: null, after: { ...look, through: 'p' } },
-  ],
+  ['saw the workspace as Pilar', { table: 'looks', id: 'l', before: null, after: { ...look, through: 'p' } }],
   [
     'opened the outline of all places',
     { table: 'looks', id: 'l', before: null, after: { ...look, through: null } },

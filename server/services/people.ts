@@ -218,9 +218,9 @@ function actsOver({ person: author, moment }: Asker, person: Person): PersonAct[
   ]
 }
 
-export function holdingView(asker: Asker, { id, role, scope, until }: Holding): HoldingView {
+export function holdingView(asker: Asker, { id, role, scope, from, until }: Holding): HoldingView {
   const name = rowOf(asker.moment.state.roles, role)?.name ?? ''
-  return { id, role, name, over: overWords(asker, scope), until }
+  return { id, role, name, over: overWords(asker, scope), from, until }
 }
 
 /** Over whom a role is held, in words; `null` for the whole workspace. */

@@ -165,11 +165,13 @@ export async function founded(more: Parameters<typeof serve>[0] = {}) {
   return { server, owner }
 }
 
-/** The token in the newest invitation to an address. */
-export async function tokenFor(visitor: Visitor, mail: string): Promise<string> {
+/** The token in the newest invitation to an address, or in the newest of one workspace. */
+export async function tokenFor(visitor: Visitor, mail: string, workspace = ''): Promise<string> {
   for (let tries = 0; tries < 100; tries += 1) {
     const { body } = await visitor.get<MailView[]>('/mailbox')
-    const [token] = body.flatMap(each => (each.to === mail ? (/join#(\S+)/.exec(each.text)?.[1] ?? []) : []))
+    const [token] = body.flatMap(each =>
+      each.to === mail && each.text.includes(workspace) ? (/join#(\S+)/.exec(each.text)?.[1] ?? []) : [],
+    )
     if (token !== undefined) return token
     await new Promise(resolve => setTimeout(resolve, 20))
   }

@@ -1,4 +1,3 @@
-import { useEffect } from 'react'
 import { Link, Navigate, NavLink, Outlet, useParams } from 'react-router'
 import { useSessionQuery, useWorkspaceQuery } from '../api/api.ts'
 import { useNoticesQuery } from '../api/oversight.ts'
@@ -12,6 +11,7 @@ import { OwnLevels } from '../ui/own-levels.ts'
 import { GatheredBar } from '../features/access/GatheredBar.tsx'
 import { Acts } from './Acts.tsx'
 import { Me } from './Me.tsx'
+import { usePageTitle } from './use-page-title.ts'
 import { SecondStepNeeded } from './SecondStepNeeded.tsx'
 import { Switcher } from './Switcher.tsx'
 import { NothingHere } from './NothingHere.tsx'
@@ -24,9 +24,7 @@ export function Shell() {
   // What is current: while another workspace loads, nothing of this one is shown.
   const { currentData: workspace, isError, error } = useWorkspaceQuery(slug, { skip: !isSignedIn })
   useLive(slug, isSignedIn && workspace !== undefined && !isError)
-  useEffect(() => {
-    if (workspace !== undefined) document.title = `${workspace.name} · Noskel`
-  }, [workspace])
+  usePageTitle(workspace?.name)
   if (session !== undefined && !isSignedIn)
     return <Navigate to="/sign-in" state={{ then: location.pathname }} replace />
   if (isError) return isType(error, 'second-step-needed') ? <SecondStepNeeded /> : <NothingHere />
@@ -50,7 +48,8 @@ function Frame({ session, workspace }: FrameProps) {
   const { keepsPeople } = workspace
   return (
     <div className="grid h-dvh grid-rows-[auto_auto_minmax(0,1fr)_auto]">
-      <header className="flex min-h-11 flex-wrap items-stretch gap-x-4 border-b border-base-content px-4 max-md:gap-y-2 max-md:pb-1">
+      <SkipLink />
+      <header className="flex min-h-11 flex-wrap items-stretch gap-x-4 border-b border-base-content px-4 max-md:gap-y-2 max-md:pt-2 max-md:pb-1">
         <Switcher workspace={workspace} session={session} />
         <nav
           aria-label="Sections"
@@ -76,6 +75,22 @@ function Frame({ session, workspace }: FrameProps) {
     </div>
   )
 }
+
+/** The first stop of the keyboard: past the band, to what the page is about. Out of the way until it has the focus. */
+const SkipLink = () => (
+  <button
+    type="button"
+    className="btn-act fixed top-1 left-1 z-50 not-focus:sr-only"
+    onClick={() => {
+      const main = document.querySelector<HTMLElement>('main')
+      if (main === null) return
+      main.tabIndex = -1
+      main.focus()
+    }}
+  >
+    Skip to the content
+  </button>
+)
 
 /** Stands until there is a second owner. */
 const OnlyOwner = ({ workspace: { slug, isOnlyOwner } }: { readonly workspace: WorkspaceView }) =>

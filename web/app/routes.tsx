@@ -9,6 +9,7 @@ import { NodeScreen } from '../features/content/NodeScreen.tsx'
 import { Welcome } from '../features/content/Welcome.tsx'
 import { Workspaces } from '../features/account/Workspaces.tsx'
 import { AccountLink } from '../features/entry/AccountLink.tsx'
+import { ByLink } from '../features/entry/ByLink.tsx'
 import { Come } from '../features/entry/Come.tsx'
 import { Forgotten } from '../features/entry/Forgotten.tsx'
 import { Join } from '../features/entry/Join.tsx'
@@ -69,10 +70,10 @@ const pages: RouteObject[] = [
   { path: '/', element: <Front /> },
   { path: '/set-up', element: <SetUp /> },
   { path: '/sign-in', element: <SignIn /> },
-  { path: '/join', element: <Join /> },
-  { path: '/come', element: <Come /> },
+  { path: '/join', element: <ByLink page={Join} /> },
+  { path: '/come', element: <ByLink page={Come} /> },
   { path: '/forgotten', element: <Forgotten /> },
-  { path: '/account-link', element: <AccountLink /> },
+  { path: '/account-link', element: <ByLink page={AccountLink} /> },
   { path: '/account', lazy: accountScreen },
   { path: '/workspaces', element: <Workspaces /> },
   { path: '/mailbox', lazy: mailbox },

@@ -1,6 +1,13 @@
+import { useId } from 'react'
 import type { ActionSet } from '#core/levels/action.ts'
 import { gaugeOf, nameOfActions } from '#core/levels/level.ts'
 import { useLevelName } from './own-levels.ts'
+
+interface GaugeProps {
+  readonly actions: number
+  /** It counts from a later instant on, and is not there now. */
+  readonly isLater?: boolean
+}
 
 const step = 3
 const width = 11
@@ -8,9 +15,11 @@ const height = 7 * step
 
 /**
  * How much access, as an upright gauge of seven steps: filled where all that a step adds is held,
- * half where some is. Always beside the level's name, so it says nothing to screen readers.
+ * half where some is; hatched where it counts only later. Always beside the level's name, so it says nothing to
+ * screen readers.
  */
-export function Gauge({ actions }: { readonly actions: number }) {
+export function Gauge({ actions, isLater = false }: GaugeProps) {
+  const hatched = useId()
   const steps = gaugeOf(actions as ActionSet)
   const { step: highest } = nameOfActions(actions as ActionSet)
   return (
@@ -21,7 +30,21 @@ export function Gauge({ actions }: { readonly actions: number }) {
       viewBox={`-1 -1 ${width + 2} ${height + 2}`}
       aria-hidden
     >
-      <path d={steps.map(filledAt).join('')} fill={`var(--level-${Math.max(highest, 1)})`} />
+      {isLater && (
+        <pattern
+          id={hatched}
+          width={4}
+          height={4}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <rect width={1.6} height={4} fill={`var(--level-${Math.max(highest, 1)})`} />
+        </pattern>
+      )}
+      <path
+        d={steps.map(filledAt).join('')}
+        fill={isLater ? `url(#${hatched})` : `var(--level-${Math.max(highest, 1)})`}
+      />
       <path d={notches} stroke="var(--color-base-100)" strokeWidth={1} />
       <rect
         x={-0.5}
@@ -49,12 +72,15 @@ const notches = [1, 2, 3, 4, 5, 6]
   .join('')
 
 /** The gauge with the level's name: the sign for "how much" everywhere. */
-export function Level({ actions }: { readonly actions: number }) {
+export function Level({ actions, isLater = false }: GaugeProps) {
   const levelName = useLevelName()
   return (
     <span className="inline-flex items-center gap-2 align-middle whitespace-nowrap">
-      <Gauge actions={actions} />
-      {levelName(actions)}
+      <Gauge actions={actions} isLater={isLater} />
+      <span className={isLater ? 'quiet' : ''}>
+        {levelName(actions)}
+        {isLater && <span className="sr-only"> later</span>}
+      </span>
     </span>
   )
 }

@@ -11,7 +11,9 @@ interface Props {
 export const Panel = ({ title, onClose, children }: Props) => (
   <aside aria-label={title} className="min-h-0 overflow-y-auto border-l border-base-300 px-4 py-3">
     <div className="mb-3 flex items-start justify-between gap-3">
-      <h2 className="text-lg leading-tight font-bold">{title}</h2>
+      <h2 data-panel className="text-lg leading-tight font-bold">
+        {title}
+      </h2>
       <button type="button" className="cursor-pointer p-1" aria-label={`Close ${title}`} onClick={onClose}>
         <X size={16} aria-hidden />
       </button>

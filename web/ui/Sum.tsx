@@ -53,7 +53,7 @@ function Part({ part, timeZone }: { readonly part: PartView; readonly timeZone: 
   return (
     <>
       <strong>{levelName(part.actions)}</strong>, {throughWords(part)},{' '}
-      {part.isHere ? 'set on this place' : `inherited from ${part.at?.name ?? 'a place above'}`}
+      {part.isHere ? 'on this place' : `inherited from ${part.at?.name ?? 'a place above'}`}
       {part.by !== null && `, set by ${part.by}`}, <Day at={part.since} />
       {part.until !== null && (
         <>

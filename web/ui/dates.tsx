@@ -58,12 +58,19 @@ export function Time({ at }: { readonly at: number }) {
 /** A day as a heading. */
 export const LongDay = ({ at }: { readonly at: number }) => useDates()(at, 'long day')
 
+interface ThroughProps {
+  readonly until: number
+  readonly timeZone: string
+  /** It begins what is said. */
+  readonly isFirst?: boolean
+}
+
 /** An end: the last day that is still included, in the workspace's time zone. */
-export function Through({ until, timeZone }: { readonly until: number; readonly timeZone: string }) {
+export function Through({ until, timeZone, isFirst = false }: ThroughProps) {
   const inWords = useDates()
   return (
     <time dateTime={new Date(until).toISOString()} title={`ends ${inWords(until, 'exact')}`}>
-      until {shortDay(inWords, until - 1, timeZone)}
+      {isFirst ? 'Until' : 'until'} {shortDay(inWords, until - 1, timeZone)}
     </time>
   )
 }

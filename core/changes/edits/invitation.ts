@@ -81,7 +81,7 @@ export function privateFolder(
 ): RecordChange[] {
   const { state, at } = context.now
   const folder = createdNode(
-    { id: made.folder, parent: rootOf(state).id, kind: 'folder', name: 'Kept to me' },
+    { id: made.folder, parent: rootOf(state).id, kind: 'folder', name: 'My private folder' },
     { maker: made.person, madeAt: at },
   )
   return [

@@ -87,7 +87,7 @@ function leftFolder(
   const after =
     into === undefined
       ? { ...before, binned: before.binned ?? { by: author, at } }
-      : { ...before, parent: into.id, home: null, broken: null, name: `Kept by ${person.name}` }
+      : { ...before, parent: into.id, home: null, broken: null, name: `Private folder of ${person.name}` }
   return { table: 'nodes', id: before.id, before, after }
 }
 

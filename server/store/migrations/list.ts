@@ -8,6 +8,7 @@ import { accessRequests } from './006-access-requests.ts'
 import { largeWorkspaces } from './007-large-workspaces.ts'
 import { setAndLevel } from './008-set-and-level.ts'
 import { usesAndEnds } from './009-uses-and-ends.ts'
+import { privateFolders } from './010-private-folders.ts'
 
 export interface Migration {
   readonly name: string
@@ -25,4 +26,5 @@ export const migrations: readonly Migration[] = [
   largeWorkspaces,
   setAndLevel,
   usesAndEnds,
+  privateFolders,
 ]

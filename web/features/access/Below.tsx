@@ -18,8 +18,8 @@ export function Below({ below, moreBelow, hiddenBelow }: Props) {
             <Link className="truncate hover:underline" to={`/at/${slug}/content/${each.id}`}>
               {each.name}
             </Link>
-            <span className="quiet ml-auto shrink-0">{differsBy(each)}</span>
           </span>
+          <span className="quiet block">{differsBy(each)}</span>
           {each.heldBack.length > 0 && (
             <span className="quiet block">
               A limit reduces the access of {listed(each.heldBack.map(person => person.name))}

@@ -48,7 +48,7 @@ function Closing({ access, node, onDone }: Props & { readonly onDone: () => void
     onDone,
   )
   return (
-    <Decision act="Close now" onLeave={onDone} {...decision}>
+    <Decision act="Close now" isDrastic onLeave={onDone} {...decision}>
       {words.length > 1 && (
         <FilterWords label="Close to" words={words} chosen={choice} onChoose={setChoice} />
       )}

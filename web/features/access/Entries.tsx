@@ -81,7 +81,7 @@ function Line({ entry, access, node, onWhy }: Props & { readonly entry: Entry })
           aria-label={`Change ${level} of ${entry.name}`}
           onClick={() => setEdited(!isEdited)}
         >
-          <Level actions={entry.actions} />
+          <Level actions={entry.actions} isLater={entry.isLater} />
         </button>
         <WhyOf
           name={entry.name}

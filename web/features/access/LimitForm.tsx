@@ -52,27 +52,7 @@ export function LimitForm({ node, who, onDone }: Props) {
       onLeave={onDone}
       {...decision}
     >
-      <select
-        className="choice"
-        aria-label="Highest level"
-        value={allows ?? ''}
-        onChange={event => setAllows(Number(event.target.value))}
-      >
-        <option value="" disabled>
-          Choose the highest level
-        </option>
-        <option value={0}>No access</option>
-        {builtInLevels.slice(0, -1).map(name => (
-          <option key={name} value={levelActions(name)}>
-            {name}
-          </option>
-        ))}
-        {workspace.ownLevels.map(own => (
-          <option key={own.id} value={own.actions}>
-            {own.name}
-          </option>
-        ))}
-      </select>
+      <HighestLevel allows={allows} onAllows={setAllows} />
       {isGroup && (
         <Tick isOn={sparesStewards} onTick={setSpares}>
           Does not apply to stewards of this place
@@ -80,5 +60,37 @@ export function LimitForm({ node, who, onDone }: Props) {
       )}
       <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />
     </Decision>
+  )
+}
+
+interface HighestLevelProps {
+  readonly allows: number | undefined
+  readonly onAllows: (allows: number) => void
+}
+
+function HighestLevel({ allows, onAllows }: HighestLevelProps) {
+  const { workspace } = useHere()
+  return (
+    <select
+      className="choice"
+      aria-label="Highest level"
+      value={allows ?? ''}
+      onChange={event => onAllows(Number(event.target.value))}
+    >
+      <option value="" disabled>
+        Choose the highest level
+      </option>
+      <option value={0}>No access</option>
+      {builtInLevels.slice(0, -1).map(name => (
+        <option key={name} value={levelActions(name)}>
+          {name}
+        </option>
+      ))}
+      {workspace.ownLevels.map(own => (
+        <option key={own.id} value={own.actions}>
+          {own.name}
+        </option>
+      ))}
+    </select>
   )
 }

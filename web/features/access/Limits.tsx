@@ -47,6 +47,7 @@ export function Limits({ access, node, onWhy }: Props) {
 function Limited({ limit, onWhy }: { readonly limit: LimitView } & Pick<Props, 'onWhy'>) {
   const { workspace } = useHere()
   const [isLifting, setLifting] = useState(false)
+  const [openedAt] = useState(Date.now)
   return (
     <li className="border-t border-base-300 py-1.5">
       <div className="grid grid-cols-[minmax(0,1fr)_7.5rem_auto] items-start gap-2">
@@ -68,7 +69,7 @@ function Limited({ limit, onWhy }: { readonly limit: LimitView } & Pick<Props, '
             )}
           </span>
         </span>
-        <Level actions={limit.allows} />
+        <Level actions={limit.allows} isLater={limit.from !== null && limit.from > openedAt} />
         {limit.isHere && (
           <button
             type="button"

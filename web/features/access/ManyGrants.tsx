@@ -76,7 +76,11 @@ function Line({ row, isOn, onTick }: LineProps) {
         </span>
         <span className="grid w-28 justify-items-start">
           {levels.map(actions => (
-            <Level key={actions} actions={actions} />
+            <Level
+              key={actions}
+              actions={actions}
+              isLater={row.grants.every(grant => grant.actions !== actions || grant.isWaiting)}
+            />
           ))}
         </span>
       </label>

@@ -45,9 +45,11 @@ export function ShareForm({ node, receiver, onDone }: Props) {
   }
   const edits = mail === undefined ? [grant] : [inviting(mail, as), grant]
   const said =
-    mail === undefined
-      ? `${name} now has ${level} on ${node.name}.`
-      : `${name} has ${level} on ${node.name} once they accept.`
+    from !== ''
+      ? `${name} gets ${level} on ${node.name} later, from the day that you chose.`
+      : mail === undefined
+        ? `${name} now has ${level} on ${node.name}.`
+        : `${name} has ${level} on ${node.name} once they accept.`
   const decision = useDecision(edits, said, onDone)
   return (
     <Decision

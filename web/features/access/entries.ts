@@ -4,8 +4,9 @@ import { type ActionSet, noActions, union } from '#core/levels/action.ts'
 /** All that is given to one principal at a place, here and from above, as one. */
 export interface Entry extends PrincipalName {
   readonly grants: readonly GrantView[]
-  /** What the grants that have begun come to. */
+  /** What the grants that have begun come to; where none has, what they will. */
   readonly actions: ActionSet
+  readonly isLater: boolean
 }
 
 export interface Group {
@@ -44,6 +45,11 @@ function entryOf(grants: readonly GrantView[]): Entry | undefined {
   if (first === undefined) return undefined
   const { principal, name, people, kind, status } = first
   const begun = grants.filter(grant => !grant.isWaiting)
-  const actions = begun.reduce<ActionSet>((set, grant) => union(set, grant.actions as ActionSet), noActions)
-  return { principal, name, people, kind, status, grants, actions }
+  const isLater = begun.length === 0
+  const counting = isLater ? grants : begun
+  const actions = counting.reduce<ActionSet>(
+    (set, grant) => union(set, grant.actions as ActionSet),
+    noActions,
+  )
+  return { principal, name, people, kind, status, grants, actions, isLater }
 }

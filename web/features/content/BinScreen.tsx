@@ -47,7 +47,7 @@ function Binned({ place }: { readonly place: BinnedView }) {
             aria-label={`Restore ${place.name}`}
             onClick={() => setAct('back')}
           >
-            Restore
+            Restore …
           </button>
           {place.mayDelete && (
             <button
@@ -56,7 +56,7 @@ function Binned({ place }: { readonly place: BinnedView }) {
               aria-label={`Delete ${place.name} for good`}
               onClick={() => setAct('delete')}
             >
-              Delete for good
+              Delete …
             </button>
           )}
         </span>

@@ -60,19 +60,19 @@ function offersFor(node: NodeView, mayEdit: boolean): Act[] {
 function wordFor(act: Act, { isDraft, isArchived, web, isPublic }: NodeView): string {
   switch (act) {
     case 'move':
-      return 'Move'
+      return 'Move …'
     case 'copy':
-      return 'Duplicate'
+      return 'Duplicate …'
     case 'web':
-      return web !== null || isPublic ? 'Web …' : 'Publish'
+      return web !== null || isPublic ? 'Web …' : 'Publish …'
     case 'draft':
-      return isDraft ? 'Release' : 'Turn into a draft'
+      return isDraft ? 'Release …' : 'Turn into a draft …'
     case 'archive':
-      return isArchived ? 'Restore from the archive' : 'Archive'
+      return isArchived ? 'Restore from the archive …' : 'Archive …'
     case 'bin':
-      return 'Move to bin'
+      return 'Move to bin …'
     case 'delete':
-      return 'Delete for good'
+      return 'Delete for good …'
   }
 }
 

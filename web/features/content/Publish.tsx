@@ -18,7 +18,7 @@ const choices: readonly (readonly [Web, Choice])[] = [
   [
     'published',
     {
-      word: 'Publish',
+      word: 'On the web',
       act: 'Publish',
       said: name => `${name} is on the web.`,
       means:
@@ -28,7 +28,7 @@ const choices: readonly (readonly [Web, Choice])[] = [
   [
     'excluded',
     {
-      word: 'Keep off the web',
+      word: 'Off the web',
       act: 'Keep off the web',
       said: name => `${name} is kept off the web.`,
       means: 'This place and everything in it is not published, even if a place above is.',

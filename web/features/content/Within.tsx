@@ -44,7 +44,7 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
             </th>
           )}
           <th scope="col">Name</th>
-          <th scope="col" className="w-44">
+          <th scope="col" className="w-64">
             Kind
           </th>
           <th scope="col" className="w-40">

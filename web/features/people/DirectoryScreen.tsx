@@ -40,7 +40,7 @@ export function DirectoryScreen() {
         </PeopleHead>
         <ul
           aria-label="Colleagues"
-          className={`grid gap-x-8 ${id === undefined ? 'grid-cols-3' : 'grid-cols-2'}`}
+          className={`grid gap-x-8 sm:grid-cols-2 ${id === undefined ? 'lg:grid-cols-3' : ''}`}
         >
           {Array.from({ length: pages }, (_, page) => (
             <Page key={page} from={page * pageSize} find={find} chosen={id} />

@@ -59,13 +59,13 @@ export function InviteScreen() {
     <main className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] px-4 pt-3">
       <PeopleHead />
       <form
-        className="grid min-h-0 grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)_minmax(0,1.1fr)]"
+        className="min-h-0 max-md:flex max-md:flex-col max-md:gap-6 max-md:pb-6 md:grid max-md:overflow-y-auto md:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)_minmax(0,1.1fr)]"
         onSubmit={onSubmit(submit)}
       >
         <Who text={text} onText={text => setDraft({ ...draft, text })} addresses={addresses} />
         <section
           aria-label="What they get"
-          className="grid min-h-0 content-start gap-4 overflow-y-auto border-x border-base-300 px-5 pb-4"
+          className="grid content-start gap-4 border-base-300 pb-4 md:min-h-0 md:overflow-y-auto md:border-x md:px-5"
         >
           <h2 className="text-lg font-bold">What they get</h2>
           <OfferForm offer={offer} onOffer={offer => setDraft({ ...draft, offer })} />
@@ -93,7 +93,7 @@ interface WhoProps {
 }
 
 const Who = ({ text, onText, addresses }: WhoProps) => (
-  <section aria-label="Who" className="grid min-h-0 content-start gap-2 overflow-y-auto pr-5 pb-4">
+  <section aria-label="Who" className="grid content-start gap-2 pb-4 md:min-h-0 md:overflow-y-auto md:pr-5">
     <h2 className="text-lg font-bold">Who</h2>
     <TextArea
       label="Mail addresses"
@@ -123,10 +123,10 @@ function Looked({ offer, count, isJudged, sent, problem }: LookedProps) {
   return (
     <section
       aria-label="What they will see"
-      className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] pl-5"
+      className="grid md:min-h-0 md:grid-rows-[auto_minmax(0,1fr)_auto] md:pl-5"
     >
       <h2 className="mb-2 text-lg font-bold">What they will see and do</h2>
-      <div className="min-h-0 overflow-y-auto" tabIndex={0} role="region" aria-label="Preview">
+      <div className="md:min-h-0 md:overflow-y-auto" tabIndex={0} role="region" aria-label="Preview">
         <LookThrough view={view} count={Math.max(count, 1)} />
       </div>
       <div className="grid gap-2 border-t border-base-content py-3">

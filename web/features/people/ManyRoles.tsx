@@ -79,7 +79,7 @@ function Choices({ chosen, setChosen, over, setOver, instead, setInstead }: Choi
   const roles = workspace.roles.map(({ id, name }) => ({ value: id, name }))
   return (
     <>
-      <Choice label="Role" value={chosen} options={roles} onValue={setChosen} />
+      <Choice label="Role to assign" value={chosen} options={roles} onValue={setChosen} />
       <Choice
         label="Scope"
         value={over}

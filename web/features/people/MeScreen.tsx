@@ -8,6 +8,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Day, Through } from '../../ui/dates.tsx'
 import { Picture, pictureAddress } from '../../ui/Picture.tsx'
 import { Reached } from '../../ui/Reached.tsx'
+import { When } from '../../ui/When.tsx'
 import { Leaving } from './Leaving.tsx'
 import { Handovers, Looks, May } from './MyRoles.tsx'
 import { PlaceSum } from './PlaceSum.tsx'
@@ -106,6 +107,9 @@ function Held({ access }: { readonly access: MyAccessView }) {
             <p className="font-semibold">
               {role.name}
               {role.over !== null && <span className="quiet font-normal"> over {role.over}</span>}
+              <span className="font-normal">
+                <When from={role.from} until={role.until} timeZone={workspace.timeZone} />
+              </span>
             </p>
             <May privileges={role.privileges} asleep={role.asleep} />
           </div>

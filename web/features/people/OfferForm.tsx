@@ -181,7 +181,7 @@ function Places({ offer, onOffer }: Props) {
             <button
               type="button"
               className="act text-sm"
-              aria-label={`Not this: ${place.name}`}
+              aria-label={`Remove: ${place.name}`}
               onClick={() => set(offer.places.filter(each => each.node !== place.node))}
             >
               Remove

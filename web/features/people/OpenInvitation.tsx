@@ -67,11 +67,11 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
     <>
       <div className="flex flex-wrap gap-2">
         <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void renew()}>
-          Send again
+          Send invitation again
         </button>
         {!isDead && keeping.may.includes('hand on') && (
           <button type="button" className="btn-plain" onClick={() => void askLink({ slug, id: person.id })}>
-            Copy link
+            Copy invitation link
           </button>
         )}
         <button
@@ -83,7 +83,7 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
           Change …
         </button>
         <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void withdraw()}>
-          Withdraw
+          Withdraw invitation
         </button>
       </div>
       {link.data !== undefined && <ByHand address={link.data.address} />}

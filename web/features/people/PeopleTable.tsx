@@ -58,7 +58,7 @@ export function PeopleTable({ chosen, isNarrow, onChoose, selection }: Props) {
     return <p className="py-6">Nobody matches. Remove a filter or search for something else.</p>
   return (
     <div ref={scroller} className="min-h-0 overflow-auto" data-people-list>
-      <table className="sheet table-fixed" aria-rowcount={total + 1}>
+      <table className="sheet table-fixed max-md:min-w-[58rem]" aria-rowcount={total + 1}>
         <Head columns={columns} selection={selection} total={total} />
         <tbody>
           <Spacer height={before} columns={columns.length + 1} />

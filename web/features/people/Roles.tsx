@@ -11,6 +11,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { Span } from '../../ui/Span.tsx'
+import { When } from '../../ui/When.tsx'
 
 /** The roles that somebody holds; given and taken by those who assign roles, each as far as they may. */
 interface Props {
@@ -19,6 +20,7 @@ interface Props {
 }
 
 export function Roles({ person, keeping }: Props) {
+  const { timeZone } = useHere().workspace
   const [taken, setTaken] = useState<HoldingView>()
   const [isGiving, setGiving] = useState(false)
   const mayAssign = keeping.may.includes('assign')
@@ -33,6 +35,7 @@ export function Roles({ person, keeping }: Props) {
             <span>
               {holding.name}
               {holding.over !== null && <span className="quiet"> over {holding.over}</span>}
+              <When from={holding.from} until={holding.until} timeZone={timeZone} />
             </span>
             {mayAssign && keeping.roles.length > 1 && (
               <button
@@ -89,7 +92,7 @@ function Giving({ person, onDone }: Part) {
   return (
     <GivingRole person={person} role={role} scope={scope} onDone={onDone}>
       <Choice
-        label="Role"
+        label="Role to assign"
         value={role.id}
         options={offered.map(({ id, name }) => ({ value: id, name }))}
         onValue={setChosen}

@@ -24,12 +24,12 @@ export function WaysInScreen() {
     <div className="beside [--panel:29rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <PeopleHead />
-        <Heading word="Welcome sets" act="Create welcome set" onAct={() => open('new-set')}>
+        <Heading word="Welcome sets" act="Create welcome set …" onAct={() => open('new-set')}>
           A welcome set is what a group of new people gets: role, teams, places and dates. Use it in
           invitations, join links and imports.
         </Heading>
         <WelcomeSets sets={data.welcomeSets} chosen={id} onChoose={open} />
-        <Heading word="Join links" act="Create join link" onAct={() => open('new-link')}>
+        <Heading word="Join links" act="Create join link …" onAct={() => open('new-link')}>
           Anybody with the link can join with their own address. The link gives only what its creator may give
           at that time.
         </Heading>

@@ -163,21 +163,18 @@ export function Presence({ person, timeZone }: { readonly person: PersonView; re
         Ended <Day at={until - 1} timeZone={timeZone} />
       </span>
     )
-  if (until !== null)
-    return (
-      <span className="inline-block first-letter:uppercase">
-        <Through until={until} timeZone={timeZone} />
-      </span>
-    )
-  return (
-    <span className="quiet">
-      {joinedAt === null ? (
-        'Active'
-      ) : (
-        <>
-          Active since <Day at={joinedAt} />
-        </>
-      )}
-    </span>
-  )
+  if (until !== null) return <Through until={until} timeZone={timeZone} isFirst />
+  return <Active since={joinedAt} />
 }
+
+const Active = ({ since }: { readonly since: number | null }) => (
+  <span className="quiet">
+    Active
+    {since !== null && (
+      <>
+        {' '}
+        since <Day at={since} />
+      </>
+    )}
+  </span>
+)

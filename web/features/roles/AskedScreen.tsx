@@ -98,7 +98,7 @@ function MyRequest({ request }: { readonly request: MyRoleRequestView }) {
   return (
     <li className="border-t border-base-300 py-2">
       <p>
-        You requests to {wantedWords(wants)}
+        You request to {wantedWords(wants)}
         <span className="quiet">
           {' '}
           · <Day at={at} />
@@ -131,7 +131,7 @@ function Asking({ roles }: Pick<RoleRequestsView, 'roles'>) {
   const lacking = allPrivileges.filter(each => each !== 'own' && !workspace.me.privileges.includes(each))
   const asked = params.get('privilege') ?? ''
   const options = [
-    { value: '', name: 'Choose what you requests to do' },
+    { value: '', name: 'Choose what you want to do' },
     ...lacking.map(each => ({ value: `p ${each}`, name: privilegeWords[each] })),
     ...roles.map(({ id, name }) => ({ value: `r ${id}`, name: `hold the role ${name}` })),
   ]
@@ -152,7 +152,7 @@ function Asking({ roles }: Pick<RoleRequestsView, 'roles'>) {
   }
   return (
     <form className="mt-3 grid max-w-lg gap-3 border-t border-base-content pt-3" onSubmit={onSubmit(ask)}>
-      <Choice label="You requests to" value={value} options={options} onValue={setChosen} />
+      <Choice label="You want to" value={value} options={options} onValue={setChosen} />
       <TextField label="Message to the person who decides" maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={problem} />
       <button className="btn-act justify-self-start" disabled={isBusy || value === ''}>

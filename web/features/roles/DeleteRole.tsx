@@ -79,7 +79,7 @@ function Deciding({ role, to, holders, onLeave, onDone, children }: DecidingProp
   const act = holders.length === 0 ? 'Delete role' : `Move ${peopleWords(role.people)} and delete role`
   return (
     <div className="mb-4">
-      <Decision act={act} onLeave={onLeave} {...decision}>
+      <Decision act={act} isDrastic onLeave={onLeave} {...decision}>
         {children}
       </Decision>
     </div>

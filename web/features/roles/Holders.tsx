@@ -7,7 +7,7 @@ import { useHoldersQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
-import { Through } from '../../ui/dates.tsx'
+import { When } from '../../ui/When.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 
 interface Props {
@@ -62,7 +62,7 @@ interface HolderProps {
 
 function Holder({ holder, onTake, children }: HolderProps) {
   const { slug, workspace } = useHere()
-  const { person, over, until, mayTake } = holder
+  const { person, over, from, until, mayTake } = holder
   return (
     <li className="border-t border-base-300 py-1.5">
       <div className="flex items-baseline justify-between gap-3">
@@ -73,12 +73,7 @@ function Holder({ holder, onTake, children }: HolderProps) {
           <span className="quiet text-sm">
             {over !== null && ` over ${over}`}
             {person.status !== 'active' && ` · ${person.status}`}
-            {until !== null && (
-              <>
-                {' · '}
-                <Through until={until} timeZone={workspace.timeZone} />
-              </>
-            )}
+            <When from={from} until={until} timeZone={workspace.timeZone} />
           </span>
         </span>
         {mayTake && (
@@ -88,7 +83,7 @@ function Holder({ holder, onTake, children }: HolderProps) {
             aria-label={`Remove from ${person.name}`}
             onClick={onTake}
           >
-            Take
+            Remove
           </button>
         )}
       </div>
@@ -146,5 +141,12 @@ function Giving({
 function Taking({ role, holder, onDone }: Act & { readonly holder: HolderView }) {
   const said = `The role ${role.name} is removed from ${holder.person.name}.`
   const decision = useDecision([{ kind: 'role.take', holding: holder.holding }], said, onDone)
-  return <Decision act={`Remove ${role.name} from ${holder.person.name}`} onLeave={onDone} {...decision} />
+  return (
+    <Decision
+      act={`Remove ${role.name} from ${holder.person.name}`}
+      isDrastic
+      onLeave={onDone}
+      {...decision}
+    />
+  )
 }

@@ -63,7 +63,7 @@ export function LevelsScreen() {
               <Create onDone={() => setOpen(undefined)} />
             ) : (
               <button type="button" className="btn-act mt-2" onClick={() => setOpen('new')}>
-                Create level
+                Create level …
               </button>
             ))}
         </section>
@@ -265,5 +265,5 @@ interface DecidingProps {
 
 function Deciding({ edit, act, said, onDone }: DecidingProps) {
   const decision = useDecision([edit], said, onDone)
-  return <Decision act={act} onLeave={onDone} {...decision} />
+  return <Decision act={act} isDrastic={edit.kind === 'level.delete'} onLeave={onDone} {...decision} />
 }

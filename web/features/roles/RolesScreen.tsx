@@ -41,7 +41,7 @@ export function RolesScreen() {
           />
           {view.below !== null && (
             <button type="button" className="btn-act ml-auto" onClick={() => open('/new')}>
-              Create role
+              Create role …
             </button>
           )}
         </RolesHead>

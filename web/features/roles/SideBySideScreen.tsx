@@ -14,7 +14,7 @@ import { RolesHead } from './RolesHead.tsx'
 export function SideBySideScreen() {
   const { slug } = useHere()
   const { data: view } = useRolesQuery(slug)
-  const [draft, keep, drop] = useDraft<RolesDraft>(`roles side by side ${slug}`, {})
+  const [draft, keep, drop] = useDraft<RolesDraft>(`roles matrix ${slug}`, {})
   const [isDeciding, setDeciding] = useState(false)
   if (view === undefined) return <main aria-busy />
   const meant = Object.fromEntries(

@@ -35,7 +35,9 @@ test('wherever it is moved to, it is found there again', () => {
 
 test('whom it outranks is said in names', () => {
   expect(standingOf(ladder, 'b', 40)).toBe('Outranks D and E. Same rank as C. Outranked by A.')
-  expect(standingOf(ladder, undefined, 1)).toBe('Outranks nobody. Same rank as E. Outranked by A, B, C and D.')
+  expect(standingOf(ladder, undefined, 1)).toBe(
+    'Outranks nobody. Same rank as E. Outranked by A, B, C and D.',
+  )
   expect(standingOf([role('a', 5)], 'a', 5)).toBe('Outranks nobody.')
 })
 

@@ -60,5 +60,12 @@ function Deciding({ edit, isClosing, onDone }: Props) {
     ? 'Everything is closed to guests and the web.'
     : 'Guests and the web have their access again.'
   const decision = useDecision([edit], said, onDone)
-  return <Decision act={isClosing ? 'Close everything' : 'Open again'} onLeave={onDone} {...decision} />
+  return (
+    <Decision
+      act={isClosing ? 'Close everything' : 'Open again'}
+      isDrastic={isClosing}
+      onLeave={onDone}
+      {...decision}
+    />
+  )
 }

@@ -26,7 +26,7 @@ export function Setting({ title, does, now, edit, act, onLeave, children }: Prop
   }
   return (
     <section aria-label={title} className="border-t border-base-content py-4">
-      <div className="flex items-start justify-between gap-6">
+      <div className="flex items-start justify-between gap-x-6 gap-y-2 max-md:flex-col">
         <div className="min-w-0">
           <h3 className="font-bold">{title}</h3>
           <p className="quiet mb-1 text-sm">{does}</p>

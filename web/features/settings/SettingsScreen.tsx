@@ -45,15 +45,15 @@ export function SettingsScreen() {
   if (chosen === undefined) return null
   const { Form } = chosen
   return (
-    <main className="grid min-h-0 grid-cols-[15rem_minmax(0,1fr)]">
-      <div className="border-r border-base-300 px-4 pt-3">
+    <main className="grid min-h-0 max-md:content-start max-md:overflow-y-auto md:grid-cols-[15rem_minmax(0,1fr)]">
+      <div className="border-base-300 px-4 pt-3 md:border-r">
         <h1 className="mb-3 text-xl font-bold">Settings</h1>
-        <nav aria-label="Settings" className="grid">
+        <nav aria-label="Settings" className="flex flex-wrap gap-x-5 md:grid">
           {offered.map(({ key, word }) => (
             <NavLink
               key={key}
               to={`/at/${slug}/settings/${key}`}
-              className={`border-t border-base-300 py-2 ${key === chosen.key ? 'font-bold shadow-[inset_3px_0_0_var(--color-primary)] pl-3' : 'pl-3'}`}
+              className={`border-base-300 py-2 md:border-t md:pl-3 ${key === chosen.key ? 'font-bold max-md:underline md:shadow-[inset_3px_0_0_var(--color-primary)]' : ''}`}
             >
               {word}
             </NavLink>
@@ -65,7 +65,7 @@ export function SettingsScreen() {
           </Link>
         </p>
       </div>
-      <div className="min-h-0 overflow-y-auto px-8 pt-3 pb-8">
+      <div className="min-h-0 px-4 pt-3 pb-8 md:overflow-y-auto md:px-8">
         <h2 className="mb-4 text-lg font-bold">{chosen.word}</h2>
         <div className="max-w-2xl">
           <Form key={chosen.key} />

@@ -61,6 +61,9 @@ export function TeamPeople({ team }: { readonly team: TeamView }) {
   )
 }
 
+/** Acts on a team or its people that take access away. */
+const takesAway: ReadonlySet<string> = new Set(['member.take', 'team.delete'])
+
 /** What an act on a membership does, and the act. */
 export function Deciding({ act, onDone }: { readonly act: Act; readonly onDone: () => void }) {
   const { timeZone } = useHere().workspace
@@ -74,7 +77,7 @@ export function Deciding({ act, onDone }: { readonly act: Act; readonly onDone: 
   const edit = act.edit.kind === 'member.add' ? { ...act.edit, ...span } : act.edit
   const decision = useDecision([edit], act.said, onDone)
   return (
-    <Decision act={act.act} onLeave={onDone} {...decision}>
+    <Decision act={act.act} isDrastic={takesAway.has(act.edit.kind)} onLeave={onDone} {...decision}>
       {isAdding && <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />}
     </Decision>
   )

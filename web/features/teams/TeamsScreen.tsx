@@ -36,7 +36,7 @@ export function TeamsScreen() {
           />
           {mayCreate && (
             <button type="button" className="btn-act ml-auto" onClick={() => open('/new')}>
-              Create team
+              Create team …
             </button>
           )}
         </div>
