@@ -94,7 +94,7 @@ describe('what is looked through', () => {
     world.server.time.now += 864e5
     const { body: access } = await newcomer.get<MyAccessView>(`${at}/me/access`)
     const { body: here } = await newcomer.get<WorkspaceView>(at)
-    const isPrivate = (each: { name: string }) => each.name.startsWith('Kept to')
+    const isPrivate = (each: { name: string }) => each.name.startsWith('My private')
     const seen = (places: MyAccessView['places']) =>
       places.map(({ id, name: called, actions, alike }) => ({ id, called, actions, alike }))
     // The private folder of a new member is their own; whoever invites is not told of it.
