@@ -354,7 +354,10 @@ export interface InvitationView {
   readonly hasAccount: boolean
   /** What is accepted on coming in; empty for nothing. */
   readonly houseRules: string
+  /** When access to the workspace starts and ends, in whose days. */
   readonly from: Instant | null
+  readonly through: Instant | null
+  readonly timeZone: string
 }
 
 export interface AppliedView {

@@ -89,9 +89,12 @@ describe('forty people before the season', () => {
   })
 
   test('the mails are there, and the row of an invited person has all that can be done about it', async () => {
-    await linkFor(stranger, 'helper36@marram.example')
+    const link = await linkFor(stranger, 'helper36@marram.example')
     await stranger.sees('See you on the beach.')
     await stranger.sees(`Your access starts on ${begin.words}`)
+    await stranger.open(link)
+    await stranger.sees('You can accept now.')
+    await stranger.sees(`Your access lasts until ${dayAhead(310).words}`)
     await owner.open(`${at}/people?status=invited&find=helper35`)
     await owner.press('Withdraw: Helper 35')
     await owner.sees('The invitation of Helper 35 is withdrawn.')

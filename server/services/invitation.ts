@@ -53,6 +53,8 @@ export async function invitationView(parts: Parts, token: string): Promise<Invit
     places: placesOffered(moment, person),
     houseRules: workspaceOf(moment.state).houseRules,
     from: person.from,
+    through: person.until,
+    timeZone: workspaceOf(moment.state).timeZone,
     hasAccount: (await accountByMail(parts, person.mail)) !== undefined,
   }
 }
