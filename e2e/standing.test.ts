@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url'
-import { Key } from 'selenium-webdriver'
+import { By, Key } from 'selenium-webdriver'
 import { generate } from 'otplib'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoPassword } from '#demo/scenario/people.ts'
@@ -62,6 +62,42 @@ describe('the list', () => {
     await owner.press('Add to team …')
     await owner.choose('Add to team', 'Data Desk')
     await owner.sees('to Data Desk')
+  })
+
+  test('the first stop leads past the band; what a button opens has the focus, Escape gives it back', async () => {
+    const press = (key: string) => owner.driver.actions().sendKeys(key).perform()
+    const focused = () =>
+      owner.driver.executeScript<string>(
+        'const at = document.activeElement; return at.ariaLabel ?? at.labels?.[0]?.textContent ?? at.textContent',
+      )
+    const opener = (words: string) =>
+      owner.driver.executeScript(
+        `[...document.querySelectorAll('button')].find(each => each.textContent === '${words}').focus()`,
+      )
+    await owner.open(`${at}/content/node-sites-north-spit-method`)
+    await owner.sees('Break inheritance …')
+    expect(await owner.driver.getTitle()).toBe('Method · Marram Coast Survey · Noskel')
+    const inTree = await owner.driver.findElement(By.css('[data-tree-link][aria-current=page]'))
+    expect([await inTree.getText(), await inTree.isDisplayed()]).toEqual(['Method', true])
+    await press(Key.TAB)
+    expect(await focused()).toBe('Skip to the content')
+    await press(Key.ENTER)
+    expect(await owner.driver.executeScript('return document.activeElement.tagName')).toBe('MAIN')
+    for (const [words, first] of [
+      ['Move …', 'Move Method to'],
+      ['Archive …', 'Archive'],
+      ['Break inheritance …', 'Keep'],
+    ] as const) {
+      await opener(words)
+      await press(Key.ENTER)
+      await owner.driver.wait(
+        async () => (await focused()).startsWith(first),
+        5000,
+        `${words}: ${await focused()}`,
+      )
+      await press(Key.ESCAPE)
+      await owner.driver.wait(async () => (await focused()) === words, 5000, `back to ${words}`)
+    }
   })
 
   test('the list of acts leads anywhere, a slash to what finds', async () => {

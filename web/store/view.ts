@@ -36,6 +36,9 @@ export const view = createSlice({
     openNode: (state, { payload }: PayloadAction<{ id: string; open: boolean }>) => {
       state.openNodes[payload.id] = payload.open
     },
+    openNodes: (state, { payload }: PayloadAction<readonly string[]>) => {
+      for (const id of payload) state.openNodes[id] = true
+    },
     pick: (state, { payload }: PayloadAction<{ id: string; isPicked: boolean }>) => {
       const others = state.picked.filter(each => each !== payload.id)
       state.picked = payload.isPicked ? [...others, payload.id] : others
@@ -53,6 +56,6 @@ export const view = createSlice({
   },
 })
 
-export const { chooseTheme, openNode, foldAccess, pick, showPlace, startPicking } = view.actions
+export const { chooseTheme, openNode, openNodes, foldAccess, pick, showPlace, startPicking } = view.actions
 
 export const remember = (state: View) => localStorage.setItem(key, JSON.stringify(state))

@@ -42,7 +42,7 @@ export function Combobox({
     onChoose(option)
   }
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'Escape') setTyped('')
+    if (event.key === 'Escape' && typed !== '') setTyped('')
     else if (event.key === 'Enter') choose(found[active])
     else if (event.key === 'ArrowDown') setActive(Math.min(active + 1, found.length - 1))
     else if (event.key === 'ArrowUp') setActive(Math.max(active - 1, 0))

@@ -1,9 +1,9 @@
-import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
 import type { ForeseenView } from '#contract/effect-views.ts'
 import { nounFor, peopleWords } from '#core/words/english.ts'
 import { BeforeAfter, losersIn } from './BeforeAfter.tsx'
-import { onSubmit } from './on-submit.ts'
+import { OpenedForm } from './OpenedForm.tsx'
 import { ProblemNote } from './ProblemNote.tsx'
 import { ActOrLeave } from './ActOrLeave.tsx'
 import { Progress, type Waiting } from './WorkingOut.tsx'
@@ -54,17 +54,12 @@ export function Decision({
   children,
   ...words
 }: Props) {
-  const form = useRef<HTMLFormElement>(null)
   const isSeen = foreseen.effect !== undefined
-  // It opens below what opened it, at times below the edge; it grows once, by its effect.
-  useEffect(() => {
-    form.current?.scrollIntoView({ block: 'nearest' })
-  }, [isSeen])
   const gather = async () => {
     if ((await onGather?.()) === true) onLeave()
   }
   return (
-    <form ref={form} className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(onAct)}>
+    <OpenedForm label={act} isGrown={isSeen} onAct={onAct} onLeave={onLeave}>
       {children}
       {foreseen.problem === undefined && <ProblemNote problem={problem} />}
       {!isWaiting && <BeforeAfter {...foreseen} />}
@@ -77,7 +72,7 @@ export function Decision({
         onLeave={onLeave}
         onGather={isSeen && onGather !== undefined ? () => void gather() : undefined}
       />
-    </form>
+    </OpenedForm>
   )
 }
 

@@ -6,7 +6,7 @@ import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
 import { Choice } from '../../ui/Choice.tsx'
-import { onSubmit } from '../../ui/on-submit.ts'
+import { OpenedForm } from '../../ui/OpenedForm.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 
@@ -41,7 +41,7 @@ export function AskForAccess({ address, has = noActions, onDone }: Props) {
     if (applied !== undefined) onDone()
   }
   return (
-    <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(ask)}>
+    <OpenedForm label="Request access" onAct={ask} onLeave={onDone}>
       <Choice
         label="Level that you request"
         value={level}
@@ -51,6 +51,6 @@ export function AskForAccess({ address, has = noActions, onDone }: Props) {
       <TextField label="Message to the person who decides" maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={problem} />
       <ActOrLeave act={`Request ${level}`} isDisabled={isBusy || level === ''} onLeave={onDone} />
-    </form>
+    </OpenedForm>
   )
 }

@@ -9,14 +9,15 @@ import { Day } from '../../ui/dates.tsx'
 import { useLevelName } from '../../ui/own-levels.ts'
 import { OversightHead } from '../../ui/OversightHead.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { AskedWords } from './AskedWords.tsx'
 import { DecideRequest } from './DecideRequest.tsx'
 
 /** Access that is asked for: what waits for one's own word, and what one asked for oneself. */
 export function AskedScreen() {
   const { slug, workspace } = useHere()
-  const { data } = useAccessRequestsQuery(slug)
-  if (data === undefined) return <main aria-busy />
+  const { data, error } = useAccessRequestsQuery(slug)
+  if (data === undefined) return <NotYet error={error} />
   return (
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <OversightHead me={workspace.me} />

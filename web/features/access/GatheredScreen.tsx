@@ -17,13 +17,14 @@ import { Decision } from '../../ui/Decision.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { OversightHead } from '../../ui/OversightHead.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { HandOver } from './HandOver.tsx'
 
 /** Changes that are gathered and not made yet: previewed, applied together, saved for later, handed over, discarded. */
 export function GatheredScreen() {
   const { slug, workspace } = useHere()
-  const { data } = useDraftsQuery(slug)
-  if (data === undefined) return <main aria-busy />
+  const { data, error } = useDraftsQuery(slug)
+  if (data === undefined) return <NotYet error={error} />
   return (
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <OversightHead me={workspace.me} />

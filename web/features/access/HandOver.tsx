@@ -7,7 +7,7 @@ import { say } from '../../store/said.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
 import { Choice } from '../../ui/Choice.tsx'
-import { onSubmit } from '../../ui/on-submit.ts'
+import { OpenedForm } from '../../ui/OpenedForm.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 
@@ -42,7 +42,12 @@ export function HandOver({ draft, onDone }: Props) {
     onDone()
   }
   return (
-    <form className="mt-3 grid max-w-lg gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
+    <OpenedForm
+      label="Hand over"
+      className="mt-3 grid max-w-lg gap-3 bg-base-200 p-3"
+      onAct={submit}
+      onLeave={onDone}
+    >
       {!data.mayI && <p className="text-sm">You cannot apply all of these changes yourself.</p>}
       <Choice
         label="Hand over to"
@@ -56,6 +61,6 @@ export function HandOver({ draft, onDone }: Props) {
       <TextField label="Message" maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={error as Problem | undefined} />
       <ActOrLeave act="Hand over" isDisabled={isLoading || to === ''} onLeave={onDone} />
-    </form>
+    </OpenedForm>
   )
 }

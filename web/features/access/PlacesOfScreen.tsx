@@ -15,6 +15,7 @@ import { useDates } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { atMostFor } from './at-most.ts'
 import type { Row } from './many.ts'
 import { ManyGrants } from './ManyGrants.tsx'
@@ -23,8 +24,8 @@ import { ManyGrants } from './ManyGrants.tsx'
 export function PlacesOfPersonScreen() {
   const { slug } = useHere()
   const { id = '' } = useParams()
-  const { data: person } = usePersonQuery({ slug, id })
-  if (person === undefined) return <main aria-busy />
+  const { data: person, error } = usePersonQuery({ slug, id })
+  if (person === undefined) return <NotYet error={error} />
   return (
     <PlacesOf
       principal={`person:${id}`}
@@ -38,9 +39,9 @@ export function PlacesOfPersonScreen() {
 export function PlacesOfTeamScreen() {
   const { slug } = useHere()
   const { id = '' } = useParams()
-  const { data: teams } = useTeamsQuery(slug)
+  const { data: teams, error } = useTeamsQuery(slug)
   const team = teams?.find(each => each.id === id)
-  if (team === undefined) return <main aria-busy={teams === undefined} />
+  if (team === undefined) return <NotYet error={error} isAbsent={teams !== undefined} />
   return (
     <PlacesOf principal={`team:${id}`} name={team.name} isGuest={false} back={`/at/${slug}/teams/${id}`} />
   )

@@ -10,6 +10,7 @@ import { CodeField } from '../../ui/CodeField.tsx'
 import { Copy } from '../../ui/Copy.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
+import { OpenedForm } from '../../ui/OpenedForm.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
@@ -144,17 +145,19 @@ function InUse({ secondStep }: { readonly secondStep: NonNullable<AccountView['s
         To get new codes, turn it off and set it up again.
       </p>
       {isEnding ? (
-        <form
+        <OpenedForm
+          label="Turn off two-step sign-in"
           className="grid gap-3"
-          onSubmit={onSubmit(async () => {
+          onAct={async () => {
             await end({ password, code })
-          })}
+          }}
+          onLeave={() => setEnding(false)}
         >
           <YourPassword password={password} onPassword={setPassword} />
           <CodeField code={code} onCode={setCode} />
           <ProblemNote problem={error as Problem | undefined} />
           <ActOrLeave act="Turn off" isDisabled={isLoading} onLeave={() => setEnding(false)} />
-        </form>
+        </OpenedForm>
       ) : (
         <button type="button" className="btn-plain" onClick={() => setEnding(true)}>
           Turn off …

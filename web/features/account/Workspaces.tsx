@@ -6,6 +6,7 @@ import { useAcceptMineMutation, useMakeWorkspaceMutation } from '../../api/accou
 import { useSessionQuery, useSignOutMutation } from '../../api/api.ts'
 import { Entry } from '../../ui/Entry.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
+import { OpenedForm } from '../../ui/OpenedForm.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
@@ -104,7 +105,12 @@ function Making() {
       </button>
     )
   return (
-    <form className="grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
+    <OpenedForm
+      label="Create workspace"
+      className="grid gap-3 bg-base-200 p-3"
+      onAct={submit}
+      onLeave={() => setOpen(false)}
+    >
       <TextField label="Name of the workspace" required value={name} onValue={setName} />
       <p className="quiet text-sm">
         You become its owner. It has its own people, roles and places, separate from other workspaces.
@@ -115,6 +121,6 @@ function Making() {
         isDisabled={isLoading || name.trim() === ''}
         onLeave={() => setOpen(false)}
       />
-    </form>
+    </OpenedForm>
   )
 }

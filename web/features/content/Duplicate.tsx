@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView } from '#contract/views.ts'
 import { useGoalsQuery } from '../../api/access.ts'
@@ -6,6 +6,8 @@ import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { useEscape } from '../../ui/use-escape.ts'
+import { useOpener } from '../../ui/use-opener.ts'
 
 interface Goal {
   readonly id: string
@@ -30,8 +32,11 @@ export function Duplicate({ node, onDone }: Props) {
   const options = goals.map(({ id, name, path }) => ({ value: id, name, note: path }))
   const here = beside === undefined ? [] : [{ value: beside.id, name: beside.name, note: 'the same folder' }]
   const all = [...here, ...options]
+  const opened = useRef<HTMLDivElement>(null)
+  useOpener(opened)
+  const escape = useEscape(onDone)
   return (
-    <div className="mt-2 bg-base-200 p-3">
+    <div ref={opened} className="mt-2 bg-base-200 p-3" {...escape}>
       <Combobox
         label={`Duplicate ${node.name} to`}
         placeholder={goal === undefined ? 'Duplicate to' : `${goal.name}, or another place`}

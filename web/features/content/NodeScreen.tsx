@@ -1,10 +1,11 @@
-import type { ComponentType } from 'react'
+import { type ComponentType, useEffect } from 'react'
 import { useParams } from 'react-router'
 import type { NodeView } from '#contract/views.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { useNodeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
-import { useAppSelector } from '../../store/store.ts'
+import { useAppDispatch, useAppSelector } from '../../store/store.ts'
+import { openNodes } from '../../store/view.ts'
 import { Columns } from './Columns.tsx'
 import { NodeHeader } from './NodeHeader.tsx'
 import { PlaceActs } from './PlaceActs.tsx'
@@ -23,6 +24,7 @@ export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
   const { slug, workspace } = useHere()
   const { id = '' } = useParams()
   const { data: node, isError } = useNodeQuery({ slug, id })
+  useTreeOpenTo(node)
   const isFolded = useAppSelector(state => state.view.accessFolded)
   if (isError) return <NoAccess key={id} address={id} />
   if (node === undefined || node.id !== id) return <main aria-busy />
@@ -42,4 +44,15 @@ export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
       <Access key={`access ${id}`} node={node} />
     </div>
   )
+}
+
+/** Once for each place that is opened, by whatever way: what one closes in the tree after that stays closed. */
+function useTreeOpenTo(node: NodeView | undefined): void {
+  const dispatch = useAppDispatch()
+  const id = node?.id
+  // As words, to be the same as long as it is the same way down.
+  const above = node?.path.map(({ id }) => id).join(' ') ?? ''
+  useEffect(() => {
+    if (above !== '') dispatch(openNodes(above.split(' ')))
+  }, [dispatch, id, above])
 }

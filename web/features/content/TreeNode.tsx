@@ -1,5 +1,5 @@
 import { ChevronRight } from 'lucide-react'
-import { createContext, memo, type MouseEvent, useContext } from 'react'
+import { createContext, memo, type MouseEvent, useContext, useEffect, useRef } from 'react'
 import type { TreeItem } from '#contract/views.ts'
 import { useChildrenQuery } from '../../api/api.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
@@ -67,6 +67,10 @@ function Way({ item }: Pick<Props, 'item'>) {
   const { slug, onGo } = useContext(TreeContext)
   const levelName = useLevelName()
   const isHere = useAppSelector(state => state.view.place === item.id)
+  const way = useRef<HTMLAnchorElement>(null)
+  useEffect(() => {
+    if (isHere) way.current?.scrollIntoView({ block: 'nearest' })
+  }, [isHere])
   const onClick = (event: MouseEvent) => {
     const isPlain = event.button === 0 && !event.metaKey && !event.ctrlKey && !event.shiftKey && !event.altKey
     if (!isPlain) return
@@ -75,6 +79,7 @@ function Way({ item }: Pick<Props, 'item'>) {
   }
   return (
     <a
+      ref={way}
       href={`/at/${slug}/content/${item.id}`}
       data-tree-link
       title={`${item.name}, your access: ${levelName(item.actions)}`}

@@ -12,12 +12,13 @@ import { onSubmit } from '../../ui/on-submit.ts'
 import { OversightHead } from '../../ui/OversightHead.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 
 /** Looking at what only a privilege shows: begun with a reason, who may, and who did. */
 export function LooksScreen() {
   const { slug, workspace } = useHere()
-  const { data: view } = useLooksQuery(slug)
-  if (view === undefined) return <main aria-busy />
+  const { data: view, error } = useLooksQuery(slug)
+  if (view === undefined) return <NotYet error={error} />
   return (
     <main className="min-h-0 overflow-y-auto px-4 py-3">
       <OversightHead me={workspace.me} />

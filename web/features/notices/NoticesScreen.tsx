@@ -6,12 +6,13 @@ import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 
 /** What one was told, and how one wants to be told of what. */
 export function NoticesScreen() {
   const { slug } = useHere()
-  const { data } = useNoticesQuery(slug)
-  if (data === undefined) return <main aria-busy />
+  const { data, error } = useNoticesQuery(slug)
+  if (data === undefined) return <NotYet error={error} />
   return (
     <div className="grid min-h-0 max-md:overflow-y-auto md:grid-cols-[minmax(0,1fr)_25rem]">
       <main className="min-h-0 overflow-y-auto px-4 py-3">

@@ -5,6 +5,7 @@ import { usePeopleQuery } from '../../api/people.ts'
 import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Picture, pictureAddress } from '../../ui/Picture.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { PeopleHead } from './PeopleHead.tsx'
 import { PersonPanel } from './PersonPanel.tsx'
 
@@ -17,8 +18,9 @@ export function DirectoryScreen() {
   const navigate = useNavigate()
   const [find, setFind] = useState('')
   const [pages, setPages] = useState(1)
-  const { data } = usePeopleQuery({ slug, status: 'active', ...(find === '' ? {} : { find }) })
+  const { data, error } = usePeopleQuery({ slug, status: 'active', ...(find === '' ? {} : { find }) })
   const total = data?.total ?? 0
+  if (error !== undefined) return <NotYet error={error} />
   return (
     <div className="beside [--panel:27rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">

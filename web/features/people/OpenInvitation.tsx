@@ -9,7 +9,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Copy } from '../../ui/Copy.tsx'
 import { Day, Through } from '../../ui/dates.tsx'
-import { onSubmit } from '../../ui/on-submit.ts'
+import { OpenedForm } from '../../ui/OpenedForm.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextArea } from '../../ui/TextArea.tsx'
 import { TextField } from '../../ui/TextField.tsx'
@@ -142,7 +142,7 @@ function Changing({ person, keeping, invitation, onDone }: ChangingProps) {
   }
   const isOffered = roles.some(each => each.id === role)
   return (
-    <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
+    <OpenedForm label="Change invitation" onAct={submit} onLeave={onDone}>
       {person.kind === 'member' && (
         <Choice
           label="Role"
@@ -161,6 +161,6 @@ function Changing({ person, keeping, invitation, onDone }: ChangingProps) {
       </p>
       <ProblemNote problem={problem} />
       <ActOrLeave act="Change invitation" isDisabled={isBusy} onLeave={onDone} />
-    </form>
+    </OpenedForm>
   )
 }

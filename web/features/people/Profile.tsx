@@ -4,7 +4,7 @@ import { useChange } from '../../api/use-change.ts'
 import { useChosenPicture } from '../../api/use-chosen-picture.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ChoosePicture } from '../../ui/ChoosePicture.tsx'
-import { onSubmit } from '../../ui/on-submit.ts'
+import { OpenedForm } from '../../ui/OpenedForm.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
@@ -44,7 +44,7 @@ export function Profile({ person, onDone }: Props) {
     if (applied !== undefined) onDone()
   }
   return (
-    <form aria-label="Profile" className="grid gap-3" onSubmit={onSubmit(submit)}>
+    <OpenedForm label="Profile" className="grid gap-3" onAct={submit} onLeave={onDone}>
       <ChoosePicture name={fields.name} {...chosen} />
       <TextField label="Name" required maxLength={200} {...field('name')} />
       <TextField
@@ -62,6 +62,6 @@ export function Profile({ person, onDone }: Props) {
       <TextField label="Country" maxLength={100} autoComplete="country-name" {...field('country')} />
       <ProblemNote problem={problem} />
       <ActOrLeave act="Save profile" isDisabled={isBusy} onLeave={onDone} />
-    </form>
+    </OpenedForm>
   )
 }

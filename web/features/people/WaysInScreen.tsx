@@ -7,6 +7,7 @@ import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { Through } from '../../ui/dates.tsx'
 import { JoinLinkPanel, NewJoinLink } from './JoinLinkPanel.tsx'
 import { PeopleHead } from './PeopleHead.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { NewWelcomeSet, WelcomeSetPanel } from './WelcomeSetPanel.tsx'
 
 /** How people come in besides an invitation that is written for them: welcome sets, and links to be passed on. */
@@ -14,10 +15,10 @@ export function WaysInScreen() {
   const { slug } = useHere()
   const { id } = useParams()
   const navigate = useNavigate()
-  const { data } = useWaysInQuery(slug)
+  const { data, error } = useWaysInQuery(slug)
   const open = (target = '') =>
     void navigate(`/at/${slug}/people/ways-in${target === '' ? '' : `/${target}`}`)
-  if (data === undefined) return null
+  if (data === undefined) return <NotYet error={error} />
   const set = data.welcomeSets.find(each => each.id === id)
   const link = data.joinLinks.find(each => each.id === id)
   return (

@@ -16,14 +16,15 @@ import { Day } from '../../ui/dates.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { Deciding } from './Deciding.tsx'
 import { RolesHead } from './RolesHead.tsx'
 
 /** Roles and privileges that are asked for: those to decide, and one's own. */
 export function AskedScreen() {
   const { slug } = useHere()
-  const { data } = useRoleRequestsQuery(slug)
-  if (data === undefined) return <main aria-busy />
+  const { data, error } = useRoleRequestsQuery(slug)
+  if (data === undefined) return <NotYet error={error} />
   return (
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <RolesHead />

@@ -18,6 +18,7 @@ import { Decision } from '../../ui/Decision.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 import { Risk } from '../../ui/Sentences.tsx'
 import { Tick } from '../../ui/Tick.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { editsOf, mayToggle, toggled } from './draft.ts'
 import { RolesHead } from './RolesHead.tsx'
 
@@ -28,10 +29,10 @@ export function PrivilegesScreen() {
   const { slug } = useHere()
   const { id = '' } = useParams()
   const navigate = useNavigate()
-  const { data: view } = useRolesQuery(slug)
+  const { data: view, error } = useRolesQuery(slug)
   const [find, setFind] = useState('')
   const open = (target: string) => void navigate(`/at/${slug}/roles/privileges${target}`)
-  if (view === undefined) return <main aria-busy />
+  if (view === undefined) return <NotYet error={error} />
   const chosen = isPrivilege(id) ? id : undefined
   const wanted = find.trim().toLowerCase()
   const fits = (each: Privilege) => `${each} ${privilegeWords[each]}`.toLowerCase().includes(wanted)

@@ -8,6 +8,7 @@ import { useHere } from '../../api/use-here.ts'
 import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { SortHead } from '../../ui/SortHead.tsx'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { NewRole } from './NewRole.tsx'
 import { RolePanel } from './RolePanel.tsx'
 import { RolesHead } from './RolesHead.tsx'
@@ -18,10 +19,10 @@ export function RolesScreen() {
   const { id } = useParams()
   const [params] = useSearchParams()
   const navigate = useNavigate()
-  const { data: view } = useRolesQuery(slug)
+  const { data: view, error } = useRolesQuery(slug)
   const [find, setFind] = useState('')
   const open = (target: string) => void navigate(`/at/${slug}/roles${target}`)
-  if (view === undefined) return <main aria-busy />
+  if (view === undefined) return <NotYet error={error} />
   const chosen = view.roles.find(role => role.id === id)
   const isMaking = id === 'new' && view.below !== null
   const original = view.roles.find(role => role.id === params.get('from'))
@@ -35,7 +36,7 @@ export function RolesScreen() {
             className="field max-w-56"
             data-find
             aria-label="Find roles"
-            placeholder="/  Name or note"
+            placeholder="/  Name or description"
             value={find}
             onChange={event => setFind(event.target.value)}
           />
@@ -104,7 +105,9 @@ function RolesTable({ roles, isNarrow, chosen, onChoose }: TableProps) {
       <thead>
         <tr>
           <SortHead word="Role" sort="name" {...head} />
-          <th scope="col">Description</th>
+          <th scope="col" className="max-md:hidden">
+            Description
+          </th>
           <SortHead word="Rank" sort="rung" isNumber {...head} />
           <SortHead word="Privileges" sort="privileges" isNumber {...head} />
           <SortHead word="People" sort="people" isNumber {...head} />
@@ -119,7 +122,7 @@ function RolesTable({ roles, isNarrow, chosen, onChoose }: TableProps) {
             isChosen={role.id === chosen}
             onChoose={() => onChoose(role.id)}
           >
-            <td>{role.note}</td>
+            <td className="max-md:hidden">{role.note}</td>
             <td className="text-right">{role.rung}</td>
             <td className="text-right">{role.privileges.length}</td>
             <td className="text-right">{role.people}</td>

@@ -6,6 +6,7 @@ import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
 import { useDraft } from '../../ui/use-draft.ts'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { countOf, editsOf, type RolesDraft, toggled } from './draft.ts'
 import { RoleGrid } from './RoleGrid.tsx'
 import { RolesHead } from './RolesHead.tsx'
@@ -13,10 +14,10 @@ import { RolesHead } from './RolesHead.tsx'
 /** All roles beside all privileges; changes gather as a draft, with its effect before it is applied. */
 export function SideBySideScreen() {
   const { slug } = useHere()
-  const { data: view } = useRolesQuery(slug)
+  const { data: view, error } = useRolesQuery(slug)
   const [draft, keep, drop] = useDraft<RolesDraft>(`roles matrix ${slug}`, {})
   const [isDeciding, setDeciding] = useState(false)
-  if (view === undefined) return <main aria-busy />
+  if (view === undefined) return <NotYet error={error} />
   const meant = Object.fromEntries(
     Object.entries(draft).filter(([id]) => view.roles.some(role => role.id === id && role.mayChange)),
   )

@@ -11,7 +11,7 @@ import { Choice } from '../../ui/Choice.tsx'
 import { Combobox, type Option } from '../../ui/Combobox.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
-import { onSubmit } from '../../ui/on-submit.ts'
+import { OpenedForm } from '../../ui/OpenedForm.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 
@@ -126,7 +126,7 @@ function Offering({
     if (applied !== undefined) onDone()
   }
   return (
-    <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(offer)}>
+    <OpenedForm label={`Hand the workspace to ${person.name}`} onAct={offer} onLeave={onDone}>
       <Choice
         label="Your role afterwards"
         value={keeps}
@@ -136,7 +136,7 @@ function Offering({
       <TextField label={`Message to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={problem} />
       <ActOrLeave act={`Send offer to ${person.name}`} isDisabled={isBusy} onLeave={onDone} />
-    </form>
+    </OpenedForm>
   )
 }
 

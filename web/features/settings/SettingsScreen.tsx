@@ -3,6 +3,7 @@ import type { SettingsView } from '#contract/settings-views.ts'
 import { Link } from 'react-router'
 import { useSettingsQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
+import { NotYet } from '../../ui/NotYet.tsx'
 import { ComingIn } from './ComingIn.tsx'
 import { Guests } from './Guests.tsx'
 import { Owners } from './Owners.tsx'
@@ -42,7 +43,7 @@ export function SettingsScreen() {
   const { part } = useParams()
   const offered = parts.filter(({ needs }) => workspace.me.privileges.includes(needs))
   const chosen = offered.find(({ key }) => key === part) ?? offered[0]
-  if (chosen === undefined) return null
+  if (chosen === undefined) return <NotYet isAbsent />
   const { Form } = chosen
   return (
     <main className="grid min-h-0 max-md:content-start max-md:overflow-y-auto md:grid-cols-[15rem_minmax(0,1fr)]">

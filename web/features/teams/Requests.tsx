@@ -8,7 +8,7 @@ import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
-import { onSubmit } from '../../ui/on-submit.ts'
+import { OpenedForm } from '../../ui/OpenedForm.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
@@ -97,11 +97,11 @@ function Declining({ request: { id, person }, onDone }: Answering) {
     if (applied !== undefined) onDone()
   }
   return (
-    <form className="mt-2 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(submit)}>
+    <OpenedForm label={`Decline ${person.name}`} onAct={submit} onLeave={onDone}>
       <TextField label={`Message to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
       <ProblemNote problem={problem} />
       <ActOrLeave act="Decline" isDisabled={isBusy} onLeave={onDone} />
-    </form>
+    </OpenedForm>
   )
 }
 
@@ -147,10 +147,15 @@ export function Asking({ team }: { readonly team: TeamView }) {
         </button>
       )}
       {isOpen && mayAsk && (
-        <form className="mb-4 grid gap-3 bg-base-200 p-3" onSubmit={onSubmit(ask)}>
+        <OpenedForm
+          label={`Request to join ${name}`}
+          className="mb-4 grid gap-3 bg-base-200 p-3"
+          onAct={ask}
+          onLeave={() => setOpen(false)}
+        >
           <TextField label="Message to the leads" maxLength={1000} value={word} onValue={setWord} />
           <ActOrLeave act={`Request to join ${name}`} isDisabled={isBusy} onLeave={() => setOpen(false)} />
-        </form>
+        </OpenedForm>
       )}
       <ProblemNote problem={problem} />
     </>

@@ -30,7 +30,7 @@ export function TeamsScreen() {
           <input
             className="field max-w-56"
             aria-label="Find teams"
-            placeholder="Name or note"
+            placeholder="Name or description"
             value={search}
             onChange={event => setSearch(event.target.value)}
           />
@@ -62,7 +62,9 @@ function TeamsTable({ teams, chosen, onChoose }: TableProps) {
       <thead>
         <tr>
           <th scope="col">Team</th>
-          <th scope="col">Description</th>
+          <th scope="col" className="max-md:hidden">
+            Description
+          </th>
           <th scope="col">Joining</th>
           <th scope="col">Leads</th>
           <th scope="col" className="text-right">
@@ -78,11 +80,9 @@ function TeamsTable({ teams, chosen, onChoose }: TableProps) {
             isChosen={team.id === chosen}
             onChoose={() => onChoose(team.id)}
           >
-            <td>
+            <td className="max-md:hidden">{team.note}</td>
+            <td className="md:whitespace-nowrap">
               {team.isArchived && <span className="text-warning">archived · </span>}
-              {team.note}
-            </td>
-            <td className="whitespace-nowrap">
               {joiningWords[team.joining].word}
               {team.welcomesGuests && ', guests allowed'}
             </td>
