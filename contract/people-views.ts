@@ -241,6 +241,7 @@ export interface JoinLinkOfferView {
   readonly places: number
   readonly from: Instant | null
   readonly until: Instant | null
+  readonly timeZone: string
   readonly domains: readonly string[]
   readonly houseRules: string
 }

@@ -28,7 +28,7 @@ import { welcomeDomain } from './reach.ts'
 export function joinLinkView(parts: Parts, token: string): JoinLinkOfferView {
   const { moment, link } = findLink(parts, token)
   const { as, role, teams, places, from, until } = offerOf(moment.state, link)
-  const { name, houseRules } = workspaceOf(moment.state)
+  const { name, houseRules, timeZone } = workspaceOf(moment.state)
   return {
     workspace: name,
     by: nameOf(moment, link.by),
@@ -38,6 +38,7 @@ export function joinLinkView(parts: Parts, token: string): JoinLinkOfferView {
     places: places.length,
     from,
     until,
+    timeZone,
     domains: link.domains,
     houseRules,
   }

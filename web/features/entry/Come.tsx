@@ -4,12 +4,12 @@ import type { JoinLinkOfferView } from '#contract/people-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import { counted, listed, listedOr, placesWords } from '#core/words/english.ts'
 import { useComeMutation, useJoinLinkQuery } from '../../api/account.ts'
-import { Through } from '../../ui/dates.tsx'
 import { Entry } from '../../ui/Entry.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import type { ByLinkProps } from './ByLink.tsx'
+import { Lasting } from './Lasting.tsx'
 
 /** Where a join link leads: an invitation goes to the address that one gives, or one is in at once. */
 export function Come({ token, session }: ByLinkProps) {
@@ -46,13 +46,8 @@ function Coming({ token, offer, own }: Props) {
         <strong>{offer.by}</strong> invites you to join as a <strong>{offer.as}</strong>
         {offer.role !== null && `, with the role ${offer.role}`}
         {offered(offer)}.
-        {offer.until !== null && (
-          <>
-            {' '}
-            Your access lasts <Through until={offer.until} timeZone="UTC" />.
-          </>
-        )}
       </p>
+      <Lasting from={offer.from} until={offer.until} timeZone={offer.timeZone} />
       {data !== undefined ? (
         <p role="status" className="border-l-4 border-primary bg-base-200 px-3 py-2">
           Open your mail: the invitation was sent to {mail}, unless you have already joined.

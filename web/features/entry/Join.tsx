@@ -4,7 +4,6 @@ import type { Problem } from '#contract/problem.ts'
 import type { InvitationView } from '#contract/views.ts'
 import { api, useAcceptMutation, useInvitationQuery } from '../../api/api.ts'
 import { useAppDispatch } from '../../store/store.ts'
-import { Day, Through } from '../../ui/dates.tsx'
 import { Entry } from '../../ui/Entry.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
@@ -14,6 +13,7 @@ import { NewPasswordField } from '../../ui/NewPasswordField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { type ByLinkProps, isSignedInAs, SignedInAs } from './ByLink.tsx'
 import { HouseRules } from './HouseRules.tsx'
+import { Lasting } from './Lasting.tsx'
 import { asksForCode } from './second-step.ts'
 
 /** Where an invitation's link leads: who invites to what, and the way in. The token stands behind the #. */
@@ -42,31 +42,11 @@ function Offer({ token, session, invitation }: OfferProps) {
       {invitation.message !== '' && (
         <blockquote className="mb-4 border-l-4 border-base-300 pl-3">{invitation.message}</blockquote>
       )}
-      <Lasting invitation={invitation} />
+      <Lasting from={invitation.from} until={invitation.through} timeZone={invitation.timeZone} />
       <Offered invitation={invitation} />
       <SignedInAs session={session} mail={invitation.mail} />
       <Acceptance token={token} session={session} invitation={invitation} />
     </Entry>
-  )
-}
-
-/** When one may come in, and for how long. */
-function Lasting({ invitation: { from, through, timeZone } }: Pick<OfferProps, 'invitation'>) {
-  const [openedAt] = useState(Date.now)
-  const isLater = from !== null && from > openedAt
-  return (
-    <>
-      {isLater && (
-        <p className="mb-4">
-          Your access starts on <Day at={from} timeZone={timeZone} />. You can accept now.
-        </p>
-      )}
-      {through !== null && (
-        <p className="mb-4">
-          Your access lasts <Through until={through} timeZone={timeZone} />.
-        </p>
-      )}
-    </>
   )
 }
 
