@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView } from '#contract/views.ts'
 import { useGoalsQuery } from '../../api/access.ts'
@@ -6,8 +6,7 @@ import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Decision } from '../../ui/Decision.tsx'
-import { useEscape } from '../../ui/use-escape.ts'
-import { useOpener } from '../../ui/use-opener.ts'
+import { OpenedBox } from '../../ui/OpenedBox.tsx'
 
 interface Goal {
   readonly id: string
@@ -32,11 +31,8 @@ export function Duplicate({ node, onDone }: Props) {
   const options = goals.map(({ id, name, path }) => ({ value: id, name, note: path }))
   const here = beside === undefined ? [] : [{ value: beside.id, name: beside.name, note: 'the same folder' }]
   const all = [...here, ...options]
-  const opened = useRef<HTMLDivElement>(null)
-  useOpener(opened)
-  const escape = useEscape(onDone)
   return (
-    <div ref={opened} className="mt-2 bg-base-200 p-3" {...escape}>
+    <OpenedBox onLeave={onDone}>
       <Combobox
         label={`Duplicate ${node.name} to`}
         placeholder={goal === undefined ? 'Duplicate to' : `${goal.name}, or another place`}
@@ -46,7 +42,7 @@ export function Duplicate({ node, onDone }: Props) {
         onChoose={({ value, name }) => setGoal({ id: value, name })}
       />
       {goal !== undefined && <CopyInto key={goal.id} node={node} goal={goal} onDone={onDone} />}
-    </div>
+    </OpenedBox>
   )
 }
 

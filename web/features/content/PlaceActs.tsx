@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView, PathView } from '#contract/views.ts'
@@ -9,8 +9,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
-import { useEscape } from '../../ui/use-escape.ts'
-import { useOpener } from '../../ui/use-opener.ts'
+import { OpenedBox } from '../../ui/OpenedBox.tsx'
 import { DeleteForGood } from './DeleteForGood.tsx'
 import { Duplicate } from './Duplicate.tsx'
 import { Publish } from './Publish.tsx'
@@ -88,11 +87,8 @@ function Move({ node, onDone }: ActProps) {
   const [typed, setTyped] = useState('')
   const { data: goals } = useGoalsQuery({ slug, id: node.id, find: typed }, { skip: typed.trim() === '' })
   const [goal, setGoal] = useState<PathView>()
-  const opened = useRef<HTMLDivElement>(null)
-  useOpener(opened)
-  const escape = useEscape(onDone)
   return (
-    <div ref={opened} className="mt-2 bg-base-200 p-3" {...escape}>
+    <OpenedBox onLeave={onDone}>
       <Combobox
         label={`Move ${node.name} to`}
         placeholder={goal === undefined ? 'Move to' : `${goal.name}, or another place`}
@@ -102,7 +98,7 @@ function Move({ node, onDone }: ActProps) {
         onChoose={({ value }) => setGoal(goals?.find(each => each.id === value))}
       />
       {goal !== undefined && <MoveTo key={goal.id} node={node} goal={goal} onDone={onDone} />}
-    </div>
+    </OpenedBox>
   )
 }
 
