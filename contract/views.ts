@@ -354,9 +354,9 @@ export interface InvitationView {
   readonly hasAccount: boolean
   /** What is accepted on coming in; empty for nothing. */
   readonly houseRules: string
-  /** When access to the workspace starts and ends, in whose days. */
-  readonly from: Instant | null
-  readonly through: Instant | null
+  /** When access to the workspace starts and ends, told in the days of its time zone. */
+  readonly accessFrom: Instant | null
+  readonly accessUntil: Instant | null
   readonly timeZone: string
 }
 

@@ -64,7 +64,7 @@ describe('the list', () => {
     await owner.sees('to Data Desk')
   })
 
-  test('the first stop leads past the band; what a button opens has the focus, Escape gives it back', async () => {
+  test('what a button opens has the focus, and Escape gives it back', async () => {
     const press = (key: string) => owner.driver.actions().sendKeys(key).perform()
     const focused = () =>
       owner.driver.executeScript<string>(
@@ -76,13 +76,8 @@ describe('the list', () => {
       )
     await owner.open(`${at}/content/node-sites-north-spit-method`)
     await owner.sees('Break inheritance …')
-    expect(await owner.driver.getTitle()).toBe('Method · Marram Coast Survey · Noskel')
     const inTree = await owner.driver.findElement(By.css('[data-tree-link][aria-current=page]'))
     expect([await inTree.getText(), await inTree.isDisplayed()]).toEqual(['Method', true])
-    await press(Key.TAB)
-    expect(await focused()).toBe('Skip to the content')
-    await press(Key.ENTER)
-    expect(await owner.driver.executeScript('return document.activeElement.tagName')).toBe('MAIN')
     for (const [words, first] of [
       ['Move …', 'Move Method to'],
       ['Archive …', 'Archive'],
@@ -91,7 +86,10 @@ describe('the list', () => {
       await opener(words)
       await press(Key.ENTER)
       await owner.driver.wait(
-        async () => (await focused()).startsWith(first),
+        async () => {
+          const now = await focused()
+          return now !== words && now.startsWith(first)
+        },
         5000,
         `${words}: ${await focused()}`,
       )

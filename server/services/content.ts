@@ -19,7 +19,7 @@ import { seenTops } from './seen.ts'
 
 /**
  * The tree as its reader finds it. Homes stand at the top for members; whatever else is seen without
- * its parent, and all that a guest sees, stands under "Opened for me".
+ * its parent, and all that a guest sees, stands under "Shared with me".
  */
 export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
   const { moment, subject } = asker

@@ -52,8 +52,8 @@ export async function invitationView(parts: Parts, token: string): Promise<Invit
     teams: teamsOf(moment, person).map(each => rowOf(moment.state.teams, each.team)?.name ?? ''),
     places: placesOffered(moment, person),
     houseRules: workspaceOf(moment.state).houseRules,
-    from: person.from,
-    through: person.until,
+    accessFrom: person.from,
+    accessUntil: person.until,
     timeZone: workspaceOf(moment.state).timeZone,
     hasAccount: (await accountByMail(parts, person.mail)) !== undefined,
   }

@@ -42,7 +42,7 @@ function Offer({ token, session, invitation }: OfferProps) {
       {invitation.message !== '' && (
         <blockquote className="mb-4 border-l-4 border-base-300 pl-3">{invitation.message}</blockquote>
       )}
-      <Lasting from={invitation.from} until={invitation.through} timeZone={invitation.timeZone} />
+      <Lasting from={invitation.accessFrom} until={invitation.accessUntil} timeZone={invitation.timeZone} />
       <Offered invitation={invitation} />
       <SignedInAs session={session} mail={invitation.mail} />
       <Acceptance token={token} session={session} invitation={invitation} />
