@@ -15,7 +15,7 @@ export function NotYet({ error, isAbsent = false }: Props) {
   return (
     <main className="min-h-0 overflow-y-auto px-4 py-6">
       <div className="mx-auto grid max-w-lg gap-4">
-        <h1 className="text-xl font-bold">There is nothing here that you can open.</h1>
+        <h1 className="text-xl font-bold">You cannot open this page.</h1>
         {error === undefined ? (
           <p>The address may be wrong, or it is not shared with you.</p>
         ) : (
