@@ -150,6 +150,14 @@ export interface NodeView extends TreeItem {
   readonly mine: readonly string[]
 }
 
+/** Who last changed a place that stands in another one. */
+export interface PlaceChangeView {
+  readonly id: string
+  readonly at: Instant
+  /** `null` for somebody whom the reader does not know, or what happened by itself. */
+  readonly by: string | null
+}
+
 /** A place in the bin, with what its reader may do about it. */
 export interface BinnedView extends PathView {
   readonly by: string

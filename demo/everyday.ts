@@ -8,7 +8,7 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { type Action, has, holds } from '#core/levels/action.ts'
 import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
-import { type Moment, pathOf } from '#core/state/state.ts'
+import { childrenOf, type Moment, pathOf } from '#core/state/state.ts'
 import type { ContentNode, NodeKind } from '#core/tree/node.ts'
 import { idOf } from './ids.ts'
 import { edit, type LatePlan } from './plan.ts'
@@ -49,17 +49,20 @@ type Act = (doing: Doing) => { readonly reason?: string; readonly edits: readonl
 const adding: Act = ({ moment, author, random, key }) => {
   const place = somewhere({ moment, author, random, key }, 'add', ({ kind }) => kind in within)
   if (place === undefined) return undefined
-  const count = place.kind === 'board' || random.chance(3) ? 1 + random.whole(3) : 1
   const as = random.one(within[place.kind as keyof typeof within])
+  const taken = new Set(childrenOf(moment.state, place.id).map(each => each.name))
+  const count = place.kind === 'board' || random.chance(3) ? 1 + random.whole(3) : 1
   return {
-    edits: Array.from({ length: count }, (_, index) =>
-      edit('node.create', {
+    edits: Array.from({ length: count }, (_, index) => {
+      const name = nameFor(as, { place, at: moment.at, random, taken })
+      taken.add(name)
+      return edit('node.create', {
         node: idOf('node', 'day', key, String(index)),
         parent: place.id,
         as,
-        name: nameFor(as, moment.at, random) + (index === 0 ? '' : ` (${index + 1})`),
-      }),
-    ),
+        name,
+      })
+    }),
   }
 }
 
@@ -70,14 +73,22 @@ const within = {
   row: ['file'],
 } as const
 
-function nameFor(kind: NodeKind, at: Instant, random: Random): string {
+interface Naming {
+  readonly place: ContentNode
+  readonly at: Instant
+  readonly random: Random
+  readonly taken: ReadonlySet<string>
+}
+
+/** One of the words, or the next that no neighbour has. How many names there are hangs on no date: what follows is the same every day. */
+function nameFor(kind: NodeKind, { place, at, random, taken }: Naming): string {
   const date = new Date(at)
   const day = `${date.getUTCDate()} ${date.toLocaleString('en-GB', { month: 'long', timeZone: 'UTC' })}`
-  const words = kind === 'row' ? rows : kind === 'file' ? files : pages
-  return random
-    .one(words)
-    .replace('DAY', day)
-    .replace('NR', String(100 + random.whole(900)))
+  const inBoard = rows[place.name] ?? rows.else ?? []
+  const words = kind === 'row' ? inBoard : kind === 'file' ? files : pages
+  const first = random.whole(words.length)
+  const names = words.map((_, index) => (words[(first + index) % words.length] ?? '').replace('DAY', day))
+  return names.find(name => !taken.has(name)) ?? `${names[0] ?? ''}, ${taken.size + 1}`
 }
 
 const describing: Act = doing => {

@@ -1,3 +1,4 @@
+import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { foundWorkspace } from '#core/changes/found.ts'
 import type { Touching } from '#core/changes/touched.ts'
@@ -13,6 +14,7 @@ import { planWaysIn } from './plan-ways-in.ts'
 import { planRoles } from './plan-roles.ts'
 import { planTeams } from './plan-teams.ts'
 import type { LatePlan, Plan } from './plan.ts'
+import { firstGrants } from './scenario/entries.ts'
 import { founder, mailOf, people } from './scenario/people.ts'
 import { type DemoPlace, sharedHomes } from './scenario/places.ts'
 
@@ -24,9 +26,9 @@ export interface Made extends ChangeSet {
 }
 
 export interface DemoText {
-  readonly node: string
+  readonly node: NodeId
   readonly text: string
-  readonly by: string
+  readonly by: PersonId
 }
 
 export const demoSlug = 'marram-coast-survey'
@@ -110,11 +112,19 @@ export const demoAccounts = [founder, ...people.filter(person => !person.isInvit
 }))
 
 /** What is written on the pages. */
-export const demoTexts: readonly DemoText[] = sharedHomes.flatMap(home => textsIn(home, ''))
+export const demoTexts: readonly DemoText[] = sharedHomes.flatMap(home =>
+  textsIn(home, { above: '', by: firstGrants[home.name]?.[0]?.to ?? founder.key }),
+)
 
-function textsIn(place: DemoPlace, above: string): DemoText[] {
+/** Written by whoever answers for the home. */
+function textsIn(
+  place: DemoPlace,
+  { above, by }: { readonly above: string; readonly by: string },
+): DemoText[] {
   const path = `${above}${place.name}`
   const own =
-    place.text === undefined ? [] : [{ node: placeId(path), text: place.text, by: personId(founder.key) }]
-  return [...own, ...place.within.flatMap(each => textsIn(each, `${path}/`))]
+    place.text === undefined
+      ? []
+      : [{ node: placeId(path) as NodeId, text: place.text, by: personId(by) as PersonId }]
+  return [...own, ...place.within.flatMap(each => textsIn(each, { above: `${path}/`, by }))]
 }

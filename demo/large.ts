@@ -18,7 +18,7 @@ import { usualPolicies } from '#core/rules/workspace.ts'
 import type { RecordChange, Rows, TableName } from '#core/state/state.ts'
 import { type ContentNode, kindsWithin, type NodeKind } from '#core/tree/node.ts'
 import { createRandom, type Random } from './random.ts'
-import { files, pages, rows as rowNames } from './scenario/words.ts'
+import { files, pages, rows as rowsByBoard } from './scenario/words.ts'
 import { sharedHomes } from './scenario/places.ts'
 import { people as named } from './scenario/people.ts'
 import { teams as namedTeams } from './scenario/teams.ts'
@@ -244,11 +244,12 @@ function nodeAt({ size, now }: Making, { index, parent, kind, name }: NodeBits):
   }
 }
 
+const rowNames = Object.values(rowsByBoard).flat()
+
 const nameFor = (kind: NodeKind, random: Random): string =>
   random
     .one(kind === 'row' ? rowNames : kind === 'file' ? files : pages)
     .replace('DAY', `${1 + random.whole(28)} May`)
-    .replace('NR', String(100 + random.whole(900)))
 
 /** Stewards of the homes and of what is broken, then grants and limits anywhere. */
 function* entries(made: Making): Generator<Made> {
@@ -281,10 +282,13 @@ function* entries(made: Making): Generator<Made> {
       : `person:${personId(random.whole(size.people))}`
     yield give(1 + random.whole(size.nodes - 1), principal, random.one(levels))
   }
+  const leads = new Set(Array.from({ length: size.teams }, (_, team) => leadOf(size, team)))
   for (let index = 0; index < size.limits; index += 1) {
     const node = nodeId(1 + random.whole(size.nodes - 1))
-    const person: Principal = `person:${personId(1 + random.whole(size.people - 1))}`
-    const principal = random.one<Principal>(['guests', 'anyone', person])
+    const person = 1 + random.whole(size.people - 1)
+    // Who answers for a home alone is not limited in it.
+    const one: Principal = leads.has(person) ? 'guests' : `person:${personId(person)}`
+    const principal = random.one<Principal>(['guests', 'anyone', one])
     const allows = levelActions(random.one(['Preview', 'Reader', 'Commenter']))
     const id = `l${index}` as LimitId
     yield record('limits', { id, node, principal, allows, sparesStewards: true, ...by, ...span(made) })

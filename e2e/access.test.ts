@@ -49,7 +49,7 @@ test('a lead shows one folder to an outsider, and proves that nothing else can b
   await outsider.fill('Password', 'sea-holly-and-marram')
   await outsider.tick('I accept the house rules')
   await outsider.press('Accept invitation')
-  await outsider.sees('Sign out')
+  await outsider.sees('Notifications')
   await outsider.sees('Photos')
   expect(await outsider.reads()).not.toMatch(/Gull Sands|Sites|North Spit/)
   await checkEverything(lead)
@@ -87,12 +87,12 @@ test('an owner who does not see a place answers who can open it, and finds what 
 
 test('a move that opens a folder to too many is seen in its effect, and not made', async () => {
   await lead.open(`${at}/content/${nests}`)
-  await lead.press('Move …')
+  await lead.pressAct('Move …')
   await lead.pick('Move Nest Locations to', 'Tide Safety')
   await lead.sees('The grants on Nest Locations move with it')
   await lead.press('Cancel')
   await lead.open(`${at}/content/node-sites-harrow-creek-access-notes`)
-  await lead.press('Move …')
+  await lead.pressAct('Move …')
   await lead.pick('Move Access Notes to', 'Tide Safety')
   await lead.sees('gain')
   await lead.press('Show details')
@@ -156,7 +156,7 @@ describe('the column', () => {
   test('closes a place to everyone from outside, and opens it again', async () => {
     await lead.open(`${at}/content/node-sites-gull-sands`)
     await lead.press('Close to guests and the web …')
-    await lead.sees('loses all access')
+    await lead.sees('all access')
     await lead.pressRow('Close now')
     await lead.sees('Closed to guests and the web: open again …')
     await lead.press('Closed to guests and the web: open again …')

@@ -180,7 +180,7 @@ describe('from the outside', () => {
     await stranger.fill('Password', newPassword)
     await stranger.tick('I accept the house rules')
     await stranger.press('Accept invitation')
-    await stranger.sees('Sign out')
+    await stranger.sees('Notifications')
     await stranger.sees('Tide Safety')
     expect(await stranger.reads()).not.toMatch(/Sites|Season Plan|People|Settings/)
     await stranger.open(`${at}/me`)

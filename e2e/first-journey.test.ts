@@ -39,7 +39,7 @@ async function comesIn(mail: string, name: string): Promise<void> {
   await other.sees('What you see of nests stays here.')
   await other.tick('I accept the house rules')
   await other.press('Accept invitation')
-  await other.sees('Sign out')
+  await other.sees('Notifications')
 }
 
 describe('the first line through', () => {
@@ -61,7 +61,7 @@ describe('the first line through', () => {
 
     await comesIn('fenna@marram.example', 'Fenna Wilde')
     await other.sees('Shared homes')
-    await other.press('Sign out')
+    await other.pressOwn('Sign out')
     await other.sees('Mail address')
     await comesIn('gate@oldfarm.example', 'Gale Thorn')
     await other.sees('Nothing is shared with you yet.')
@@ -164,7 +164,7 @@ describe('the first line through', () => {
     await owner.sees('Loan 1')
     expect(await press(Key.ARROW_RIGHT)).toBe('Loan 1')
     expect(await press(Key.ARROW_LEFT)).toBe('Kit Loans')
-    await owner.choose('Theme', 'Dark')
+    await owner.pressOwn('Dark')
     for (const view of [
       'content/node-sites-north-spit',
       'people/person-oskar',
@@ -179,7 +179,7 @@ describe('the first line through', () => {
       'notices',
     ]) {
       await owner.open(`${at}/${view}`)
-      await owner.sees('Sign out')
+      await owner.sees('Notifications')
       expect([view, await owner.barriers()]).toEqual([view, []])
     }
   })

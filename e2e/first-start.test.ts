@@ -36,7 +36,7 @@ test('there is no mailbox outside the demo, and signing out and in works', async
   await visitor.open('/mailbox')
   await visitor.sees('The mailbox exists only in the demo.')
   await visitor.open('/')
-  await visitor.press('Sign out')
+  await visitor.pressOwn('Sign out')
   await visitor.sees('Mail address')
   expect(await visitor.barriers()).toEqual([])
   await visitor.signIn('ulla@ferry.example', 'three lamps at the pier')

@@ -17,12 +17,12 @@ afterAll(() => demo.leave())
 
 test('a page goes to the web with what is in it, and is taken off again', async () => {
   await owner.open(`${at}/content/node-season-plan-who-is-where`)
-  await owner.press('Publish …')
+  await owner.pressAct('Publish …')
   await owner.sees('Anybody on the web gains Preview on 1 place')
   expect(await owner.barriers()).toEqual([])
   await owner.press('Publish')
   await owner.sees('on the web for everybody')
-  await owner.press('Web …')
+  await owner.pressAct('Web …')
   await owner.press('Same as the place above')
   await owner.press('Use the setting of the place above')
   await owner.sees('is published only if a place above is.')
@@ -31,7 +31,7 @@ test('a page goes to the web with what is in it, and is taken off again', async 
 
 test('a folder is copied beside itself without anybody’s access', async () => {
   await owner.open(`${at}/content/node-sites-harrow-creek-method`)
-  await owner.press('Duplicate …')
+  await owner.pressAct('Duplicate …')
   await owner.sees('Limits and broken inheritance are copied')
   await owner.sees('gain')
   expect(await owner.barriers()).toEqual([])
@@ -46,7 +46,7 @@ test('a folder is copied beside itself without anybody’s access', async () => 
 test('what is in the bin is deleted for good, once that is said', async () => {
   await owner.open(`${at}/content/node-sites-harrow-creek`)
   await owner.follow('Method (copy)')
-  await owner.press('Move to bin …')
+  await owner.pressAct('Move to bin …')
   await owner.pressRow('Move to bin, ')
   await owner.sees('Method (copy) is now in the bin.')
   await owner.open(`${at}/content/bin`)

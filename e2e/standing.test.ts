@@ -80,11 +80,12 @@ describe('the list', () => {
     expect([await inTree.getText(), await inTree.isDisplayed()]).toEqual(['Method', true])
     for (const [words, first] of [
       ['Move …', 'Move Method to'],
-      ['Archive …', 'Archive'],
+      ['More', 'Archive'],
       ['Break inheritance …', 'Keep'],
     ] as const) {
       await opener(words)
       await press(Key.ENTER)
+      if (words === 'More') await owner.press('Archive …')
       await owner.driver.wait(
         async () => {
           const now = await focused()

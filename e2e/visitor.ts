@@ -85,8 +85,21 @@ export class Visitor {
   async press(button: string): Promise<void> {
     const name = quoted(button)
     await this.act(
-      `//*[self::button or self::summary or self::input[@type='checkbox']][normalize-space()=${name} or @aria-label=${name}]`,
+      `//*[self::button or self::summary or self::input[@type='checkbox'] or starts-with(@role, 'menuitem')][normalize-space()=${name} or @aria-label=${name}]`,
     )
+  }
+
+  /** Something to do with the open place: in the line of its name, or behind *More*. */
+  async pressAct(act: string): Promise<void> {
+    const shown = await this.driver.findElements(By.xpath(`//button[normalize-space()=${quoted(act)}]`))
+    if (shown.length === 0) await this.press('More')
+    await this.press(act)
+  }
+
+  /** Something out of the menu under one's own name in the band. */
+  async pressOwn(item: string): Promise<void> {
+    await this.act(`//button[contains(., ', account and theme')]`)
+    await this.press(item)
   }
 
   /** A row of a list, by what stands in one of its cells. */
@@ -101,6 +114,11 @@ export class Visitor {
 
   async follow(link: string): Promise<void> {
     await this.act(`//a[normalize-space()=${quoted(link)}]`)
+  }
+
+  /** A link by a part of what it says. */
+  async followPart(part: string): Promise<void> {
+    await this.act(`//a[contains(., ${quoted(part)})]`)
   }
 
   async sees(text: string): Promise<void> {

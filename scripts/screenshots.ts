@@ -94,7 +94,7 @@ const shots: readonly Shot[] = [
     theme: 'dark',
     sees: 'Publish',
     act: async visitor => {
-      await visitor.press('Publish …')
+      await visitor.pressAct('Publish …')
       await visitor.sees('Anybody on the web')
       await visitor.press('Show details')
     },

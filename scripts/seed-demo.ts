@@ -12,11 +12,14 @@ import { nothingWritten } from '../server/services/notices/kind.ts'
 import { noticesOf } from '#server/services/notices/write.ts'
 import type { NoticeRow } from '#server/store/tables.ts'
 import { hashOf } from '#server/services/password.ts'
+import { noteFormerNames } from '#server/services/former-names.ts'
+import { noteChanged, noteChanges } from '#server/services/latest.ts'
 import { rowOfEntry } from '#server/services/record.ts'
+import { createBatch, flush, put } from '#server/store/batch.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
-import { writeRecords } from '#server/store/tables.ts'
+import { type Tables, writeRecords } from '#server/store/tables.ts'
 import { noteSeen } from '#server/store/visits.ts'
-import type { AccountId } from '#core/base/ids.ts'
+import type { AccountId, WorkspaceId } from '#core/base/ids.ts'
 import { workspaceOf } from '#core/state/state.ts'
 
 /** Fills an empty data folder with the demo workspace; one that holds a workspace is left as it is. */
@@ -36,20 +39,21 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
         const { touching } = set
         await writeRecords(tables, { workspace, changes: touching.changes, transaction })
         const entry = { ...set, workspace, undone: null, told: {} }
+        const { author: by, after } = set
+        const batch = createBatch(transaction)
+        noteChanges(tables, { workspace, changes: touching.changes, at: after.at, by, batch })
+        noteFormerNames(
+          tables,
+          { workspace, revision: after.state.revision, changes: touching.changes },
+          batch,
+        )
+        await flush(batch)
         await tables.changeSets.create(await rowOfEntry(entry, recordOf(touching)), { transaction })
       }
       const notices = noticesIn(parts, sets, now)
       if (notices.length > 0) await tables.notices.bulkCreate(notices as never, { transaction })
       await tables.passed.create({ workspace, at: now }, { transaction })
-      const texts = demoTexts.map(({ node, text, by }) => ({
-        workspace,
-        node,
-        version: 1,
-        text,
-        changedAt: now,
-        changedBy: by,
-      }))
-      await tables.texts.bulkCreate(texts, { transaction })
+      await writeTexts(tables, { workspace, now, transaction })
     })
     // Somebody was here last when they last did something.
     for (const { author: who, after } of sets)
@@ -59,6 +63,24 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
 }
 
 const days = 86_400_000
+
+interface Seeding {
+  readonly workspace: WorkspaceId
+  readonly now: number
+  readonly transaction: Transaction
+}
+
+/** The demo's pages were written over the last weeks, a few days apart. */
+async function writeTexts(tables: Tables, { workspace, now, transaction }: Seeding): Promise<void> {
+  const batch = createBatch(transaction)
+  const texts = demoTexts.map(({ node, text, by: changedBy }, index) => {
+    const changedAt = now - (2 + ((index * 7) % 40)) * days - index * 1_260_000
+    noteChanged(tables, { workspace, at: changedAt, by: changedBy, batch, places: [node] })
+    return { workspace, node, version: 1, text, changedAt, changedBy }
+  })
+  put(batch, tables.texts, { rows: texts })
+  await flush(batch)
+}
 
 /** What people were told in the last weeks; what is older they have read. No mail goes out for it. */
 function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[] {

@@ -264,9 +264,17 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
     const self = asker.id
     const now = world.server.time.now
     const addresses: readonly (readonly [names: string, path: (id: string) => string])[] = [
-      ...['', '/children', '/access', '/text', '/people', '/exceptions', '/goals?find=a', '/columns'].map(
-        part => ['nodes', (id: string) => `/nodes/${id}${part}`] as const,
-      ),
+      ...[
+        '',
+        '/children',
+        '/changes',
+        '/access',
+        '/text',
+        '/people',
+        '/exceptions',
+        '/goals?find=a',
+        '/columns',
+      ].map(part => ['nodes', (id: string) => `/nodes/${id}${part}`] as const),
       ['nodes', id => `/nodes/${id}/people?at=${now - 5}`],
       ['nodes', id => `/nodes/${id}/why/${self}`],
       ['nodes', id => `/nodes/${id}/why-not/${self}/change`],

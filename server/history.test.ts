@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { EntryDetailView, EntryView, HistoryView, NoticesView } from '#contract/oversight-views.ts'
 import type { AccessView, TreeView } from '#contract/views.ts'
 import { type TestServer, type Visitor } from './tests/client.ts'
-import { at, type Coast, coast, editor, reader, share } from './tests/coast.ts'
+import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 
 let server: TestServer
 let owner: Visitor
@@ -87,6 +87,31 @@ describe('the history', () => {
     expect([revisions.at(-1), rest.next]).toEqual([1, null])
     expect((await owner.get(`${at}/history?act=nonsense`)).status).toBe(400)
   })
+})
+
+test('the history names things as they were called on its day, to whoever could read that they were renamed', async () => {
+  const { server, owner, member, guest, ids } = await coast()
+  const at = '/at/coast'
+  const facts = async (visitor: Visitor) =>
+    words((await visitor.get<HistoryView>(`${at}/history`)).body.entries)
+  await owner.change(share(ids.page, guest.id, reader))
+  await owner.change(share(ids.folder, member.id, steward))
+  await owner.change({ kind: 'node.describe', node: ids.page, name: 'Tidal Map' })
+  await owner.change({ kind: 'node.describe', node: ids.inner, name: 'Charts' })
+  await owner.change({ kind: 'node.describe', node: ids.page, name: 'Sea Map' })
+  await member.visitor.change({ kind: 'person.describe', person: member.id, name: 'Mika Strand' })
+  expect((await facts(owner)).slice(0, 6)).toEqual([
+    'changed the name of Mika to Mika Strand',
+    'renamed Tidal Map to Sea Map',
+    'renamed Maps to Charts',
+    'renamed Map to Tidal Map',
+    'gave Mika Steward on Dunes in Sites',
+    'gave Gus Reader on Map in Maps',
+  ])
+  // Who shares there reads the same; whom it was given to was told the name of that day, and reads today's.
+  expect(await facts(member.visitor)).toContain('gave Gus Reader on Map in Maps')
+  expect((await facts(guest.visitor))[0]).toBe('gave Gus Reader on Sea Map')
+  await server.stop()
 })
 
 describe('an undo', () => {

@@ -5,6 +5,7 @@ import type { ForeseenView } from '#contract/effect-views.ts'
 import type {
   AccessView,
   NodeView,
+  PlaceChangeView,
   SumView,
   TeamView,
   TextView,
@@ -13,7 +14,7 @@ import type {
   WorkspaceView,
 } from '#contract/views.ts'
 import { invite, open, start, type TestServer, tokenFor, Visitor } from './tests/client.ts'
-import { adder, at, type Coast, coast, reader, steward } from './tests/coast.ts'
+import { adder, at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 
 let server: TestServer
 let owner: Visitor
@@ -48,7 +49,7 @@ describe('a folder shared with a guest through a date', () => {
   })
 
   test('says nothing of anything else: what is hidden answers as what is not there', async () => {
-    for (const path of ['', '/children', '/access', '/text', `/why/${guest.id}`]) {
+    for (const path of ['', '/children', '/changes', '/access', '/text', `/why/${guest.id}`]) {
       const hidden = await guest.visitor.get(`${at}/nodes/${ids.secret}${path}`)
       const absent = await guest.visitor.get(`${at}/nodes/nothing${path}`)
       expect([path, hidden.status, hidden.body]).toEqual([path, 404, absent.body])
@@ -223,6 +224,31 @@ describe('a page', () => {
       changedBy: 'Ona',
     })
   })
+})
+
+test('a list of places tells who changed each last, as far as its reader knows them', async () => {
+  const { server, owner, member, guest, ids } = await coast()
+  const changes = async (visitor: Visitor, id: string) => {
+    const { body } = await visitor.get<PlaceChangeView[]>(`/at/coast/nodes/${id}/changes`)
+    return body.map(each => ({ ...each, at: Math.floor((each.at - start) / 60_000) }))
+  }
+  await owner.change(share(ids.folder, member.id, editor), share(ids.inner, guest.id, reader))
+  expect(await changes(owner, ids.home)).toEqual([
+    { id: ids.folder, at: 0, by: 'Ona' },
+    { id: ids.secret, at: 0, by: 'Ona' },
+  ])
+  server.time.now += 60_000
+  await member.visitor.change({ kind: 'node.describe', node: ids.inner, note: 'All of them' })
+  expect(await changes(owner, ids.folder)).toEqual([{ id: ids.inner, at: 1, by: 'Mika' }])
+  server.time.now += 60_000
+  await member.visitor.call('PUT', `/at/coast/nodes/${ids.page}/text`, { text: 'Sand', version: 0 })
+  // A guest who does not know the member is told the day alone; access is no change of a place.
+  expect(await changes(guest.visitor, ids.inner)).toEqual([{ id: ids.page, at: 2, by: null }])
+  // What is deleted for good leaves nothing behind.
+  await owner.change({ kind: 'node.state', node: ids.folder, binned: true })
+  expect((await owner.change({ kind: 'node.delete', node: ids.folder })).status).toBe(200)
+  expect((await changes(owner, ids.home)).map(each => each.id)).toEqual([ids.secret])
+  await server.stop()
 })
 
 describe('somebody without the right', () => {

@@ -2,18 +2,20 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { allRows } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
+import type { Edit } from '../changes/edit.ts'
 import { wholeOf } from '../changes/judge.ts'
 import { actions, listActions } from '../levels/action.ts'
 import { theWeb } from '../access/public.ts'
 import { subjectOf } from '../access/subject.ts'
 import { momentOf } from '../state/moment.ts'
 import { applyChanges, type State } from '../state/state.ts'
-import { giving, judging, publishing, reader, steward } from '../tests/judging.ts'
+import { giving, judging, publishing, reader, setting, steward } from '../tests/judging.ts'
 import { judged, judgedPublic } from '../tests/judge.ts'
 import { grant, node, now, person, world } from '../tests/world.ts'
 import { anyEdit, anyPolicy, anyStanding } from '../tests/edits.ts'
 import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
 import { impact } from './impact.ts'
+import { newsOf } from './news.ts'
 
 const later = [now, now + 5, now + 10, now + 15, now + 20, now + 30]
 
@@ -86,6 +88,42 @@ test('an end to come is told with the day from which it makes a difference', () 
     [0, 0],
     [10, 1],
     [20, 0],
+  ])
+})
+
+test('that somebody goes whom a change concerned is no news of it; its own days and whom it meets later are', () => {
+  const state = world(
+    person('p', { until: now + 5 }),
+    person('q'),
+    person('r', { from: now + 10 }),
+    node('a', 'root'),
+    node('b', 'a'),
+    grant('a', 'person:owner', steward),
+    grant('a', 'person:p', reader),
+    grant('a', 'person:q', reader, { until: now + 7 }),
+    grant('a', 'person:r', reader, { from: now + 12 }),
+  )
+  const newsAt = (...edits: Edit[]) => {
+    const result = judging(state, 'owner', ...edits)
+    if (!result.ok) throw new Error('must be allowed')
+    const whole = wholeOf(
+      momentOf(state, now),
+      { author: 'owner' as PersonId, reason: '', edits },
+      result.value,
+    )
+    const news = newsOf(whole, impact(whole))
+    return news.map(each => [each.at - now, [...new Set(each.differences.map(row => row.person))].sort()])
+  }
+  // The bin takes it from p and q, who go by themselves, and later from r.
+  expect(newsAt(setting('b', { binned: true }))).toEqual([
+    [0, ['owner', 'p', 'q']],
+    [12, ['owner', 'r']],
+  ])
+  // A grant with a last day of its own: that is told, though nobody gains then.
+  expect(newsAt(giving('a', 'person:q', steward, { until: now + 20 }))).toEqual([
+    [0, ['q']],
+    [7, ['q']],
+    [20, []],
   ])
 })
 

@@ -2,14 +2,15 @@ import { hasRestrictedColumns } from '../access/column-differences.ts'
 import { startsAt } from '../access/side-by-side.ts'
 import { none, read } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
-import type { Instant, Span } from '../base/instant.ts'
+import type { Instant } from '../base/instant.ts'
 import { answered, type Steps, toEnd } from '../changes/steps.ts'
 import { reachOf, topsTouched, type Touching } from '../changes/touched.ts'
 import { momentOf } from '../state/moment.ts'
-import type { RecordChange } from '../state/state.ts'
 import type { Asked } from '../access/effect.ts'
 import type { WideAnswer } from '../access/effect-answer.ts'
 import { askedOf, differences, type ImpactAt, impactIn, indexesOf, personCount, sidesOf } from './impact.ts'
+import { boundsIn, boundsOf } from './bounds.ts'
+import { newsOf } from './news.ts'
 import { peopleWithPowers, powerDifferences } from './powers.ts'
 import { type Difference, differencesFrom } from '../access/effect-rows.ts'
 import { type Counted, countedFrom } from '../access/summed.ts'
@@ -23,7 +24,7 @@ const mostRows = 5000
 
 /** What a change does, as far as the asker may know: of one that is wide asked in numbers alone. */
 export function* effectsIn(whole: Touching, asker: PersonId): Steps<ImpactAt[]> {
-  if (!isWide(whole)) return yield* impactIn(whole, asker)
+  if (!isWide(whole)) return newsOf(whole, yield* impactIn(whole, asker))
   yield 0
   const told: ImpactAt[] = []
   const instants = wideInstants(whole)
@@ -63,18 +64,12 @@ export function isWide(touching: Touching): boolean {
 }
 
 /** Now, and when next something begins or ends of what is changed itself; ends of anything else are not looked at. */
-export function wideInstants({ changes, after }: Touching): Instant[] {
-  const bounds = changes.flatMap(each => [each.before, each.after].flatMap(row => boundsOf(row)))
-  const later = [...new Set(bounds)].filter(bound => bound > after.at).sort((a, b) => a - b)
-  return [after.at, ...later.slice(0, laterAtMost)]
-}
+export const wideInstants = (whole: Touching): Instant[] => [
+  whole.after.at,
+  ...boundsIn(whole).slice(0, laterAtMost),
+]
 
 const laterAtMost = 3
-
-const boundsOf = (row: RecordChange['after']): Instant[] => {
-  const { from = null, until = null } = (row ?? {}) as Partial<Span>
-  return [from, until].filter(bound => bound !== null)
-}
 
 /** What is asked of a wide change to know what it does from an instant on. */
 const wideQuestion = (whole: Touching, at: Instant, asker?: PersonId): Asked => ({

@@ -9,11 +9,19 @@ import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { RecordChange } from '../state/state.ts'
 import type { BoardColumn } from '../rules/column.ts'
-import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
-import { counted, listed, listedOr, numberWords } from './english.ts'
+import {
+  changedFields,
+  channelFields,
+  columnFields,
+  joinLinkFields,
+  personFields,
+  teamFields,
+  welcomeSetFields,
+} from './changed-fields.ts'
 import type { Naming } from './refusal.ts'
 import { handoverWords, holdingWords, lookWords, roleRequestWords, roleWords } from './role-fact.ts'
+import { workspaceWords } from './workspace-fact.ts'
 
 /** Names for telling what was done; whoever tells a fact has made sure that it may be named. */
 export interface FactNaming extends Naming {
@@ -72,9 +80,9 @@ export function factInWords({ change }: Fact, naming: FactNaming): string {
     case 'requests':
       return requestWords(change, naming)
     case 'welcomeSets':
-      return madeWords('welcome set', change)
+      return madeWords('welcome set', change, welcomeSetFields)
     case 'joinLinks':
-      return madeWords('join link', change)
+      return madeWords('join link', change, joinLinkFields)
   }
 }
 
@@ -223,8 +231,13 @@ function personWords({ id, before, after }: Of<'persons'>, naming: FactNaming): 
   if (before.status !== after.status) return statusWords(before, after, who)
   if (before.kind !== after.kind) return `made ${who} a ${after.kind}`
   if (before.contact !== after.contact) return `changed the contact of ${who}`
-  return timeWords(before, after, { who, naming }) ?? `changed the profile of ${who}`
+  return timeWords(before, after, { who, naming }) ?? profileWords(before, after, who)
 }
+
+const profileWords = (before: Person, after: Person, who: string): string =>
+  before.name !== after.name && before.name !== ''
+    ? `changed the name of ${before.name} to ${after.name}`
+    : `changed the profile of ${who}${changedFields(before, after, personFields)}`
 
 function timeWords(
   before: Person,
@@ -266,7 +279,7 @@ function teamWords({ before, after }: Of<'teams'>): string {
   if (before.archived !== after.archived)
     return `${after.archived ? 'archived' : 'restored'} the team ${after.name}`
   return before.name === after.name
-    ? `changed the settings of the team ${after.name}`
+    ? `changed the team ${after.name}${changedFields(before, after, teamFields)}`
     : `renamed the team ${before.name} to ${after.name}`
 }
 
@@ -293,90 +306,21 @@ function accessRequestWords({ before, after }: Of<'accessRequests'>, naming: Fac
     : `declined the request of ${who} for ${wanted}`
 }
 
-function madeWords(what: string, { before, after }: Of<'welcomeSets'> | Of<'joinLinks'>): string {
+interface Made<Row> {
+  readonly before: Row | null
+  readonly after: Row | null
+}
+
+function madeWords<Row extends { readonly name: string }>(
+  what: string,
+  { before, after }: Made<Row>,
+  fields: Partial<Record<keyof Row, string>>,
+): string {
   if (before === null) return `created the ${what} ${after?.name ?? ''}`
-  return after === null ? `withdrew the ${what} ${before.name}` : `changed the ${what} ${after.name}`
+  return after === null
+    ? `withdrew the ${what} ${before.name}`
+    : `changed the ${what} ${after.name}${changedFields(before, after, fields)}`
 }
-
-function workspaceWords({ before, after }: Of<'workspaces'>, naming: FactNaming): string {
-  if (before === null || after === null) return 'created the workspace'
-  const acts = settings.flatMap(({ field, words }) =>
-    isSame(before[field], after[field]) ? [] : [words(after, naming, before)],
-  )
-  return acts.filter(Boolean).join(', ') || 'changed the settings of the workspace'
-}
-
-interface Setting {
-  readonly field: keyof Workspace
-  /** Empty where another setting tells it. */
-  readonly words: (after: Workspace, naming: FactNaming, before: Workspace) => string
-}
-
-const domainWords = (domains: readonly string[]) =>
-  domains.length === 0 ? 'with any address' : `with an address of ${listedOr(domains)}`
-
-const settings: readonly Setting[] = [
-  { field: 'name', words: ({ name }) => `renamed the workspace to ${name}` },
-  { field: 'timeZone', words: ({ timeZone }) => `set the time zone to ${timeZone}` },
-  { field: 'picture', words: () => 'changed the picture of the workspace' },
-  {
-    field: 'guestCeiling',
-    words: ({ guestCeiling }, { level }) => `limited guests to ${level(guestCeiling)}`,
-  },
-  {
-    field: 'allowsPublishing',
-    words: ({ allowsPublishing }) => `turned publishing ${allowsPublishing ? 'on' : 'off'}`,
-  },
-  {
-    field: 'defaultRole',
-    words: ({ defaultRole }, { role }) => `made ${role(defaultRole)} the role of new members`,
-  },
-  {
-    field: 'seats',
-    words: ({ seats }) =>
-      seats === null ? 'removed the limit on seats' : `set the number of seats to ${numberWords(seats)}`,
-  },
-  {
-    field: 'seatsNext',
-    words: ({ seatsNext, seats }, { since }, before) => {
-      if (seatsNext === null) return before.seats === seats ? 'cancelled the planned number of seats' : ''
-      return `planned ${seatsNext.seats === null ? 'any number of seats' : counted(seatsNext.seats, 'seat', 'seats')}, starting ${since(seatsNext.from)}`
-    },
-  },
-  {
-    field: 'suspendedHoldSeats',
-    words: ({ suspendedHoldSeats }) =>
-      suspendedHoldSeats ? 'let suspended people keep their seats' : 'freed the seats of suspended people',
-  },
-  {
-    field: 'memberDomains',
-    words: ({ memberDomains }) => `allowed members ${domainWords(memberDomains)}`,
-  },
-  { field: 'guestDomains', words: ({ guestDomains }) => `allowed guests ${domainWords(guestDomains)}` },
-  {
-    field: 'invitationDays',
-    words: ({ invitationDays }) => `set invitations to work for ${counted(invitationDays, 'day', 'days')}`,
-  },
-  {
-    field: 'houseRules',
-    words: ({ houseRules }) => (houseRules === '' ? 'removed the house rules' : 'changed the house rules'),
-  },
-  {
-    field: 'secondFactorFor',
-    words: ({ secondFactorFor }, { role }) =>
-      secondFactorFor.length === 0
-        ? 'stopped requiring two-step sign-in'
-        : `required two-step sign-in for ${listed(secondFactorFor.map(role))}`,
-  },
-  {
-    field: 'signInDays',
-    words: ({ signInDays }) => `set sign-ins to end after ${counted(signInDays, 'day', 'days')}`,
-  },
-  {
-    field: 'idleHours',
-    words: ({ idleHours }) => `set sign-ins to end after ${counted(idleHours, 'hour', 'hours')} without use`,
-  },
-]
 
 /** Who reads the history need not see a restricted column, or be in a restricted channel: these are not named. */
 function columnWords({ before, after }: Of<'columns'>, naming: FactNaming): string {
@@ -386,7 +330,9 @@ function columnWords({ before, after }: Of<'columns'>, naming: FactNaming): stri
   if (before === null) return `created ${column}`
   if (after === null) return `deleted ${column}`
   const isSharing = !isSame([before.viewers, before.editors], [after.viewers, after.editors])
-  return isSharing ? `changed who can see or edit ${column}` : `changed ${column}`
+  return isSharing
+    ? `changed who can see or edit ${column}`
+    : `changed ${column}${isHidden ? '' : changedFields(before, after, columnFields)}`
 }
 
 function channelWords({ before, after }: Of<'channels'>, naming: FactNaming): string {
@@ -396,5 +342,7 @@ function channelWords({ before, after }: Of<'channels'>, naming: FactNaming): st
   if (before === null) return `created ${channel}`
   if (after === null) return `removed ${channel}`
   if (before.archived !== after.archived) return `${after.archived ? 'archived' : 'restored'} ${channel}`
-  return isSame(before.only, after.only) ? `changed ${channel}` : `changed who is in ${channel}`
+  return isSame(before.only, after.only)
+    ? `changed ${channel}${isHidden ? '' : changedFields(before, after, channelFields)}`
+    : `changed who is in ${channel}`
 }

@@ -47,7 +47,10 @@ test.each<[string, object]>([
     'allowed the role Help to moderate channels, no longer allowed the role Help to create teams, moved the role Help down from rank 20 to 10',
     changed(roleRow('Help', 20, 'create teams'), roleRow('Help', 10, 'moderate')),
   ],
-  ['changed the role Help', changed(roleRow('Help', 20), { ...roleRow('Help', 20), note: 'N' })],
+  [
+    'changed the role Help: the description',
+    changed(roleRow('Help', 20), { ...roleRow('Help', 20), note: 'N' }),
+  ],
   [
     'gave Pilar the role Help',
     { table: 'holdings', id: 'h', before: null, after: held({ over: 'workspace' }) },

@@ -4,6 +4,7 @@ import type { Handover, Look, RoleRequest, RoleWanted } from '../people/asking.t
 import type { Holding, Scope } from '../people/person.ts'
 import type { Role } from '../people/role.ts'
 import type { RecordChange } from '../state/state.ts'
+import { changedFields, roleFields } from './changed-fields.ts'
 import type { FactNaming } from './fact.ts'
 import { privilegesListed, privilegeWords } from './privilege.ts'
 
@@ -42,7 +43,7 @@ export function roleWords({ before, after }: Of<'roles'>): string {
     ...privilegeActs(before, after),
     ...(before.rung === after.rung ? [] : [`moved the role ${after.name} ${directionOf(before, after)}`]),
   ]
-  return acts.join(', ') || `changed the role ${after.name}`
+  return acts.join(', ') || `changed the role ${after.name}${changedFields(before, after, roleFields)}`
 }
 
 const directionOf = (before: Role, after: Role) =>

@@ -6,6 +6,7 @@ import { problemOf } from '../problem-error.ts'
 import { accessView } from '../services/access.ts'
 import { type Asker, askerOf, checking } from '../services/asker.ts'
 import { binView, childrenSeen, goalsFor, nodeView, treeView } from '../services/content.ts'
+import { changesWithin } from '../services/latest.ts'
 import { isSignInOver, notePresence } from '../services/presence.ts'
 import { workspaceView } from '../services/workspace.ts'
 import { sumView } from '../services/sum.ts'
@@ -38,6 +39,9 @@ export function workspaceRoutes(parts: Parts): Router {
   router.get('/nodes/:id/children', (request, response) => {
     const who = asker(request)
     response.json(childrenSeen(who, seenPlace(who, id(request)).place.node.id))
+  })
+  router.get('/nodes/:id/changes', async (request, response) => {
+    response.json(await changesWithin(parts, asker(request), id(request)))
   })
   router.get('/nodes/:id/goals', async (request, response) => {
     const { find } = checked(placesQuery, request.query)

@@ -1,16 +1,18 @@
 import type { FactView } from '#contract/oversight-views.ts'
 import { throughDay } from '#contract/dates.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'
-import type { NodeId, PersonId } from '#core/base/ids.ts'
+import type { NodeId, PersonId, RoleId, TeamId } from '#core/base/ids.ts'
 import { check } from '#core/access/evaluate.ts'
 import { actionsGiven } from '#core/access/place.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
 import type { Fact } from '#core/changes/fact.ts'
 import { has } from '#core/levels/action.ts'
 import { nameOfActions } from '#core/levels/level.ts'
+import { partsOf, type Principal } from '#core/rules/principal.ts'
 import { rootOf, type TableName, workspaceOf } from '#core/state/state.ts'
 import { factInWords, type FactNaming } from '#core/words/fact.ts'
 import { type Asker, asks, holdsAt, knowsPerson, mayName, maySee, namingFor } from './asker.ts'
+import type { NamesThen } from './former-names.ts'
 import { principalName } from './principal.ts'
 
 /**
@@ -71,8 +73,9 @@ export function isPlaceKnown(reader: Asker, node: NodeId): boolean {
   return has(check(reader.moment, reader.person, node), 'see') || holdsAt(reader, node, 'remove')
 }
 
-export function factView(reader: Asker, fact: Fact): FactView {
-  const naming = factNaming(reader)
+/** Told with the names of its day, where the reader may know them; with those of today where none are given. */
+export function factView(reader: Asker, fact: Fact, then?: NamesThen): FactView {
+  const naming = factNaming(reader, then)
   const { state } = reader.moment
   const place = fact.place === null ? undefined : rowOf(state.nodes, fact.place)
   const person = fact.person === null ? undefined : rowOf(state.persons, fact.person)
@@ -85,28 +88,52 @@ export function factView(reader: Asker, fact: Fact): FactView {
 }
 
 /** Names for telling what was or would be done, as far as a reader may know them. */
-export function factNaming(reader: Asker): FactNaming {
+export function factNaming(reader: Asker, then: NamesThen = () => undefined): FactNaming {
   const { state, at } = reader.moment
   const { timeZone, name } = workspaceOf(state)
   const root = rootOf(state).id
+  const former = formerFor(reader, then)
   const place = (node: NodeId) =>
     node === root
       ? `the whole of ${name}`
       : isPlaceKnown(reader, node) || mayName(reader, node)
-        ? rowOf(state.nodes, node)?.name
+        ? (former.place(node) ?? rowOf(state.nodes, node)?.name)
         : undefined
+  const today = namingFor(reader)
   return {
-    ...namingFor(reader),
+    person: person => today.person(person) && (former.person(person) ?? today.person(person)),
+    team: team => today.team(team) && (former.team(team) ?? today.team(team)),
     place,
     where: node => {
       const parent = rowOf(state.nodes, node)?.parent ?? root
       const within = parent === root || place(node) === undefined ? undefined : place(parent)
       return within === undefined ? place(node) : `${place(node)} in ${within}`
     },
-    principal: principal => principalName(reader, principal).name,
+    principal: principal => former.principal(principal) ?? principalName(reader, principal).name,
     level: gives => nameOfActions(actionsGiven(state, gives), allRows(state.levels)).name,
-    role: role => rowOf(state.roles, role)?.name ?? 'a role that is no more',
+    role: role => former.role(role) ?? rowOf(state.roles, role)?.name ?? 'a role that is no more',
     through: until => throughDay(until, timeZone, at),
     since: from => (from === null ? 'at once' : `on ${throughDay(from + 1, timeZone, at)}`),
   }
+}
+
+/**
+ * What things were called then, for whoever could have read that they were renamed: somebody who sees a thing only since
+ * does not learn what it was called before.
+ */
+function formerFor(reader: Asker, then: NamesThen) {
+  const reads = asks(reader, 'read the history')
+  const place = (node: NodeId) => (reads || holdsAt(reader, node, 'share') ? then('nodes', node) : undefined)
+  const person = (id: PersonId) => (reads || id === reader.person ? then('persons', id) : undefined)
+  const team = (id: TeamId) =>
+    reads || leadsTeam(reader.moment, reader.person, id) ? then('teams', id) : undefined
+  const role = (id: RoleId) => (reads || asks(reader, 'view roles') ? then('roles', id) : undefined)
+  const principal = (principal: Principal) => {
+    const parts = partsOf(principal)
+    if (parts.kind === 'person') return person(parts.person)
+    if (parts.kind === 'team') return team(parts.team)
+    const name = parts.kind === 'leads' ? team(parts.team) : undefined
+    return name === undefined ? undefined : `Leads of ${name}`
+  }
+  return { place, person, team, role, principal }
 }

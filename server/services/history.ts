@@ -20,8 +20,9 @@ import { type Asker, asks, holdsAt, knowsPerson, nameOf } from './asker.ts'
 import { factView, isPlaceKnown, mayReadFact } from './fact.ts'
 import { countedView, differenceView, inOrder } from './difference.ts'
 import { newestFirst } from './entries.ts'
+import { formerNamesSince, type NamesThen } from './former-names.ts'
 import { readEffect } from './kept-effect.ts'
-import { inTurns, readsAtOnce } from './turns.ts'
+import { inTurns, readsAtOnce, type Turn } from './turns.ts'
 
 const entriesAtOnce = 50
 /** So many of the things that an entry did are told in a list, and where it is looked at. */
@@ -31,19 +32,35 @@ const factsInDetail = 200
 /** The newest entries that the reader may know and that fit the filters. */
 export function historyView(parts: Parts, asker: Asker, query: HistoryQuery): Promise<HistoryView> {
   return inTurns(parts, { asker, patience: {}, atOnce: readsAtOnce }, async turn => {
-    const entries: EntryView[] = []
+    const found: Read[] = []
     const below = query.before === undefined ? undefined : Number(query.before)
     let last = 0
     for await (const row of newestFirst(parts, asker, { below, attributes: told })) {
-      if (entries.length === entriesAtOnce)
-        return { entries: await withUndone(parts, asker, entries), next: last }
+      if (found.length === entriesAtOnce)
+        return { entries: await entriesIn(parts, { asker, turn, found }), next: last }
       last = row.revision
       const read = await turn.run(readable(asker, row))
-      if (read !== undefined && (await turn.run(fits(asker, read, query))))
-        entries.push(await turn.run(entryIn(asker, read, factsInList)))
+      if (read !== undefined && (await turn.run(fits(asker, read, query)))) found.push(read)
     }
-    return { entries: await withUndone(parts, asker, entries), next: null }
+    return { entries: await entriesIn(parts, { asker, turn, found }), next: null }
   })
+}
+
+interface Found {
+  readonly asker: Asker
+  readonly turn: Turn
+  /** The newest first. */
+  readonly found: readonly Read[]
+}
+
+async function entriesIn(parts: Parts, { asker, turn, found }: Found): Promise<EntryView[]> {
+  const namesAt = await formerNamesSince(parts, asker, found.at(-1)?.row.revision ?? 0)
+  const entries: EntryView[] = []
+  for (const read of found)
+    entries.push(
+      await turn.run(entryIn(asker, read, { most: factsInList, then: namesAt(read.row.revision) })),
+    )
+  return withUndone(parts, asker, entries)
 }
 
 /** One entry with its effect; what may not be known of answers like what does not exist. */
@@ -52,7 +69,9 @@ export function entryDetailView(parts: Parts, asker: Asker, revision: number): P
     const row = await rowOfEntry(parts, asker.workspace, revision)
     const read = row && (await turn.run(readable(asker, row)))
     if (read === undefined) throw problemOf('not-found')
-    const told = await turn.run(entryIn(asker, read, factsInDetail))
+    const namesAt = await formerNamesSince(parts, asker, revision)
+    const telling = { most: factsInDetail, then: namesAt(revision) }
+    const told = await turn.run(entryIn(asker, read, telling))
     const [entry] = await withUndone(parts, asker, [told])
     if (entry === undefined) throw problemOf('not-found')
     return { ...entry, ...effectView(asker, await turn.run(effectKnown(asker, read.row))) }
@@ -139,7 +158,12 @@ export const isPlaceWithin = (asker: Asker, node: NodeId, place: string | undefi
     isPlaceKnown(asker, place as NodeId) &&
     pathOf(asker.moment.state, node).some(each => each.id === place))
 
-function* entryIn(asker: Asker, { row, facts, isPart }: Read, mostFacts: number): Steps<EntryView> {
+interface Telling {
+  readonly most: number
+  readonly then: NamesThen
+}
+
+function* entryIn(asker: Asker, { row, facts, isPart }: Read, { most, then }: Telling): Steps<EntryView> {
   const { differences, counted } = yield* effectKnown(asker, row)
   const isMine = row.author === asker.person
   return {
@@ -149,7 +173,7 @@ function* entryIn(asker: Asker, { row, facts, isPart }: Read, mostFacts: number)
     isMine,
     // What its author wrote may speak of what the reader may not know.
     reason: isPart && !isMine ? '' : row.reason,
-    facts: facts.slice(0, mostFacts).map(fact => factView(asker, fact)),
+    facts: facts.slice(0, most).map(fact => factView(asker, fact, then)),
     factCount: facts.length,
     gains: counted?.gains ?? countOf(differences.filter(each => beyond(each.after, each.before).length > 0)),
     losses:

@@ -12,7 +12,9 @@ import { announce } from '../live/hub.ts'
 import { type Batch, put } from '../store/batch.ts'
 import { putRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
+import { noteFormerNames } from './former-names.ts'
 import { keptEffect } from './kept-effect.ts'
+import { noteChanges } from './latest.ts'
 import { nothingWritten, type Written } from './notices/kind.ts'
 import { noticesIn, writeNotices } from './notices/write.ts'
 
@@ -77,6 +79,8 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
       if (deleted.length > 0)
         await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
       await putRecords(tables, { workspace, changes, batch })
+      noteChanges(tables, { workspace, changes, at: after.at, by: author, batch })
+      noteFormerNames(tables, { workspace, revision, changes }, batch)
       put(batch, tables.changeSets, { rows: [await rowOfEntry(entry, record)] })
       return writeNotices(parts, { rows: notices, written, batch })
     },

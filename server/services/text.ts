@@ -15,6 +15,7 @@ import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import { type Asker, knowsPerson, nameOf, seenPlace } from './asker.ts'
 import { problemFrom } from './change-set.ts'
+import { noteChanged } from './latest.ts'
 
 /** The newest version of a page's text; version 0, empty, where none was written. */
 export async function textView(parts: Parts, asker: Asker, id: string): Promise<TextView> {
@@ -56,7 +57,8 @@ export async function saveText(
     }
     return ok({
       value: row,
-      write: async ({ transaction }) => {
+      write: async batch => {
+        const { transaction } = batch
         const { texts } = parts.writer.tables
         const newest = await texts.max('version', {
           where: { workspace: asker.workspace, node },
@@ -64,6 +66,8 @@ export async function saveText(
         })
         if (Number(newest ?? 0) !== request.version) throw problemOf('text-changed')
         await texts.create({ ...row }, { transaction })
+        const { workspace, person: by } = asker
+        noteChanged(parts.writer.tables, { workspace, at: before.at, by, batch, places: [node] })
       },
       after: () =>
         announce(parts.hub, {

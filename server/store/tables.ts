@@ -14,6 +14,8 @@ export interface Tables {
   readonly accountLinks: ModelStatic<Model>
   readonly pictures: ModelStatic<Model>
   readonly texts: ModelStatic<Model>
+  readonly placeChanges: ModelStatic<Model>
+  readonly formerNames: ModelStatic<Model>
   readonly changeSets: ModelStatic<Model>
   readonly mails: ModelStatic<Model>
   readonly notices: ModelStatic<Model>
@@ -66,6 +68,25 @@ export interface TextRow {
   readonly text: string
   readonly changedAt: Instant
   readonly changedBy: PersonId
+}
+
+/** Who changed a place last: its record, or what it holds. */
+export interface PlaceChangeRow {
+  readonly workspace: WorkspaceId
+  /** The place's. */
+  readonly id: NodeId
+  readonly at: Instant
+  /** `null` for what the workspace did by itself. */
+  readonly by: PersonId | null
+}
+
+/** What something was called until this revision. */
+export interface FormerNameRow {
+  readonly workspace: WorkspaceId
+  readonly table: TableName
+  readonly id: string
+  readonly revision: number
+  readonly name: string
 }
 
 export interface MailRow {
@@ -138,6 +159,7 @@ export function createTables(database: Sequelize): Tables {
     records: records as Tables['records'],
     ...ofAccounts(define),
     ...ofNotices(define),
+    ...besideHistory(define),
     drafts: define('drafts', {
       workspace: key(),
       id: key(),
@@ -204,6 +226,18 @@ const ofAccounts = (define: Define) => ({
     timeZone: text,
   }),
   accountLinks: define('accountLinks', { id: key(), account: text, purpose: text, until: number }),
+})
+
+/** What follows from the history, and is found without reading it. */
+const besideHistory = (define: Define) => ({
+  placeChanges: define('placeChanges', { workspace: key(), id: key(), at: number, by: text }),
+  formerNames: define('formerNames', {
+    workspace: key(),
+    revision: { type: number, primaryKey: true },
+    table: key(),
+    id: key(),
+    name: text,
+  }),
 })
 
 const ofNotices = (define: Define) => ({

@@ -19,6 +19,7 @@ import type {
   InvitationView,
   MailView,
   NodeView,
+  PlaceChangeView,
   SessionView,
   SumView,
   TeamView,
@@ -151,6 +152,7 @@ export const api = createApi({
     }),
     bin: build.query<BinnedView[], string>(ofWorkspace('/bin')),
     columns: build.query<ColumnView[], AtNode>(ofNode('/columns')),
+    changesWithin: build.query<PlaceChangeView[], AtNode>(ofNode('/changes')),
     sum: build.query<SumView, AtNode & { readonly person: string }>({
       query: ({ slug, id, person }) => ({ path: at(slug, `/nodes/${id}/why/${person}`) }),
       providesTags: ['workspace'],
@@ -190,4 +192,5 @@ export const {
   useWhyNotQuery,
   useBinQuery,
   useColumnsQuery,
+  useChangesWithinQuery,
 } = api

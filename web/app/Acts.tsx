@@ -1,4 +1,5 @@
-import { type KeyboardEvent, useCallback, useEffect, useId, useRef, useState } from 'react'
+import * as Ariakit from '@ariakit/react'
+import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { WorkspaceView } from '#contract/views.ts'
 
@@ -57,7 +58,7 @@ function useKeys(open: () => void): void {
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
-      if (event.key === 'a' && document.querySelector('dialog[open]') === null) open()
+      if (event.key === 'a' && document.querySelector('[role=dialog]') === null) open()
       else if (event.key === '/') document.querySelector<HTMLElement>('[data-find]')?.focus()
       else return
       event.preventDefault()
@@ -69,93 +70,67 @@ function useKeys(open: () => void): void {
 
 /** The list of commands, opened from anywhere. */
 export function Acts({ workspace }: { readonly workspace: WorkspaceView }) {
-  const dialog = useRef<HTMLDialogElement>(null)
-  const [opened, setOpened] = useState(0)
-  const navigate = useNavigate()
-  const open = useCallback(() => {
-    // A new list each time: nothing that was typed before stands in it.
-    setOpened(count => count + 1)
-    dialog.current?.showModal()
-  }, [])
-  useKeys(open)
-  const choose = (act: Act) => {
-    dialog.current?.close()
-    void navigate(act.to)
-  }
+  const dialog = Ariakit.useDialogStore()
+  useKeys(dialog.show)
   return (
     <>
-      <button type="button" className="flex items-center gap-1.5 text-sm" onClick={open}>
+      <button
+        type="button"
+        className="flex cursor-pointer items-center gap-1.5 text-sm"
+        onClick={dialog.show}
+      >
         <span className="act">Commands</span>
         <kbd className="border border-base-300 px-1 text-xs">a</kbd>
       </button>
-      <dialog
-        ref={dialog}
+      <Ariakit.Dialog
+        store={dialog}
+        unmountOnHide
         aria-label="Commands"
-        className="mx-auto mt-24 w-120 max-w-full border border-base-content bg-base-100 p-4 text-base-content backdrop:bg-black/40"
-        onClick={event => {
-          if (event.target === dialog.current) dialog.current.close()
-        }}
+        backdrop={<div className="bg-black/40" />}
+        className="fixed inset-x-0 top-24 z-50 mx-auto w-120 max-w-full border border-base-content bg-base-100 p-4"
       >
-        <ActList key={opened} acts={actsFor(workspace)} onChoose={choose} />
-      </dialog>
+        <ActList acts={actsFor(workspace)} onChosen={dialog.hide} />
+      </Ariakit.Dialog>
     </>
   )
 }
 
 interface ListProps {
   readonly acts: readonly Act[]
-  readonly onChoose: (act: Act) => void
+  readonly onChosen: () => void
 }
 
-function ActList({ acts, onChoose }: ListProps) {
+function ActList({ acts, onChosen }: ListProps) {
+  const navigate = useNavigate()
   const [typed, setTyped] = useState('')
-  const [active, setActive] = useState(0)
-  const id = useId()
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
   const found = acts.filter(({ word }) => words.every(each => word.toLowerCase().includes(each)))
-  const chosen = found[active]
-  const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === 'ArrowDown') setActive(Math.min(active + 1, found.length - 1))
-    else if (event.key === 'ArrowUp') setActive(Math.max(active - 1, 0))
-    else if (event.key === 'Enter' && chosen !== undefined) onChoose(chosen)
-    else return
-    event.preventDefault()
-  }
   return (
-    <>
-      <input
+    <Ariakit.ComboboxProvider open inputValue={typed} setInputValue={setTyped}>
+      <Ariakit.Combobox
         className="field"
-        role="combobox"
         aria-label="What do you want to do?"
-        aria-expanded
-        aria-controls={id}
-        aria-autocomplete="list"
-        aria-activedescendant={chosen === undefined ? undefined : `${id}-${active}`}
         placeholder="What do you want to do?"
         autoFocus
-        value={typed}
-        onChange={event => {
-          setTyped(event.target.value)
-          setActive(0)
-        }}
-        onKeyDown={onKeyDown}
+        autoSelect="always"
       />
-      <ul id={id} role="listbox" aria-label="Commands" className="mt-2 max-h-96 overflow-y-auto">
-        {found.map((act, index) => (
-          <li
-            key={act.word}
-            id={`${id}-${index}`}
-            role="option"
-            aria-selected={index === active}
-            className={`cursor-pointer px-2 py-1.5 ${index === active ? 'bg-base-200 font-semibold' : ''}`}
-            onMouseMove={() => setActive(index)}
-            onClick={() => onChoose(act)}
+      <Ariakit.ComboboxList aria-label="Commands" alwaysVisible className="mt-2 max-h-96 overflow-y-auto">
+        {found.map(({ word, to }) => (
+          <Ariakit.ComboboxItem
+            key={word}
+            focusOnHover
+            setValueOnClick={false}
+            className="cursor-pointer px-2 py-1.5 data-active-item:bg-base-200 data-active-item:font-semibold"
+            onClick={() => {
+              onChosen()
+              void navigate(to)
+            }}
           >
-            {act.word}
-          </li>
+            {word}
+          </Ariakit.ComboboxItem>
         ))}
-        {found.length === 0 && <li className="quiet px-2 py-1.5">No command with that name</li>}
-      </ul>
-    </>
+        {found.length === 0 && <p className="quiet px-2 py-1.5">No command with that name</p>}
+      </Ariakit.ComboboxList>
+    </Ariakit.ComboboxProvider>
   )
 }

@@ -11,7 +11,7 @@ export const Fault = () => (
       <button type="button" className="btn-act" onClick={() => location.reload()}>
         Reload the page
       </button>
-      <Link className="act self-center" to="/" reloadDocument>
+      <Link className="link self-center" to="/" reloadDocument>
         Go to your workspaces
       </Link>
     </p>

@@ -1,8 +1,9 @@
-import { Link, useNavigate } from 'react-router'
+import { useNavigate } from 'react-router'
 import type { WorkspaceView } from '#contract/views.ts'
 import { useSignOutMutation } from '../api/api.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
-import { chooseTheme, type View } from '../store/view.ts'
+import { chooseTheme } from '../store/view.ts'
+import { Menu, MenuAct, MenuChoice, MenuLink, MenuRule } from '../ui/Menu.tsx'
 import { Picture, pictureAddress } from '../ui/Picture.tsx'
 
 interface Props {
@@ -10,39 +11,38 @@ interface Props {
   readonly isDemo: boolean
 }
 
-/** Oneself, at the right of the band: what one may do, the look of this browser, and the way out. */
+const themes = { system: 'As the system', light: 'Light', dark: 'Dark' } as const
+
+/** Oneself, at the right of the band: what is one's own, the look of this browser, and the way out. */
 export function Me({ workspace: { slug, me }, isDemo }: Props) {
   const dispatch = useAppDispatch()
   const theme = useAppSelector(state => state.view.theme)
   const [signOut] = useSignOutMutation()
   const navigate = useNavigate()
   return (
-    <div className="flex items-center gap-4 text-sm">
-      {isDemo && (
-        <Link className="act" to="/mailbox">
-          Mailbox
-        </Link>
-      )}
-      <select
-        className="select select-xs w-32 border-base-300 bg-base-100 text-sm"
-        aria-label="Theme"
-        value={theme}
-        onChange={event => dispatch(chooseTheme(event.target.value as View['theme']))}
-      >
-        <option value="system">System theme</option>
-        <option value="light">Light theme</option>
-        <option value="dark">Dark theme</option>
-      </select>
-      <Link className="flex items-center gap-2 hover:underline" to={`/at/${slug}/me`}>
-        <Picture name={me.name} src={pictureAddress(slug, me.picture)} size={24} />
-        <span>
-          <strong>{me.name}</strong>
-          {me.kind === 'guest' && <span className="quiet"> · guest</span>}
-        </span>
-      </Link>
-      <button type="button" className="act" onClick={() => void signOut().then(() => navigate('/sign-in'))}>
-        Sign out
-      </button>
-    </div>
+    <Menu
+      buttonClass="text-sm"
+      button={
+        <>
+          <Picture name={me.name} src={pictureAddress(slug, me.picture)} size={24} />
+          <strong className="max-xl:sr-only">{me.name}</strong>
+          {me.kind === 'guest' && <span className="quiet">guest</span>}
+          <span className="sr-only">, account and theme</span>
+        </>
+      }
+    >
+      <MenuLink to={`/at/${slug}/me`}>My access and roles</MenuLink>
+      <MenuLink to="/account">My account and sign-in</MenuLink>
+      {isDemo && <MenuLink to="/mailbox">Mailbox of the demo</MenuLink>}
+      <MenuRule />
+      <MenuChoice
+        label="Theme"
+        values={themes}
+        chosen={theme}
+        onChoose={chosen => dispatch(chooseTheme(chosen))}
+      />
+      <MenuRule />
+      <MenuAct onAct={() => void signOut().then(() => navigate('/sign-in'))}>Sign out</MenuAct>
+    </Menu>
   )
 }

@@ -98,7 +98,7 @@ const OnlyOwner = ({ workspace: { slug, isOnlyOwner } }: { readonly workspace: W
     <p className="border-b border-base-300 bg-base-200 px-4 py-1 text-sm">
       <span className="text-warning">You are the only owner.</span> If you cannot sign in any more, nobody can
       manage this workspace.{' '}
-      <Link className="act" to={`/at/${slug}/settings/owners`}>
+      <Link className="link" to={`/at/${slug}/settings/owners`}>
         Add another owner
       </Link>
     </p>
@@ -126,7 +126,7 @@ function Notices({ slug }: { readonly slug: string }) {
   const unread = data?.unread ?? 0
   return (
     <NavLink to="notices" className="ml-auto flex items-center gap-2 text-sm">
-      <span className="act">Notifications</span>
+      <span className="hover:underline">Notifications</span>
       {unread > 0 && (
         <span className="bg-primary px-1.5 text-primary-content tabular-nums">
           {unread}
@@ -147,7 +147,7 @@ function Said({ slug }: { readonly slug: string }) {
     >
       {text}{' '}
       {revision !== undefined && (
-        <Link className="act" to={`/at/${slug}/oversight/history/${revision}`}>
+        <Link className="link" to={`/at/${slug}/oversight/history/${revision}`}>
           Show or undo it
         </Link>
       )}

@@ -21,7 +21,7 @@ export function NotYet({ error, isAbsent = false }: Props) {
         ) : (
           <ProblemNote problem={error as Problem} />
         )}
-        <Link className="act justify-self-start" to={slug === undefined ? '/' : `/at/${slug}/content`}>
+        <Link className="link justify-self-start" to={slug === undefined ? '/' : `/at/${slug}/content`}>
           Go to the content
         </Link>
       </div>

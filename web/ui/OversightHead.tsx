@@ -1,15 +1,13 @@
-import type { ReactNode } from 'react'
 import { useParams } from 'react-router'
 import type { WorkspaceView } from '#contract/views.ts'
 import { SectionHead } from './SectionHead.tsx'
 
 interface Props {
   readonly me: WorkspaceView['me']
-  readonly children?: ReactNode
 }
 
 /** The head of the screens of oversight: what everybody has of their own, and what roles show. */
-export function OversightHead({ me, children }: Props) {
+export function OversightHead({ me }: Props) {
   const { slug = '' } = useParams()
   const mayLook = me.privileges.some(each => ['see the outline', 'see as', 'read the history'].includes(each))
   const views = [
@@ -23,9 +21,5 @@ export function OversightHead({ me, children }: Props) {
       : []),
     ...(mayLook ? [{ to: '/looks', word: 'Sessions' }] : []),
   ]
-  return (
-    <SectionHead title="Oversight" base={`/at/${slug}/oversight`} views={views}>
-      {children}
-    </SectionHead>
-  )
+  return <SectionHead title="Oversight" base={`/at/${slug}/oversight`} views={views} />
 }

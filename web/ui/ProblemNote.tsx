@@ -11,7 +11,7 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
       <p className="quiet text-sm">{problem.detail}</p>
       {problem.lacks !== undefined && slug !== undefined && (
         <Link
-          className="act text-sm"
+          className="link text-sm"
           to={`/at/${slug}/roles/asked?privilege=${encodeURIComponent(problem.lacks)}`}
         >
           Request it
@@ -19,7 +19,7 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
       )}
       {problem.asks !== undefined && slug !== undefined && (
         <Link
-          className="act text-sm"
+          className="link text-sm"
           to={`/at/${slug}/content/${problem.asks.place}?ask=${problem.asks.level}`}
         >
           Request {problem.asks.level}
@@ -27,7 +27,7 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
       )}
       {problem.asks !== undefined && slug !== undefined && (
         <Link
-          className="act ml-4 text-sm"
+          className="link ml-4 text-sm"
           to={`/at/${slug}/oversight/check?ask=whynot&person=me&place=${problem.asks.place}&action=${problem.asks.action}`}
         >
           Why not?

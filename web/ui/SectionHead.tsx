@@ -20,7 +20,7 @@ export function SectionHead({ title, base, views, beside = [], children }: Props
     <div className="mb-3 flex flex-wrap items-center gap-x-6 gap-y-2">
       <h1 className="text-xl font-bold">{title}</h1>
       {views.length > 1 && (
-        <nav aria-label={title} className="flex gap-4">
+        <nav aria-label={title} className="flex flex-wrap gap-1">
           {views.map(({ to, word }) => {
             // Something that is looked at in the list is still in the list.
             const isOpen = to === '' ? !isElsewhere : isAt(to)
@@ -29,7 +29,7 @@ export function SectionHead({ title, base, views, beside = [], children }: Props
                 key={to}
                 to={`${base}${to}`}
                 aria-current={isOpen ? 'page' : undefined}
-                className={`border-b-2 pb-px ${isOpen ? 'border-primary font-bold' : 'border-transparent'}`}
+                className={`px-2 py-0.5 ${isOpen ? 'bg-primary/12 font-bold' : 'hover:bg-base-200'}`}
               >
                 {word}
               </Link>

@@ -31,7 +31,10 @@ interface Opener {
 }
 
 function openerNow(): Opener | undefined {
-  const button = document.activeElement
+  const active = document.activeElement
+  // What was chosen out of a menu was opened by the menu's button.
+  const menu = active?.closest('[role=menu]')
+  const button = menu ? document.querySelector(`button[aria-controls="${menu.id}"]`) : active
   if (!(button instanceof HTMLButtonElement) || button.closest('[role=grid]') !== null) return undefined
   const words = button.textContent
   return { button, words, nth: buttonsSaying(words).indexOf(button) }

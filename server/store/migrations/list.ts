@@ -9,6 +9,7 @@ import { largeWorkspaces } from './007-large-workspaces.ts'
 import { setAndLevel } from './008-set-and-level.ts'
 import { usesAndEnds } from './009-uses-and-ends.ts'
 import { privateFolders } from './010-private-folders.ts'
+import { latestAndFormer } from './011-latest-and-former.ts'
 
 export interface Migration {
   readonly name: string
@@ -27,4 +28,5 @@ export const migrations: readonly Migration[] = [
   setAndLevel,
   usesAndEnds,
   privateFolders,
+  latestAndFormer,
 ]

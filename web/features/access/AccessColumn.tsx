@@ -120,10 +120,10 @@ function All({ access, node, onWhy }: KnownProps<Extract<AccessView, { detail: '
         <TakeOver node={node} />
         <CloseNow access={access} node={node} />
         <Watch access={access} node={node} />
-        <Link className="act text-sm" to={`/at/${slug}/oversight/check?ask=who&place=${node.id}`}>
+        <Link className="link text-sm" to={`/at/${slug}/oversight/check?ask=who&place=${node.id}`}>
           Check who has access
         </Link>
-        <Link className="act text-sm" to={`/at/${slug}/oversight/history?place=${node.id}`}>
+        <Link className="link text-sm" to={`/at/${slug}/oversight/history?place=${node.id}`}>
           History of this place and below
         </Link>
       </section>

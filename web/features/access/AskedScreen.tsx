@@ -44,10 +44,10 @@ export function AskedScreen() {
             ))}
           </ul>
           <p className="mt-4 text-sm">
-            <Link className="act" to={`/at/${slug}/roles/asked`}>
+            <Link className="link" to={`/at/${slug}/roles/asked`}>
               Request a role
             </Link>{' '}
-            <Link className="act ml-4" to={`/at/${slug}/teams`}>
+            <Link className="link ml-4" to={`/at/${slug}/teams`}>
               Request to join a team
             </Link>
           </p>
@@ -67,7 +67,7 @@ function ToDecide({ request }: { readonly request: AccessRequestView }) {
       <AskedWords request={request} />
       <p className="text-sm leading-6">
         on{' '}
-        <Link className="act" to={`/at/${slug}/content/${place.id}`}>
+        <Link className="link" to={`/at/${slug}/content/${place.id}`}>
           {place.name}
         </Link>
         {place.path !== '' && <span className="quiet"> in {place.path}</span>}
@@ -85,7 +85,7 @@ function ToDecide({ request }: { readonly request: AccessRequestView }) {
             Decide …
           </button>
           <Link
-            className="act"
+            className="link"
             to={`/at/${slug}/oversight/check?ask=why&place=${place.id}&person=${person.id}`}
           >
             Show the present access of {person.name}
@@ -106,7 +106,7 @@ function Mine({ request }: { readonly request: MyAccessRequestView }) {
     <li className="border-t border-base-300 py-2">
       <p>
         {levelName(wants)} on{' '}
-        <Link className="act" to={`/at/${slug}/content/${address}`}>
+        <Link className="link" to={`/at/${slug}/content/${address}`}>
           {place?.name ?? 'a place, by its address'}
         </Link>
         <span className="quiet">

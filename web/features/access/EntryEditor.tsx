@@ -46,7 +46,7 @@ function Above({ grants }: { readonly grants: readonly GrantView[] }) {
     <p className="mt-1 text-sm">
       Change the inherited grant on{' '}
       {places.map(place => (
-        <Link key={place.id} className="act mr-2" to={`/at/${slug}/content/${place.id}`}>
+        <Link key={place.id} className="link mr-2" to={`/at/${slug}/content/${place.id}`}>
           {place.name}
         </Link>
       ))}

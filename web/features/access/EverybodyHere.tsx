@@ -51,7 +51,7 @@ export function EverybodyHere({ access: { people, peopleCount }, node, onWhy }: 
       ) : (
         peopleCount > people.length && (
           <Link
-            className="act mt-1.5 inline-block text-sm"
+            className="link mt-1.5 inline-block text-sm"
             to={`/at/${slug}/oversight/check?ask=who&place=${node.id}`}
           >
             Show all {numberWords(peopleCount)}

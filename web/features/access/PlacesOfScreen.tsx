@@ -62,7 +62,7 @@ function PlacesOf({ principal, name, isGuest, back }: Props) {
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <div className="max-w-3xl">
         <p className="text-sm">
-          <Link className="act" to={back}>
+          <Link className="link" to={back}>
             {name}
           </Link>
         </p>

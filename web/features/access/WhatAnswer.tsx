@@ -36,7 +36,7 @@ export function WhatAnswer({ person }: { readonly person: string }) {
           places={places}
           nameOf={place => (
             <Link
-              className="act font-semibold"
+              className="link font-semibold"
               to={`/at/${slug}/oversight/check?ask=why&place=${place.id}&person=${person}`}
             >
               {place.name}

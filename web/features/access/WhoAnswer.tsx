@@ -87,7 +87,7 @@ function Line({
       </td>
       <td>
         <Link
-          className="act text-sm"
+          className="link text-sm"
           aria-label={`Why? ${name}`}
           to={`/at/${slug}/oversight/check?ask=why&place=${place}&person=${id}`}
         >
@@ -133,7 +133,7 @@ function Exception({ exception }: { readonly exception: ExceptionsView['below'][
     <li className="border-t border-base-300 py-1.5">
       <span className="flex items-center gap-2">
         {isBroken && <BreakSign />}
-        <Link className="act font-semibold" to={`${check}&ask=who`}>
+        <Link className="link font-semibold" to={`${check}&ask=who`}>
           {name}
         </Link>
         <span className="quiet text-sm">
@@ -150,7 +150,7 @@ function Exception({ exception }: { readonly exception: ExceptionsView['below'][
         <span key={person.id} className="block pl-4 text-sm">
           {person.name} has a grant here that a limit reduces.{' '}
           <Link
-            className="act"
+            className="link"
             aria-label={`Why not? ${person.name}, ${name}`}
             to={`${check}&ask=whynot&person=${person.id}`}
           >

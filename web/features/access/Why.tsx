@@ -65,7 +65,7 @@ function WhyPerson({ person, node, isShared }: WhyPersonProps) {
       <Sum sum={sum} timeZone={workspace.timeZone} />
       {isShared && <Remedies person={person} sum={sum} place={node.id} />}
       <Link
-        className="act mt-3 inline-block text-sm"
+        className="link mt-3 inline-block text-sm"
         to={`/at/${slug}/oversight/check?ask=why&place=${node.id}&person=${person}`}
       >
         Open in Check, to share this answer

@@ -26,7 +26,7 @@ export function AccountScreen() {
         <span className="flex items-center gap-2 font-bold">
           <img src="/mark.svg" alt="" width={20} height={20} /> Noskel
         </span>
-        <Link className="act text-sm" to="/workspaces">
+        <Link className="link text-sm" to="/workspaces">
           Your workspaces
         </Link>
       </p>

@@ -38,7 +38,7 @@ export function Workspaces() {
       ))}
       {session.mayMakeWorkspaces && <Making />}
       <p className="mt-8 flex gap-5 text-sm">
-        <Link className="act" to="/account">
+        <Link className="link" to="/account">
           Your account
         </Link>
         <button type="button" className="act" onClick={() => void signOut().then(() => navigate('/sign-in'))}>

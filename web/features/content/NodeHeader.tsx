@@ -7,6 +7,7 @@ import { Day } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
+import { type Act, ChosenAct, PlaceActs } from './PlaceActs.tsx'
 
 interface Props {
   readonly node: NodeView
@@ -16,7 +17,8 @@ interface Props {
 /** Where one is, what it is called, and how much one may do there. */
 export function NodeHeader({ node, mayEdit }: Props) {
   const { slug } = useHere()
-  const [isRenaming, setRenaming] = useState(false)
+  const [act, setAct] = useState<Act>()
+  const leave = () => setAct(undefined)
   return (
     <header className="mb-4">
       <p className="quiet min-h-5 text-sm">
@@ -32,16 +34,12 @@ export function NodeHeader({ node, mayEdit }: Props) {
           </span>
         ))}
       </p>
-      {isRenaming ? (
-        <Rename node={node} onDone={() => setRenaming(false)} />
+      {act === 'rename' ? (
+        <Rename node={node} onDone={leave} />
       ) : (
-        <div className="flex items-baseline gap-3">
+        <div className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
           <h1 className="min-w-0 text-2xl font-bold break-words">{node.name}</h1>
-          {mayEdit && node.home !== 'person' && (
-            <button type="button" className="act text-sm" onClick={() => setRenaming(true)}>
-              Rename
-            </button>
-          )}
+          <PlaceActs node={node} mayEdit={mayEdit} act={act} onAct={setAct} />
         </div>
       )}
       <p className="quiet mt-1 flex flex-wrap items-center gap-x-2 text-sm">
@@ -57,6 +55,7 @@ export function NodeHeader({ node, mayEdit }: Props) {
         </span>
       </p>
       {node.note !== '' && <p className="mt-2">{node.note}</p>}
+      {act !== undefined && act !== 'rename' && <ChosenAct key={act} act={act} node={node} onDone={leave} />}
     </header>
   )
 }

@@ -8,7 +8,6 @@ import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { openNodes } from '../../store/view.ts'
 import { Columns } from './Columns.tsx'
 import { NodeHeader } from './NodeHeader.tsx'
-import { PlaceActs } from './PlaceActs.tsx'
 import { PageText } from './PageText.tsx'
 import { Within } from './Within.tsx'
 
@@ -36,7 +35,6 @@ export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
     >
       <main key={id} className="min-h-0 overflow-y-auto px-6 py-3">
         <NodeHeader node={node} mayEdit={mayEdit} />
-        <PlaceActs node={node} mayEdit={mayEdit} />
         {node.kind === 'board' && <Columns node={node} />}
         {node.kind === 'page' && <PageText id={id} mayEdit={mayEdit} />}
         <Within node={node} mayAdd={has(actions, 'add')} />

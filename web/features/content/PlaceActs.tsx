@@ -9,35 +9,60 @@ import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { Menu, MenuAct } from '../../ui/Menu.tsx'
 import { OpenedBox } from '../../ui/OpenedBox.tsx'
 import { DeleteForGood } from './DeleteForGood.tsx'
 import { Duplicate } from './Duplicate.tsx'
 import { Publish } from './Publish.tsx'
 
-type Act = 'move' | 'copy' | 'draft' | 'web' | 'archive' | 'bin' | 'delete'
+export type Act = 'rename' | 'move' | 'copy' | 'draft' | 'web' | 'archive' | 'bin' | 'delete'
 
-/** Moving, copying, drafting, publishing, archiving and binning a place, each with what it does to whom first. */
-export function PlaceActs({ node, mayEdit }: { readonly node: NodeView; readonly mayEdit: boolean }) {
-  const [act, setAct] = useState<Act>()
+interface Props {
+  readonly node: NodeView
+  readonly mayEdit: boolean
+  readonly act: Act | undefined
+  readonly onAct: (act: Act | undefined) => void
+}
+
+/** So many acts stand in the line of the name; the others, seldom needed, behind a button. */
+const inLine = 3
+
+/** Renaming, moving, copying, drafting, publishing, archiving and binning a place. */
+export function PlaceActs({ node, mayEdit, act, onAct }: Props) {
   const offered = offersFor(node, mayEdit)
-  if (offered.length === 0) return null
-  const Chosen = act === undefined ? undefined : deciding[act]
+  const others = offered.length > inLine + 1 ? offered.slice(inLine) : []
   return (
-    <div className="mb-4 max-w-xl">
-      <div className="flex flex-wrap gap-x-4 gap-y-1 text-sm">
-        {offered.map(each => (
-          <button
-            key={each}
-            type="button"
-            className="act"
-            aria-expanded={each === act}
-            onClick={() => setAct(each === act ? undefined : each)}
-          >
-            {wordFor(each, node)}
-          </button>
-        ))}
-      </div>
-      {Chosen !== undefined && <Chosen node={node} onDone={() => setAct(undefined)} />}
+    <div className="flex flex-wrap gap-1.5 text-sm">
+      {offered.slice(0, offered.length - others.length).map(each => (
+        <button
+          key={each}
+          type="button"
+          className="act"
+          aria-expanded={each === act}
+          onClick={() => onAct(each === act ? undefined : each)}
+        >
+          {wordFor(each, node)}
+        </button>
+      ))}
+      {others.length > 0 && (
+        <Menu buttonClass="act text-sm" button="More">
+          {others.map(each => (
+            <MenuAct key={each} isDrastic={each === 'bin' || each === 'delete'} onAct={() => onAct(each)}>
+              {wordFor(each, node)}
+            </MenuAct>
+          ))}
+        </Menu>
+      )}
+    </div>
+  )
+}
+
+/** What one chose to do with a place, with what it does to whom first. */
+export function ChosenAct({ act, node, onDone }: ActProps & { readonly act: Exclude<Act, 'rename'> }) {
+  const Chosen = deciding[act]
+  return (
+    <div className="max-w-xl">
+      <Chosen node={node} onDone={onDone} />
     </div>
   )
 }
@@ -47,19 +72,23 @@ function offersFor(node: NodeView, mayEdit: boolean): Act[] {
   const { home, mayRemove, actions, isArchived, kind, deletableFrom } = node
   const isInner = home === null
   const may = (action: Action) => has(actions as ActionSet, action)
-  const mayPublish = may('publish') && home !== 'person' && !isArchived && kind !== 'row'
-  const removing: Act[] = isInner ? ['move', 'archive', 'bin'] : ['archive']
-  return [
-    ...(mayEdit && isInner ? (['draft'] as const) : []),
-    ...(mayPublish ? (['web'] as const) : []),
-    ...(may('copy') && isInner ? (['copy'] as const) : []),
-    ...(mayRemove ? removing : []),
-    ...(deletableFrom !== null ? (['delete'] as const) : []),
+  const offers: readonly (readonly [act: Act, isOffered: boolean])[] = [
+    ['rename', mayEdit && home !== 'person'],
+    ['move', mayRemove && isInner],
+    ['web', may('publish') && home !== 'person' && !isArchived && kind !== 'row'],
+    ['copy', may('copy') && isInner],
+    ['draft', mayEdit && isInner],
+    ['archive', mayRemove],
+    ['bin', mayRemove && isInner],
+    ['delete', deletableFrom !== null],
   ]
+  return offers.flatMap(([act, isOffered]) => (isOffered ? [act] : []))
 }
 
 function wordFor(act: Act, { isDraft, isArchived, web, isPublic }: NodeView): string {
   switch (act) {
+    case 'rename':
+      return 'Rename'
     case 'move':
       return 'Move …'
     case 'copy':

@@ -30,7 +30,7 @@ export function Tree() {
     >
       {tree !== undefined && <Parts tree={tree} />}
       {workspace.me.privileges.includes('create homes') && (
-        <Link className="act mx-4 mt-3 text-sm" to={`/at/${slug}/content/new-home`}>
+        <Link className="link mx-4 mt-3 text-sm" to={`/at/${slug}/content/new-home`}>
           Create shared home
         </Link>
       )}
@@ -46,7 +46,7 @@ function Bin() {
   const { data: binned = [] } = useBinQuery(slug)
   if (binned.length === 0) return null
   return (
-    <Link className="act mx-4 mt-2 text-sm" to={`/at/${slug}/content/bin`}>
+    <Link className="link mx-4 mt-2 text-sm" to={`/at/${slug}/content/bin`}>
       Bin: {placesWords(binned.length)}
     </Link>
   )

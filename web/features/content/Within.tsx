@@ -1,16 +1,17 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { NodeView, TreeItem } from '#contract/views.ts'
+import type { NodeView, PlaceChangeView, TreeItem } from '#contract/views.ts'
 import { kindsWithin, type NodeKind } from '#core/tree/node.ts'
+import { useChangesWithinQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { openNode } from '../../store/view.ts'
+import { Day } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { KindIcon } from '../../ui/KindIcon.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
-
 import { PickAll, PickBox } from './Picking.tsx'
 
 /** What a place holds, and the field that puts more into it. */
@@ -20,9 +21,9 @@ export function Within({ node, mayAdd }: { readonly node: NodeView; readonly may
   const isEmpty = node.children.length === 0
   if (kinds.length === 0 || (isPage && isEmpty && !mayAdd)) return null
   return (
-    <section aria-label={`In ${node.name}`} className={isPage ? 'mt-8' : ''}>
+    <section aria-label={`In ${node.name}`} className={`@container ${isPage ? 'mt-8' : ''}`}>
       {isPage && <h2 className="mb-1 font-bold">Pages below this page</h2>}
-      {!isEmpty && <Listed items={node.children} />}
+      {!isEmpty && <Listed place={node.id} items={node.children} />}
       {isEmpty && !isPage && (
         <p className="quiet py-2">{mayAdd ? 'It is empty.' : 'There is nothing in it that you can open.'}</p>
       )}
@@ -31,8 +32,15 @@ export function Within({ node, mayAdd }: { readonly node: NodeView; readonly may
   )
 }
 
-function Listed({ items }: { readonly items: readonly TreeItem[] }) {
+interface ListedProps {
+  readonly place: string
+  readonly items: readonly TreeItem[]
+}
+
+function Listed({ place, items }: ListedProps) {
   const { slug } = useHere()
+  const { data: changes = [] } = useChangesWithinQuery({ slug, id: place })
+  const changeOf = new Map(changes.map(each => [each.id, each]))
   const isPicking = useAppSelector(state => state.view.isPicking)
   return (
     <table className="sheet">
@@ -44,10 +52,13 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
             </th>
           )}
           <th scope="col">Name</th>
-          <th scope="col" className="w-64">
+          <th scope="col" className="w-px @max-sm:hidden">
             Kind
           </th>
-          <th scope="col" className="w-40">
+          <th scope="col" className="@max-lg:hidden">
+            Last changed
+          </th>
+          <th scope="col" className="w-px">
             Your access
           </th>
         </tr>
@@ -63,20 +74,17 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
             <td>
               <Link className="flex items-center gap-2 hover:underline" to={`/at/${slug}/content/${item.id}`}>
                 <KindIcon kind={item.kind} />
-                {item.name}
+                <span className="min-w-0 break-words">
+                  {item.name}
+                  <Marks item={item} />
+                </span>
               </Link>
             </td>
-            <td>
-              {item.kind}
-              {item.isBroken && <span className="text-error"> · inheritance broken</span>}
-              {stateWords(item).map(word => (
-                <span key={word} className="text-warning">
-                  {' '}
-                  · {word}
-                </span>
-              ))}
+            <td className="quiet @max-sm:hidden">{item.kind}</td>
+            <td className="quiet @max-lg:hidden">
+              <LastChange change={changeOf.get(item.id)} />
             </td>
-            <td>
+            <td className="whitespace-nowrap">
               <Level actions={item.actions} />
             </td>
           </tr>
@@ -85,6 +93,26 @@ function Listed({ items }: { readonly items: readonly TreeItem[] }) {
     </table>
   )
 }
+
+const Marks = ({ item }: { readonly item: TreeItem }) => (
+  <>
+    {item.isBroken && <span className="text-sm text-error"> · inheritance broken</span>}
+    {stateWords(item).map(word => (
+      <span key={word} className="text-sm text-warning">
+        {' '}
+        · {word}
+      </span>
+    ))}
+  </>
+)
+
+const LastChange = ({ change }: { readonly change: PlaceChangeView | undefined }) =>
+  change === undefined ? null : (
+    <>
+      <Day at={change.at} />
+      {change.by !== null && ` by ${change.by}`}
+    </>
+  )
 
 const stateWords = ({ isDraft, isArchived, web }: TreeItem): string[] => [
   ...(isDraft ? ['draft'] : []),

@@ -41,7 +41,7 @@ export function Forgotten() {
         </form>
       )}
       <p className="mt-6 text-sm">
-        <Link className="act" to="/sign-in">
+        <Link className="link" to="/sign-in">
           Back to sign-in
         </Link>
       </p>

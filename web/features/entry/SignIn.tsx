@@ -56,7 +56,7 @@ export function SignIn() {
           Sign in
         </button>
         {!needsCode && (
-          <Link className="act justify-self-start text-sm" to="/forgotten" state={{ mail }}>
+          <Link className="link justify-self-start text-sm" to="/forgotten" state={{ mail }}>
             I forgot my password
           </Link>
         )}

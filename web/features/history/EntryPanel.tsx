@@ -60,13 +60,13 @@ function Leads({ fact: { place, person } }: { readonly fact: FactView }) {
   const mayView = workspace.me.privileges.includes('view people')
   if (place !== null)
     return (
-      <Link className="act ml-2 text-sm" to={`/at/${slug}/content/${place.id}`}>
+      <Link className="link ml-2 text-sm" to={`/at/${slug}/content/${place.id}`}>
         Open {place.name}
       </Link>
     )
   if (person === null || !mayView) return null
   return (
-    <Link className="act ml-2 text-sm" to={`/at/${slug}/people/${person.id}`}>
+    <Link className="link ml-2 text-sm" to={`/at/${slug}/people/${person.id}`}>
       Open {person.name}
     </Link>
   )

@@ -20,7 +20,7 @@ export function Filters({ filter, onFilter }: Props) {
   const { act, person, place } = filter
   const chosen = people.find(each => each.id === person)
   return (
-    <>
+    <div className="mb-3 flex flex-wrap items-center gap-x-6 gap-y-2">
       <FilterWords
         label="Show"
         words={words}
@@ -44,7 +44,7 @@ export function Filters({ filter, onFilter }: Props) {
         />
       )}
       {place !== undefined && <PlaceChosen place={place} onDrop={() => onFilter(without(filter, 'place'))} />}
-    </>
+    </div>
   )
 }
 

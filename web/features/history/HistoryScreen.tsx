@@ -20,9 +20,8 @@ export function HistoryScreen() {
   return (
     <div className="beside [--panel:25rem]">
       <main className="min-h-0 overflow-y-auto px-4 py-3">
-        <OversightHead me={workspace.me}>
-          <Filters filter={filter} onFilter={next => setParams(paramsOf(next))} />
-        </OversightHead>
+        <OversightHead me={workspace.me} />
+        <Filters filter={filter} onFilter={next => setParams(paramsOf(next))} />
         <Entries
           key={params.toString()}
           filter={filter}

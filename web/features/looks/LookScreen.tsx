@@ -19,7 +19,7 @@ export function LookScreen() {
       <main className="p-6">
         <ProblemNote problem={error as Problem} />
         <p className="mt-3">
-          <Link className="act" to={`/at/${slug}/oversight/looks`}>
+          <Link className="link" to={`/at/${slug}/oversight/looks`}>
             Back to sessions
           </Link>
         </p>
@@ -74,7 +74,7 @@ function Place({ data, place }: PlaceProps) {
   return (
     <>
       <p className="quiet text-sm">
-        <Link className="act" to={`/at/${slug}/oversight/looks/${look.id}`}>
+        <Link className="link" to={`/at/${slug}/oversight/looks/${look.id}`}>
           {topName(look)}
         </Link>
         {place.path !== '' && ` › ${place.path}`}
@@ -127,7 +127,7 @@ function Child({ child, look }: { readonly child: LookedPlaceView; readonly look
       <td>
         <span className="flex items-center gap-2">
           <KindIcon kind={child.kind} isHome={child.home !== null} />
-          <Link className="act" to={`/at/${slug}/oversight/looks/${look.id}/${child.id}`}>
+          <Link className="link" to={`/at/${slug}/oversight/looks/${look.id}/${child.id}`}>
             {child.name}
           </Link>
           {child.path !== '' && <span className="quiet text-sm">{child.path}</span>}

@@ -136,7 +136,7 @@ function Look({ look: { id, by, through, at, until, word, isOpen } }: { readonly
       </p>
       <p className="quiet text-sm">“{word}”</p>
       {isOpen && (
-        <Link className="act text-sm" to={`/at/${slug}/oversight/looks/${id}`}>
+        <Link className="link text-sm" to={`/at/${slug}/oversight/looks/${id}`}>
           Continue (until <Time at={until} />)
         </Link>
       )}

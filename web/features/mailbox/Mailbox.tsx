@@ -48,7 +48,7 @@ const Letter = ({ mail }: { readonly mail: MailView }) => (
     {mail.text.split('\n\n').map(part => (
       <p key={part} className="mb-3 break-words">
         {/^https?:\S+$/.test(part) ? (
-          <a className="act" href={part}>
+          <a className="link" href={part}>
             {part}
           </a>
         ) : (

@@ -108,7 +108,7 @@ function Ways({ notice: { place, team, to, revision }, onFollow }: WaysProps) {
     ...(revision === null ? [] : [{ word: 'Show', path: `oversight/history/${revision}` }]),
   ]
   return ways.map(({ word, path }) => (
-    <Link key={path} className="act mr-3 text-sm" to={`/at/${slug}/${path}`} onClick={onFollow}>
+    <Link key={path} className="link mr-3 text-sm" to={`/at/${slug}/${path}`} onClick={onFollow}>
       {word}
     </Link>
   ))

@@ -20,7 +20,7 @@ export function Contact({ person }: { readonly person: PersonView }) {
       {contact === null ? (
         <span className="text-warning">nobody</span>
       ) : (
-        <Link className="act" to={`/at/${slug}/people/${contact.id}`}>
+        <Link className="link" to={`/at/${slug}/people/${contact.id}`}>
           {contact.name}
         </Link>
       )}

@@ -103,7 +103,7 @@ function Colleague({ person, isChosen }: { readonly person: PersonView; readonly
           </p>
         )}
         <p className="truncate text-sm leading-6">
-          <a className="act" href={`mailto:${mail}`}>
+          <a className="link" href={`mailto:${mail}`}>
             {mail}
           </a>
         </p>

@@ -88,7 +88,7 @@ function Verdict({ address: { verdict, person } }: { readonly address: AddressVi
   const look = `shrink-0 text-sm ${toneOf(verdict)}`
   if (person === null) return <span className={look}>{verdict}</span>
   return (
-    <Link to={`/at/${slug}/people/${person}`} className={`act ${look}`}>
+    <Link to={`/at/${slug}/people/${person}`} className={`link ${look}`}>
       {verdict}
     </Link>
   )

@@ -77,7 +77,7 @@ export function ManyBar({ selection, act, onAct }: BarProps) {
           </button>
         </>
       )}
-      <a className="act ml-auto" href={`/api/at/${slug}/people.csv?${queryOf(filter)}`} download>
+      <a className="link ml-auto" href={`/api/at/${slug}/people.csv?${queryOf(filter)}`} download>
         Export CSV
       </a>
     </div>

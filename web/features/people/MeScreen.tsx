@@ -40,7 +40,7 @@ export function MeScreen() {
             label="My places"
             places={access.places}
             nameOf={place => (
-              <Link className="act" to={`/at/${slug}/content/${place.id}`}>
+              <Link className="link" to={`/at/${slug}/content/${place.id}`}>
                 {place.name}
               </Link>
             )}
@@ -76,10 +76,10 @@ function Mine() {
           <button type="button" className="act" onClick={() => setEditing(true)}>
             Edit profile
           </button>
-          <Link className="act" to="/account">
+          <Link className="link" to="/account">
             Account and sign-in
           </Link>
-          <Link className="act" to={`/at/${slug}/notices`}>
+          <Link className="link" to={`/at/${slug}/notices`}>
             Notification settings
           </Link>
         </p>
@@ -97,7 +97,7 @@ function Held({ access }: { readonly access: MyAccessView }) {
         <div className="mb-1 flex items-baseline justify-between">
           <h2 className="text-lg font-bold">My roles</h2>
           {workspace.me.kind === 'member' && (
-            <Link className="act text-sm" to={`/at/${slug}/roles/asked`}>
+            <Link className="link text-sm" to={`/at/${slug}/roles/asked`}>
               Request a role
             </Link>
           )}
@@ -120,7 +120,7 @@ function Held({ access }: { readonly access: MyAccessView }) {
         {teams.length === 0 && <p className="quiet">You are in no team.</p>}
         {teams.map(team => (
           <p key={team.id} className="border-t border-base-300 py-1">
-            <Link className="act" to={`/at/${slug}/teams/${team.id}`}>
+            <Link className="link" to={`/at/${slug}/teams/${team.id}`}>
               {team.name}
             </Link>
             {team.lead && ' (lead)'}

@@ -67,7 +67,7 @@ function Everything({ person, onClose }: Props) {
       <SigningIn person={person} />
       {person.status !== 'invited' && <Standing person={person} />}
       <p className="mt-5 border-t border-base-300 pt-3">
-        <Link className="act" to={`/at/${slug}/oversight/history?person=${person.id}`}>
+        <Link className="link" to={`/at/${slug}/oversight/history?person=${person.id}`}>
           History of {person.name}
         </Link>
       </p>

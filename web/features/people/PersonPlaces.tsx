@@ -17,7 +17,7 @@ export function PersonPlaces({ person }: { readonly person: PersonView }) {
     <section aria-label="Places" className="mt-5 border-t border-base-content pt-3">
       <h3 className="mb-1 font-bold">Places</h3>
       <p className="mb-1">
-        <Link className="act text-sm" to={`/at/${slug}/people/${person.id}/places`}>
+        <Link className="link text-sm" to={`/at/${slug}/people/${person.id}/places`}>
           Change grants on many places
         </Link>
       </p>
@@ -26,7 +26,7 @@ export function PersonPlaces({ person }: { readonly person: PersonView }) {
         label={`Places of ${person.name}`}
         places={shown}
         nameOf={place => (
-          <Link className="act" to={`/at/${slug}/content/${place.id}`}>
+          <Link className="link" to={`/at/${slug}/content/${place.id}`}>
             {place.name}
           </Link>
         )}

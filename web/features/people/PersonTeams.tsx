@@ -35,7 +35,7 @@ export function PersonTeams({ person }: { readonly person: PersonView }) {
       <ul>
         {person.teams.map(team => (
           <li key={team.id} className="flex items-baseline justify-between gap-3 py-0.5">
-            <Link className="act" to={`/at/${slug}/teams/${team.id}`}>
+            <Link className="link" to={`/at/${slug}/teams/${team.id}`}>
               {team.name}
               {team.lead && ' (lead)'}
             </Link>

@@ -73,7 +73,7 @@ export function WelcomeSetPanel({ set, onClose }: PanelProps) {
         )}
       </form>
       <p className="mt-4 border-t border-base-300 pt-3">
-        <Link className="act" to={`/at/${slug}/people/invite`}>
+        <Link className="link" to={`/at/${slug}/people/invite`}>
           Invite people with this set
         </Link>
       </p>

@@ -67,7 +67,7 @@ function Holder({ holder, onTake, children }: HolderProps) {
     <li className="border-t border-base-300 py-1.5">
       <div className="flex items-baseline justify-between gap-3">
         <span>
-          <Link className="act" to={`/at/${slug}/people/${person.id}`}>
+          <Link className="link" to={`/at/${slug}/people/${person.id}`}>
             {person.name}
           </Link>
           <span className="quiet text-sm">

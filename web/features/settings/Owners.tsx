@@ -32,7 +32,7 @@ export function Owners() {
       <ul className="mb-4">
         {view.owners.map(({ id, name, mail, status }) => (
           <li key={id} className="flex items-baseline gap-3 border-t border-base-300 py-2">
-            <Link className="act font-semibold" to={`/at/${slug}/people/${id}`}>
+            <Link className="link font-semibold" to={`/at/${slug}/people/${id}`}>
               {name}
             </Link>
             <span className="quiet text-sm">

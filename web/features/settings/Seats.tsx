@@ -107,7 +107,7 @@ function ByWhom({ view: { parts } }: Props) {
               <td className="w-12 text-right">{parts[part]}</td>
               <td>
                 {workspace.keepsPeople ? (
-                  <Link className="act" to={`/at/${slug}/people${to}`}>
+                  <Link className="link" to={`/at/${slug}/people${to}`}>
                     {words}
                   </Link>
                 ) : (

@@ -52,7 +52,7 @@ export function SignInRules({ settings }: { readonly settings: SettingsView }) {
         Passwords must have at least 12 characters and be hard to guess. After wrong tries, sign-in waits.
         Links in mails work once, for a limited time. These rules cannot be changed. Set up two-step sign-in
         for yourself under{' '}
-        <Link className="act" to="/account">
+        <Link className="link" to="/account">
           Your account
         </Link>
         .

@@ -38,7 +38,7 @@ function Request({ team, request }: { readonly team: TeamView; readonly request:
     <li className="border-t border-base-300 py-1.5">
       <div className="flex items-baseline justify-between gap-3">
         <span>
-          <Link className="act font-semibold" to={`/at/${slug}/people/${person.id}`}>
+          <Link className="link font-semibold" to={`/at/${slug}/people/${person.id}`}>
             {person.name}
           </Link>
           <span className="quiet text-sm">

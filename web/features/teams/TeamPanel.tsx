@@ -41,7 +41,7 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
       {isJoining && team.mayJoin && <Join team={team} onDone={() => setJoining(false)} />}
       <HomeLevels team={team} />
       <p className="mb-4">
-        <Link className="act text-sm" to={`/at/${slug}/teams/${team.id}/places`}>
+        <Link className="link text-sm" to={`/at/${slug}/teams/${team.id}/places`}>
           Grants of {team.name}
         </Link>
       </p>

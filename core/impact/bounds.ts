@@ -1,0 +1,14 @@
+import type { Instant, Span } from '../base/instant.ts'
+import type { Touching } from '../changes/touched.ts'
+import type { RecordChange } from '../state/state.ts'
+
+/** When, after now, something begins or ends of what is changed itself: the earliest first. */
+export function boundsIn({ changes, after }: Pick<Touching, 'changes' | 'after'>): Instant[] {
+  const bounds = changes.flatMap(each => [each.before, each.after].flatMap(row => boundsOf(row)))
+  return [...new Set(bounds)].filter(bound => bound > after.at).sort((a, b) => a - b)
+}
+
+export const boundsOf = (row: RecordChange['after']): Instant[] => {
+  const { from = null, until = null } = (row ?? {}) as Partial<Span>
+  return [from, until].filter(bound => bound !== null)
+}

@@ -1,0 +1,69 @@
+import type { PlaceChangeView } from '#contract/views.ts'
+import { rowOf } from '#core/base/collection.ts'
+import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { Instant } from '#core/base/instant.ts'
+import { theWorkspace } from '#core/changes/passing.ts'
+import type { RecordChange } from '#core/state/state.ts'
+import type { Parts } from '../parts.ts'
+import { type Batch, drop, put } from '../store/batch.ts'
+import type { PlaceChangeRow, Tables } from '../store/tables.ts'
+import { type Asker, knowsPerson, nameOf, seenPlace } from './asker.ts'
+import { childrenSeen } from './content.ts'
+
+interface Done {
+  readonly workspace: WorkspaceId
+  readonly at: Instant
+  readonly by: PersonId
+  readonly batch: Batch
+}
+
+/** Who changed places last, and when: of those that a change set made, changed or deleted. */
+export function noteChanges(
+  tables: Tables,
+  { changes, ...done }: Done & { readonly changes: readonly RecordChange[] },
+): void {
+  const kept: NodeId[] = []
+  const gone: NodeId[] = []
+  for (const { table, id, after } of changes) if (table === 'nodes') (after === null ? gone : kept).push(id)
+  drop(done.batch, tables.placeChanges, { workspace: done.workspace, ids: gone })
+  noteChanged(tables, { ...done, places: kept })
+}
+
+/** The same of places of which what they hold was changed: a page's text. */
+export function noteChanged(
+  tables: Tables,
+  { workspace, at, by, batch, places }: Done & { readonly places: readonly NodeId[] },
+): void {
+  const rows: PlaceChangeRow[] = places.map(id => ({
+    workspace,
+    id,
+    at,
+    by: by === theWorkspace ? null : by,
+  }))
+  put(batch, tables.placeChanges, {
+    rows,
+    keyOf: row => `${workspace} ${(row as PlaceChangeRow).id}`,
+    replaced: ['at', 'by'],
+  })
+}
+
+/** So many places stand in one statement. */
+const mostIds = 500
+
+/** Who last changed each place that the asker sees in another one, and when. */
+export async function changesWithin({ writer }: Parts, asker: Asker, id: string): Promise<PlaceChangeView[]> {
+  const within = childrenSeen(asker, seenPlace(asker, id).place.node.id).map(each => each.id as NodeId)
+  const found = new Map<string, PlaceChangeRow>()
+  for (let from = 0; from < within.length; from += mostIds) {
+    const rows = (await writer.tables.placeChanges.findAll({
+      where: { workspace: asker.workspace, id: within.slice(from, from + mostIds) },
+      raw: true,
+    })) as unknown as PlaceChangeRow[]
+    for (const row of rows) found.set(row.id, row)
+  }
+  return within.flatMap(node => {
+    const made = rowOf(asker.moment.state.nodes, node)
+    const { at, by } = found.get(node) ?? { at: made?.madeAt ?? asker.moment.at, by: made?.maker ?? null }
+    return [{ id: node, at, by: by !== null && knowsPerson(asker, by) ? nameOf(asker.moment, by) : null }]
+  })
+}

@@ -1,0 +1,74 @@
+import * as Ariakit from '@ariakit/react'
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+
+interface Props {
+  readonly button: ReactNode
+  readonly buttonClass?: string
+  readonly children: ReactNode
+}
+
+/** A button that opens a list of ways and acts. */
+export const Menu = ({ button, buttonClass = '', children }: Props) => (
+  <Ariakit.MenuProvider>
+    <Ariakit.MenuButton className={`flex cursor-pointer items-center gap-2 ${buttonClass}`}>
+      {button}
+      <Ariakit.MenuButtonArrow className="quiet" />
+    </Ariakit.MenuButton>
+    <Ariakit.Menu
+      gutter={4}
+      className="z-30 max-h-(--popover-available-height) min-w-56 overflow-y-auto border border-base-content bg-base-100 py-1 text-[0.95rem]"
+    >
+      {children}
+    </Ariakit.Menu>
+  </Ariakit.MenuProvider>
+)
+
+const itemClass = 'flex w-full cursor-pointer items-center gap-2 px-3 py-1.5 data-active-item:bg-base-200'
+
+export const MenuLink = ({ to, children }: { readonly to: string; readonly children: ReactNode }) => (
+  <Ariakit.MenuItem className={itemClass} render={<Link to={to} />}>
+    {children}
+  </Ariakit.MenuItem>
+)
+
+interface ActProps {
+  readonly onAct: () => void
+  readonly isDrastic?: boolean
+  readonly children: ReactNode
+}
+
+export const MenuAct = ({ onAct, isDrastic = false, children }: ActProps) => (
+  <Ariakit.MenuItem className={`${itemClass} ${isDrastic ? 'text-error' : ''}`} onClick={onAct}>
+    {children}
+  </Ariakit.MenuItem>
+)
+
+export const MenuRule = () => <Ariakit.MenuSeparator className="my-1 border-base-300" />
+
+interface ChoiceProps<Value extends string> {
+  readonly label: string
+  readonly values: Readonly<Record<Value, string>>
+  readonly chosen: Value
+  readonly onChoose: (value: Value) => void
+}
+
+/** One of a few, within a menu that stays open. */
+export const MenuChoice = <Value extends string>({ label, values, chosen, onChoose }: ChoiceProps<Value>) => (
+  <Ariakit.MenuGroup>
+    <Ariakit.MenuGroupLabel className="quiet px-3 pt-1 text-sm">{label}</Ariakit.MenuGroupLabel>
+    {Object.entries<string>(values).map(([value, word]) => (
+      <Ariakit.MenuItemRadio
+        key={value}
+        name={label}
+        value={value}
+        checked={value === chosen}
+        className={itemClass}
+        onChange={() => onChoose(value as Value)}
+      >
+        <Ariakit.MenuItemCheck />
+        {word}
+      </Ariakit.MenuItemRadio>
+    ))}
+  </Ariakit.MenuGroup>
+)
