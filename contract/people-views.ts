@@ -40,6 +40,8 @@ export interface KeepingView {
   readonly hasSecondStep: boolean
   /** False where the address was never confirmed by a mail. */
   readonly isConfirmed: boolean
+  /** Who brought them in. */
+  readonly invitedBy: string | null
   /** For the invited: who did, when, and until when the link works. */
   readonly invitation: InvitedView | null
   /** For guests: the topmost places that they reach, as far as the reader may be told. */
@@ -133,8 +135,10 @@ export interface MyAccessView {
   /** Who looked through one's eyes, the newest first. */
   readonly looks: readonly LookView[]
   readonly teams: readonly PersonTeamView[]
-  readonly places: readonly ReachedView[]
+  /** With the end of what was given there to the reader by name. */
+  readonly places: readonly (ReachedView & { readonly until: Instant | null })[]
   readonly contact: PlaceName | null
+  readonly invitedBy: string | null
   readonly from: Instant | null
   readonly until: Instant | null
 }

@@ -166,7 +166,12 @@ export const peopleQuery = Type.Object(
     team: Type.Optional(id('teams')),
     /** Marks, with commas between them: all of them have to fit. */
     only: Type.Optional(line(200)),
-    sort: Type.Optional(oneOf('name', 'mail', 'joined', 'active', 'ends', 'status')),
+    sort: Type.Optional(
+      oneOf(
+        ...(['name', 'handle', 'mail', 'role', 'teams', 'department', 'contact', 'inviter'] as const),
+        ...(['joined', 'active', 'ends', 'status', 'seat', 'link'] as const),
+      ),
+    ),
     down: Type.Optional(kind('1')),
     from: Type.Optional(wholeNumber),
   },

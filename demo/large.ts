@@ -123,6 +123,7 @@ const personAt = ({ now }: Making, index: number): Person => ({
   kind: isGuest(index) ? 'guest' : 'member',
   status: index % 50 === 49 ? 'suspended' : 'active',
   contact: isGuest(index) ? personId(0) : null,
+  invitedBy: index === 0 ? null : personId(0),
   joinedAt: now - 300 * day,
   agreedAt: null,
   from: null,

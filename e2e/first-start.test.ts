@@ -32,6 +32,23 @@ test('the first visit leads to creating the workspace and its Owner', async () =
   await visitor.sees('My private folder')
 })
 
+test('a new workspace says what it needs first, and each step is gone once it is done', async () => {
+  await visitor.sees('First steps')
+  await visitor.sees('Share a place with somebody')
+  expect(await visitor.barriers()).toEqual([])
+  await visitor.follow('Create shared home')
+  await visitor.fill('Name', 'Timetable')
+  await visitor.pressRow('Create')
+  await visitor.sees('Timetable')
+  await visitor.open('/')
+  await visitor.sees('Share Timetable with somebody')
+  expect(await visitor.reads()).not.toContain('Create shared home\nThe top')
+  await visitor.press('Hide')
+  await visitor.misses('First steps')
+  // Where one was is found again.
+  await visitor.sees('Where you were')
+})
+
 test('there is no mailbox outside the demo, and signing out and in works', async () => {
   await visitor.open('/mailbox')
   await visitor.sees('The mailbox exists only in the demo.')

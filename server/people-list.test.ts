@@ -8,6 +8,8 @@ import { at, coast, type Coast, steward } from './tests/coast.ts'
 let world: Coast
 let owner: Visitor
 const day = 864e5
+/** Comes after every name. */
+const last = '\uffff'
 
 beforeAll(async () => {
   world = await coast()
@@ -28,7 +30,10 @@ const marks = [
   'not confirmed',
   'in no team',
 ]
-const sorts = ['name', 'mail', 'joined', 'active', 'ends', 'status']
+const sorts = [
+  ...['name', 'handle', 'mail', 'role', 'teams', 'department', 'contact', 'inviter'],
+  ...['joined', 'active', 'ends', 'status', 'seat', 'link'],
+]
 const queries = [
   '',
   'as=member',
@@ -155,6 +160,14 @@ describe('with several hundred people', () => {
           active: -(person.keeping?.lastActive ?? 0),
           ends: person.keeping?.until ?? Infinity,
           status: person.status,
+          handle: person.handle ?? last,
+          role: person.keeping?.roles.map(role => role.name).sort()[0] ?? last,
+          teams: person.teams.find(team => team.lead || !team.isForAll)?.name ?? last,
+          department: person.department || last,
+          contact: person.contact?.name ?? last,
+          inviter: person.keeping?.invitedBy ?? last,
+          seat: person.keeping?.takesSeat === true ? 0 : 1,
+          link: person.keeping?.invitation?.until ?? Infinity,
         })[sort] ?? ''
       const isBefore = (a: string | number, b: string | number) =>
         typeof a === 'number' ? a < Number(b) : a.localeCompare(String(b)) < 0

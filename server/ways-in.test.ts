@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { OfferRequest } from '#contract/edit-requests.ts'
-import type { MyAccessView, OfferView, WaysInView } from '#contract/people-views.ts'
+import type { MyAccessView, OfferView, ReachedView, WaysInView } from '#contract/people-views.ts'
 import type { WorkspaceView } from '#contract/views.ts'
 import { invite, open, password, tokenFor, Visitor, welcome } from './tests/client.ts'
 import { adder, at, coast, type Coast, editor, reader, share, steward } from './tests/coast.ts'
@@ -95,7 +95,7 @@ describe('what is looked through', () => {
     const { body: access } = await newcomer.get<MyAccessView>(`${at}/me/access`)
     const { body: here } = await newcomer.get<WorkspaceView>(at)
     const isPrivate = (each: { name: string }) => each.name.startsWith('My private')
-    const seen = (places: MyAccessView['places']) =>
+    const seen = (places: readonly ReachedView[]) =>
       places.map(({ id, name: called, actions, alike }) => ({ id, called, actions, alike }))
     // The private folder of a new member is their own; whoever invites is not told of it.
     expect(seen(access.places.filter(place => !isPrivate(place)))).toEqual(

@@ -50,6 +50,7 @@ export function foundWorkspace(founding: Founding): Judged {
     kind: 'member',
     status: 'active',
     contact: null,
+    invitedBy: null,
     joinedAt: at,
     agreedAt: null,
     from: null,

@@ -31,6 +31,8 @@ export interface Person extends Span {
   readonly status: 'invited' | 'active' | 'suspended' | 'removed'
   /** Who answers for this person: whom a guest turns to. */
   readonly contact: PersonId | null
+  /** Who brought this person in; nobody did the founder, nor is it known of everyone. */
+  readonly invitedBy: PersonId | null
   readonly joinedAt: Instant | null
   /** When the house rules were accepted; `null` where there were none. */
   readonly agreedAt: Instant | null

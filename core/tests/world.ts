@@ -38,6 +38,7 @@ export const person = (id: string, more: Partial<Person> = {}): Part =>
     kind: 'member',
     status: 'active',
     contact: null,
+    invitedBy: null,
     joinedAt: 0,
     agreedAt: null,
     ...always,

@@ -7,12 +7,12 @@ import { takesSeat } from '#core/access/seats.ts'
 import { isActive } from '#core/access/subject.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import type { Person } from '#core/people/person.ts'
-import type { TeamId } from '#core/base/ids.ts'
+import type { RoleId, TeamId } from '#core/base/ids.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import { lastSeenOf } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
-import type { Asker } from './asker.ts'
-import { keeperOf, peopleFor, personView } from './people.ts'
+import { type Asker, nameOf } from './asker.ts'
+import { keeperOf, peopleFor, personTeams, personView } from './people.ts'
 
 /**
  * The list of people, looked through and sorted on the records; views are made for the page that is asked for
@@ -143,15 +143,47 @@ const never = Number.POSITIVE_INFINITY
 const sortKeys: Readonly<
   Record<Exclude<NonNullable<PeopleQuery['sort']>, 'name'>, (looking: Looking, person: Person) => Key>
 > = {
+  handle: (_, { handle }) => handle ?? never,
   mail: (_, { mail }) => mail,
+  role: ({ asker }, { id }) =>
+    firstOf(rowsBy(asker.moment.state.holdings, 'person', id), ({ role }) => roleName(asker, role)),
+  teams: ({ asker }, person) =>
+    firstOf(
+      personTeams(asker, person).filter(team => team.lead || !team.isForAll),
+      team => team.name,
+    ),
+  department: (_, { department }) => department || never,
+  contact: ({ asker }, { contact }) => (contact === null ? never : nameOf(asker.moment, contact)),
+  inviter: ({ asker }, { invitedBy }) => (invitedBy === null ? never : nameOf(asker.moment, invitedBy)),
   joined: (_, { joinedAt }) => joinedAt ?? never,
   active: ({ parts, asker }, { id }) => -(lastSeenOf(parts.visits, asker.workspace, id) ?? 0),
   ends: (_, { until }) => until ?? never,
   status: (_, { status }) => status,
+  seat: ({ asker }, person) => (takesSeat(asker.moment, person) ? 0 : 1),
+  link: ({ asker }, { id }) => rowsBy(asker.moment.state.invitations, 'person', id)[0]?.until ?? never,
 }
 
-/** What somebody's standing tells is no order for those who may not know it. */
-const standingSorts: ReadonlySet<string> = new Set(['active', 'ends', 'status'])
+/** The least of some names; what has none comes last. */
+function firstOf<Row>(rows: readonly Row[], nameOf: (row: Row) => string): Key {
+  const [first] = rows.map(nameOf).sort(compareWords)
+  return first ?? never
+}
 
-const compared = (a: Key, b: Key): number =>
-  typeof a === 'string' && typeof b === 'string' ? compareWords(a, b) : a === b ? 0 : a < b ? -1 : 1
+const roleName = ({ moment }: Asker, id: RoleId): string => rowOf(moment.state.roles, id)?.name ?? ''
+
+/** What somebody's standing tells is no order for those who may not know it. */
+const standingSorts: ReadonlySet<string> = new Set([
+  'active',
+  'ends',
+  'status',
+  'role',
+  'inviter',
+  'seat',
+  'link',
+])
+
+/** Words come before what has none. */
+function compared(a: Key, b: Key): number {
+  if (typeof a === 'string') return typeof b === 'string' ? compareWords(a, b) : -1
+  return typeof b === 'string' ? 1 : a === b ? 0 : a < b ? -1 : 1
+}

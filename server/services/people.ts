@@ -144,7 +144,7 @@ export function standingView(
 ): Omit<KeepingView, 'reaches' | 'may'> {
   const { moment, workspace } = asker
   const { state } = moment
-  const { account, from, until } = person
+  const { account, from, until, invitedBy } = person
   const [invitation] = rowsBy(state.invitations, 'person', person.id)
   return {
     roles: rowsBy(state.holdings, 'person', person.id).map(each => holdingView(asker, each)),
@@ -154,6 +154,7 @@ export function standingView(
     takesSeat: takesSeat(moment, person),
     hasSecondStep: account !== null && parts.secured.has(account),
     isConfirmed: account === null || !parts.unproven.has(account),
+    invitedBy: invitedBy === null ? null : nameOf(moment, invitedBy),
     invitation:
       invitation === undefined
         ? null

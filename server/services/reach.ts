@@ -12,14 +12,14 @@ import type { ContentNode } from '#core/tree/node.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { idOf } from '#core/base/numbering.ts'
-import { isLive } from '#core/base/instant.ts'
+import { type Instant, isLive } from '#core/base/instant.ts'
 import { refused } from '#core/base/result.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { judge } from '#core/changes/judge.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { isAsleep, type Privilege } from '#core/levels/privilege.ts'
 import { privilegesOf } from '#core/people/role.ts'
-import { partsOf } from '#core/rules/principal.ts'
+import { partsOf, personPrincipal } from '#core/rules/principal.ts'
 import { momentOf } from '#core/state/moment.ts'
 import type { Person } from '#core/people/person.ts'
 import { applyChanges, type Moment, type State, workspaceOf } from '#core/state/state.ts'
@@ -59,7 +59,11 @@ export const placesToOffer = (asker: Asker, find: string): Promise<FoundPlaceVie
 /** One's own roles, teams and places, and by what one has each. */
 export async function myAccessView(parts: Parts, asker: Asker): Promise<MyAccessView> {
   const { moment, subject } = asker
-  const { contact, from, until } = subject.person
+  const { contact, invitedBy, from, until } = subject.person
+  const reached = await reachedBy(asker, subject, {
+    pieces: await seenPieces(parts, asker, asker.person),
+    mayTell: () => true,
+  })
   return {
     roles: rowsBy(moment.state.holdings, 'person', asker.person)
       .filter(holding => isLive(holding, moment.at))
@@ -80,14 +84,22 @@ export async function myAccessView(parts: Parts, asker: Asker): Promise<MyAccess
       .sort((a, b) => b.at - a.at)
       .map(each => lookView(parts, asker, each)),
     teams: personTeams(asker, subject.person),
-    places: await reachedBy(asker, subject, {
-      pieces: await seenPieces(parts, asker, asker.person),
-      mayTell: () => true,
-    }),
+    places: reached.map(place => ({ ...place, until: ownEnd(asker, place.id as NodeId) })),
     contact: contact === null ? null : { id: contact, name: nameOf(moment, contact) },
+    // The invitation told it.
+    invitedBy: invitedBy === null ? null : nameOf(moment, invitedBy),
     from,
     until,
   }
+}
+
+/** When the last of what was given to the asker by name at a place ends; `null` where nothing is, or one has no end. */
+function ownEnd({ moment, person }: Asker, node: NodeId): Instant | null {
+  const ends = rowsBy(moment.state.grants, 'principal', personPrincipal(person))
+    .filter(grant => grant.node === node && isLive(grant, moment.at))
+    .map(grant => grant.until ?? Number.POSITIVE_INFINITY)
+  const last = Math.max(...ends)
+  return Number.isFinite(last) ? last : null
 }
 
 interface Reaching {

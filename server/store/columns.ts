@@ -58,6 +58,7 @@ const columns: { readonly [T in TableName]: Readonly<Record<keyof Rows[T], Colum
     kind: 'text',
     status: 'text',
     contact: 'text',
+    invitedBy: 'text',
     joinedAt: 'number',
     agreedAt: 'number',
     ...span,

@@ -85,7 +85,14 @@ test('people of older files have what nobody had set, in the tables and in the h
   for (const migration of migrations.slice(people)) await migration.up(database)
   const one = async <Row extends object>(sql: string) =>
     (await database.query<Row>(sql, { type: QueryTypes.SELECT }))[0]
-  const profile = { handle: null, department: '', country: '', picture: null, agreedAt: null }
+  const profile = {
+    handle: null,
+    department: '',
+    country: '',
+    picture: null,
+    agreedAt: null,
+    invitedBy: null,
+  }
   expect(await one('SELECT * FROM persons')).toMatchObject(profile)
   expect(await one('SELECT * FROM accounts')).toMatchObject({ provenAt: 7, codeSince: null })
   const row = await one<{ changes: string }>('SELECT changes FROM "changeSets"')
@@ -128,6 +135,62 @@ test('roles, seats and archived teams of older files have what nobody had set; w
   const [row] = await database.query<{ changes: string }>('SELECT changes FROM "changeSets"', select)
   expect(JSON.parse(row?.changes ?? '')).toEqual([
     { ...changes[0], after: { id: 'r', madeAt: null, madeBy: null } },
+  ])
+  await database.close()
+})
+
+test('of older files it is known who invited whom, what things were called, and who wrote last', async () => {
+  const database = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false })
+  const upTo = migrations.findIndex(each => each.name === '011-latest-and-former')
+  for (const migration of migrations.slice(0, upTo)) await migration.up(database)
+  await database.query('PRAGMA foreign_keys = OFF')
+  const person = (id: string, name: string) => ({ id, name, mail: `${id}@x.example` })
+  for (const [id, name] of [
+    ['f', 'Founder'],
+    ['p', 'Pia'],
+  ] as const)
+    await database.query(
+      `INSERT INTO persons (workspace, id, name, mail, title, department, country, kind, status) VALUES ('w', ?, ?, 'x', '', '', '', 'member', 'active')`,
+      { replacements: [id, name] },
+    )
+  const sets: [author: string, changes: object[]][] = [
+    ['f', [{ table: 'persons', id: 'f', before: null, after: person('f', 'Founder') }]],
+    ['f', [{ table: 'persons', id: 'p', before: null, after: person('p', '') }]],
+    ['p', [{ table: 'persons', id: 'p', before: person('p', ''), after: person('p', 'Pia') }]],
+    ['f', [{ table: 'nodes', id: 'n', before: { name: 'Old' }, after: { name: 'New' } }]],
+  ]
+  for (const [index, [author, changes]] of sets.entries())
+    await database.query(
+      `INSERT INTO "changeSets" (workspace, revision, at, author, reason, edits, changes) VALUES ('w', ?, 1, ?, '', '[]', ?)`,
+      { replacements: [index + 1, author, JSON.stringify(changes)] },
+    )
+  for (const [version, by] of [
+    [1, 'f'],
+    [2, 'p'],
+  ] as const)
+    await database.query(
+      `INSERT INTO texts (workspace, node, version, text, "changedAt", "changedBy") VALUES ('w', 'n', ?, '', ?, ?)`,
+      { replacements: [version, version * 10, by] },
+    )
+  await migrations[upTo]?.up(database)
+  const all = <Row extends object>(sql: string) => database.query<Row>(sql, { type: QueryTypes.SELECT })
+  expect(await all('SELECT id, "invitedBy" FROM persons ORDER BY id')).toEqual([
+    { id: 'f', invitedBy: null },
+    { id: 'p', invitedBy: 'f' },
+  ])
+  // A name that somebody took as they came in is no former one.
+  expect(await all('SELECT * FROM "formerNames"')).toEqual([
+    { workspace: 'w', table: 'nodes', id: 'n', revision: 4, name: 'Old' },
+  ])
+  expect(await all('SELECT * FROM "placeChanges"')).toEqual([{ workspace: 'w', id: 'n', at: 20, by: 'p' }])
+  const [, , joined] = await all<{ changes: string }>('SELECT changes FROM "changeSets" ORDER BY revision')
+  expect(JSON.parse(joined?.changes ?? '')).toEqual([
+    {
+      table: 'persons',
+      id: 'p',
+      before: { ...person('p', ''), invitedBy: 'f' },
+      after: { ...person('p', 'Pia'), invitedBy: 'f' },
+    },
   ])
   await database.close()
 })

@@ -6,8 +6,8 @@ import { BinScreen } from '../features/content/BinScreen.tsx'
 import { ContentScreen } from '../features/content/ContentScreen.tsx'
 import { NewHome } from '../features/content/NewHome.tsx'
 import { NodeScreen } from '../features/content/NodeScreen.tsx'
-import { Welcome } from '../features/content/Welcome.tsx'
 import { Workspaces } from '../features/account/Workspaces.tsx'
+import { Arrival } from '../features/arrival/Arrival.tsx'
 import { AccountLink } from '../features/entry/AccountLink.tsx'
 import { ByLink } from '../features/entry/ByLink.tsx'
 import { Come } from '../features/entry/Come.tsx'
@@ -86,7 +86,7 @@ const pages: RouteObject[] = [
         path: 'content',
         element: <ContentScreen />,
         children: [
-          { index: true, element: <Welcome /> },
+          { index: true, element: <Arrival /> },
           { path: 'new-home', element: <NewHome /> },
           { path: 'bin', element: <BinScreen /> },
           { path: ':id', element: <NodeScreen access={AccessColumn} noAccess={NoAccess} /> },

@@ -5,6 +5,12 @@ export interface View {
   readonly theme: 'system' | 'light' | 'dark'
   readonly openNodes: Readonly<Record<string, boolean>>
   readonly accessFolded: boolean
+  /** Workspaces whose first steps are put away. */
+  readonly stepsPutAway: readonly string[]
+  /** Columns that are added to the list of people, by their heads. */
+  readonly peopleColumns: readonly string[]
+  /** The places that each person opened here last, the newest first. */
+  readonly visited: Readonly<Record<string, readonly string[]>>
   /** Places that are picked to be changed together. */
   readonly picked: readonly string[]
   /** Whether boxes to pick places by stand in the tree. */
@@ -14,10 +20,19 @@ export interface View {
 }
 
 const key = 'noskel view'
+const visitedAtMost = 10
 
 function remembered(): View {
   const passing = { picked: [], isPicking: false, place: null }
-  const fresh: View = { theme: 'system', openNodes: {}, accessFolded: false, ...passing }
+  const kept = {
+    theme: 'system',
+    openNodes: {},
+    accessFolded: false,
+    peopleColumns: [],
+    visited: {},
+    stepsPutAway: [],
+  } as const
+  const fresh: View = { ...kept, ...passing }
   try {
     // What is picked and where one is are for now: nobody comes back to it.
     return { ...fresh, ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<View>), ...passing }
@@ -50,12 +65,34 @@ export const view = createSlice({
     showPlace: (state, { payload }: PayloadAction<string | null>) => {
       state.place = payload
     },
+    addPeopleColumn: (state, { payload }: PayloadAction<{ head: string; isAdded: boolean }>) => {
+      const others = state.peopleColumns.filter(each => each !== payload.head)
+      state.peopleColumns = payload.isAdded ? [...others, payload.head] : others
+    },
+    visit: (state, { payload: { person, place } }: PayloadAction<{ person: string; place: string }>) => {
+      const others = (state.visited[person] ?? []).filter(each => each !== place)
+      state.visited[person] = [place, ...others].slice(0, visitedAtMost)
+    },
+    putStepsAway: (state, { payload }: PayloadAction<string>) => {
+      state.stepsPutAway = [...state.stepsPutAway, payload]
+    },
     foldAccess: (state, { payload }: PayloadAction<boolean>) => {
       state.accessFolded = payload
     },
   },
 })
 
-export const { chooseTheme, openNode, openNodes, foldAccess, pick, showPlace, startPicking } = view.actions
+export const {
+  addPeopleColumn,
+  chooseTheme,
+  openNode,
+  openNodes,
+  foldAccess,
+  pick,
+  putStepsAway,
+  showPlace,
+  startPicking,
+  visit,
+} = view.actions
 
 export const remember = (state: View) => localStorage.setItem(key, JSON.stringify(state))

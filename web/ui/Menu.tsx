@@ -46,6 +46,25 @@ export const MenuAct = ({ onAct, isDrastic = false, children }: ActProps) => (
 
 export const MenuRule = () => <Ariakit.MenuSeparator className="my-1 border-base-300" />
 
+interface TickProps {
+  readonly isOn: boolean
+  readonly onTurn: (isOn: boolean) => void
+  readonly children: string
+}
+
+/** Something that is on or off, within a menu that stays open. */
+export const MenuTick = ({ isOn, onTurn, children }: TickProps) => (
+  <Ariakit.MenuItemCheckbox
+    name={children}
+    checked={isOn}
+    className={itemClass}
+    onChange={event => onTurn(event.target.checked)}
+  >
+    <Ariakit.MenuItemCheck />
+    {children}
+  </Ariakit.MenuItemCheckbox>
+)
+
 interface ChoiceProps<Value extends string> {
   readonly label: string
   readonly values: Readonly<Record<Value, string>>

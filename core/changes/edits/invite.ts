@@ -63,8 +63,8 @@ function offeredHolding(
 function invitedPerson({ author }: Context, edit: EditOf<'person.invite'>): Person {
   const { person: id, name, mail, as: kind, from, until } = edit
   const standing = { account: null, status: 'invited', joinedAt: null, agreedAt: null } as const
-  const contact = kind === 'guest' ? author : null
-  return { ...blankProfile, ...edit.profile, ...standing, id, name, mail, kind, contact, from, until }
+  const by = { contact: kind === 'guest' ? author : null, invitedBy: author }
+  return { ...blankProfile, ...edit.profile, ...standing, id, name, mail, kind, ...by, from, until }
 }
 
 /** Whether a mail domain is one from which people of a kind may come. */

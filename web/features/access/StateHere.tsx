@@ -22,17 +22,11 @@ export function StateHere({ access, node }: Props) {
       <p className="flex gap-2">
         {access.broken !== null && node.home !== 'person' && <BreakSign />}
         <span className="min-w-0">
-          <Inherited access={access} node={node} />
-          {differing === 0 ? (
-            '.'
-          ) : (
-            <>
-              .{' '}
-              <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-                {counted(differing, 'place below differs', 'places below differ')}
-              </button>
-              .
-            </>
+          <Inherited access={access} node={node} />.{' '}
+          {differing > 0 && (
+            <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+              {counted(differing, 'place below differs', 'places below differ')}
+            </button>
           )}
         </span>
       </p>

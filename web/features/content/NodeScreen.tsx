@@ -5,7 +5,7 @@ import { type ActionSet, has } from '#core/levels/action.ts'
 import { useNodeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
-import { openNodes } from '../../store/view.ts'
+import { openNodes, visit } from '../../store/view.ts'
 import { Columns } from './Columns.tsx'
 import { NodeHeader } from './NodeHeader.tsx'
 import { PageText } from './PageText.tsx'
@@ -24,6 +24,7 @@ export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
   const { id = '' } = useParams()
   const { data: node, isError } = useNodeQuery({ slug, id })
   useTreeOpenTo(node)
+  useVisited(node, workspace.me.id)
   const isFolded = useAppSelector(state => state.view.accessFolded)
   if (isError) return <NoAccess key={id} address={id} />
   if (node === undefined || node.id !== id) return <main aria-busy />
@@ -42,6 +43,15 @@ export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
       <Access key={`access ${id}`} node={node} />
     </div>
   )
+}
+
+/** Where one was is found again on arriving. */
+function useVisited(node: NodeView | undefined, person: string): void {
+  const dispatch = useAppDispatch()
+  const place = node?.id
+  useEffect(() => {
+    if (place !== undefined) dispatch(visit({ person, place }))
+  }, [dispatch, place, person])
 }
 
 /** Once for each place that is opened, by whatever way: what one closes in the tree after that stays closed. */

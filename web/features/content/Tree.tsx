@@ -25,7 +25,7 @@ export function Tree() {
   return (
     <nav
       aria-label="Content"
-      className={`flex min-h-0 flex-col overflow-y-auto border-base-300 py-2 md:border-r ${id === undefined ? '' : 'max-md:hidden'}`}
+      className={`flex flex-col border-base-300 py-2 md:min-h-0 md:overflow-y-auto md:border-r ${id === undefined ? '' : 'max-md:hidden'}`}
       onKeyDown={onKeyDown}
     >
       {tree !== undefined && <Parts tree={tree} />}

@@ -7,6 +7,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { NewPasswordField } from '../../ui/NewPasswordField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
+import { WhatThisIs } from './WhatThisIs.tsx'
 
 const empty = { workspace: '', name: '', mail: '', password: '' }
 
@@ -28,7 +29,7 @@ export function SetUp() {
   }
   if (session?.isSetUp === true) return <Navigate to="/" replace />
   return (
-    <Entry title="Create your workspace">
+    <Entry title="Create your workspace" beside={<WhatThisIs />}>
       <p className="mb-5">You become its owner: you invite people and decide who has access to what.</p>
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <TextField label="Name of the workspace" {...field('workspace')} />

@@ -7,6 +7,7 @@ import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { CodeField } from '../../ui/CodeField.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { WhatThisIs } from './WhatThisIs.tsx'
 import { asksForCode } from './second-step.ts'
 
 export function SignIn() {
@@ -24,7 +25,7 @@ export function SignIn() {
   }
   const problem = asksForCode(error) ? undefined : (error as Problem | undefined)
   return (
-    <Entry title={needsCode ? 'Two-step sign-in' : 'Sign in'}>
+    <Entry title={needsCode ? 'Two-step sign-in' : 'Sign in'} beside={<WhatThisIs />}>
       {said !== undefined && !needsCode && (
         <p className="mb-4 border-l-4 border-primary bg-base-200 px-3 py-2">{said}</p>
       )}

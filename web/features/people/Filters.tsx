@@ -2,7 +2,11 @@ import { usePeopleQuery } from '../../api/people.ts'
 import { useTeamsQuery } from '../../api/api.ts'
 import { peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
+import { useAppDispatch, useAppSelector } from '../../store/store.ts'
+import { addPeopleColumn } from '../../store/view.ts'
 import { Choice } from '../../ui/Choice.tsx'
+import { Menu, MenuTick } from '../../ui/Menu.tsx'
+import { extraColumnsOf } from './columns.tsx'
 import { useFilter } from './use-filter.ts'
 
 const kinds = [
@@ -63,6 +67,7 @@ export function Filters() {
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1.5">
         <Words label="Marks" words={marks} chosen={only} onWord={toggle} />
         <Shown />
+        <Columns />
         {isFiltered && (
           <button
             type="button"
@@ -88,6 +93,28 @@ function Shown() {
     <span className="quiet ml-auto text-sm" role="status">
       {data === undefined ? '' : `${peopleWords(data.total)} shown`}
     </span>
+  )
+}
+
+/** What is listed of each besides. */
+function Columns() {
+  const dispatch = useAppDispatch()
+  const { filter } = useFilter()
+  const added = useAppSelector(state => state.view.peopleColumns)
+  const extra = extraColumnsOf(filter)
+  if (extra.length === 0) return null
+  return (
+    <Menu buttonClass="act text-sm" button="Columns">
+      {extra.map(head => (
+        <MenuTick
+          key={head}
+          isOn={added.includes(head)}
+          onTurn={isAdded => dispatch(addPeopleColumn({ head, isAdded }))}
+        >
+          {head}
+        </MenuTick>
+      ))}
+    </Menu>
   )
 }
 

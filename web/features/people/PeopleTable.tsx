@@ -4,6 +4,7 @@ import type { PersonView } from '#contract/people-views.ts'
 import type { PeopleQuery } from '#contract/requests.ts'
 import { usePeopleQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
+import { useAppSelector } from '../../store/store.ts'
 import { columnsFor, type PeopleColumn } from './columns.tsx'
 import type { Selection } from './selection.ts'
 import { useFilter } from './use-filter.ts'
@@ -17,6 +18,8 @@ interface Props {
 }
 
 const rowHeight = 33
+/** Of the boxes to select by, in rem. */
+const boxWidth = 2.25
 const pageSize = 100
 
 /**
@@ -39,7 +42,8 @@ export function PeopleTable({ chosen, isNarrow, onChoose, selection }: Props) {
     overscan: 8,
   })
   const items = rows.getVirtualItems()
-  const columns = columnsFor(filter, isNarrow)
+  const added = useAppSelector(state => state.view.peopleColumns)
+  const columns = columnsFor(filter, { isNarrow, added })
   const focusRow = (index: number): boolean => {
     const row = scroller.current?.querySelector<HTMLElement>(`[data-row="${index}"]`)
     row?.focus({ preventScroll: true })
@@ -58,7 +62,7 @@ export function PeopleTable({ chosen, isNarrow, onChoose, selection }: Props) {
     return <p className="py-6">Nobody matches. Remove a filter or search for something else.</p>
   return (
     <div ref={scroller} className="min-h-0 overflow-auto" data-people-list>
-      <table className="sheet table-fixed max-md:min-w-[58rem]" aria-rowcount={total + 1}>
+      <table className="sheet table-fixed" style={{ minWidth: widthOf(columns) }} aria-rowcount={total + 1}>
         <Head columns={columns} selection={selection} total={total} />
         <tbody>
           <Spacer height={before} columns={columns.length + 1} />
@@ -92,6 +96,9 @@ const Spacer = ({ height, columns }: { readonly height: number; readonly columns
     </tr>
   )
 
+const widthOf = (columns: readonly PeopleColumn[]): string =>
+  `${columns.reduce((sum, each) => sum + each.width, boxWidth)}rem`
+
 interface HeadProps {
   readonly columns: readonly PeopleColumn[]
   readonly selection: Selection
@@ -121,7 +128,7 @@ function Head({ columns, selection, total }: HeadProps) {
             <th
               key={column.head}
               scope="col"
-              style={{ width: column.width }}
+              style={{ width: `${column.width}rem` }}
               aria-sort={isSorted ? order : undefined}
             >
               {column.sort === undefined ? (

@@ -6,9 +6,12 @@ import { InvitedActs, LinkEnd } from './InvitedActs.tsx'
 
 export interface PeopleColumn {
   readonly head: string
-  readonly width?: string
+  /** In rem: at least so wide; what room is left is shared by these. */
+  readonly width: number
   /** Left out where there is little room. */
   readonly isSpare?: boolean
+  /** Shown only to who asks for it. */
+  readonly isExtra?: boolean
   readonly sort?: NonNullable<PeopleQuery['sort']>
   readonly cell: (person: PersonView, timeZone: string) => ReactNode
 }
@@ -16,7 +19,7 @@ export interface PeopleColumn {
 const name: PeopleColumn = {
   head: 'Name',
   sort: 'name',
-  width: '21%',
+  width: 13,
   cell: ({ name }) => (
     <span className="font-semibold" title={name}>
       {name}
@@ -27,6 +30,7 @@ const name: PeopleColumn = {
 const mail: PeopleColumn = {
   head: 'Address',
   sort: 'mail',
+  width: 15,
   cell: ({ mail }) => <span title={mail}>{mail}</span>,
 }
 
@@ -34,24 +38,61 @@ const active: PeopleColumn = {
   head: 'Last active',
   isSpare: true,
   sort: 'active',
-  width: '6.5rem',
+  width: 6.5,
   cell: ({ keeping }) => (keeping?.lastActive == null ? null : <Day at={keeping.lastActive} />),
 }
 
 const presence: PeopleColumn = {
   head: 'Status',
   sort: 'ends',
-  width: '11rem',
+  width: 10.5,
   cell: (person, timeZone) => <Presence person={person} timeZone={timeZone} />,
+}
+
+const handle: PeopleColumn = {
+  head: 'Handle',
+  isExtra: true,
+  isSpare: true,
+  sort: 'handle',
+  width: 9,
+  cell: ({ handle }) => (handle === null ? null : `@${handle}`),
+}
+
+const seat: PeopleColumn = {
+  head: 'Seat',
+  isExtra: true,
+  isSpare: true,
+  sort: 'seat',
+  width: 4.5,
+  cell: ({ keeping }) => (keeping?.takesSeat === true ? 'Used' : <span className="quiet">None</span>),
+}
+
+const inviter: PeopleColumn = {
+  head: 'Invited by',
+  isSpare: true,
+  sort: 'inviter',
+  width: 9,
+  cell: ({ keeping }) => keeping?.invitedBy,
+}
+
+const joined: PeopleColumn = {
+  head: 'Joined',
+  isExtra: true,
+  isSpare: true,
+  sort: 'joined',
+  width: 6.5,
+  cell: ({ joinedAt }) => (joinedAt === null ? null : <Day at={joinedAt} />),
 }
 
 const everybody: readonly PeopleColumn[] = [
   name,
+  handle,
   mail,
   {
     head: 'Role',
     isSpare: true,
-    width: '17%',
+    sort: 'role',
+    width: 10,
     cell: ({ keeping }) => {
       const words = (keeping?.roles ?? [])
         .map(role => (role.over === null ? role.name : `${role.name} over ${role.over}`))
@@ -61,10 +102,14 @@ const everybody: readonly PeopleColumn[] = [
   },
   {
     head: 'Teams',
-    width: '20%',
+    sort: 'teams',
+    width: 13,
     cell: person => <span title={teamWords(person)}>{teamWords(person)}</span>,
   },
+  { ...inviter, isExtra: true },
+  joined,
   active,
+  seat,
   presence,
 ]
 
@@ -74,11 +119,13 @@ const guests: readonly PeopleColumn[] = [
   {
     head: 'Organisation',
     isSpare: true,
-    width: '15%',
+    sort: 'department',
+    width: 10,
     cell: ({ department, mail }) => department || mail.split('@')[1],
   },
   {
     head: 'Places',
+    width: 12,
     cell: ({ keeping }) => {
       const words = (keeping?.reaches ?? []).map(place => place.name).join(', ')
       return words === '' ? (
@@ -90,9 +137,13 @@ const guests: readonly PeopleColumn[] = [
   },
   {
     head: 'Contact',
-    width: '15%',
+    sort: 'contact',
+    width: 9,
     cell: ({ contact }) => contact?.name ?? <span className="text-warning">nobody</span>,
   },
+  inviter,
+  handle,
+  joined,
   active,
   presence,
 ]
@@ -104,33 +155,41 @@ const invited: readonly PeopleColumn[] = [
   {
     head: 'Gets',
     isSpare: true,
-    width: '15%',
+    sort: 'role',
+    width: 10,
     cell: person => {
       const roles = (person.keeping?.roles ?? []).map(role => role.name)
       const words = [...roles, teamWords(person)].filter(Boolean).join(', ')
       return <span title={words}>{words}</span>
     },
   },
-  {
-    head: 'Invited by',
-    isSpare: true,
-    width: '13%',
-    cell: ({ keeping }) => keeping?.invitation?.by,
-  },
+  inviter,
   {
     head: 'Link',
-    width: '9rem',
+    sort: 'link',
+    width: 9,
     cell: ({ keeping }, timeZone) =>
       keeping?.invitation == null ? null : <LinkEnd until={keeping.invitation.until} timeZone={timeZone} />,
   },
-  { head: 'Invitation', width: '18rem', cell: person => <InvitedActs person={person} /> },
+  { head: 'Invitation', width: 18, cell: person => <InvitedActs person={person} /> },
 ]
 
+const listOf = ({ as, status }: PeopleQuery): readonly PeopleColumn[] =>
+  status === 'invited' ? invited : as === 'guest' ? guests : everybody
+
+/** The heads of those columns that one may add to what is listed now. */
+export const extraColumnsOf = (query: PeopleQuery): string[] =>
+  listOf(query).flatMap(({ head, isExtra }) => (isExtra === true ? [head] : []))
+
 /** Beside a panel there is room for what tells people apart. */
-export function columnsFor({ as, status }: PeopleQuery, isNarrow: boolean): readonly PeopleColumn[] {
-  const columns = status === 'invited' ? invited : as === 'guest' ? guests : everybody
-  return isNarrow ? columns.filter(({ isSpare }) => isSpare !== true) : columns
-}
+export const columnsFor = (
+  query: PeopleQuery,
+  { isNarrow, added }: { readonly isNarrow: boolean; readonly added: readonly string[] },
+): readonly PeopleColumn[] =>
+  listOf(query).filter(
+    ({ head, isSpare, isExtra }) =>
+      !(isNarrow && isSpare === true) && (isExtra !== true || added.includes(head)),
+  )
 
 /** A team that all members are in says nothing about one of them, unless they lead it. */
 const teamWords = ({ teams }: PersonView): string =>

@@ -1,11 +1,6 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import type {
-  MyRoleRequestView,
-  RoleRequestsView,
-  RoleRequestView,
-  WantedView,
-} from '#contract/role-views.ts'
+import type { MyRoleRequestView, RoleRequestsView, RoleRequestView } from '#contract/role-views.ts'
 import { allPrivileges, isPrivilege, type Privilege } from '#core/levels/privilege.ts'
 import { privilegeWords } from '#core/words/privilege.ts'
 import { useRoleRequestsQuery } from '../../api/roles.ts'
@@ -19,6 +14,7 @@ import { TextField } from '../../ui/TextField.tsx'
 import { NotYet } from '../../ui/NotYet.tsx'
 import { Deciding } from './Deciding.tsx'
 import { RolesHead } from './RolesHead.tsx'
+import { wantedWords } from './wanted-words.ts'
 
 /** Roles and privileges that are asked for: those to decide, and one's own. */
 export function AskedScreen() {
@@ -35,9 +31,6 @@ export function AskedScreen() {
     </main>
   )
 }
-
-export const wantedWords = (wants: WantedView): string =>
-  'role' in wants ? `hold the role ${wants.role.name}` : privilegeWords[wants.privilege]
 
 function ToDecide({ requests }: { readonly requests: readonly RoleRequestView[] }) {
   const [chosen, setChosen] = useState<string>()

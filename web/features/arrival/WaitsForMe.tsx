@@ -1,0 +1,186 @@
+import type { ReactNode } from 'react'
+import { Link } from 'react-router'
+import type { PlaceName } from '#contract/views.ts'
+import { useAccessRequestsQuery } from '../../api/access.ts'
+import { useSessionQuery, useTeamsQuery } from '../../api/api.ts'
+import { useDraftsQuery } from '../../api/drafts.ts'
+import { useNoticesQuery } from '../../api/oversight.ts'
+import { useMyAccessQuery } from '../../api/people.ts'
+import { useRoleRequestsQuery } from '../../api/roles.ts'
+import { useHere } from '../../api/use-here.ts'
+import { Day } from '../../ui/dates.tsx'
+import { useLevelName } from '../../ui/own-levels.ts'
+import { wantedWords } from '../roles/wanted-words.ts'
+
+interface Item {
+  readonly key: string
+  /** Since when; not known of everything. */
+  readonly at: number | null
+  readonly text: ReactNode
+  readonly word: string
+  readonly act: string
+  readonly to: string
+}
+
+/** What others wait for, the longest waiting first; then what one was told and has not read. */
+export function WaitsForMe() {
+  const items = useWaiting()
+  const { workspace } = useHere()
+  const isEmpty = items.length === 0 && workspace.me.kind === 'guest'
+  return (
+    <div className="grid content-start gap-6">
+      {!isEmpty && <Waiting items={items} />}
+      <Unread />
+    </div>
+  )
+}
+
+const Waiting = ({ items }: { readonly items: readonly Item[] }) => (
+  <section aria-label="Waiting for you">
+    <h2 className="mb-1 text-lg font-bold">Waiting for you</h2>
+    {items.length === 0 && (
+      <p className="quiet border-t border-base-300 py-2">
+        Nothing. Requests that you can decide appear here.
+      </p>
+    )}
+    <ul>
+      {items.map(({ key, at, text, word, act, to }) => (
+        <Line key={key} at={at} act={act} to={to}>
+          {text}
+          {word !== '' && <span className="quiet"> · “{word}”</span>}
+        </Line>
+      ))}
+    </ul>
+  </section>
+)
+
+interface LineProps {
+  readonly at: number | null
+  readonly act: string
+  readonly to: string
+  readonly children: ReactNode
+}
+
+const Line = ({ at, act, to, children }: LineProps) => (
+  <li className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-4 border-t border-base-300 py-1.5">
+    <span className="min-w-0">{children}</span>
+    <Link className="link text-sm" to={to}>
+      {act}
+    </Link>
+    <span className="quiet text-right text-sm">{at !== null && <Day at={at} />}</span>
+  </li>
+)
+
+function useWaiting(): Item[] {
+  const { slug } = useHere()
+  const { data: mine } = useMyAccessQuery(slug)
+  const { data: session } = useSessionQuery()
+  const handovers: Item[] = (mine?.handovers ?? []).map(({ id, from, at, word }) => ({
+    key: `handover ${id}`,
+    at,
+    text: <Says who={from.name} what="offers to hand over the workspace to you" />,
+    word,
+    act: 'Decide',
+    to: `/at/${slug}/me`,
+  }))
+  const invitations: Item[] = (session?.invitations ?? []).map(({ id, workspace, by }) => ({
+    key: `invitation ${id}`,
+    at: null,
+    text: <Says who={by} what={`invites you to ${workspace}`} />,
+    word: '',
+    act: 'Answer',
+    to: '/workspaces',
+  }))
+  return [...useRequests(), ...useDraftsForMe(), ...handovers, ...invitations].sort(
+    (a, b) => (a.at ?? 0) - (b.at ?? 0),
+  )
+}
+
+/** Requests for access, for roles and to join teams that one may decide. */
+function useRequests(): Item[] {
+  const { slug, workspace } = useHere()
+  const levelName = useLevelName()
+  const { data: access } = useAccessRequestsQuery(slug)
+  const { data: roles } = useRoleRequestsQuery(slug, { skip: workspace.me.kind === 'guest' })
+  const { data: teams = [] } = useTeamsQuery(slug)
+  const item = (
+    key: string,
+    { person, at, word }: { readonly person: PlaceName; readonly at: number; readonly word: string },
+    { what, path }: { readonly what: string; readonly path: string },
+  ): Item => ({
+    key,
+    at,
+    text: <Says who={person.name} what={`requests ${what}`} />,
+    word,
+    act: 'Decide',
+    to: `/at/${slug}/${path}`,
+  })
+  return [
+    ...(access?.toDecide ?? []).map(each => {
+      const what = `${levelName(each.wants)} on ${each.place.name}`
+      return item(`access ${each.id}`, each, { what, path: `content/${each.place.id}` })
+    }),
+    ...(roles?.toDecide ?? []).map(each =>
+      item(`role ${each.id}`, each, { what: `to ${wantedWords(each.wants)}`, path: 'roles/asked' }),
+    ),
+    ...teams.flatMap(({ id, name, requests }) =>
+      requests.map(each => item(`team ${each.id}`, each, { what: `to join ${name}`, path: `teams/${id}` })),
+    ),
+  ]
+}
+
+/** Change sets that somebody handed over. */
+function useDraftsForMe(): Item[] {
+  const { slug, workspace } = useHere()
+  const { data } = useDraftsQuery(slug, { skip: workspace.me.kind === 'guest' })
+  return (data?.kept ?? []).flatMap(({ id, name, from, word, changedAt: at }) => {
+    if (from === null) return []
+    const text = <Says who={from.name} what={`handed you the draft changes “${name}”`} />
+    return [{ key: `draft ${id}`, at, text, word, act: 'Look through', to: `/at/${slug}/oversight/gathered` }]
+  })
+}
+
+const Says = ({ who, what }: { readonly who: string; readonly what: string }) => (
+  <>
+    <strong>{who}</strong> {what}
+  </>
+)
+
+const unreadAtMost = 6
+/** What these tell of stands among what waits, as long as it does. */
+const waiting: ReadonlySet<string> = new Set([
+  'access asked',
+  'role asked',
+  'asked',
+  'handed',
+  'handover offered',
+])
+
+function Unread() {
+  const { slug } = useHere()
+  const { data } = useNoticesQuery(slug)
+  const unread = (data?.notices ?? []).filter(each => !each.isRead && !waiting.has(each.kind))
+  if (unread.length === 0) return null
+  return (
+    <section aria-label="New for you">
+      <h2 className="mb-1 text-lg font-bold">New for you</h2>
+      <ul>
+        {unread.slice(0, unreadAtMost).map(({ id, text, at, place, team, to }) => (
+          <Line
+            key={id}
+            at={at}
+            act={place?.name ?? team?.name ?? to?.name ?? 'Show'}
+            to={`/at/${slug}/${place !== null ? `content/${place.id}` : team !== null ? `teams/${team.id}` : (to?.path ?? 'notices')}`}
+          >
+            {text}
+          </Line>
+        ))}
+      </ul>
+      <p className="border-t border-base-300 pt-1.5 text-sm">
+        <Link className="link" to={`/at/${slug}/notices`}>
+          All notifications
+        </Link>
+      </p>
+    </section>
+  )
+}
