@@ -89,12 +89,19 @@ export interface TeamView {
   readonly people: readonly TeamPersonView[]
   /** Those that the reader may read. */
   readonly channels: readonly ChannelView[]
+  readonly mayCreateChannels: boolean
 }
 
 export interface ChannelView extends PlaceName {
-  readonly isRestricted: boolean
+  readonly note: string
+  /** Whom it is restricted to; `null` where everyone in the team reads it. */
+  readonly only: readonly PrincipalName[] | null
   readonly isArchived: boolean
+  /** False to a lead who keeps a channel without being in it. */
+  readonly mayRead: boolean
   readonly mayPost: boolean
+  /** Whether the reader may change its settings and who is in it. */
+  readonly mayChange: boolean
 }
 
 export interface HomeLevel {
@@ -124,6 +131,8 @@ export interface TreeItem {
   /** Set here: published with what is in it, or excluded from what is published above. */
   readonly web: 'published' | 'excluded' | null
   readonly home: 'team' | 'person' | 'shared' | null
+  /** Its place among its siblings: equal ones stand by name. */
+  readonly order: number
 }
 
 /** The tree as its reader finds it: each part in the order in which it is shown. */
@@ -170,6 +179,8 @@ export interface BinnedView extends PathView {
 /** A column of a board; whom it is restricted to is told to those who share there. */
 export interface ColumnView extends PlaceName {
   readonly mine: 'see' | 'edit'
+  /** Its place among the columns: equal ones stand by name. */
+  readonly order: number
   readonly isRestricted: boolean
   readonly viewers: readonly PrincipalName[] | null
   readonly editors: readonly PrincipalName[] | null

@@ -1,3 +1,4 @@
+import { By, Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
 import type { Visitor } from './visitor.ts'
@@ -61,12 +62,13 @@ test('what is in the bin is deleted for good, once that is said', async () => {
 
 test('a board names its columns, and whom they are restricted to', async () => {
   await owner.open(`${at}/content/node-permits-and-consents-permits`)
-  await owner.sees('Date · Person · Status · Number')
-  await owner.sees('editable by Gesa Marwick and stewards')
+  await owner.sees('Fees · restricted')
+  await owner.sees('Gesa Marwick and stewards')
   expect(await owner.barriers()).toEqual([])
   const guest = await demo.welcome('henrik@county-ecology.example')
   await guest.open(`${at}/content/node-permits-and-consents-permits`)
-  await guest.sees('Date · Person · Status · Number')
+  for (const column of ['Date', 'Person', 'Status', 'Number']) await guest.sees(column)
+  expect(await guest.reads()).not.toContain('Create column')
   expect(await guest.reads()).not.toMatch(/Fees|Contact/)
 })
 
@@ -92,4 +94,70 @@ test('somebody gets a role and loses it, gets an end, becomes a guest, and is re
   await owner.pressRow('Remove Wren Castellan')
   await owner.sees('Wren Castellan is removed.')
   await owner.misses('wren@marram.example')
+})
+
+test('a board’s columns are made, restricted to some with the effect of it, and deleted', async () => {
+  await owner.open(`${at}/content/node-permits-and-consents-permits`)
+  await owner.press('Create column …')
+  await owner.fill('Name of the column', 'Deposit')
+  await owner.sees('Nobody’s access changes.')
+  await owner.press('Create column')
+  await owner.sees('The column Deposit is created.')
+  await owner.press('Change the column Deposit')
+  await owner.tick('Only these')
+  await owner.pick('Who can see it', 'Gesa Marwick')
+  await owner.sees('Henrik Maas does not see the column Deposit of Permits')
+  expect(await owner.barriers()).toEqual([])
+  await owner.press('Save column')
+  await owner.sees('Gesa Marwick and stewards')
+  await owner.press('Delete the column Deposit')
+  await owner.pressRow('Delete the column Deposit')
+  await owner.sees('The column Deposit is deleted.')
+})
+
+test('the places of a folder are put into an order by hand, with the keyboard, and by their names again', async () => {
+  const names = async () => {
+    const rows = await owner.driver.findElements(By.css('main section td a'))
+    return Promise.all(rows.map(row => row.getText()))
+  }
+  await owner.open(`${at}/content/node-sites-otter-slack`)
+  await owner.sees('Arrange by hand …')
+  const before = await names()
+  await owner.press('Arrange by hand …')
+  const [first] = await owner.driver.findElements(By.css('li[data-row]'))
+  await first?.sendKeys(Key.chord(Key.ALT, Key.ARROW_DOWN))
+  // The row that was moved has the focus: pressed again it goes on.
+  await owner.driver.wait(
+    async () => (await owner.driver.switchTo().activeElement().getAttribute('data-row')) !== null,
+    5000,
+  )
+  await owner.driver.switchTo().activeElement().sendKeys(Key.chord(Key.ALT, Key.ARROW_DOWN))
+  expect(await owner.barriers()).toEqual([])
+  await owner.press('Save order')
+  await owner.sees('The order is saved.')
+  const [one, two, three, ...others] = before
+  expect(await names()).toEqual([two, three, one, ...others])
+  await owner.press('Arrange by hand …')
+  await owner.press('Order by name')
+  await owner.sees('The places are in the order of their names.')
+  expect(await names()).toEqual(before)
+})
+
+test('a channel is made for some people of a team, changed and archived', async () => {
+  const lead = await demo.welcome('aino@marram.example')
+  await lead.open(`${at}/teams/team-birds`)
+  await lead.press('Create channel …')
+  await lead.fill('Name', 'night-watch')
+  await lead.tick('Only these')
+  await lead.pick('Who reads it', 'Davit Orbel')
+  expect(await lead.barriers()).toEqual([])
+  await lead.press('Create channel')
+  await lead.sees('The channel night-watch is created.')
+  await lead.sees('Restricted: Davit Orbel, as far as they are in Bird Counts. You do not read it.')
+  await lead.press('Change the channel night-watch')
+  await lead.fill('Description', 'Who sleeps where')
+  await lead.tick('Archived: it stays readable, nobody can write in it')
+  await lead.press('Save channel')
+  await lead.sees('The channel night-watch is changed.')
+  await lead.sees('Who sleeps where')
 })

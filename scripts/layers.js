@@ -41,6 +41,7 @@ const within = [
 ]
 
 const features = [
+  'arrival',
   'access',
   'account',
   'content',

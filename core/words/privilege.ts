@@ -54,6 +54,16 @@ export const privilegeRisks: { readonly [P in Privilege]?: string } = {
   own: 'Can hand the workspace over to somebody else, and close it.',
 }
 
+/** Those for what the product does not do yet: they can be given, and change nothing for now. */
+export const withoutEffectYet: ReadonlySet<Privilege> = new Set([
+  'address everyone',
+  'edit templates',
+  'see storage',
+  'run reviews',
+  'export reports',
+  'directory',
+])
+
 /** “see colleagues and listed teams, invite members and 3 more”. One that would be cut alone is said. */
 export const privilegesListed = (names: readonly Privilege[], atMost = 3): string =>
   listed(

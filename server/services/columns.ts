@@ -22,6 +22,7 @@ export function columnsView(asker: Asker, id: string): ColumnView[] {
   return columnsSeen(asker.moment, asker.subject, place).map(column => ({
     id: column.id,
     name: column.name,
+    order: column.order,
     mine: columnAccess(asker.moment, asker.subject, { place, column }) === 'edit' ? 'edit' : 'see',
     isRestricted: column.viewers !== null || column.editors !== null,
     viewers: named(column.viewers),

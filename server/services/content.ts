@@ -124,4 +124,5 @@ const itemOf = (asker: Asker, node: ContentNode, actions: ActionSet): TreeItem =
   isArchived: node.archived,
   web: node.web,
   home: node.home?.of ?? null,
+  order: node.order,
 })

@@ -8,6 +8,7 @@ import { allRows, rowsBy } from '#core/base/collection.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { compareWords } from '#core/base/compare-words.ts'
+import { lacksChannelChange, lacksCreatingChannels } from '#core/changes/edits/channel.ts'
 import { archiveTime } from '#core/changes/edits/delete.ts'
 import { lacksDeleting } from '#core/changes/edits/team-delete.ts'
 import { requestOf } from '#core/changes/edits/member.ts'
@@ -15,6 +16,7 @@ import { has, noActions, union } from '#core/levels/action.ts'
 import type { Person, Team } from '#core/people/person.ts'
 import { teamHomeOf } from '#core/state/state.ts'
 import { type Asker, asks, nameOf } from './asker.ts'
+import { principalName } from './principal.ts'
 
 /** The teams that the asker knows of. */
 export function teamsView(asker: Asker): TeamView[] {
@@ -46,8 +48,14 @@ function teamView(asker: Asker, team: Team): TeamView {
     ...askingFor(asker, team, isMine),
     requests: mayManage ? requestsFor(asker, team) : [],
     channels: channelsView(asker, team),
+    mayCreateChannels: mayCreateChannels(asker, team),
     people: isMine || asks(asker, 'view people') ? peopleView(asker, team) : [],
   }
+}
+
+function mayCreateChannels({ moment, person: author }: Asker, { id, archived }: Team): boolean {
+  const context = { author, before: moment, now: moment }
+  return !archived && lacksCreatingChannels(context, id) === undefined
 }
 
 function deletableFrom({ moment, person: author }: Asker, { id, archivedAt }: Team): Instant | null {
@@ -94,18 +102,26 @@ const requestsFor = ({ moment }: Asker, { id: team }: Team): RequestView[] =>
     }))
     .sort((a, b) => a.at - b.at)
 
-/** The channels that the asker may read. */
-function channelsView({ moment, subject }: Asker, team: Team): ChannelView[] {
+/** The channels that the asker may read, and those that they keep as a lead. */
+function channelsView(asker: Asker, team: Team): ChannelView[] {
+  const { moment, subject, person: author } = asker
+  const context = { author, before: moment, now: moment }
   return rowsBy(moment.state.channels, 'team', team.id)
-    .map(channel => ({ channel, rights: channelRights(moment, subject, channel) }))
-    .filter(({ rights }) => rights.read)
-    .map(({ channel: { id, name, only, archived }, rights }) => ({
-      id,
-      name,
-      isRestricted: only !== null,
-      isArchived: archived,
-      mayPost: rights.post,
-    }))
+    .flatMap(channel => {
+      const { id, name, note, only, archived } = channel
+      const rights = channelRights(moment, subject, channel)
+      const mayChange = lacksChannelChange(context, channel, channel) === undefined
+      if (!rights.read && !mayChange) return []
+      const named = only === null ? null : only.map(each => principalName(asker, each))
+      return [
+        {
+          ...{ id, name, note, only: named, mayChange },
+          isArchived: archived,
+          mayRead: rights.read,
+          mayPost: rights.post,
+        },
+      ]
+    })
     .sort((a, b) => compareWords(a.name, b.name))
 }
 

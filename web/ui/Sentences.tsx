@@ -1,6 +1,7 @@
 import { TriangleAlert } from 'lucide-react'
 import { type Privilege, type PrivilegeGroup, privilegeGroups } from '#core/levels/privilege.ts'
 import { privilegeRisks, privilegeWords } from '#core/words/privilege.ts'
+import { NoEffectYet } from './NoEffectYet.tsx'
 
 interface Props {
   readonly privileges: readonly Privilege[]
@@ -43,6 +44,7 @@ function Sentence({ privilege, isAsleep }: { readonly privilege: Privilege; read
       <span className={isAsleep ? 'quiet' : ''}>
         {privilegeWords[privilege]}
         {isAsleep && ' (no effect here: only over the whole workspace)'}
+        <NoEffectYet privilege={privilege} />
       </span>
       {risk !== undefined && !isAsleep && <Risk words={risk} />}
     </li>

@@ -19,8 +19,7 @@ import type { Refusal } from '../refusal.ts'
 
 export const createChannel: EditRule<EditOf<'channel.create'>> = {
   kind: 'channel.create',
-  lacks: (context, edit) =>
-    lacksInTeam(context, edit.team, 'create channels') ?? unknownOnes(context, edit.only),
+  lacks: (context, edit) => lacksCreatingChannels(context, edit.team) ?? unknownOnes(context, edit.only),
   apply: (context, { channel: id, team, name, note, only }) => {
     if (isTaken(context.now.state, 'channels', id)) return refused({ code: 'already-there', what: 'id' })
     const after: Channel = { id, team, name, note, only, archived: false }
@@ -59,7 +58,7 @@ export function lacksChannelChange(
 ): Refusal | undefined {
   const team = (after ?? before)?.team
   if (team === undefined) return { code: 'unknown', what: 'channel' }
-  if (before === null || after === null) return lacksInTeam(context, team, 'create channels')
+  if (before === null || after === null) return lacksCreatingChannels(context, team)
   const subject = subjectOf(context.before, context.author)
   const isKnown =
     before.only === null ||
@@ -67,6 +66,9 @@ export function lacksChannelChange(
     (subject !== undefined && isIn(subject, before))
   return isKnown ? lacksInTeam(context, team, 'moderate') : { code: 'unknown', what: 'channel' }
 }
+
+export const lacksCreatingChannels = (context: Context, team: TeamId): Refusal | undefined =>
+  lacksInTeam(context, team, 'create channels')
 
 /** Lead of the team, or the privilege, for a team that the author knows. */
 function lacksInTeam(

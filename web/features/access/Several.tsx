@@ -6,6 +6,7 @@ import { levelActions } from '#core/levels/level.ts'
 import { useGivenQuery } from '../../api/access.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { counted, placesWords } from '#core/words/english.ts'
+import { type Receiver, useReceivers } from '../../api/use-receivers.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { startPicking } from '../../store/view.ts'
@@ -16,8 +17,6 @@ import { TextField } from '../../ui/TextField.tsx'
 import { groupsOf } from './entries.ts'
 import { actionsOf, isWithin, type Row } from './many.ts'
 import { ManyGrants } from './ManyGrants.tsx'
-import type { Receiver } from './ShareForm.tsx'
-import { useReceivers } from './use-receivers.ts'
 
 /** Access at several places that are picked: who is given what at how many of them, changed in one change set. */
 export function Several({ places }: { readonly places: readonly string[] }) {

@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import type { NodeView } from '#contract/views.ts'
+import { type Receiver, useReceivers } from '../../api/use-receivers.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox, type Option } from '../../ui/Combobox.tsx'
-import { ShareForm, type Receiver } from './ShareForm.tsx'
-import { useReceivers } from './use-receivers.ts'
+import { ShareForm } from './ShareForm.tsx'
 
 /** Opens a place for somebody: a person, a team, all members, or an address from outside. */
 export function Share({ node }: { readonly node: NodeView }) {

@@ -2,20 +2,16 @@ import { useState } from 'react'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { ForeseenView } from '#contract/effect-views.ts'
-import type { NodeView, PrincipalName } from '#contract/views.ts'
+import type { NodeView } from '#contract/views.ts'
 import { type ActionSet, holds } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { useDecision } from '../../api/use-decision.ts'
+import type { Receiver } from '../../api/use-receivers.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
 import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
 import { Span } from '../../ui/Span.tsx'
 import { atMostFor } from './at-most.ts'
-
-/** Who is about to get access. One with a `mail` is from outside and invited in the same act. */
-export interface Receiver extends Pick<PrincipalName, 'principal' | 'name' | 'kind'> {
-  readonly mail?: string
-}
 
 interface Props {
   readonly node: NodeView

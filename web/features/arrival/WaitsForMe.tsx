@@ -10,7 +10,7 @@ import { useRoleRequestsQuery } from '../../api/roles.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { useLevelName } from '../../ui/own-levels.ts'
-import { wantedWords } from '../roles/wanted-words.ts'
+import { wantedWords } from '../../ui/wanted-words.ts'
 
 interface Item {
   readonly key: string

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { NodeView, PlaceChangeView, TreeItem } from '#contract/views.ts'
+import { type ActionSet, has } from '#core/levels/action.ts'
 import { kindsWithin, type NodeKind } from '#core/tree/node.ts'
 import { useChangesWithinQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
@@ -12,25 +13,46 @@ import { Level } from '../../ui/Gauge.tsx'
 import { KindIcon } from '../../ui/KindIcon.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
+import { Arranging } from './Arranging.tsx'
 import { PickAll, PickBox } from './Picking.tsx'
 
 /** What a place holds, and the field that puts more into it. */
 export function Within({ node, mayAdd }: { readonly node: NodeView; readonly mayAdd: boolean }) {
   const kinds = kindsWithin(node.kind).filter(kind => kind !== 'file')
+  const [isArranging, setArranging] = useState(false)
   const isPage = node.kind === 'page'
   const isEmpty = node.children.length === 0
   if (kinds.length === 0 || (isPage && isEmpty && !mayAdd)) return null
   return (
     <section aria-label={`In ${node.name}`} className={`@container ${isPage ? 'mt-8' : ''}`}>
       {isPage && <h2 className="mb-1 font-bold">Pages below this page</h2>}
-      {!isEmpty && <Listed place={node.id} items={node.children} />}
-      {isEmpty && !isPage && (
-        <p className="quiet py-2">{mayAdd ? 'It is empty.' : 'There is nothing in it that you can open.'}</p>
+      {isEmpty && !isPage && <Empty mayAdd={mayAdd} />}
+      {isArranging ? (
+        <Arranging items={node.children} onDone={() => setArranging(false)} />
+      ) : (
+        <>
+          {!isEmpty && <Listed place={node.id} items={node.children} />}
+          <div className="flex flex-wrap items-start justify-between gap-x-6">
+            {mayAdd && <Add node={node} kinds={kinds} />}
+            <Arrange node={node} onArrange={() => setArranging(true)} />
+          </div>
+        </>
       )}
-      {mayAdd && <Add node={node} kinds={kinds} />}
     </section>
   )
 }
+
+const Empty = ({ mayAdd }: { readonly mayAdd: boolean }) => (
+  <p className="quiet py-2">{mayAdd ? 'It is empty.' : 'There is nothing in it that you can open.'}</p>
+)
+
+const Arrange = ({ node, onArrange }: { readonly node: NodeView; readonly onArrange: () => void }) =>
+  node.children.length > 1 &&
+  has(node.actions as ActionSet, 'arrange') && (
+    <button type="button" className="act mt-3 text-sm" onClick={onArrange}>
+      Arrange by hand …
+    </button>
+  )
 
 interface ListedProps {
   readonly place: string
@@ -145,7 +167,7 @@ function Add({ node, kinds }: AddProps) {
     dispatch(openNode({ id: node.id, open: true }))
   }
   return (
-    <form className="mt-3 grid max-w-lg gap-2" onSubmit={onSubmit(submit)}>
+    <form className="mt-3 grid max-w-lg grow gap-2" onSubmit={onSubmit(submit)}>
       <div className="flex gap-2">
         <select
           className="choice w-28"

@@ -14,7 +14,7 @@ import { TextField } from '../../ui/TextField.tsx'
 import { NotYet } from '../../ui/NotYet.tsx'
 import { Deciding } from './Deciding.tsx'
 import { RolesHead } from './RolesHead.tsx'
-import { wantedWords } from './wanted-words.ts'
+import { wantedWords } from '../../ui/wanted-words.ts'
 
 /** Roles and privileges that are asked for: those to decide, and one's own. */
 export function AskedScreen() {

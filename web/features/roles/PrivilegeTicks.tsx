@@ -9,6 +9,7 @@ import {
 } from '#core/levels/privilege.ts'
 import { privilegeRisks, privilegeWords } from '#core/words/privilege.ts'
 import { listed } from '#core/words/english.ts'
+import { NoEffectYet } from '../../ui/NoEffectYet.tsx'
 import { Risk } from '../../ui/Sentences.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 
@@ -117,6 +118,7 @@ function OneTick({
         onTick={isTicked => (isTicked ? add([privilege]) : drop([privilege]))}
       >
         <span className="inline-block first-letter:uppercase">{privilegeWords[privilege]}</span>
+        <NoEffectYet privilege={privilege} />
         {needs.length > 0 && <span className="quiet text-sm"> · needs to {wordsOf(needs)}</span>}
         {!isOn && !mayGive(privilege) && (
           <span className="quiet text-sm"> · you cannot give this to such a high rank</span>

@@ -9,6 +9,7 @@ import {
   privilegeGroups,
 } from '#core/levels/privilege.ts'
 import { privilegeRisks, privilegeWords } from '#core/words/privilege.ts'
+import { NoEffectYet } from '../../ui/NoEffectYet.tsx'
 import { listed, nounFor, peopleWords } from '#core/words/english.ts'
 import { useRolesQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
@@ -97,7 +98,12 @@ const Group = ({ group, names, view, chosen, onChoose }: GroupProps) =>
       {names.map(each => (
         <ChoiceRow
           key={each}
-          name={<span className="inline-block first-letter:uppercase">{privilegeWords[each]}</span>}
+          name={
+            <>
+              <span className="inline-block first-letter:uppercase">{privilegeWords[each]}</span>
+              <NoEffectYet privilege={each} />
+            </>
+          }
           isWrapping
           isChosen={each === chosen}
           onChoose={() => onChoose(each)}

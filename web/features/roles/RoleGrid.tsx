@@ -3,6 +3,7 @@ import { Lock } from 'lucide-react'
 import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
 import { type Privilege, type PrivilegeGroup, privilegeGroups } from '#core/levels/privilege.ts'
 import { privilegeRisks, privilegeWords } from '#core/words/privilege.ts'
+import { NoEffectYet } from '../../ui/NoEffectYet.tsx'
 import { heldIn, mayToggle, type RolesDraft } from './draft.ts'
 
 interface Props {
@@ -92,6 +93,7 @@ const RowHead = ({ group, privilege }: { readonly group: string; readonly privil
   >
     <span className="quiet inline-block w-24 text-sm">{group}</span>
     <span className="inline-block first-letter:uppercase">{privilegeWords[privilege]}</span>
+    <NoEffectYet privilege={privilege} />
     {privilegeRisks[privilege] !== undefined && (
       <abbr className="ml-1.5 text-sm text-warning no-underline" title={privilegeRisks[privilege]}>
         high risk

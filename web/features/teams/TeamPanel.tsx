@@ -5,6 +5,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { Panel } from '../../ui/Panel.tsx'
+import { Channels } from './Channels.tsx'
 import { joiningWords } from './joining.ts'
 import { Asking, Requests } from './Requests.tsx'
 import { TeamSettings } from './TeamSettings.tsx'
@@ -58,26 +59,6 @@ function Join({ team, onDone }: { readonly team: TeamView; readonly onDone: () =
   const said = `You joined ${team.name}.`
   return <Deciding act={{ person, edit: joining(team, person), act: 'Join team', said }} onDone={onDone} />
 }
-
-/** The channels that one is in. */
-const Channels = ({ team: { channels } }: { readonly team: TeamView }) =>
-  channels.length > 0 && (
-    <section aria-label="Channels" className="mb-4">
-      <h3 className="font-bold">Channels</h3>
-      <ul>
-        {channels.map(channel => (
-          <li key={channel.id}>
-            {channel.name}
-            <span className="quiet text-sm">
-              {channel.isRestricted && ' · restricted'}
-              {channel.isArchived && ' · archived'}
-              {!channel.mayPost && ' · read-only'}
-            </span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  )
 
 type Managed = 'settings' | 'archive' | 'delete'
 

@@ -1,6 +1,11 @@
 import type { PersonName } from '#contract/people-views.ts'
-import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
-import type { Receiver } from './ShareForm.tsx'
+import type { PrincipalName } from '#contract/views.ts'
+import { usePeopleNamesQuery, useTeamsQuery } from './api.ts'
+
+/** Who is about to get access. One with a `mail` is from outside and invited in the same act. */
+export interface Receiver extends Pick<PrincipalName, 'principal' | 'name' | 'kind'> {
+  readonly mail?: string
+}
 
 interface Receivers {
   readonly receivers: readonly Receiver[]
