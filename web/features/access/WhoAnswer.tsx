@@ -10,6 +10,7 @@ import { BreakSign } from '../../ui/BreakSign.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { doing } from './doing.ts'
 import { NotTold } from './NotTold.tsx'
+import { Recover } from './Recover.tsx'
 
 interface Props {
   readonly place: string
@@ -35,6 +36,7 @@ export function WhoAnswer({ place, action }: Props) {
         {answer.total > answer.items.length &&
           ` The list shows ${numberWords(answer.items.length)} of ${numberWords(answer.total)} people.`}
       </p>
+      {from === undefined && !answer.items.some(isSteward) && <Recover place={place} />}
       <Below place={place} />
       <div className="max-w-3xl overflow-x-auto">
         <table className="sheet">
@@ -66,6 +68,10 @@ export function WhoAnswer({ place, action }: Props) {
     </>
   )
 }
+
+/** The highest come first: none on the first page is none at all. */
+const isSteward = ({ actions, status }: ReachView): boolean =>
+  status === 'active' && has(actions as ActionSet, 'share')
 
 function Line({
   reach: { id, name, kind, status, actions },
