@@ -35,6 +35,7 @@ const scope = Type.Union([
   Type.Object({ over: kind('guests') }, strict),
   Type.Object({ over: kind('team'), team: ref('teams') }, strict),
 ])
+export type ScopeRequest = Static<typeof scope>
 
 const roleWanted = Type.Union([
   Type.Object({ role: ref('roles') }, strict),

@@ -1,4 +1,4 @@
-import type { EditRequest, OfferRequest } from './edit-requests.ts'
+import type { EditRequest, OfferRequest, ScopeRequest } from './edit-requests.ts'
 
 /** Whom an offer is made. */
 export interface Invited {
@@ -11,12 +11,14 @@ export interface Invited {
   readonly welcome?: string | null
   /** False where the link is passed on by hand. */
   readonly mailed?: boolean
+  /** Over whom the offered role is held; the whole workspace if nothing is said. */
+  readonly scope?: ScopeRequest
 }
 
 /** The edits that invite somebody with all that is offered. Judged like any others: an offer gives no rights. */
 export const invitingEdits = (
   { as, role, teams, places, from, until }: OfferRequest,
-  { person, mail, name, message = '', welcome = null, mailed = true }: Invited,
+  { person, mail, name, message = '', welcome = null, mailed = true, scope = { over: 'workspace' } }: Invited,
 ): EditRequest[] => [
   {
     kind: 'person.invite',
@@ -25,7 +27,7 @@ export const invitingEdits = (
     name,
     as,
     role: as === 'guest' ? null : role,
-    scope: { over: 'workspace' },
+    scope,
     from,
     until,
     message,

@@ -63,6 +63,21 @@ export const serverProblems = {
     title: 'There is nothing here that you can open.',
     detail: 'Check the address, or ask the person who gave it to you.',
   },
+  'access-suspended': {
+    status: 403,
+    title: 'Your access to this workspace is suspended.',
+    detail: 'Your roles, teams and grants are kept. Ask the people who run the workspace to reactivate you.',
+  },
+  'access-ended': {
+    status: 403,
+    title: 'Your access to this workspace has ended.',
+    detail: 'Ask the people who run the workspace if you need it again.',
+  },
+  'access-not-started': {
+    status: 403,
+    title: 'Your access to this workspace has not started yet.',
+    detail: 'Come back on the first day that your invitation names.',
+  },
   'dead-link': {
     status: 404,
     title: 'This link does not work any more.',

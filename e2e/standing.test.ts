@@ -278,7 +278,7 @@ test('everybody finds colleagues in the directory by what they do, and nothing o
 
 test('leaving a place, a team and the workspace are three acts', async () => {
   const bridie = await demo.welcome('bridie@next-bay-trust.example')
-  await bridie.sees('Photos')
+  await bridie.follow('Photos')
   await bridie.press('Leave this place …')
   await bridie.sees('lose')
   await bridie.pressRow('Leave Photos')

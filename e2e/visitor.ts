@@ -60,13 +60,14 @@ export class Visitor {
     await (await this.field(label)).sendKeys(path)
   }
 
-  /** A day, as it is stored: the browser's own order of day and month does not matter. */
+  /** A day, in the plain form that every reader can write. */
   async fillDay(label: string, day: string): Promise<void> {
-    await this.put('HTMLInputElement', await this.field(label), day)
+    await this.fill(label, day)
   }
 
   async choose(label: string, option: string): Promise<void> {
     const field = await this.field(label)
+    if ((await field.getTagName()) === 'input') return this.pick(label, option)
     await field.findElement(By.xpath(`.//option[starts-with(normalize-space(), ${quoted(option)})]`)).click()
   }
 

@@ -151,10 +151,10 @@ test('the list, taken out and brought in again, changes nobody, whoever brings i
     Title: 'title',
     Department: 'department',
     Country: 'country',
-    'Comes as': 'as',
+    Kind: 'as',
     Role: 'role',
     Teams: 'teams',
-    'Last day': 'until',
+    Ends: 'until',
   }
   const table = parse(await response.text(), { columns: true, bom: true })
   const rows = (table as Record<string, string>[]).map(row =>

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { PageView } from '#contract/oversight-views.ts'
+import type { NoticesView, PageView } from '#contract/oversight-views.ts'
 import type { PersonView } from '#contract/people-views.ts'
 import type { ForeseenView } from '#contract/effect-views.ts'
 import type {
@@ -248,6 +248,41 @@ test('a list of places tells who changed each last, as far as its reader knows t
   await owner.change({ kind: 'node.state', node: ids.folder, binned: true })
   expect((await owner.change({ kind: 'node.delete', node: ids.folder })).status).toBe(200)
   expect((await changes(owner, ids.home)).map(each => each.id)).toEqual([ids.secret])
+  await server.stop()
+})
+
+test('who is not let in now is told why; who was removed, no more than a stranger', async () => {
+  const { server, owner, member, guest } = await coast()
+  const told = async (visitor: Visitor) => {
+    const { status, body } = await visitor.get<{ title: string }>('/at/coast/tree')
+    return [status, body.title]
+  }
+  await owner.change({ kind: 'person.suspend', person: member.id })
+  expect(await told(member.visitor)).toEqual([403, 'Your access to this workspace is suspended.'])
+  await owner.change({ kind: 'person.end', person: guest.id, until: server.time.now + 1000 })
+  server.time.now += 2000
+  expect(await told(guest.visitor)).toEqual([403, 'Your access to this workspace has ended.'])
+  await owner.change({ kind: 'person.remove', person: member.id })
+  const stranger = await member.visitor.get('/at/nowhere/tree')
+  const removed = await member.visitor.get('/at/coast/tree')
+  expect([removed.status, removed.body]).toEqual([404, stranger.body])
+  await server.stop()
+})
+
+test('people choose about the notifications that can reach them, and not all come by mail', async () => {
+  const { server, owner, guest } = await coast()
+  const choices = async (visitor: Visitor) =>
+    (await visitor.get<NoticesView>('/at/coast/notices')).body.choices
+  const [owners, guests] = [await choices(owner), await choices(guest.visitor)]
+  expect(guests.map(each => each.kind)).toEqual(
+    expect.arrayContaining(['opened', 'changed', 'ending', 'contact']),
+  )
+  for (const kind of ['alone', 'recovered', 'role asked', 'handover offered', 'asked', 'access asked'])
+    expect([kind, guests.some(each => each.kind === kind)]).toEqual([kind, false])
+  expect(owners.some(each => each.kind === 'alone')).toBe(true)
+  expect(owners.some(each => each.kind === 'contact')).toBe(false)
+  expect(owners.find(each => each.kind === 'opened')?.choice).toBe('by mail too')
+  expect(owners.find(each => each.kind === 'changed')?.choice).toBe('here only')
   await server.stop()
 })
 

@@ -1,3 +1,4 @@
+import { compareWords } from '../base/compare-words.ts'
 import {
   allRows,
   type Collection,
@@ -272,11 +273,10 @@ export function parentOf({ index }: State, node: NodeId): NodeId | undefined {
 /** Children in the order in which they are shown. */
 export const childrenOf = (state: State, node: NodeId): ContentNode[] =>
   rowsBy(state.nodes, 'parent', node).sort(
-    (a, b) => a.order - b.order || names.compare(a.name, b.name) || (a.id < b.id ? -1 : 1),
+    (a, b) => a.order - b.order || compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1),
   )
 
 // Made once: to compare without takes several times as long.
-const names = new Intl.Collator()
 
 /** How many levels a node and all that lies below it have. Costs as much as lies there. */
 export function levelsOf(state: State, top: NodeId): number {

@@ -4,13 +4,15 @@ import { type Place, placeOf } from '#core/access/place.ts'
 import { mayUse, rungFor } from '#core/access/powers.ts'
 import { type Subject, subjectOf } from '#core/access/subject.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
-import { isLive } from '#core/base/instant.ts'
+import { type Instant, isLive } from '#core/base/instant.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { Naming } from '#core/words/refusal.ts'
 import { type Moment, pathOf, rootOf, workspaceOf } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import type { PersonId } from '#core/base/ids.ts'
+import type { ServerProblem } from '#contract/problem.ts'
+import type { Person } from '#core/people/person.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { momentAt } from '../store/states.ts'
 import type { Parts } from '../parts.ts'
@@ -26,18 +28,27 @@ export interface Asker {
   readonly outlines?: boolean
 }
 
-/** The active person of an account in a workspace; anything else is answered as if there were no such workspace. */
+/**
+ * The active person of an account in a workspace. Who is in it and not let in now is told why: it is their own. Anything
+ * else, also who was removed, is answered as if there were no such workspace.
+ */
 export function askerOf(parts: Parts, account: AccountId, slug: string): Asker {
   const workspace = parts.writer.states.bySlug.get(slug)
   const moment = workspace === undefined ? undefined : momentAt(parts.writer.states, workspace, parts.clock())
   if (workspace === undefined || moment === undefined) throw problemOf('not-found')
-  const subject = rowsBy(moment.state.persons, 'account', account)
-    .map(person => subjectOf(moment, person.id))
-    .find(each => each?.isActive === true)
-  if (subject === undefined) throw problemOf('not-found')
+  const persons = rowsBy(moment.state.persons, 'account', account)
+  const subject = persons.map(person => subjectOf(moment, person.id)).find(each => each?.isActive === true)
+  if (subject === undefined) throw problemOf(whyNotLetIn(persons, moment.at))
   if (!parts.secured.has(account) && needsSecondStep(moment, subject.person.id))
     throw problemOf('second-step-needed')
   return { workspace, moment, subject, person: subject.person.id }
+}
+
+function whyNotLetIn(persons: readonly Person[], now: Instant): ServerProblem {
+  const person = persons.find(each => each.status === 'active' || each.status === 'suspended')
+  if (person === undefined) return 'not-found'
+  if (person.status === 'suspended') return 'access-suspended'
+  return person.until !== null && person.until <= now ? 'access-ended' : 'access-not-started'
 }
 
 /** Whether somebody holds a role that the workspace lets nobody use without a second step at sign-in. */

@@ -46,7 +46,7 @@ const columns: readonly CsvColumn[] = [
   { head: 'Title', cell: ({ title }) => title },
   { head: 'Department', cell: ({ department }) => department },
   { head: 'Country', cell: ({ country }) => country },
-  { head: 'Comes as', cell: ({ kind }) => kind },
+  { head: 'Kind', cell: ({ kind }) => kind },
   { head: 'Role', cell: ({ keeping }) => (keeping?.roles ?? []).map(role => role.name).join('; ') },
   {
     head: 'Teams',
@@ -58,12 +58,13 @@ const columns: readonly CsvColumn[] = [
   },
   // The last day that counts, not the first that does not.
   {
-    head: 'Last day',
+    head: 'Ends',
     cell: ({ keeping }, day) => day(keeping?.until == null ? null : keeping.until - 1),
   },
   { head: 'Status', cell: ({ status }) => status },
-  { head: 'Here since', cell: ({ joinedAt }, day) => day(joinedAt) },
+  { head: 'Active since', cell: ({ joinedAt }, day) => day(joinedAt) },
   { head: 'Last active', cell: ({ keeping }, day) => day(keeping?.lastActive ?? null) },
-  { head: 'Takes a seat', cell: ({ keeping }) => (keeping?.takesSeat === true ? 'yes' : 'no') },
+  { head: 'Uses a seat', cell: ({ keeping }) => (keeping?.takesSeat === true ? 'yes' : 'no') },
   { head: 'Contact', cell: ({ contact }) => contact?.name ?? '' },
+  { head: 'Invited by', cell: ({ keeping }) => keeping?.invitedBy ?? '' },
 ]

@@ -5,7 +5,7 @@ import { useAppSelector } from '../store/store.ts'
 import { useLive } from '../api/use-live.ts'
 import type { SessionView, WorkspaceView } from '#contract/views.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
-import { type ServerProblem, problemType } from '#contract/problem.ts'
+import { type Problem, type ServerProblem, problemType } from '#contract/problem.ts'
 import type { OwnLevel } from '#core/levels/level.ts'
 import { OwnLevels } from '../ui/own-levels.ts'
 import { GatheredBar } from '../features/access/GatheredBar.tsx'
@@ -27,7 +27,12 @@ export function Shell() {
   usePageTitle(workspace?.name)
   if (session !== undefined && !isSignedIn)
     return <Navigate to="/sign-in" state={{ then: location.pathname }} replace />
-  if (isError) return isType(error, 'second-step-needed') ? <SecondStepNeeded /> : <NothingHere />
+  if (isError)
+    return isType(error, 'second-step-needed') ? (
+      <SecondStepNeeded />
+    ) : (
+      <NothingHere problem={error as Problem} />
+    )
   return session === undefined || workspace === undefined ? null : (
     <OwnLevels value={workspace.ownLevels as readonly OwnLevel[]}>
       <Frame key={slug} session={session} workspace={workspace} />

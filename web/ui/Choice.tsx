@@ -1,3 +1,6 @@
+import * as Ariakit from '@ariakit/react'
+import { useState } from 'react'
+
 interface Props<Value extends string> {
   readonly label: string
   readonly value: Value
@@ -7,14 +10,14 @@ interface Props<Value extends string> {
   readonly isQuiet?: boolean
 }
 
-/** One of a few things, by a labelled list that opens. */
-export const Choice = <Value extends string>({
-  label,
-  value,
-  options,
-  onValue,
-  isQuiet = false,
-}: Props<Value>) => (
+/** With more than so many, one finds by typing instead of reading all. */
+const readAtMost = 12
+
+/** One of a few things, by a list that opens; one of many, by a part of its name. */
+export const Choice = <Value extends string>(props: Props<Value>) =>
+  props.options.length > readAtMost ? <Finding {...props} /> : <Listing {...props} />
+
+const Listing = <Value extends string>({ label, value, options, onValue, isQuiet = false }: Props<Value>) => (
   <label className="block">
     {!isQuiet && <span className="label-line">{label}</span>}
     <select
@@ -31,3 +34,56 @@ export const Choice = <Value extends string>({
     </select>
   </label>
 )
+
+function Finding<Value extends string>({ label, value, options, onValue, isQuiet = false }: Props<Value>) {
+  // Nothing typed: the field shows what is chosen, and the list everything.
+  const [typed, setTyped] = useState<string>()
+  const chosen = options.find(option => option.value === value)?.name ?? ''
+  const wanted = (typed ?? '').trim().toLowerCase()
+  const found = options.filter(({ name }) => name.toLowerCase().includes(wanted))
+  const [isOpen, setOpen] = useState(false)
+  const forget = () => {
+    setTyped(undefined)
+    setOpen(false)
+  }
+  return (
+    <Ariakit.ComboboxProvider
+      inputValue={typed ?? chosen}
+      setInputValue={setTyped}
+      open={isOpen}
+      setOpen={opens => (opens ? setOpen(true) : forget())}
+    >
+      <label className="block">
+        {!isQuiet && <span className="label-line">{label}</span>}
+        <Ariakit.Combobox
+          className="choice"
+          aria-label={isQuiet ? label : undefined}
+          autoSelect="always"
+          onFocus={event => event.currentTarget.select()}
+          onBlur={forget}
+        />
+      </label>
+      <Ariakit.ComboboxPopover
+        aria-label={label}
+        sameWidth
+        className="z-20 max-h-72 overflow-y-auto border border-base-content bg-base-100"
+      >
+        {found.map(option => (
+          <Ariakit.ComboboxItem
+            key={option.value}
+            setValueOnClick={false}
+            focusOnHover
+            className={`cursor-pointer px-2 py-1 data-active-item:bg-base-200 ${option.value === value ? 'font-semibold' : ''}`}
+            onClick={() => {
+              forget()
+              onValue(option.value)
+            }}
+          >
+            {option.name}
+          </Ariakit.ComboboxItem>
+        ))}
+        {found.length === 0 && <p className="quiet px-2 py-1">Nothing found</p>}
+      </Ariakit.ComboboxPopover>
+    </Ariakit.ComboboxProvider>
+  )
+}

@@ -1,4 +1,4 @@
-import { TextField } from './TextField.tsx'
+import { DayField } from './DayField.tsx'
 
 interface Props {
   readonly from: string
@@ -11,8 +11,8 @@ interface Props {
 export const Span = ({ from, through, onFrom, onThrough }: Props) => (
   <div>
     <div className="grid grid-cols-2 gap-2">
-      <TextField label="Starts" type="date" value={from} onValue={onFrom} />
-      <TextField label="Ends after" type="date" value={through} onValue={onThrough} />
+      <DayField label="Starts" value={from} onValue={onFrom} />
+      <DayField label="Ends after" value={through} onValue={onThrough} />
     </div>
     <p className="quiet mt-1 text-sm">Empty: starts now and does not end.</p>
   </div>

@@ -4,6 +4,7 @@ const shapes = {
   day: { day: 'numeric', month: 'short' },
   'day of a year': { day: 'numeric', month: 'short', year: 'numeric' },
   year: { year: 'numeric' },
+  numbers: { day: '2-digit', month: '2-digit', year: 'numeric' },
   exact: { dateStyle: 'full', timeStyle: 'long' },
   time: { hour: '2-digit', minute: '2-digit' },
   'long day': { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' },

@@ -104,3 +104,20 @@ test.each(Object.keys(encodings))('any table written as %s is read as it was', e
     { numRuns: 150 },
   )
 })
+
+test('signs of another country are told by what each encoding would read, and read as it was chosen', () => {
+  const bytes = (...parts: (string | number)[]) =>
+    Uint8Array.from(
+      parts.flatMap(part =>
+        typeof part === 'string' ? Array.from(part, sign => sign.charCodeAt(0)) : [part],
+      ),
+    )
+  // “Łucja” as a spreadsheet in Poland writes it.
+  const file = bytes('Mail,Name\na@x.example,', 0xa3, 'ucja')
+  const { encoding, rows, readings } = readTable(file)
+  expect([encoding, rows[0]?.[1]]).toEqual(['WINDOWS-1252', '£ucja'])
+  expect(readings.find(each => each.encoding === 'WINDOWS-1250')?.sample).toContain('Łucja')
+  expect(readTable(file, 'windows-1250').rows[0]?.[1]).toBe('Łucja')
+  // Where all encodings read the same there is nothing to choose.
+  expect(readTable(bytes('Mail,Name\na@x.example,Lucja')).readings).toEqual([])
+})

@@ -8,15 +8,22 @@ export interface Table {
   /** How it was read, as told to whoever brought it. */
   readonly encoding: string
   readonly delimiter: string
+  /** In which others it could be read, each with what a line of it would say: none where only one makes sense. */
+  readonly readings: readonly Reading[]
+}
+
+export interface Reading {
+  readonly encoding: string
+  readonly sample: string
 }
 
 /** Why a file is no table, in words. */
 export class NoTable extends Error {}
 
 /** Reads bytes as spreadsheets write them: whichever delimiter, encoding, line end. Throws `NoTable` on anything else. */
-export function readTable(bytes: Uint8Array): Table {
+export function readTable(bytes: Uint8Array, chosen?: string): Table {
   refuseOthers(bytes)
-  const { text, encoding } = decoded(bytes)
+  const { text, encoding } = chosen === undefined ? decoded(bytes) : decodedAs(bytes, chosen)
   if (text.includes('\0')) throw new NoTable('This file is not a text file. Save the table as CSV.')
   const hint = /^sep=(.)\r?\n/.exec(text)
   const body = hint === null ? text : text.slice(hint[0].length)
@@ -28,7 +35,7 @@ export function readTable(bytes: Uint8Array): Table {
     throw new NoTable(`This file has ${rows.length} rows. Import at most ${mostRows} at once.`)
   const width = Math.max(heads.length, ...rows.map(row => row.length))
   const named = Array.from({ length: width }, (_, index) => (heads[index] ?? '').trim())
-  return { heads: named, rows, encoding, delimiter }
+  return { heads: named, rows, encoding, delimiter, readings: readingsOf(bytes, encoding) }
 }
 
 /** What begins like these is known not to be text. */
@@ -54,10 +61,7 @@ function refuseOthers(bytes: Uint8Array): void {
 
 /** By its byte-order mark; without one UTF-8 if it is that throughout, else what spreadsheets wrote before it. */
 function decoded(bytes: Uint8Array): { readonly text: string; readonly encoding: string } {
-  const as = (encoding: string, isFatal = false) => ({
-    text: new TextDecoder(encoding, { fatal: isFatal }).decode(bytes),
-    encoding: encoding.toUpperCase(),
-  })
+  const as = (encoding: string, isFatal = false) => decodedAs(bytes, encoding, isFatal)
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return as('utf-16le')
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return as('utf-16be')
   const sample = bytes.subarray(0, 400)
@@ -68,6 +72,43 @@ function decoded(bytes: Uint8Array): { readonly text: string; readonly encoding:
   } catch {
     return as('windows-1252')
   }
+}
+
+const decodedAs = (bytes: Uint8Array, encoding: string, isFatal = false) => ({
+  text: new TextDecoder(encoding, { fatal: isFatal }).decode(bytes),
+  encoding: encoding.toUpperCase(),
+})
+
+/** What spreadsheets in different countries write where it is not UTF-8, after those that can be told apart. */
+const encodings = [
+  ...[
+    'utf-8',
+    'windows-1252',
+    'windows-1250',
+    'windows-1251',
+    'windows-1253',
+    'windows-1254',
+    'windows-1257',
+  ],
+  ...['macintosh', 'utf-16le', 'utf-16be'],
+]
+const sampleLength = 40
+
+/** Told by what stands around the first byte that they read differently. */
+function readingsOf(bytes: Uint8Array, now: string): Reading[] {
+  const first = bytes.findIndex(byte => byte > 127)
+  if (first === -1 && !now.startsWith('UTF-16')) return []
+  // An even start: two bytes make a sign in some.
+  const from = Math.max(0, (first - sampleLength / 2) & ~1)
+  const part = bytes.subarray(from, from + sampleLength * (now.startsWith('UTF-16') ? 2 : 1))
+  const seen = new Set<string>()
+  return encodings.flatMap(each => {
+    const { text, encoding } = decodedAs(part, each)
+    const sample = text.replaceAll(/[\s\p{C}]+/gu, ' ').trim()
+    if (encoding !== now && seen.has(sample)) return []
+    seen.add(sample)
+    return [{ encoding, sample }]
+  })
 }
 
 const delimiters = [';', ',', '\t', '|'] as const

@@ -21,9 +21,12 @@ export async function loadChoices({ noticeChoices }: Tables): Promise<Choices> {
 
 const keyOf = ({ workspace, person, kind }: Chosen): string => `${workspace} ${person} ${kind}`
 
-/** How somebody wants to be told. Who has chosen nothing is told by mail too. */
-export const choiceOf = ({ choices }: Parts, chosen: Chosen): NoticeChoice =>
-  choices.get(keyOf(chosen)) ?? 'by mail too'
+/** How somebody wants to be told; as the kind is preset where they have chosen nothing. */
+export const choiceOf = (
+  { choices }: Parts,
+  chosen: Chosen,
+  preset: NoticeChoice = 'by mail too',
+): NoticeChoice => choices.get(keyOf(chosen)) ?? preset
 
 export const keepChoice = ({ choices }: Parts, chosen: Chosen, choice: NoticeChoice): void =>
   void choices.set(keyOf(chosen), choice)

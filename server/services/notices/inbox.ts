@@ -22,11 +22,13 @@ export async function noticesView(parts: Parts, asker: Asker): Promise<NoticesVi
   return {
     notices,
     unread: notices.filter(each => !each.isRead).length,
-    choices: noticeKinds.map(({ kind, when }) => ({
-      kind,
-      when,
-      choice: choiceOf(parts, { workspace, person, kind }),
-    })),
+    choices: noticeKinds
+      .filter(({ reaches }) => reaches?.(asker) ?? true)
+      .map(({ kind, when, preset }) => ({
+        kind,
+        when,
+        choice: choiceOf(parts, { workspace, person, kind }, preset),
+      })),
   }
 }
 

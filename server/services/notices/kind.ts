@@ -4,9 +4,9 @@ import type { Nearing, Waiting } from '#core/changes/passing.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
 import type { Recorded } from '#core/impact/wide.ts'
 import type { Moment, RecordChange } from '#core/state/state.ts'
-import type { NoticeView } from '#contract/oversight-views.ts'
+import type { NoticeChoice, NoticeView } from '#contract/oversight-views.ts'
 import type { PlaceName } from '#contract/views.ts'
-import type { Asker } from '../asker.ts'
+import { type Asker, asks } from '../asker.ts'
 
 /** What was written in one commit of a workspace: all that a notice can come of. */
 export interface Written {
@@ -73,7 +73,14 @@ export interface NoticeKind<Data = unknown> {
   readonly kind: string
   /** As a person chooses it: "Tell me when …". */
   readonly when: string
+  /** How it is told to who has chosen nothing; by mail too if nothing is said. */
+  readonly preset?: NoticeChoice
+  /** Whether it can ever concern somebody, as they stand now; everybody if nothing is said. */
+  readonly reaches?: (reader: Asker) => boolean
   readonly find: (written: Written) => readonly Notice<Data>[]
   /** `undefined` where nothing of it may be told to its reader any more. */
   readonly tell: (reader: Asker, data: Data) => Told | undefined
 }
+
+export const isMember = ({ subject }: Asker): boolean => !subject.isGuest
+export const isOwner = (reader: Asker): boolean => asks(reader, 'own')

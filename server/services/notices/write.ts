@@ -42,12 +42,12 @@ export async function writeNotices(
   if (first === undefined) return 0
   const { workspace } = first
   const { tables } = parts.writer
-  put(batch, tables.notices, { rows: rows.filter(row => choiceOf(parts, row) !== 'not at all') })
+  const chosen = (row: NoticeRow) => choiceOf(parts, row, kindOf(row.kind)?.preset)
+  put(batch, tables.notices, { rows: rows.filter(row => chosen(row) !== 'not at all') })
   for (const person of new Set(rows.map(row => row.person))) outdate(parts, { workspace, person })
   const byPerson = new Map<PersonId, NoticeRow[]>()
   for (const row of rows)
-    if (choiceOf(parts, row) === 'by mail too')
-      byPerson.set(row.person, [...(byPerson.get(row.person) ?? []), row])
+    if (chosen(row) === 'by mail too') byPerson.set(row.person, [...(byPerson.get(row.person) ?? []), row])
   const breathe = createBreath()
   let count = 0
   for (const [person, mailed] of byPerson) {

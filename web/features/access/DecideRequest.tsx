@@ -9,6 +9,7 @@ import { FilterWords } from '../../ui/FilterWords.tsx'
 import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { atMostFor } from './at-most.ts'
+import { DayField } from '../../ui/DayField.tsx'
 
 interface Props {
   readonly request: AccessRequestView
@@ -57,13 +58,7 @@ export function DecideRequest({ request, held, onDone }: Props) {
             atMost={atMostFor(request.isGuest ? 'guest' : 'member', held)}
             onChange={setGives}
           />
-          <input
-            type="date"
-            className="field"
-            aria-label="Ends after"
-            value={through}
-            onChange={event => setThrough(event.target.value)}
-          />
+          <DayField isQuiet label="Ends after" value={through} onValue={setThrough} />
         </div>
       )}
       <TextField label={`Message to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />

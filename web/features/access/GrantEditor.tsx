@@ -7,6 +7,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
 import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
 import { atMostFor } from './at-most.ts'
+import { DayField } from '../../ui/DayField.tsx'
 
 interface Props {
   readonly grant: GrantView
@@ -41,13 +42,7 @@ export function GrantEditor({ grant, node, onDone }: Props) {
           atMost={atMostFor(grant.kind, node.actions)}
           onChange={setGives}
         />
-        <input
-          type="date"
-          className="field"
-          aria-label={`Ends after, ${grant.name}`}
-          value={through}
-          onChange={event => setThrough(event.target.value)}
-        />
+        <DayField isQuiet label={`Ends after, ${grant.name}`} value={through} onValue={setThrough} />
       </div>
     </Decision>
   )

@@ -8,6 +8,7 @@ import { FilterWords } from '../../ui/FilterWords.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { LevelChoice } from '../../ui/LevelChoice.tsx'
 import { type Act, acts, editsFor, type Row, type Wanted } from './many.ts'
+import { DayField } from '../../ui/DayField.tsx'
 
 interface Props {
   readonly label: string
@@ -142,16 +143,13 @@ function Fields({ wanted, grants, onWanted }: FieldsProps) {
       )
     case 'End':
       return (
-        <label>
-          <span className="sr-only">Ends after</span>
-          <input
-            type="date"
-            className="field"
-            value={wanted.through}
-            onChange={event => onWanted({ ...wanted, through: event.target.value })}
-          />
-          <span className="quiet text-sm">Empty: does not end.</span>
-        </label>
+        <DayField
+          isQuiet
+          label="Ends after"
+          hint="Empty: does not end."
+          value={wanted.through}
+          onValue={through => onWanted({ ...wanted, through })}
+        />
       )
     case 'Limit':
       return (

@@ -14,7 +14,7 @@ import { Combobox } from '../../ui/Combobox.tsx'
 import { useDates } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
-import { TextField } from '../../ui/TextField.tsx'
+import { DayField } from '../../ui/DayField.tsx'
 import { NotYet } from '../../ui/NotYet.tsx'
 import { atMostFor } from './at-most.ts'
 import type { Row } from './many.ts'
@@ -162,7 +162,7 @@ function Adding({ principal, name, isGuest, place, onDone }: AddingProps) {
         atMost={atMostFor(isGuest ? 'guest' : 'member', place.actions)}
         onChange={setGives}
       />
-      <TextField label="Ends after" type="date" value={through} onValue={setThrough} />
+      <DayField label="Ends after" value={through} onValue={setThrough} />
     </Decision>
   )
 }

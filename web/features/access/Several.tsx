@@ -13,7 +13,7 @@ import { startPicking } from '../../store/view.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { type Given, LevelChoice, nameOfGiven } from '../../ui/LevelChoice.tsx'
-import { TextField } from '../../ui/TextField.tsx'
+import { DayField } from '../../ui/DayField.tsx'
 import { groupsOf } from './entries.ts'
 import { actionsOf, isWithin, type Row } from './many.ts'
 import { ManyGrants } from './ManyGrants.tsx'
@@ -110,7 +110,7 @@ function Opening({ given, receiver, onDone }: OpeningProps) {
         Share <strong>{where}</strong> with <strong>{receiver.name}</strong>
       </p>
       <LevelChoice label="Level" value={gives} own={own} atMost={atMost} onChange={setGives} />
-      <TextField label="Ends after" type="date" value={through} onValue={setThrough} />
+      <DayField label="Ends after" value={through} onValue={setThrough} />
     </Decision>
   )
 }

@@ -4,6 +4,7 @@ import { levelActions } from '#core/levels/level.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
@@ -43,18 +44,14 @@ export function NewHome() {
       </p>
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         <TextField label="Name" required maxLength={200} value={name} onValue={setName} />
-        <label>
-          <span className="label-line">Steward, who shares it with others</span>
-          <select className="choice" value={steward} onChange={event => setSteward(event.target.value)}>
-            {people
-              .filter(person => person.kind === 'member' && person.status === 'active')
-              .map(person => (
-                <option key={person.id} value={person.id}>
-                  {person.name}
-                </option>
-              ))}
-          </select>
-        </label>
+        <Choice
+          label="Steward, who shares it with others"
+          value={steward}
+          options={people
+            .filter(person => person.kind === 'member' && person.status === 'active')
+            .map(({ id, name }) => ({ value: id, name }))}
+          onValue={setSteward}
+        />
         <ProblemNote problem={problem} />
         <button className="btn btn-primary justify-self-start" disabled={isBusy || name.trim() === ''}>
           Create shared home

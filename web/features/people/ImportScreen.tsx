@@ -5,6 +5,7 @@ import type { ImportedRowView } from '#contract/people-views.ts'
 import { type ImportField, importFields } from '#contract/requests.ts'
 import { counted, numberWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { tableIn } from '../../workers/client.ts'
 import type { Table } from '../../workers/table.ts'
@@ -16,6 +17,7 @@ import { PeopleHead } from './PeopleHead.tsx'
 import { type Importing, type Judging, type Outcome, useImporting, useJudging } from './use-import.ts'
 
 interface Opened {
+  readonly source: File
   readonly file: string
   readonly table: Table
   readonly mapping: Mapping
@@ -28,12 +30,12 @@ export function ImportScreen() {
   const [refused, setRefused] = useState<string>()
   const [offer, setOffer] = useState(emptyOffer)
   const importing = useImporting()
-  const take = async (file: File | undefined) => {
+  const take = async (file: File | undefined, encoding?: string) => {
     if (file === undefined) return
-    const read = await tableIn(file)
+    const read = await tableIn(file, encoding)
     importing.forget()
     setRefused('refused' in read ? read.refused : undefined)
-    setOpened('table' in read ? openedAs(file.name, read.table) : undefined)
+    setOpened('table' in read ? openedAs(file, read.table) : undefined)
   }
   const judged = useJudging(
     opened?.mapping.includes('mail') === true
@@ -61,6 +63,7 @@ export function ImportScreen() {
           )}
           {opened !== undefined && (
             <>
+              <Encoding table={opened.table} onEncoding={each => void take(opened.source, each)} />
               <Columns opened={opened} onMapping={mapping => setOpened({ ...opened, mapping })} />
               <h3 className="mt-4 mb-2 font-bold">What new people get</h3>
               <OfferForm offer={offer} onOffer={setOffer} />
@@ -77,7 +80,12 @@ export function ImportScreen() {
   )
 }
 
-const openedAs = (file: string, table: Table): Opened => ({ file, table, mapping: mappingFor(table.heads) })
+const openedAs = (source: File, table: Table): Opened => ({
+  source,
+  file: source.name,
+  table,
+  mapping: mappingFor(table.heads),
+})
 
 interface RowsProps {
   readonly opened: Opened
@@ -169,6 +177,25 @@ const Explained = () => (
     </p>
   </section>
 )
+
+interface EncodingProps {
+  readonly table: Table
+  readonly onEncoding: (encoding: string) => void
+}
+
+/** Where signs came out wrong: each encoding with what it would read. */
+const Encoding = ({ table: { encoding, readings }, onEncoding }: EncodingProps) =>
+  readings.length > 1 && (
+    <div className="mt-3">
+      <Choice
+        label="Encoding"
+        value={encoding}
+        options={readings.map(each => ({ value: each.encoding, name: `${each.encoding}: ${each.sample}` }))}
+        onValue={onEncoding}
+      />
+      <p className="quiet mt-1 text-sm">If names look wrong, choose the one in which they read right.</p>
+    </div>
+  )
 
 interface ColumnsProps {
   readonly opened: Opened

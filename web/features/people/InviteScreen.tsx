@@ -1,12 +1,14 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { OfferRequest } from '#contract/edit-requests.ts'
+import type { OfferRequest, ScopeRequest } from '#contract/edit-requests.ts'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { AddressView } from '#contract/people-views.ts'
 import type { Problem } from '#contract/problem.ts'
+import { useTeamsQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
 import { counted, peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextArea } from '../../ui/TextArea.tsx'
@@ -23,6 +25,8 @@ interface Draft {
   readonly offer: OfferDraft
   readonly message: string
   readonly isByHand: boolean
+  /** Over whom the chosen role is held: everybody, guests, or a team by its id. */
+  readonly over: string
 }
 
 /** So many edits go in one change set at most. */
@@ -36,21 +40,19 @@ export function InviteScreen() {
     text: '',
     message: '',
     isByHand: false,
+    over: everybody,
     offer: {
       ...emptyOffer,
       as: workspace.me.privileges.includes('invite members') ? 'member' : 'guest',
     },
   })
-  const { text, offer, message, isByHand } = draft
+  const { text, offer, message, isByHand, over } = draft
   const request = offerOf(offer, workspace.timeZone)
   const { addresses, isCurrent } = useJudged(text, offer.as)
   const good = addresses.filter(isInvitable)
   const { send, problem, sent } = useSending()
   const submit = async () => {
-    const welcome = offer.welcome === '' ? null : offer.welcome
-    const sets = good.map(({ mail, name }, index) =>
-      invitingEdits(request, { person: `new:p${index}`, mail, name, message, welcome, mailed: !isByHand }),
-    )
+    const sets = good.map((each, index) => editsFor(draft, request, { ...each, person: `new:p${index}` }))
     if (!(await send(sets, isByHand))) return
     drop()
     await navigate(`/at/${slug}/people?status=invited`)
@@ -69,6 +71,7 @@ export function InviteScreen() {
         >
           <h2 className="text-lg font-bold">What they get</h2>
           <OfferForm offer={offer} onOffer={offer => setDraft({ ...draft, offer })} />
+          {hasScope(offer) && <RoleScope over={over} onOver={over => setDraft({ ...draft, over })} />}
           <TextArea
             label="Message"
             rows={2}
@@ -85,6 +88,57 @@ export function InviteScreen() {
     </main>
   )
 }
+
+const everybody = 'workspace'
+
+/** The default role of members is held over everybody. */
+const hasScope = ({ as, role }: OfferDraft): boolean => as === 'member' && role !== ''
+
+function scopeOf(offer: OfferDraft, over: string): ScopeRequest {
+  if (!hasScope(offer) || over === everybody) return { over: 'workspace' }
+  return over === 'guests' ? { over: 'guests' } : { over: 'team', team: over }
+}
+
+interface ScopeProps {
+  readonly over: string
+  readonly onOver: (over: string) => void
+}
+
+function RoleScope({ over, onOver }: ScopeProps) {
+  const { slug } = useHere()
+  const { data: teams = [] } = useTeamsQuery(slug)
+  return (
+    <div>
+      <Choice
+        label="Scope of the role"
+        value={over}
+        options={[
+          { value: everybody, name: 'The whole workspace' },
+          { value: 'guests', name: 'Guests' },
+          ...teams.map(({ id, name }) => ({ value: id, name: `People of ${name}` })),
+        ]}
+        onValue={onOver}
+      />
+      {over !== everybody && (
+        <p className="quiet mt-1 text-sm">
+          Their privileges hold over these people only. Those that need the whole workspace have no effect.
+        </p>
+      )}
+    </div>
+  )
+}
+
+/** What invites one of them. */
+const editsFor = (
+  { offer, message, isByHand, over }: Draft,
+  request: OfferRequest,
+  { person, mail, name }: Pick<AddressView, 'mail' | 'name'> & { readonly person: string },
+) =>
+  invitingEdits(request, {
+    ...{ person, mail, name, message, mailed: !isByHand },
+    welcome: offer.welcome || null,
+    scope: scopeOf(offer, over),
+  })
 
 interface WhoProps {
   readonly text: string

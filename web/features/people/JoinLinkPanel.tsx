@@ -13,6 +13,7 @@ import { TextField } from '../../ui/TextField.tsx'
 import { LookThrough, useOfferView } from './LookThrough.tsx'
 import { emptyOffer, offerOf } from './offer.ts'
 import { OfferForm } from './OfferForm.tsx'
+import { DayField } from '../../ui/DayField.tsx'
 
 interface Bounds {
   readonly name: string
@@ -114,7 +115,7 @@ function BoundsFields({
     <>
       <TextField label="Name" required {...field('name')} />
       <div className="grid grid-cols-2 gap-3">
-        <TextField label="Works until" type="date" required {...field('through')} />
+        <DayField label="Works until" required {...field('through')} />
         <TextField
           label="Number of people, at most"
           type="number"

@@ -10,7 +10,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Drafted } from '../../ui/Drafted.tsx'
 import { Panel } from '../../ui/Panel.tsx'
-import { TextField } from '../../ui/TextField.tsx'
+import { DayField } from '../../ui/DayField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 import { Deciding, type FormProps } from './ManyForm.tsx'
 import { GiveRole } from './ManyRoles.tsx'
@@ -234,7 +234,7 @@ function SetEnd({ people, ...props }: FormProps) {
     <Drafted
       decision={isChosen ? <Deciding {...props} people={people} edits={edits} act={act} said={said} /> : null}
     >
-      <TextField label="Ends after" type="date" disabled={isOpen} value={through} onValue={setThrough} />
+      <DayField label="Ends after" disabled={isOpen} value={through} onValue={setThrough} />
       <Tick isOn={isOpen} onTick={setOpen}>
         No end
       </Tick>

@@ -7,7 +7,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { LevelChoice } from '../../ui/LevelChoice.tsx'
-import { TextField } from '../../ui/TextField.tsx'
+import { DayField } from '../../ui/DayField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 import { draftOf, emptyOffer, type OfferDraft, type OfferedPlace } from './offer.ts'
 
@@ -24,16 +24,14 @@ export const OfferForm = ({ offer, onOffer, hasSets = true }: Props & { readonly
     <Teams offer={offer} onOffer={onOffer} />
     <Places offer={offer} onOffer={onOffer} />
     <div className="grid grid-cols-2 gap-3">
-      <TextField
+      <DayField
         label="Starts"
-        type="date"
         hint="Empty: now."
         value={offer.from}
         onValue={from => onOffer({ ...offer, from })}
       />
-      <TextField
+      <DayField
         label="Ends after"
-        type="date"
         hint="Empty: no end."
         value={offer.through}
         onValue={through => onOffer({ ...offer, through })}

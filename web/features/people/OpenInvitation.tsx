@@ -12,7 +12,7 @@ import { Day, Through } from '../../ui/dates.tsx'
 import { OpenedForm } from '../../ui/OpenedForm.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextArea } from '../../ui/TextArea.tsx'
-import { TextField } from '../../ui/TextField.tsx'
+import { DayField } from '../../ui/DayField.tsx'
 import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
 
 interface Props {
@@ -154,7 +154,7 @@ function Changing({ person, keeping, invitation, onDone }: ChangingProps) {
           onValue={setRole}
         />
       )}
-      <TextField label="Ends after" type="date" hint="Empty: no end." value={through} onValue={setThrough} />
+      <DayField label="Ends after" hint="Empty: no end." value={through} onValue={setThrough} />
       <TextArea label="Message" value={message} onValue={setMessage} rows={2} />
       <p className="quiet text-sm">
         Change teams below, and places on the page of each place. The link keeps working.

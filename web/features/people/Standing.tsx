@@ -5,8 +5,10 @@ import type { PersonView } from '#contract/people-views.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { Leaving } from './Leaving.tsx'
+import { DayField } from '../../ui/DayField.tsx'
 
 type Act = 'suspend' | 'end' | 'turn' | 'remove'
 
@@ -96,13 +98,7 @@ function End({ person: { id, name, keeping }, onDone }: ActProps) {
   const decision = useDecision([edit], said, onDone)
   return (
     <Decision act={through === '' ? 'Remove end' : 'Set end'} onLeave={onDone} {...decision}>
-      <input
-        type="date"
-        className="field"
-        aria-label={`Ends after, ${name}`}
-        value={through}
-        onChange={event => setThrough(event.target.value)}
-      />
+      <DayField isQuiet label={`Ends after, ${name}`} value={through} onValue={setThrough} />
     </Decision>
   )
 }
@@ -118,17 +114,15 @@ function Turn({ person: { id, name, kind }, onDone }: ActProps) {
   return (
     <Decision act={`Turn ${name} into a ${as}`} isDrastic={as === 'guest'} onLeave={onDone} {...decision}>
       {as === 'guest' ? (
-        <label className="grid gap-1 text-sm">
-          Private folder
-          <select className="choice" value={taker} onChange={event => setTaker(event.target.value)}>
-            <option value="">move to bin</option>
-            {takers.map(each => (
-              <option key={each.id} value={each.id}>
-                give to {each.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Choice
+          label="Private folder"
+          value={taker}
+          options={[
+            { value: '', name: 'move to bin' },
+            ...takers.map(({ id, name }) => ({ value: id, name: `give to ${name}` })),
+          ]}
+          onValue={setTaker}
+        />
       ) : (
         <p className="text-sm">They get a private folder and the access of all members.</p>
       )}

@@ -14,6 +14,18 @@ test('columns are known by their names, in any case; the first of two is taken, 
   ])
 })
 
+test('columns are known in five languages, with and without marks on their letters', () => {
+  const tables = [
+    ['E-Mail-Adresse', 'Name', 'Abteilung', 'Land', 'Rolle', 'Gruppen', 'Letzter Tag'],
+    ['Courriel', 'Nom', 'Société', 'Pays', 'Rôle', 'Équipes', 'Date de fin'],
+    ['Correo electrónico', 'Nombre', 'Organización', 'País', 'Rol', 'Equipos', 'Último día'],
+    ['e-mailadres', 'Naam', 'Afdeling', 'Land', 'Rollen', 'Groepen', 'Einddatum'],
+    ['EMAIL_ADDRESS', 'full name', 'company', 'Country', 'role', 'Team', 'End date'],
+  ]
+  for (const heads of tables)
+    expect(mappingFor(heads)).toEqual(['mail', 'name', 'department', 'country', 'role', 'teams', 'until'])
+})
+
 test('each field finds itself by the word that is shown for it', () => {
   expect(mappingFor(importFields.map(fieldWord))).toEqual(importFields)
 })

@@ -14,6 +14,7 @@ import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { Sentences } from '../../ui/Sentences.tsx'
 import { TextField } from '../../ui/TextField.tsx'
+import { DayField } from '../../ui/DayField.tsx'
 
 interface Props {
   readonly request: RoleRequestView
@@ -76,7 +77,7 @@ function Choosing({ request, options, onDone }: Props & { readonly options: read
   return (
     <Giving request={request} option={option} until={until} onDone={onDone}>
       <Choice label="Role and scope" value={chosen} options={options} onValue={setChosen} />
-      <TextField label="Ends after (empty: no end)" type="date" value={through} onValue={setThrough} />
+      <DayField label="Ends after (empty: no end)" value={through} onValue={setThrough} />
       <Sentences privileges={option.role.privileges} asleep={option.scope.asleep} />
     </Giving>
   )

@@ -11,7 +11,7 @@ import { Choice } from '../../ui/Choice.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { FilterWords } from '../../ui/FilterWords.tsx'
 import { TextArea } from '../../ui/TextArea.tsx'
-import { TextField } from '../../ui/TextField.tsx'
+import { DayField } from '../../ui/DayField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 
 const ways = ['tick', 'paste', 'from a team'] as const
@@ -35,7 +35,7 @@ export function AddMany({ team, onDone }: { readonly team: TeamView; readonly on
       {way === 'tick' && <TickList people={open} chosen={chosen} onChosen={setChosen} />}
       {way === 'paste' && <Pasted people={names} inTeam={inTeam} onChosen={setChosen} />}
       {way === 'from a team' && <FromTeam team={team} onChosen={setChosen} />}
-      <TextField label="Ends after" type="date" hint="Empty: no end." value={through} onValue={setThrough} />
+      <DayField label="Ends after" hint="Empty: no end." value={through} onValue={setThrough} />
       {meant.length === 0 ? (
         <button type="button" className="btn-plain justify-self-end" onClick={onDone}>
           Cancel

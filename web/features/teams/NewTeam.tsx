@@ -5,6 +5,7 @@ import type { Team } from '#core/people/person.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
+import { Choice } from '../../ui/Choice.tsx'
 import { Level } from '../../ui/Gauge.tsx'
 import { type Given, LevelChoice } from '../../ui/LevelChoice.tsx'
 import { Panel } from '../../ui/Panel.tsx'
@@ -141,16 +142,12 @@ function LeadChoice({ lead, onLead }: { readonly lead: string; readonly onLead: 
   const { data: people = [] } = usePeopleNamesQuery(slug)
   const members = people.filter(person => person.kind === 'member' && person.status === 'active')
   return (
-    <label>
-      <span className="label-line">Lead</span>
-      <select className="choice" value={lead} onChange={event => onLead(event.target.value)}>
-        {members.map(person => (
-          <option key={person.id} value={person.id}>
-            {person.name}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Choice
+      label="Lead"
+      value={lead}
+      options={members.map(({ id, name }) => ({ value: id, name }))}
+      onValue={onLead}
+    />
   )
 }
 

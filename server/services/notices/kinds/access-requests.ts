@@ -7,7 +7,7 @@ import type { AccessRequest } from '#core/people/asking.ts'
 import { factNaming } from '../../fact.ts'
 import { nameOf } from '../../asker.ts'
 import { quoted, visiblePlaces, whoDid } from '../words.ts'
-import type { NoticeKind, Written } from '../kind.ts'
+import { isMember, type NoticeKind, type Written } from '../kind.ts'
 
 interface Asked {
   readonly request: AccessRequestId
@@ -18,6 +18,7 @@ interface Asked {
 export const accessAsked: NoticeKind<Asked> = {
   kind: 'access asked',
   when: 'somebody requests access that I can give',
+  reaches: isMember,
   find: written => [
     ...written.changes.flatMap(change =>
       change.table === 'accessRequests' && change.before === null && change.after !== null

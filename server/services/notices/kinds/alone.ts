@@ -4,7 +4,7 @@ import { leftAlone } from '#core/changes/guards/steward-left.ts'
 import { placesWords } from '#core/words/english.ts'
 import { type Asker, mayOutline, maySee } from '../../asker.ts'
 import { listed, visiblePlaces, whoDid } from '../words.ts'
-import type { NoticeKind, Written } from '../kind.ts'
+import { isOwner, type NoticeKind, type Written } from '../kind.ts'
 
 interface Data {
   readonly nodes: readonly NodeId[]
@@ -14,6 +14,7 @@ interface Data {
 export const alone: NoticeKind<Data> = {
   kind: 'alone',
   when: 'a place has no active steward any more',
+  reaches: isOwner,
   find: written => {
     const nodes = written.changes.some(change => change.table === 'persons') ? leftAlone(written) : []
     return nodes.length === 0 ? [] : ownersOf(written.after).map(person => ({ person, data: { nodes } }))
@@ -29,6 +30,7 @@ export const alone: NoticeKind<Data> = {
 export const recovered: NoticeKind<Data & { readonly by: PersonId; readonly revision: number }> = {
   kind: 'recovered',
   when: 'somebody recovers access to a place',
+  reaches: isOwner,
   find: ({ after, author, revision, recovered: nodes }: Written) =>
     nodes.length === 0
       ? []

@@ -16,6 +16,7 @@ interface Data {
 export const changed: NoticeKind<Data> = {
   kind: 'changed',
   when: 'my access to a place changes',
+  preset: 'here only',
   find: written =>
     [...ownDifferences(written)].flatMap(([person, differences]) => {
       const known = differences.filter(each => each.before !== noActions)

@@ -10,6 +10,8 @@ interface Data {
 export const contact: NoticeKind<Data> = {
   kind: 'contact',
   when: 'my contact changes',
+  preset: 'here only',
+  reaches: reader => reader.subject.isGuest,
   find: ({ changes }) =>
     changes.flatMap(change => {
       if (change.table !== 'persons' || change.before === null || change.after === null) return []

@@ -1,6 +1,6 @@
 import type { PersonId } from '#core/base/ids.ts'
 import { quoted, whoDid } from '../words.ts'
-import type { NoticeKind } from '../kind.ts'
+import { isMember, type NoticeKind } from '../kind.ts'
 
 /** What the kind of a notice is told of that no change set makes. */
 export interface Handed {
@@ -12,6 +12,7 @@ export interface Handed {
 export const handed: NoticeKind<Handed> = {
   kind: 'handed',
   when: 'somebody hands over draft changes to me',
+  reaches: isMember,
   find: () => [],
   tell: (reader, { by, word }) => ({
     text: `${whoDid(reader, by)} handed over draft changes to you, to preview and apply${quoted(word)}.`,
@@ -25,6 +26,8 @@ export const handed: NoticeKind<Handed> = {
 export const handedApplied: NoticeKind<{ readonly by: PersonId; readonly revision: number }> = {
   kind: 'handed applied',
   when: 'draft changes that I handed over are applied',
+  preset: 'here only',
+  reaches: isMember,
   find: ({ handedBy, author, revision }) =>
     handedBy === null || handedBy === author ? [] : [{ person: handedBy, data: { by: author, revision } }],
   tell: (reader, { by, revision }) => ({

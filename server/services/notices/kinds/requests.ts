@@ -5,18 +5,23 @@ import { mayUse } from '#core/access/powers.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import type { JoinRequest } from '#core/people/person.ts'
 import type { Moment } from '#core/state/state.ts'
-import { nameOf } from '../../asker.ts'
+import { type Asker, asks, nameOf } from '../../asker.ts'
 import { whoDid } from '../words.ts'
-import type { NoticeKind } from '../kind.ts'
+import { isMember, type NoticeKind } from '../kind.ts'
 
 interface Asked {
   readonly request: RequestId
 }
 
+/** Leads, and who manages any team. */
+const decidesOnTeams = (reader: Asker): boolean =>
+  asks(reader, 'manage any team') || [...reader.subject.principals].some(each => each.startsWith('leads:'))
+
 /** Somebody asks to be let into a team that one leads; where nobody leads it, whoever manages any team is told. */
 export const asked: NoticeKind<Asked> = {
   kind: 'asked',
   when: 'somebody requests to join a team that I lead',
+  reaches: decidesOnTeams,
   find: ({ changes, after }) =>
     changes.flatMap(change => {
       if (change.table !== 'requests' || change.before !== null) return []
@@ -51,6 +56,7 @@ interface Answered {
 export const answered: NoticeKind<Answered> = {
   kind: 'answered',
   when: 'my request to join a team is accepted or declined',
+  reaches: isMember,
   find: ({ changes, author, after }) =>
     changes.flatMap(change => {
       if (change.table !== 'requests') return []

@@ -5,9 +5,9 @@ import type { RoleRequest } from '#core/people/asking.ts'
 import type { RecordChange } from '#core/state/state.ts'
 import { factNaming } from '../../fact.ts'
 import { wantedInWords } from '#core/words/role-fact.ts'
-import { nameOf } from '../../asker.ts'
+import { asks, nameOf } from '../../asker.ts'
 import { quoted, whoDid } from '../words.ts'
-import type { NoticeKind, Written } from '../kind.ts'
+import { isMember, isOwner, type NoticeKind, type Written } from '../kind.ts'
 
 type Of<T extends RecordChange['table']> = Extract<RecordChange, { table: T }>
 const changesOf = <T extends RecordChange['table']>({ changes }: Written, table: T) =>
@@ -17,6 +17,7 @@ const changesOf = <T extends RecordChange['table']>({ changes }: Written, table:
 export const roleAsked: NoticeKind<{ readonly request: RoleRequestId }> = {
   kind: 'role asked',
   when: 'somebody requests a role that I can assign',
+  reaches: reader => asks(reader, 'assign roles'),
   find: written =>
     changesOf(written, 'roleRequests').flatMap(({ before, after }) =>
       before === null && after !== null
@@ -43,6 +44,7 @@ interface Answered {
 export const roleAnswered: NoticeKind<Answered> = {
   kind: 'role answered',
   when: 'my request for a role is accepted or declined',
+  reaches: isMember,
   find: written =>
     changesOf(written, 'roleRequests').flatMap(({ before, after }) => {
       if (before === null || before.declined !== null || before.person === written.author) return []
@@ -69,6 +71,8 @@ interface Held {
 export const roleHeld: NoticeKind<Held> = {
   kind: 'role held',
   when: 'I get a role or lose one',
+  preset: 'here only',
+  reaches: isMember,
   find: written =>
     changesOf(written, 'holdings').flatMap(({ before, after }) => {
       const holding = after ?? before
@@ -92,6 +96,7 @@ export const roleHeld: NoticeKind<Held> = {
 export const handoverOffered: NoticeKind<{ readonly handover: HandoverId }> = {
   kind: 'handover offered',
   when: 'an owner offers to hand over the workspace to me',
+  reaches: isMember,
   find: written =>
     changesOf(written, 'handovers').flatMap(({ before, after }) =>
       before === null && after !== null ? [{ person: after.to, data: { handover: after.id } }] : [],
@@ -108,6 +113,7 @@ export const handoverOffered: NoticeKind<{ readonly handover: HandoverId }> = {
 export const handoverAnswered: NoticeKind<{ readonly to: PersonId; readonly isTaken: boolean }> = {
   kind: 'handover answered',
   when: 'my offer to hand over the workspace is accepted or declined',
+  reaches: isOwner,
   find: written =>
     changesOf(written, 'handovers').flatMap(({ before, after }) => {
       if (before === null || after !== null || written.author !== before.to) return []

@@ -17,6 +17,7 @@ interface Data {
 export const undone: NoticeKind<Data> = {
   kind: 'undone',
   when: 'somebody undoes what I did',
+  preset: 'here only',
   find: ({ undone, author, after }) =>
     undone === null || undone.author === author || subjectOf(after, undone.author)?.isActive !== true
       ? []

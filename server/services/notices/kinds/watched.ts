@@ -8,7 +8,7 @@ import { pathOf } from '#core/state/state.ts'
 import { listed, nounFor, peopleWords, placesWords } from '#core/words/english.ts'
 import { holdsAt } from '../../asker.ts'
 import { whoDid } from '../words.ts'
-import type { NoticeKind, Written } from '../kind.ts'
+import { isMember, type NoticeKind, type Written } from '../kind.ts'
 
 interface Data {
   readonly by: PersonId
@@ -23,6 +23,7 @@ interface Data {
 export const watched: NoticeKind<Data> = {
   kind: 'watched',
   when: 'access changes on a place that I watch',
+  reaches: isMember,
   find: written =>
     allRows(written.after.state.watches)
       .filter(each => each.person !== written.author)
