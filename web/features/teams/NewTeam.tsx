@@ -117,13 +117,14 @@ function Joining({ plan, onPlan }: PlanPart) {
           value={plan.joining}
           onChange={event => onPlan({ joining: event.target.value as Team['joining'] })}
         >
-          {Object.entries(joiningWords).map(([joining, { word, means }]) => (
+          {Object.entries(joiningWords).map(([joining, { word }]) => (
             <option key={joining} value={joining}>
-              {word}: {means}
+              {word}
             </option>
           ))}
         </select>
       </label>
+      <p className="quiet mt-1 text-sm">{joiningWords[plan.joining].means}</p>
       <label className="mt-2 flex items-center gap-2">
         <input
           type="checkbox"

@@ -11,9 +11,9 @@ import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 import { joiningWords } from './joining.ts'
 
-const joinings = Object.entries(joiningWords).map(([value, { word, means }]) => ({
+const joinings = Object.entries(joiningWords).map(([value, { word }]) => ({
   value: value as Team['joining'],
-  name: `${word}: ${means}`,
+  name: word,
 }))
 
 /** How a team is called, how one joins and whether guests may be in it; what that opens and closes first. */
@@ -45,6 +45,7 @@ export function TeamSettings({ team, onDone }: { readonly team: TeamView; readon
         options={joinings}
         onValue={joining => setFields({ ...fields, joining })}
       />
+      <p className="quiet -mt-1 text-sm">{joiningWords[fields.joining].means}</p>
       <Tick isOn={fields.welcomesGuests} onTick={welcomesGuests => setFields({ ...fields, welcomesGuests })}>
         Allow guests
       </Tick>
