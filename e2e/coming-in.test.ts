@@ -124,7 +124,7 @@ describe('forty people before the season', () => {
     await owner.open(links[1] ?? '')
     await owner.sees(`this link is for ${two}`)
     expect(await owner.barriers()).toEqual([])
-    await owner.press('Stay signed in as ilse@marram.example')
+    await owner.follow('Stay signed in as ilse@marram.example')
     await owner.sees('Marram Coast Survey')
   })
 })

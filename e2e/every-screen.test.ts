@@ -55,6 +55,9 @@ const screens: readonly (readonly [string, string])[] = [
   [`${at}/oversight/history`, 'Effect'],
   [`${at}/oversight/looks`, 'Sessions'],
   [`${at}/notices`, 'Notify me when'],
+  ...['people', 'teams', 'roles', 'people/ways-in', 'oversight/history'].map(
+    section => [`${at}/${section}/404`, 'not found'] as const,
+  ),
   ['/account', 'Password'],
   ['/mailbox', 'Mail'],
   ['/workspaces', 'Marram'],

@@ -20,6 +20,10 @@ interface Shot {
 }
 
 const owner = 'ilse@marram.example'
+/** Where the owner was before. */
+const visited = {
+  'person-ilse': ['node-sites-north-spit', 'node-tide-safety', 'node-season-plan', 'node-funder-report'],
+}
 const openNodes = { 'node-sites': true, 'node-sites-north-spit': true, 'node-season-plan': true }
 
 const shots: readonly Shot[] = [
@@ -88,16 +92,11 @@ const shots: readonly Shot[] = [
     },
   },
   {
-    name: 'publish',
+    name: 'arrival',
     who: owner,
-    path: `${at}/content/node-season-plan-who-is-where`,
+    path: `${at}/content`,
     theme: 'dark',
-    sees: 'Publish',
-    act: async visitor => {
-      await visitor.pressAct('Publish …')
-      await visitor.sees('Anybody on the web')
-      await visitor.press('Show details')
-    },
+    sees: 'Where you were',
   },
   {
     name: 'leaving',
@@ -230,7 +229,7 @@ try {
 }
 
 async function take(visitor: Visitor, shot: Shot): Promise<void> {
-  await visitor.chooseView({ theme: shot.theme ?? 'light', openNodes })
+  await visitor.chooseView({ theme: shot.theme ?? 'light', openNodes, visited })
   await visitor.open(shot.path)
   await visitor.sees(shot.sees)
   await shot.act?.(visitor)

@@ -1,5 +1,5 @@
 import type { ComponentType } from 'react'
-import { useLocation, useNavigate } from 'react-router'
+import { Link, useLocation } from 'react-router'
 import type { SessionView } from '#contract/views.ts'
 import { useSessionQuery, useSignOutMutation } from '../../api/api.ts'
 
@@ -26,7 +26,6 @@ interface Props {
 /** Says as whom one is signed in, and lets somebody else change over. */
 export function SignedInAs({ session: { account }, mail }: Props) {
   const [signOut] = useSignOutMutation()
-  const navigate = useNavigate()
   if (account === null) return null
   if (account.mail === mail)
     return (
@@ -40,13 +39,13 @@ export function SignedInAs({ session: { account }, mail }: Props) {
         You are signed in as <strong>{account.mail}</strong>, but this link is for <strong>{mail}</strong>. If
         you continue, you do so as {mail}.
       </p>
-      <p className="mt-1 flex gap-4">
+      <p className="mt-1 flex items-baseline gap-4">
         <button type="button" className="act" onClick={() => void signOut()}>
           Sign out
         </button>
-        <button type="button" className="act" onClick={() => void navigate('/')}>
+        <Link className="link" to="/">
           Stay signed in as {account.mail}
-        </button>
+        </Link>
       </p>
     </div>
   )

@@ -8,6 +8,7 @@ import { useHere } from '../../api/use-here.ts'
 import { Differences } from '../../ui/BeforeAfter.tsx'
 import { LongDay, Time } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
+import { AbsentPanel } from '../../ui/AbsentPanel.tsx'
 import { Panel } from '../../ui/Panel.tsx'
 
 interface Props {
@@ -20,12 +21,7 @@ interface Props {
 export function EntryPanel({ revision, onOpen, onClose }: Props) {
   const { slug } = useHere()
   const { data: entry, isError } = useEntryQuery({ slug, revision })
-  if (isError)
-    return (
-      <Panel title="Entry not found" onClose={onClose}>
-        There is no such entry that you can see.
-      </Panel>
-    )
+  if (isError) return <AbsentPanel what="Entry" onClose={onClose} />
   if (entry === undefined) return <Panel title="Loading …" onClose={onClose} children={null} />
   return (
     <Panel title={entry.author?.name ?? 'The workspace'} onClose={onClose}>

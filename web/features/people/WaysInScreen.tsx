@@ -7,6 +7,7 @@ import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { Through } from '../../ui/dates.tsx'
 import { JoinLinkPanel, NewJoinLink } from './JoinLinkPanel.tsx'
 import { PeopleHead } from './PeopleHead.tsx'
+import { AbsentPanel } from '../../ui/AbsentPanel.tsx'
 import { NotYet } from '../../ui/NotYet.tsx'
 import { NewWelcomeSet, WelcomeSetPanel } from './WelcomeSetPanel.tsx'
 
@@ -21,6 +22,8 @@ export function WaysInScreen() {
   if (data === undefined) return <NotYet error={error} />
   const set = data.welcomeSets.find(each => each.id === id)
   const link = data.joinLinks.find(each => each.id === id)
+  const isNew = id === 'new-set' || id === 'new-link'
+  const isAbsent = id !== undefined && !isNew && set === undefined && link === undefined
   return (
     <div className="beside [--panel:29rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
@@ -38,6 +41,7 @@ export function WaysInScreen() {
       </main>
       {set !== undefined && <WelcomeSetPanel key={set.id} set={set} onClose={() => open()} />}
       {link !== undefined && <JoinLinkPanel key={link.id} link={link} onClose={() => open()} />}
+      {isAbsent && <AbsentPanel what="Join link or welcome set" onClose={() => open()} />}
       {id === 'new-set' && <NewWelcomeSet onClose={() => open()} onMade={open} />}
       {id === 'new-link' && <NewJoinLink onClose={() => open()} onMade={open} />}
     </div>

@@ -8,10 +8,25 @@ import { useHere } from '../../api/use-here.ts'
 import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { SortHead } from '../../ui/SortHead.tsx'
+import { AbsentPanel } from '../../ui/AbsentPanel.tsx'
 import { NotYet } from '../../ui/NotYet.tsx'
 import { NewRole } from './NewRole.tsx'
 import { RolePanel } from './RolePanel.tsx'
 import { RolesHead } from './RolesHead.tsx'
+
+const FindRoles = ({ find, onFind }: { readonly find: string; readonly onFind: (find: string) => void }) => (
+  <input
+    className="field max-w-56"
+    data-find
+    aria-label="Find roles"
+    placeholder="/  Name or description"
+    value={find}
+    onChange={event => onFind(event.target.value)}
+  />
+)
+
+const isFound = ({ name, note }: RoleDetailView, find: string): boolean =>
+  `${name} ${note}`.toLowerCase().includes(find.trim().toLowerCase())
 
 /** The roles of the workspace, with the chosen one or a new one at the right. */
 export function RolesScreen() {
@@ -26,20 +41,12 @@ export function RolesScreen() {
   const chosen = view.roles.find(role => role.id === id)
   const isMaking = id === 'new' && view.below !== null
   const original = view.roles.find(role => role.id === params.get('from'))
-  const wanted = find.trim().toLowerCase()
-  const shown = view.roles.filter(role => `${role.name} ${role.note}`.toLowerCase().includes(wanted))
+  const shown = view.roles.filter(role => isFound(role, find))
   return (
     <div className="beside [--panel:29rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <RolesHead>
-          <input
-            className="field max-w-56"
-            data-find
-            aria-label="Find roles"
-            placeholder="/  Name or description"
-            value={find}
-            onChange={event => setFind(event.target.value)}
-          />
+          <FindRoles find={find} onFind={setFind} />
           {view.below !== null && (
             <button type="button" className="btn-act ml-auto" onClick={() => open('/new')}>
               Create role …
@@ -48,7 +55,7 @@ export function RolesScreen() {
         </RolesHead>
         <RolesTable
           roles={shown}
-          isNarrow={isMaking || chosen !== undefined}
+          isNarrow={id !== undefined}
           chosen={id}
           onChoose={role => open(`/${role}`)}
         />
@@ -61,6 +68,9 @@ export function RolesScreen() {
           onClose={() => open('')}
           onMade={role => open(`/${role}`)}
         />
+      )}
+      {id !== undefined && !isMaking && chosen === undefined && (
+        <AbsentPanel what="Role" onClose={() => open('')} />
       )}
       {chosen !== undefined && (
         <RolePanel

@@ -3,6 +3,7 @@ import { useNavigate, useParams } from 'react-router'
 import type { TeamView } from '#contract/views.ts'
 import { useTeamsQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
+import { AbsentPanel } from '../../ui/AbsentPanel.tsx'
 import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { NewTeam } from './NewTeam.tsx'
 import { TeamPanel } from './TeamPanel.tsx'
@@ -13,7 +14,8 @@ export function TeamsScreen() {
   const { slug, workspace } = useHere()
   const { id } = useParams()
   const navigate = useNavigate()
-  const { data: teams = [] } = useTeamsQuery(slug)
+  const { data } = useTeamsQuery(slug)
+  const teams = data ?? []
   const [search, setSearch] = useState('')
   const open = (target: string) => void navigate(`/at/${slug}/teams${target}`)
   const mayCreate = workspace.me.privileges.includes('create teams')
@@ -44,6 +46,9 @@ export function TeamsScreen() {
       </main>
       {isMaking && <NewTeam onClose={() => open('')} onMade={team => open(`/${team}`)} />}
       {chosen !== undefined && <TeamPanel key={chosen.id} team={chosen} onClose={() => open('')} />}
+      {id !== undefined && data !== undefined && !isMaking && chosen === undefined && (
+        <AbsentPanel what="Team" onClose={() => open('')} />
+      )}
     </div>
   )
 }
