@@ -1,4 +1,4 @@
-import { logging } from 'selenium-webdriver'
+import { Key, logging } from 'selenium-webdriver'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { type DemoServer, startDemo } from './server.ts'
@@ -55,9 +55,7 @@ const screens: readonly (readonly [string, string])[] = [
   [`${at}/oversight/history`, 'Effect'],
   [`${at}/oversight/looks`, 'Sessions'],
   [`${at}/notices`, 'Notify me when'],
-  ...['people', 'teams', 'roles', 'people/ways-in', 'oversight/history'].map(
-    section => [`${at}/${section}/404`, 'not found'] as const,
-  ),
+  ...['teams', 'roles', 'people/ways-in'].map(section => [`${at}/${section}/404`, 'not found'] as const),
   ['/account', 'Password'],
   ['/mailbox', 'Mail'],
   ['/workspaces', 'Marram'],
@@ -72,6 +70,36 @@ const widerThanWindow = `const width = document.documentElement.clientWidth
     .filter(each => each.getBoundingClientRect().right > width + 1)
     .map(each => each.tagName + ' ' + each.className + ': ' + (each.textContent ?? '').slice(0, 40)).sort((a, b) => a.length - b.length).slice(0, 6)`
 
+/** So many stops of the keyboard are walked on each screen. */
+const mostStops = 40
+
+/** Where the focus is: `again` once it was there before, `end` past the last stop; else what is wrong with the stop. */
+const stop = `const at = document.activeElement
+  if (at === null || at === document.body) return 'end'
+  if (at.dataset.walked !== undefined) return 'again'
+  at.dataset.walked = ''
+  // A field that is out of sight is shown by its label.
+  const shown = at.getBoundingClientRect().width > 2 ? at : at.closest('label') ?? at
+  const { top, bottom, left, right } = shown.getBoundingClientRect()
+  const name = at.tagName + ' ' + (at.ariaLabel ?? at.textContent ?? '').trim().slice(0, 40)
+  if (right <= 0 || bottom <= 0 || left >= innerWidth || top >= innerHeight) return 'out of sight: ' + name
+  const { outlineStyle, boxShadow } = getComputedStyle(shown)
+  return outlineStyle === 'none' && boxShadow === 'none' ? 'without a mark: ' + name : ''`
+
+/** Tab from stop to stop: none is a trap, each is in sight and shows that it has the focus. */
+async function walk(): Promise<string[]> {
+  const wrong: string[] = []
+  await owner.driver.executeScript('document.activeElement?.blur()')
+  for (let stops = 0; stops < mostStops; stops += 1) {
+    await owner.driver.actions().sendKeys(Key.TAB).perform()
+    const found = await owner.driver.executeScript<string>(stop)
+    if (found === 'end') return wrong
+    if (found === 'again') return stops > 3 ? wrong : [...wrong, 'the focus does not go on']
+    if (found !== '') wrong.push(found)
+  }
+  return wrong
+}
+
 test.each(screens)('%s', async (path, text) => {
   await owner.resize({ width: 1280, height: 800 })
   await owner.open(path)
@@ -79,6 +107,7 @@ test.each(screens)('%s', async (path, text) => {
   await owner.driver.wait(() => owner.driver.executeScript<boolean>(settled), 10_000, `${path} is not ready`)
   expect(await owner.barriers()).toEqual([])
   expect(await owner.driver.executeScript(widerThanWindow)).toEqual([])
+  expect(await walk()).toEqual([])
   await owner.resize({ width: 390, height: 844 })
   expect(await owner.driver.executeScript(widerThanWindow)).toEqual([])
   const said = await owner.driver.manage().logs().get(logging.Type.BROWSER)

@@ -196,4 +196,32 @@ export const settledMistakes: readonly Mistake[] = [
     find: 'if (sum.gains.people > 0) return true',
     put: '',
   },
+  {
+    mistake: 'the end of what is changed itself is no news',
+    file: 'impact/news.ts',
+    find: 'before === undefined || own.has(each.at) || hasNews(each, before)',
+    put: 'before === undefined || hasNews(each, before)',
+    by: 'impact/impact.test.ts',
+  },
+  {
+    mistake: 'whom a change meets only later is no news of it',
+    file: 'impact/news.ts',
+    find: 'return now.some(each => !known.has(JSON.stringify(each)))',
+    put: 'return known.size < 0',
+    by: 'impact/impact.test.ts',
+  },
+  {
+    mistake: 'that somebody goes whom a change concerned is told as news of it',
+    file: 'impact/news.ts',
+    find: 'return before === undefined || own.has(each.at) || hasNews(each, before)',
+    put: 'return true',
+    by: 'impact/impact.test.ts',
+  },
+  {
+    mistake: 'numbers in names are compared sign by sign',
+    file: 'base/compare-words.ts',
+    find: 'digit.test(a) && digit.test(b)',
+    put: 'a === b',
+    by: 'base/compare-words.test.ts',
+  },
 ]

@@ -75,7 +75,7 @@ describe('live events', () => {
     await owner.change({ kind: 'person.suspend', person: member.id })
     await mine.ended
     expect(mine.heard.at(-1)?.event).toBe('gone')
-    expect((await member.visitor.get(`${at}/live`)).status).toBe(404)
+    expect((await member.visitor.get(`${at}/live`)).status).toBe(403)
     await owner.change({ kind: 'person.resume', person: member.id })
     const leaving = await listenAs(guest.visitor, server)
     await guest.visitor.call('DELETE', '/session')

@@ -100,7 +100,7 @@ describe('another workspace', () => {
     const { body } = await owner.get<{ items: { id: string; mail: string }[] }>('/at/coast-2/people')
     const there = body.items.find(each => each.mail === 'mika@test.example')?.id
     await owner.call('POST', '/at/coast-2/changes', { edits: [{ kind: 'person.suspend', person: there }] })
-    expect((await member.visitor.get('/at/coast-2')).status).toBe(404)
+    expect((await member.visitor.get('/at/coast-2')).status).toBe(403)
     expect((await member.visitor.get(at)).status).toBe(200)
   })
 })

@@ -136,7 +136,7 @@ function useDraftsForMe(): Item[] {
   return (data?.kept ?? []).flatMap(({ id, name, from, word, changedAt: at }) => {
     if (from === null) return []
     const text = <Says who={from.name} what={`handed you the draft changes “${name}”`} />
-    return [{ key: `draft ${id}`, at, text, word, act: 'Look through', to: `/at/${slug}/oversight/gathered` }]
+    return [{ key: `draft ${id}`, at, text, word, act: 'Preview', to: `/at/${slug}/oversight/gathered` }]
   })
 }
 
