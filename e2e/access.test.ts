@@ -184,6 +184,12 @@ test('changes are gathered over several screens, looked through together, handed
   await lead.pick('Share with a person, team or address', 'Piran Yeo')
   await lead.choose('Level', 'Curator')
   await lead.sees('1 person gains Curator')
+  // A day that is none is not taken for no end, not even on the way to the draft.
+  await lead.fill('Ends after', '31/2/2030')
+  await lead.press('Add to draft')
+  await lead.sees('Write the day like this: 28/03/2027.')
+  expect(await lead.reads()).not.toContain('draft change')
+  await lead.fill('Ends after', '')
   await lead.press('Add to draft')
   await lead.sees('1 draft change')
   await lead.open(`${at}/people/person-milo/places`)

@@ -174,6 +174,11 @@ test('where nobody can share a place any more, an owner recovers access to it', 
   await owner.sees('Nobody can share this place any more: it has no active steward.')
   await owner.press('Recover access …')
   await owner.sees('1 person gains Steward')
+  // Enter in a field that finds nobody does not send the form.
+  await owner.fill('Steward', 'No such member')
+  await (await owner.field('Steward')).sendKeys(Key.ENTER)
+  await owner.sees('Nobody found')
+  expect(await owner.reads()).toContain('Nobody can share this place any more')
   expect(await owner.barriers()).toEqual([])
   await owner.press('Make Ilse Brandt steward')
   await owner.sees('Ilse Brandt is now a steward of the place.')

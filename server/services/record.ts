@@ -14,7 +14,7 @@ import { putRecords } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { noteFormerNames } from './former-names.ts'
 import { keptEffect } from './kept-effect.ts'
-import { noteChanges } from './latest.ts'
+import { noteChanges } from './place-changes.ts'
 import { nothingWritten, type Written } from './notices/kind.ts'
 import { noticesIn, writeNotices } from './notices/write.ts'
 

@@ -15,7 +15,7 @@ import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import { type Asker, knowsPerson, nameOf, seenPlace } from './asker.ts'
 import { problemFrom } from './change-set.ts'
-import { noteChanged } from './latest.ts'
+import { noteChanged } from './place-changes.ts'
 
 /** The newest version of a page's text; version 0, empty, where none was written. */
 export async function textView(parts: Parts, asker: Asker, id: string): Promise<TextView> {

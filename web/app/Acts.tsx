@@ -2,6 +2,7 @@ import * as Ariakit from '@ariakit/react'
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { WorkspaceView } from '#contract/views.ts'
+import { NothingFound } from '../ui/FoundList.tsx'
 
 interface Act {
   readonly word: string
@@ -129,7 +130,7 @@ function ActList({ acts, onChosen }: ListProps) {
             {word}
           </Ariakit.ComboboxItem>
         ))}
-        {found.length === 0 && <p className="quiet px-2 py-1.5">No command with that name</p>}
+        {found.length === 0 && <NothingFound>No command with that name</NothingFound>}
       </Ariakit.ComboboxList>
     </Ariakit.ComboboxProvider>
   )

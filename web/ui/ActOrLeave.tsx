@@ -16,7 +16,15 @@ export const ActOrLeave = ({ act, isDisabled, isDrastic = false, onLeave, onGath
       {act}
     </button>
     {onGather !== undefined && (
-      <button type="button" className="act px-1 text-sm" disabled={isDisabled} onClick={onGather}>
+      <button
+        type="button"
+        className="act px-1 text-sm"
+        disabled={isDisabled}
+        // Like the act itself: not while a field of the form is wrong.
+        onClick={event => {
+          if (event.currentTarget.form?.reportValidity() !== false) onGather()
+        }}
+      >
         Add to draft
       </button>
     )}

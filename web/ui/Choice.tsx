@@ -1,5 +1,7 @@
 import * as Ariakit from '@ariakit/react'
 import { useState } from 'react'
+import { FoundItem, FoundList } from './FoundList.tsx'
+import { keepEnter } from './keep-enter.ts'
 
 interface Props<Value extends string> {
   readonly label: string
@@ -53,7 +55,7 @@ function Finding<Value extends string>({ label, value, options, onValue, isQuiet
       open={isOpen}
       setOpen={opens => (opens ? setOpen(true) : forget())}
     >
-      <label className="block">
+      <label className="block" onKeyDown={keepEnter}>
         {!isQuiet && <span className="label-line">{label}</span>}
         <Ariakit.Combobox
           className="choice"
@@ -63,27 +65,20 @@ function Finding<Value extends string>({ label, value, options, onValue, isQuiet
           onBlur={forget}
         />
       </label>
-      <Ariakit.ComboboxPopover
-        aria-label={label}
-        sameWidth
-        className="z-20 max-h-72 overflow-y-auto border border-base-content bg-base-100"
-      >
+      <FoundList label={label} nothing="Nothing found" isEmpty={found.length === 0}>
         {found.map(option => (
-          <Ariakit.ComboboxItem
+          <FoundItem
             key={option.value}
-            setValueOnClick={false}
-            focusOnHover
-            className={`cursor-pointer px-2 py-1 data-active-item:bg-base-200 ${option.value === value ? 'font-semibold' : ''}`}
-            onClick={() => {
+            className={option.value === value ? 'font-semibold' : ''}
+            onChoose={() => {
               forget()
               onValue(option.value)
             }}
           >
             {option.name}
-          </Ariakit.ComboboxItem>
+          </FoundItem>
         ))}
-        {found.length === 0 && <p className="quiet px-2 py-1">Nothing found</p>}
-      </Ariakit.ComboboxPopover>
+      </FoundList>
     </Ariakit.ComboboxProvider>
   )
 }

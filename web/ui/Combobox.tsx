@@ -1,5 +1,7 @@
 import * as Ariakit from '@ariakit/react'
-import { useId, useState } from 'react'
+import { useState } from 'react'
+import { FoundItem, FoundList } from './FoundList.tsx'
+import { keepEnter } from './keep-enter.ts'
 
 export interface Option {
   readonly value: string
@@ -32,7 +34,6 @@ export function Combobox({
   onChoose,
   onTyped,
 }: Props) {
-  const id = useId()
   const [typed, setTyped] = useState('')
   const found = matching(options, typed, offer)
   const type = (text: string) => {
@@ -52,35 +53,27 @@ export function Combobox({
         if (!isOpen) setTyped('')
       }}
     >
-      <Ariakit.Combobox
-        className="field"
-        aria-label={label}
-        placeholder={placeholder}
-        autoSelect="always"
-        onBlur={() => setTyped('')}
-      />
-      <Ariakit.ComboboxPopover
-        aria-label={label}
-        sameWidth
-        className="z-20 border border-base-content bg-base-100"
-      >
+      <div onKeyDown={keepEnter}>
+        <Ariakit.Combobox
+          className="field"
+          aria-label={label}
+          placeholder={placeholder}
+          autoSelect="always"
+          onBlur={() => setTyped('')}
+        />
+      </div>
+      <FoundList label={label} nothing={nobody} isEmpty={found.length === 0}>
         {found.map(option => (
-          <Ariakit.ComboboxItem
+          <FoundItem
             key={option.value}
-            id={`${id}-${option.value}`}
-            // What is chosen is not text for the field: it goes to whoever asked for it.
-            setValueOnClick={false}
-            hideOnClick={false}
-            focusOnHover
-            className="flex cursor-pointer justify-between gap-3 px-2 py-1 data-active-item:bg-base-200"
-            onClick={() => choose(option)}
+            className="flex justify-between gap-3"
+            onChoose={() => choose(option)}
           >
             <span className="truncate">{option.name}</span>
             <span className="quiet shrink-0 text-sm">{option.note}</span>
-          </Ariakit.ComboboxItem>
+          </FoundItem>
         ))}
-        {found.length === 0 && <p className="quiet px-2 py-1">{nobody}</p>}
-      </Ariakit.ComboboxPopover>
+      </FoundList>
     </Ariakit.ComboboxProvider>
   )
 }
