@@ -30,7 +30,8 @@ const allows = Type.Integer({ minimum: 0, maximum: 1023 })
 const joining = Type.Union([kind('everyone'), kind('open'), kind('request'), kind('unlisted')])
 const nodeKind = Type.Union([kind('folder'), kind('board'), kind('row'), kind('page'), kind('file')])
 
-const scope = Type.Union([
+/** Over whom a role is held. */
+export const scope = Type.Union([
   Type.Object({ over: kind('workspace') }, strict),
   Type.Object({ over: kind('guests') }, strict),
   Type.Object({ over: kind('team'), team: ref('teams') }, strict),

@@ -46,6 +46,8 @@ export interface KeepingView {
   readonly invitation: InvitedView | null
   /** For guests: the topmost places that they reach, as far as the reader may be told. */
   readonly reaches: readonly PlaceName[] | null
+  /** Which of the roles the reader may take from them, by the ids of `roles`. */
+  readonly takeable: readonly string[]
   /** What the reader may do about this person. */
   readonly may: readonly PersonAct[]
 }
@@ -190,6 +192,8 @@ export interface AddressView {
 export interface OfferView {
   readonly places: readonly ReachedView[]
   readonly privileges: readonly Privilege[]
+  /** Those of the privileges that have no effect over the scope of the role. */
+  readonly asleep: readonly Privilege[]
   readonly role: string
   readonly teams: readonly string[]
   /** Seats after one more comes, where they are counted. */

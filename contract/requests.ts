@@ -1,7 +1,7 @@
 import { type Static, Type } from '@sinclair/typebox'
 import { acts } from '#core/changes/fact.ts'
 import { allActions } from '#core/levels/action.ts'
-import { editRequest, offer } from './edit-requests.ts'
+import { editRequest, offer, scope } from './edit-requests.ts'
 import { id, kind, mail, name, orNull, password, strict, line, text } from './pieces.ts'
 
 /** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
@@ -190,7 +190,9 @@ export const addressesRequest = Type.Object(
 )
 export type AddressesRequest = Static<typeof addressesRequest>
 
-export const offerRequest = Type.Object({ offer }, strict)
+/** An offer with over whom its role would be held: the whole workspace if nothing is said. */
+export const offerRequest = Type.Object({ offer, scope: Type.Optional(scope) }, strict)
+export type LookThroughRequest = Static<typeof offerRequest>
 
 /** As it is in the file: a bad one is judged with its row. */
 const cell = Type.String({ maxLength: 2000 })

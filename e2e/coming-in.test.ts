@@ -69,6 +69,7 @@ describe('forty people before the season', () => {
     await owner.choose('Welcome set', 'Winter helpers')
     await owner.sees('Season Plan')
     await owner.sees('There are not enough seats')
+    expect(await owner.canPress('Invite 39 people')).toBe(false)
     expect(await owner.barriers()).toEqual([])
     // Nothing typed is lost on the way to somewhere else and back.
     await owner.open(`${at}/people`)
@@ -156,6 +157,18 @@ describe('a table', () => {
     await owner.sees('Choose the column with the mail address.')
     await owner.choose('Column Adresse', 'Mail')
     await owner.sees('2 unchanged, 1 with errors')
+  })
+
+  test('read in another encoding keeps what was matched and mended', async () => {
+    const file = join(files, 'old.csv')
+    writeFileSync(file, Buffer.from('Adresse;Name\r\nrene@marram;Ren\xe9 Holm', 'latin1'))
+    await owner.upload('CSV file', file)
+    await owner.sees('1 row, encoding WINDOWS-1252')
+    await owner.choose('Column Adresse', 'Mail')
+    await owner.fill('Mail, row 2', 'rene@marram.example')
+    await owner.choose('Encoding', 'WINDOWS-1253')
+    await owner.sees('1 row, encoding WINDOWS-1253')
+    await owner.sees('1 new')
   })
 
   test('that is none is refused kindly', async () => {

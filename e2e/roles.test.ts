@@ -113,6 +113,12 @@ describe('scope', () => {
 
 test('a role is asked for, decided in one act, and who asked is told', async () => {
   const imke = await demo.welcome('imke@marram.example')
+  // No form is offered that would be refused in the end.
+  for (const path of ['people/invite', 'people/import', 'content/new-home']) {
+    await imke.open(`${at}/${path}`)
+    await imke.sees('None of your roles has the privilege')
+    expect(await imke.driver.findElements(By.css('main form, main input'))).toEqual([])
+  }
   await imke.open(`${at}/me`)
   await imke.follow('Request a role')
   await imke.choose('You want to', 'help people sign in again')

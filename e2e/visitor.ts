@@ -90,6 +90,11 @@ export class Visitor {
     )
   }
 
+  /** Whether a button, by all that it says, can be pressed. */
+  async canPress(button: string): Promise<boolean> {
+    return (await this.find(`//button[normalize-space()=${quoted(button)}]`)).isEnabled()
+  }
+
   /** Something to do with the open place: in the line of its name, or behind *More*. */
   async pressAct(act: string): Promise<void> {
     const shown = await this.driver.findElements(By.xpath(`//button[normalize-space()=${quoted(act)}]`))

@@ -42,6 +42,31 @@ test('what changes of roles do is told before, and compared when it is done', as
   expect((await owner.send('/changes', { edits: [change], seen: taken.seen })).status).toBe(409)
 })
 
+test('just those roles are offered to be taken, and just those people to be suspended, of whom that is not refused', async () => {
+  let offered = 0
+  for (const visitor of [owner, world.kim.visitor]) {
+    const { body } = await visitor.get<PageView<PersonView>>(`${at}/people?kept=1`)
+    for (const { id, status } of body.items) {
+      const { keeping } = await personSeen(visitor, id)
+      const isRefused = async (edit: object) => 'title' in (await visitor.foresee(edit))
+      for (const { id: holding, role } of keeping?.roles ?? []) {
+        const isOffered = keeping?.takeable.includes(holding) === true
+        expect(await isRefused({ kind: 'role.take', holding })).toBe(!isOffered)
+        const { body: holders } = await visitor.get<HolderView[]>(`${at}/roles/${role}/holders`)
+        expect(holders.find(each => each.holding === holding)?.mayTake).toBe(isOffered)
+        offered += Number(isOffered)
+      }
+      if (status === 'active')
+        expect(await isRefused({ kind: 'person.suspend', person: id })).toBe(
+          keeping?.may.includes('suspend') !== true,
+        )
+    }
+  }
+  expect(offered).toBeGreaterThan(2)
+  const [sole] = (await owner.get<HolderView[]>(`${at}/roles/role-owner/holders`)).body
+  expect(sole).toMatchObject({ person: { name: 'Ona' }, mayTake: false })
+})
+
 describe('a helper over the people of a team', () => {
   let nia: { visitor: Visitor; id: string }
   beforeAll(async () => {

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { invitingEdits } from '#contract/inviting.ts'
-import type { OfferRequest } from '#contract/edit-requests.ts'
+import type { OfferRequest, ScopeRequest } from '#contract/edit-requests.ts'
 import type { MyAccessView, OfferView, ReachedView, WaysInView } from '#contract/people-views.ts'
 import type { WorkspaceView } from '#contract/views.ts'
 import { invite, open, password, tokenFor, Visitor, welcome } from './tests/client.ts'
@@ -46,8 +46,8 @@ beforeAll(async () => {
 afterAll(() => world.server.stop())
 
 const waysIn = async (visitor: Visitor) => (await visitor.get<WaysInView>(`${at}/ways-in`)).body
-const lookThrough = async (visitor: Visitor, offer: OfferRequest) =>
-  (await visitor.call<OfferView>('POST', `${at}/people/offer`, { offer })).body
+const lookThrough = async (visitor: Visitor, offer: OfferRequest, scope?: ScopeRequest) =>
+  (await visitor.call<OfferView>('POST', `${at}/people/offer`, { offer, scope })).body
 const makeSet = async (visitor: Visitor, offer: OfferRequest) => {
   const made = await visitor.change({
     kind: 'welcome.create',
@@ -104,6 +104,26 @@ describe('what is looked through', () => {
     expect(here.me.privileges.toSorted()).toEqual(foreseen.privileges.toSorted())
     expect(access.teams.map(each => each.name).toSorted()).toEqual(foreseen.teams.toSorted())
     expect(access.roles.map(each => each.name)).toEqual([foreseen.role])
+  })
+
+  test('of a role over some people only is what it does over them', async () => {
+    const offer = { ...plain, role: 'role-people-lead' }
+    const scopes: readonly ScopeRequest[] = [{ over: 'guests' }, { over: 'team', team: teams.open }]
+    for (const scope of scopes) {
+      const { asleep, ...foreseen } = await lookThrough(owner, offer, scope)
+      expect(asleep).toContain('invite members')
+      const mail = `over.${scope.over}@test.example`
+      const invited = { person: 'new:person', mail, name: 'Newcomer', scope }
+      expect((await owner.change(...invitingEdits(offer, invited))).status).toBe(200)
+      const newcomer = new Visitor(world.server)
+      await newcomer.enter('/invitations/accept', { token: await tokenFor(owner, mail), name: 'N', password })
+      const { roles } = (await newcomer.get<MyAccessView>(`${at}/me/access`)).body
+      expect(roles.map(({ name, privileges, asleep }) => [name, privileges, asleep])).toEqual([
+        [foreseen.role, foreseen.privileges, asleep],
+      ])
+    }
+    const unknown = await lookThrough(owner, offer, { over: 'team', team: 'no-such-team' })
+    expect(unknown.problem).toMatchObject(problem('unknown'))
   })
 
   test('of more than one may give is refused just as giving it is, and nothing happens', async () => {

@@ -1,6 +1,7 @@
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { GuestRule, Refusal, Unknown } from '../changes/refusal.ts'
 import type { Action } from '../levels/action.ts'
+import type { Privilege } from '../levels/privilege.ts'
 import { counted, listed, listedOr, nounFor, numberWords } from './english.ts'
 
 /** Names as far as the reader may know them; `undefined` for what must not be named. */
@@ -71,6 +72,11 @@ const guestRules: Readonly<Record<GuestRule, RefusalWords>> = {
   },
 }
 
+export const lacksPrivilegeWords = (privilege: Privilege): RefusalWords => ({
+  title: `None of your roles has the privilege “${privilege}”.`,
+  instead: 'Ask an owner or administrator to do it, or request a role that has this privilege.',
+})
+
 // One row a code: a table in the shape of a switch, so that a new code is a compile error here.
 // eslint-disable-next-line max-lines-per-function
 export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
@@ -86,10 +92,7 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
         instead: 'Request access, or ask a steward of this place for a higher level.',
       }
     case 'privilege-missing':
-      return {
-        title: `None of your roles has the privilege “${refusal.privilege}”.`,
-        instead: 'Ask an owner or administrator to do it, or request a role that has this privilege.',
-      }
+      return lacksPrivilegeWords(refusal.privilege)
     case 'lead-missing':
       return {
         title: `Only the leads of ${naming.team(refusal.team) ?? 'that team'} decide who is in it.`,

@@ -46,7 +46,7 @@ export function peopleRoutes(parts: Parts, asker: (request: Request) => Asker): 
     response.json(await addressesView(asker(request), checked(addressesRequest, request.body)))
   })
   router.post('/people/offer', async (request, response) => {
-    response.json(await offerView(parts, asker(request), checked(offerRequest, request.body).offer))
+    response.json(await offerView(parts, asker(request), checked(offerRequest, request.body)))
   })
   router.post('/people/import', async (request, response) => {
     const who = asker(request)

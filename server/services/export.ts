@@ -1,13 +1,13 @@
 import { stringify } from 'csv-stringify/sync'
 import { dayOf } from '#contract/dates.ts'
 import type { PeopleQuery } from '#contract/requests.ts'
-import type { KeepingView, PersonView } from '#contract/people-views.ts'
+import type { PersonView } from '#contract/people-views.ts'
 import { harmless } from '#contract/cells.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import type { Asker } from './asker.ts'
-import { keeperOf, keepsPeople, profileView, standingView } from './people.ts'
+import { keeperOf, keepsPeople, profileView, type Standing, standingView } from './people.ts'
 import { listed } from './people-list.ts'
 
 /** The list as it is looked through, as CSV (RFC 4180) with a byte-order mark, so that spreadsheets read it as UTF-8. */
@@ -30,7 +30,7 @@ export function peopleCsv(parts: Parts, asker: Asker, query: PeopleQuery): strin
 }
 
 interface Told extends Omit<PersonView, 'keeping'> {
-  readonly keeping: Omit<KeepingView, 'reaches' | 'may'> | null
+  readonly keeping: Standing | null
 }
 
 interface CsvColumn {

@@ -20,9 +20,11 @@ import { compareWords } from '#core/base/compare-words.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { lacksHandingOn, lacksInviting } from '#core/changes/edits/invitation.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
+import { takeRole } from '#core/changes/edits/role.ts'
+import { isLastOwner } from '#core/changes/guards/owner-left.ts'
 import { has } from '#core/levels/action.ts'
 import { allPrivileges, isAsleep, type Privilege } from '#core/levels/privilege.ts'
-import { privilegesOf } from '#core/people/role.ts'
+import { ownerRole, privilegesOf } from '#core/people/role.ts'
 import type { Holding, Person, Scope } from '#core/people/person.ts'
 import { type Moment, pathOf } from '#core/state/state.ts'
 import type { PlaceName } from '#contract/views.ts'
@@ -134,14 +136,15 @@ const keepingView = (parts: Parts, asker: Asker, person: Person): KeepingView =>
   ...standingView(parts, asker, person),
   reaches: person.kind === 'guest' ? reachedByGuest(asker, person) : null,
   may: actsOver(asker, person),
+  takeable: rowsBy(asker.moment.state.holdings, 'person', person.id)
+    .filter(holding => mayTake(asker, holding))
+    .map(holding => holding.id),
 })
 
+export type Standing = Omit<KeepingView, 'reaches' | 'may' | 'takeable'>
+
 /** How somebody stands here: what lists and tables of many tell without weighing what may be done about each. */
-export function standingView(
-  parts: Parts,
-  asker: Asker,
-  person: Person,
-): Omit<KeepingView, 'reaches' | 'may'> {
+export function standingView(parts: Parts, asker: Asker, person: Person): Standing {
   const { moment, workspace } = asker
   const { state } = moment
   const { account, from, until, invitedBy } = person
@@ -203,11 +206,15 @@ const privilegeFor = {
   'reset sign-in': 'reset sign-in',
 } as const satisfies Record<Exclude<PersonAct, 'invite' | 'hand on'>, Privilege>
 
+/** What takes somebody's time here away, and what the last owner cannot do or suffer. */
+const leaving: ReadonlySet<PersonAct> = new Set(['suspend', 'remove', 'turn'])
+
 /** What of these the asker may do about somebody. */
 function actsOver({ person: author, moment }: Asker, person: Person): PersonAct[] {
   const context = { author, before: moment, now: moment }
+  const isNeeded = isLastOwner(moment, person.id)
   const over = (Object.keys(privilegeFor) as (keyof typeof privilegeFor)[]).filter(
-    act => lacksOver(context, person.id, privilegeFor[act]) === undefined,
+    act => lacksOver(context, person.id, privilegeFor[act]) === undefined && !(isNeeded && leaving.has(act)),
   )
   if (person.status !== 'invited') return over
   if (lacksInviting(context, person) !== undefined) return []
@@ -217,6 +224,13 @@ function actsOver({ person: author, moment }: Asker, person: Person): PersonAct[
     ...handing,
     ...over.filter(act => act === 'turn' || act === 'assign' || act === 'describe'),
   ]
+}
+
+/** Whether the asker may take a role from who holds it: one's own, or within rank; never the last owner's. */
+export function mayTake({ moment, person: author }: Asker, { id, role, person }: Holding): boolean {
+  const context = { author, before: moment, now: moment }
+  if (takeRole.lacks(context, { kind: 'role.take', holding: id }) !== undefined) return false
+  return role !== ownerRole || !isLastOwner(moment, person)
 }
 
 export function holdingView(asker: Asker, { id, role, scope, from, until }: Holding): HoldingView {

@@ -2,7 +2,7 @@ import { setImmediate } from 'node:timers/promises'
 import type { FoundPlaceView, MyAccessView, OfferView, ReachedView } from '#contract/people-views.ts'
 import type { PathView } from '#contract/views.ts'
 import { invitingEdits } from '#contract/inviting.ts'
-import type { OfferRequest } from '#contract/edit-requests.ts'
+import type { LookThroughRequest } from '#contract/requests.ts'
 import { seatsTaken, takesSeat } from '#core/access/seats.ts'
 import { givenTo } from '#core/access/matching.ts'
 import { type Subject, subjectOf, teamsOf } from '#core/access/subject.ts'
@@ -18,10 +18,10 @@ import { knowsTeam } from '#core/changes/context.ts'
 import { judge } from '#core/changes/judge.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { isAsleep, type Privilege } from '#core/levels/privilege.ts'
-import { privilegesOf } from '#core/people/role.ts'
+import { privilegesOf, type Role } from '#core/people/role.ts'
 import { partsOf, personPrincipal } from '#core/rules/principal.ts'
 import { momentOf } from '#core/state/moment.ts'
-import type { Person } from '#core/people/person.ts'
+import type { Holding, Person } from '#core/people/person.ts'
 import { applyChanges, type Moment, type State, workspaceOf } from '#core/state/state.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { compareWords } from '#core/base/compare-words.ts'
@@ -69,12 +69,10 @@ export async function myAccessView(parts: Parts, asker: Asker): Promise<MyAccess
       .filter(holding => isLive(holding, moment.at))
       .map(holding => {
         const role = rowOf(moment.state.roles, holding.role)
-        const held = role === undefined ? [] : [...privilegesOf(role)]
         return {
           ...holdingView(asker, holding),
           note: role?.note ?? '',
-          privileges: held,
-          asleep: held.filter(each => isAsleep(each, holding.scope.over)),
+          ...(role === undefined ? { privileges: [], asleep: [] } : heldBy(role, holding)),
         }
       }),
     handovers: allRows(moment.state.handovers)
@@ -182,13 +180,18 @@ export function throughWords(asker: Asker, subject: Subject, { node, grants }: P
 }
 
 /** What somebody who takes an offer could see and do, put together as if they were here. */
-export async function offerView(parts: Parts, asker: Asker, offer: OfferRequest): Promise<OfferView> {
+export async function offerView(
+  parts: Parts,
+  asker: Asker,
+  { offer, scope }: LookThroughRequest,
+): Promise<OfferView> {
   const before = momentOf(asker.moment.state, parts.clock())
   const made = new Map<string, string>()
   const workspace = workspaceOf(before.state)
   const minting = mintingFor(parts, before.state, made)
   const mail = `somebody@${welcomeDomain(before.state, offer.as)}`
-  const requests = invitingEdits(offer, { person: 'new:somebody', mail, name: 'Somebody' })
+  const somebody = { person: 'new:somebody', mail, name: 'Somebody' }
+  const requests = invitingEdits(offer, { ...somebody, ...(scope === undefined ? {} : { scope }) })
   const edits = requests.map(each => editFrom(each, minting))
   const unknown = requests.flatMap(each => unknownIn(asker, each) ?? [])[0]
   const judged =
@@ -200,6 +203,7 @@ export async function offerView(parts: Parts, asker: Asker, offer: OfferRequest)
     return {
       places: [],
       privileges: [],
+      asleep: [],
       role: '',
       teams: [],
       seats: { taken: seatsTaken(before), bought, each: 0 },
@@ -236,11 +240,15 @@ function asIfHere({ state, at }: Moment, id: PersonId): { moment: Moment; subjec
   return { moment, subject }
 }
 
-function roleOf({ state }: Moment, person: PersonId): { role: string; privileges: Privilege[] } {
+function roleOf({ state }: Moment, person: PersonId): Pick<OfferView, 'role' | 'privileges' | 'asleep'> {
   const [holding] = rowsBy(state.holdings, 'person', person)
   const role = holding === undefined ? undefined : rowOf(state.roles, holding.role)
-  return {
-    role: role?.name ?? '',
-    privileges: role === undefined ? [] : [...privilegesOf(role)],
-  }
+  if (holding === undefined || role === undefined) return { role: '', privileges: [], asleep: [] }
+  return { role: role.name, ...heldBy(role, holding) }
+}
+
+/** What a role lets one do, and what of it has no effect over the scope in which it is held. */
+function heldBy(role: Role, { scope }: Holding): { privileges: Privilege[]; asleep: Privilege[] } {
+  const privileges = [...privilegesOf(role)]
+  return { privileges, asleep: privileges.filter(each => isAsleep(each, scope.over)) }
 }

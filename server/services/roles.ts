@@ -14,7 +14,7 @@ import { guestRole, privilegesOf, type Role } from '#core/people/role.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
-import { callOf, nameView, overWords } from './people.ts'
+import { callOf, mayTake, nameView, overWords } from './people.ts'
 
 /** All roles with who holds them, and what of them the asker may change. */
 export function rolesView(asker: Asker): RolesView {
@@ -105,15 +105,8 @@ export function holdersView(asker: Asker, id: string): HolderView[] {
       over: overWords(asker, holding.scope),
       from: holding.from,
       until: holding.until,
-      mayTake: mayAssign(asker, holding, person),
+      mayTake: mayTake(asker, holding),
     }))
-}
-
-function mayAssign({ moment, person: author }: Asker, offered: Holding, person: Person): boolean {
-  return (
-    author === person.id ||
-    lacksRoleFor({ author, before: moment, now: moment }, offered, person) === undefined
-  )
 }
 
 /** The roles that the asker may give to somebody, each with over what, and what of it would have no effect there. */

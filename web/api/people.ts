@@ -1,4 +1,3 @@
-import type { OfferRequest } from '#contract/edit-requests.ts'
 import type { PageView } from '#contract/oversight-views.ts'
 import type {
   AddressView,
@@ -12,7 +11,7 @@ import type {
   ReachedView,
   WaysInView,
 } from '#contract/people-views.ts'
-import type { AddressesRequest, ImportRequest, PeopleQuery } from '#contract/requests.ts'
+import type { AddressesRequest, ImportRequest, LookThroughRequest, PeopleQuery } from '#contract/requests.ts'
 import type { SettingsView } from '#contract/settings-views.ts'
 import { api, at, ofWorkspace, post } from './api.ts'
 
@@ -45,8 +44,8 @@ export const people = api.injectEndpoints({
     addresses: build.mutation<AddressView[], { readonly slug: string } & AddressesRequest>({
       query: ({ slug, ...body }) => post(at(slug, '/people/addresses'), body),
     }),
-    offer: build.mutation<OfferView, { readonly slug: string; readonly offer: OfferRequest }>({
-      query: ({ slug, offer }) => post(at(slug, '/people/offer'), { offer }),
+    offer: build.mutation<OfferView, { readonly slug: string } & LookThroughRequest>({
+      query: ({ slug, ...body }) => post(at(slug, '/people/offer'), body),
     }),
     judgeImport: build.mutation<ImportedRowView[], { readonly slug: string } & ImportRequest>({
       query: ({ slug, ...body }) => post(at(slug, '/people/import'), body),

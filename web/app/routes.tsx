@@ -18,6 +18,7 @@ import { SignIn } from '../features/entry/SignIn.tsx'
 import { Fault } from './Fault.tsx'
 import { Front } from './Front.tsx'
 import { NothingHere } from './NothingHere.tsx'
+import { OnlyWith } from './OnlyWith.tsx'
 import { Shell } from './Shell.tsx'
 
 /** A screen that is fetched when somebody first goes there: what everybody meets at once comes alone. */
@@ -87,14 +88,22 @@ const pages: RouteObject[] = [
         element: <ContentScreen />,
         children: [
           { index: true, element: <Arrival /> },
-          { path: 'new-home', element: <NewHome /> },
+          {
+            element: <OnlyWith one={['create homes']} />,
+            children: [{ path: 'new-home', element: <NewHome /> }],
+          },
           { path: 'bin', element: <BinScreen /> },
           { path: ':id', element: <NodeScreen access={AccessColumn} noAccess={NoAccess} /> },
         ],
       },
       { path: 'people', lazy: people },
-      { path: 'people/invite', lazy: inviteScreen },
-      { path: 'people/import', lazy: importScreen },
+      {
+        element: <OnlyWith one={['invite guests', 'invite members']} />,
+        children: [
+          { path: 'people/invite', lazy: inviteScreen },
+          { path: 'people/import', lazy: importScreen },
+        ],
+      },
       { path: 'people/ways-in', lazy: waysInScreen },
       { path: 'people/ways-in/:id', lazy: waysInScreen },
       { path: 'people/directory', lazy: directoryScreen },

@@ -52,7 +52,7 @@ function Binned({ place }: { readonly place: BinnedView }) {
           {place.mayDelete && (
             <button
               type="button"
-              className="act"
+              className="act text-error"
               aria-label={`Delete ${place.name} for good`}
               onClick={() => setAct('delete')}
             >

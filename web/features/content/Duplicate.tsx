@@ -1,7 +1,9 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NodeView } from '#contract/views.ts'
+import { type ActionSet, has } from '#core/levels/action.ts'
 import { useGoalsQuery } from '../../api/access.ts'
+import { useNodeQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
@@ -26,8 +28,9 @@ export function Duplicate({ node, onDone }: Props) {
     { slug, id: node.id, find: typed },
     { skip: typed.trim() === '' },
   )
-  const beside = node.path.at(-1)
-  const [goal, setGoal] = useState<Goal | undefined>(beside)
+  const beside = useBeside(node)
+  const [chosen, setGoal] = useState<Goal>()
+  const goal = chosen ?? beside
   const options = goals.map(({ id, name, path }) => ({ value: id, name, note: path }))
   const here = beside === undefined ? [] : [{ value: beside.id, name: beside.name, note: 'the same folder' }]
   const all = [...here, ...options]
@@ -44,6 +47,14 @@ export function Duplicate({ node, onDone }: Props) {
       {goal !== undefined && <CopyInto key={goal.id} node={node} goal={goal} onDone={onDone} />}
     </OpenedBox>
   )
+}
+
+/** The place around it, where one may add to that. */
+function useBeside({ path }: NodeView): Goal | undefined {
+  const { slug } = useHere()
+  const around = path.at(-1)
+  const { data } = useNodeQuery({ slug, id: around?.id ?? '' }, { skip: around === undefined })
+  return data !== undefined && has(data.actions as ActionSet, 'add') ? around : undefined
 }
 
 function CopyInto({ node, goal, onDone }: Props & { readonly goal: Goal }) {

@@ -124,7 +124,7 @@ function Selects() {
   const { filter, set } = useFilter()
   return (
     <>
-      <span className="w-36">
+      <span className="w-28 xl:w-36">
         <Choice
           isQuiet
           label="Role"
@@ -136,7 +136,7 @@ function Selects() {
           onValue={role => set({ role })}
         />
       </span>
-      <span className="w-36">
+      <span className="w-28 xl:w-36">
         <Choice
           isQuiet
           label="Team"

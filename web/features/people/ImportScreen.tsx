@@ -9,9 +9,9 @@ import { Choice } from '../../ui/Choice.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { tableIn } from '../../workers/client.ts'
 import type { Table } from '../../workers/table.ts'
-import { fieldWord, type Mapping, mappingFor, rowFrom, withCell } from './import-columns.ts'
+import { fieldWord, type Mapping, mappingFor, type MendedCell, rowFrom, withCell } from './import-columns.ts'
 import { ImportTable } from './ImportTable.tsx'
-import { emptyOffer, offerOf } from './offer.ts'
+import { emptyOfferOf, offerOf } from './offer.ts'
 import { OfferForm } from './OfferForm.tsx'
 import { PeopleHead } from './PeopleHead.tsx'
 import { type Importing, type Judging, type Outcome, useImporting, useJudging } from './use-import.ts'
@@ -21,6 +21,8 @@ interface Opened {
   readonly file: string
   readonly table: Table
   readonly mapping: Mapping
+  /** The cells that were mended by hand. */
+  readonly mended: readonly MendedCell[]
 }
 
 /** A table of people: its columns matched, each row judged and mended where it stands, then brought in. */
@@ -28,14 +30,16 @@ export function ImportScreen() {
   const { workspace } = useHere()
   const [opened, setOpened] = useState<Opened>()
   const [refused, setRefused] = useState<string>()
-  const [offer, setOffer] = useState(emptyOffer)
+  const [offer, setOffer] = useState(() => emptyOfferOf(workspace.me.privileges))
   const importing = useImporting()
   const take = async (file: File | undefined, encoding?: string) => {
     if (file === undefined) return
     const read = await tableIn(file, encoding)
     importing.forget()
     setRefused('refused' in read ? read.refused : undefined)
-    setOpened('table' in read ? openedAs(file, read.table) : undefined)
+    setOpened(
+      'table' in read ? openedAs(file, read.table, encoding === undefined ? undefined : opened) : undefined,
+    )
   }
   const judged = useJudging(
     opened?.mapping.includes('mail') === true
@@ -80,11 +84,18 @@ export function ImportScreen() {
   )
 }
 
-const openedAs = (source: File, table: Table): Opened => ({
-  source,
-  file: source.name,
-  table,
-  mapping: mappingFor(table.heads),
+/** A table that was read; where the same file is read anew in another encoding, with what was chosen and mended in it. */
+function openedAs(source: File, table: Table, earlier: Opened | undefined): Opened {
+  const opened = { source, file: source.name, table, mapping: mappingFor(table.heads), mended: [] }
+  const isAlike =
+    earlier?.table.heads.length === table.heads.length && earlier.table.rows.length === table.rows.length
+  return isAlike ? earlier.mended.reduce(mendedBy, { ...opened, mapping: earlier.mapping }) : opened
+}
+
+const mendedBy = (opened: Opened, cell: MendedCell): Opened => ({
+  ...opened,
+  table: { ...opened.table, rows: withCell(opened.table.rows, cell) },
+  mended: [...opened.mended.filter(({ row, column }) => row !== cell.row || column !== cell.column), cell],
 })
 
 interface RowsProps {
@@ -102,9 +113,7 @@ const Rows = ({ opened, onOpened, judged, importing }: RowsProps) => (
       mapping={opened.mapping}
       judged={judged.rows}
       outcomes={importing.outcomes}
-      onCell={cell =>
-        onOpened({ ...opened, table: { ...opened.table, rows: withCell(opened.table.rows, cell) } })
-      }
+      onCell={cell => onOpened(mendedBy(opened, cell))}
     />
     <Foot opened={opened} rows={judged.rows} isJudging={judged.isJudging} importing={importing} />
   </section>

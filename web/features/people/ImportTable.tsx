@@ -3,7 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import type { ImportedRowView } from '#contract/people-views.ts'
 import type { ImportField } from '#contract/requests.ts'
 import type { Table } from '../../workers/table.ts'
-import { fieldWord, type Mapping } from './import-columns.ts'
+import { fieldWord, type Mapping, type MendedCell } from './import-columns.ts'
 import type { Outcome } from './use-import.ts'
 
 interface Props {
@@ -11,7 +11,7 @@ interface Props {
   readonly mapping: Mapping
   readonly judged: readonly ImportedRowView[]
   readonly outcomes: readonly Outcome[] | undefined
-  readonly onCell: (cell: { row: number; column: number; text: string }) => void
+  readonly onCell: (cell: MendedCell) => void
 }
 
 /** The rows with what would become of each; their cells are mended here. Only what is in sight is drawn. */

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { OfferRequest, ScopeRequest } from '#contract/edit-requests.ts'
+import type { LookThroughRequest } from '#contract/requests.ts'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { AddressView } from '#contract/people-views.ts'
 import type { Problem } from '#contract/problem.ts'
@@ -14,8 +15,8 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextArea } from '../../ui/TextArea.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 import { isInvitable, Judged, useJudged } from './Judged.tsx'
-import { LookThrough, useOfferView } from './LookThrough.tsx'
-import { emptyOffer, type OfferDraft, offerOf } from './offer.ts'
+import { LookThrough, seatsLeft, useOfferView } from './LookThrough.tsx'
+import { emptyOfferOf, type OfferDraft, offerOf } from './offer.ts'
 import { OfferForm } from './OfferForm.tsx'
 import { PeopleHead } from './PeopleHead.tsx'
 import { useDraft } from '../../ui/use-draft.ts'
@@ -41,10 +42,7 @@ export function InviteScreen() {
     message: '',
     isByHand: false,
     over: everybody,
-    offer: {
-      ...emptyOffer,
-      as: workspace.me.privileges.includes('invite members') ? 'member' : 'guest',
-    },
+    offer: emptyOfferOf(workspace.me.privileges),
   })
   const { text, offer, message, isByHand, over } = draft
   const request = offerOf(offer, workspace.timeZone)
@@ -83,7 +81,13 @@ export function InviteScreen() {
             Do not send mails. I send the links myself.
           </Tick>
         </section>
-        <Looked offer={request} count={good.length} isJudged={isCurrent} sent={sent} problem={problem} />
+        <Looked
+          asked={{ offer: request, scope: scopeOf(offer, over) }}
+          count={good.length}
+          isJudged={isCurrent}
+          sent={sent}
+          problem={problem}
+        />
       </form>
     </main>
   )
@@ -115,7 +119,9 @@ function RoleScope({ over, onOver }: ScopeProps) {
         options={[
           { value: everybody, name: 'The whole workspace' },
           { value: 'guests', name: 'Guests' },
-          ...teams.map(({ id, name }) => ({ value: id, name: `People of ${name}` })),
+          ...teams
+            .filter(team => !team.isArchived)
+            .map(({ id, name }) => ({ value: id, name: `People of ${name}` })),
         ]}
         onValue={onOver}
       />
@@ -161,7 +167,7 @@ const Who = ({ text, onText, addresses }: WhoProps) => (
 )
 
 interface LookedProps {
-  readonly offer: OfferRequest
+  readonly asked: LookThroughRequest
   readonly count: number
   /** Whether the addresses are judged as they stand now. */
   readonly isJudged: boolean
@@ -171,9 +177,10 @@ interface LookedProps {
 }
 
 /** What they will see, and the act: usable once it is known what it does. */
-function Looked({ offer, count, isJudged, sent, problem }: LookedProps) {
-  const view = useOfferView(offer)
-  const isReady = sent === undefined && isJudged && count > 0 && view !== undefined && view.problem === null
+function Looked({ asked, count, isJudged, sent, problem }: LookedProps) {
+  const view = useOfferView(asked)
+  const isAllowed = view?.problem === null && seatsLeft(view.seats, count) >= 0
+  const isReady = sent === undefined && isJudged && count > 0 && isAllowed
   return (
     <section
       aria-label="What they will see"

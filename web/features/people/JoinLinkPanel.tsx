@@ -11,7 +11,7 @@ import { Panel } from '../../ui/Panel.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { LookThrough, useOfferView } from './LookThrough.tsx'
-import { emptyOffer, offerOf } from './offer.ts'
+import { emptyOfferOf, offerOf } from './offer.ts'
 import { OfferForm } from './OfferForm.tsx'
 import { DayField } from '../../ui/DayField.tsx'
 
@@ -36,7 +36,7 @@ interface PanelProps {
 
 /** A join link: passed on, bounded, withdrawn; and what whoever comes by it gets. */
 export function JoinLinkPanel({ link, onClose }: PanelProps) {
-  const view = useOfferView(link.offer)
+  const view = useOfferView({ offer: link.offer })
   return (
     <Panel title={link.name} onClose={onClose}>
       {link.address !== null && <Copy label="Join link" text={link.address} />}
@@ -91,7 +91,12 @@ function Changing({ link, onClose }: PanelProps) {
           <p className="quiet text-sm">{link.by} created it, and only they can change it.</p>
         )}
         {link.mayWithdraw && (
-          <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void withdraw()}>
+          <button
+            type="button"
+            className="btn-plain text-error"
+            disabled={isBusy}
+            onClick={() => void withdraw()}
+          >
             Withdraw link
           </button>
         )}
@@ -149,9 +154,9 @@ export function NewJoinLink({ onClose, onMade }: NewProps) {
     domains: '',
     most: '',
   })
-  const [draft, setDraft] = useState(emptyOffer)
+  const [draft, setDraft] = useState(() => emptyOfferOf(workspace.me.privileges))
   const offer = offerOf(draft, workspace.timeZone)
-  const view = useOfferView(offer)
+  const view = useOfferView({ offer })
   const submit = async () => {
     const { applied } = await apply(
       [

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import type { OfferRequest } from '#contract/edit-requests.ts'
+import type { LookThroughRequest } from '#contract/requests.ts'
 import type { OfferView } from '#contract/people-views.ts'
 import { useOfferMutation } from '../../api/people.ts'
 import { counted, listed, numberWords } from '#core/words/english.ts'
@@ -9,15 +9,15 @@ import { Reached } from '../../ui/Reached.tsx'
 import { privilegeWords } from '#core/words/privilege.ts'
 
 /** What somebody who takes this offer could see and do, asked anew a moment after it changes. */
-export function useOfferView(offer: OfferRequest): OfferView | undefined {
+export function useOfferView(offered: LookThroughRequest): OfferView | undefined {
   const { slug } = useHere()
   const [ask] = useOfferMutation()
-  const asked = JSON.stringify(offer)
+  const asked = JSON.stringify(offered)
   const [answer, setAnswer] = useState<{ asked: string; view: OfferView | undefined }>()
   useEffect(() => {
     let isCurrent = true
     const timer = setTimeout(() => {
-      void ask({ slug, offer: JSON.parse(asked) as OfferRequest }).then(({ data }) => {
+      void ask({ slug, ...(JSON.parse(asked) as LookThroughRequest) }).then(({ data }) => {
         if (isCurrent) setAnswer({ asked, view: data })
       })
     }, 150)
@@ -39,17 +39,23 @@ interface Props {
 export function LookThrough({ view, count }: Props) {
   if (view === undefined) return <p className="quiet">Loading …</p>
   if (view.problem !== null) return <ProblemNote problem={view.problem} />
+  const awake = view.privileges.filter(each => !view.asleep.includes(each))
   return (
     <>
       <Seats seats={view.seats} count={count} />
       <h3 className="mt-3 mb-1 font-bold">Privileges of each person</h3>
       <p className="text-sm">
         {view.role === '' ? '' : `${view.role}: `}
-        {view.privileges.length === 0
+        {awake.length === 0
           ? 'no privileges in the workspace, only what is shared with them.'
-          : `${listed(view.privileges.map(each => privilegeWords[each]))}.`}
+          : `${listed(awake.map(each => privilegeWords[each]))}.`}
         {view.teams.length > 0 && ` In ${listed(view.teams)}.`}
       </p>
+      {view.asleep.length > 0 && (
+        <p className="quiet text-sm">
+          No effect over these people only: {listed(view.asleep.map(each => privilegeWords[each]))}.
+        </p>
+      )}
       <h3 className="mt-3 mb-1 font-bold">
         Places of each person{' '}
         {view.places.length > 0 && <span className="quiet">({view.places.length})</span>}
@@ -64,22 +70,19 @@ export function LookThrough({ view, count }: Props) {
   )
 }
 
-function Seats({
-  seats: { taken, bought, each },
-  count,
-}: {
-  readonly seats: OfferView['seats']
-  readonly count: number
-}) {
-  if (each === 0) return <p className="text-sm">No seats are needed.</p>
-  const after = taken - 1 + count
-  if (bought === null)
+/** How many seats would be free after so many have come; fewer than none where there are not enough. */
+export const seatsLeft = ({ taken, bought, each }: OfferView['seats'], count: number): number =>
+  each === 0 || bought === null ? Number.POSITIVE_INFINITY : bought - (taken - 1 + count)
+
+function Seats({ seats, count }: { readonly seats: OfferView['seats']; readonly count: number }) {
+  if (seats.each === 0) return <p className="text-sm">No seats are needed.</p>
+  const left = seatsLeft(seats, count)
+  if (seats.bought === null)
     return (
       <p className="text-sm">
         {counted(count, 'seat is', 'seats are')} needed. The number of seats is not limited.
       </p>
     )
-  const left = bought - after
   const look = left < 0 ? 'text-error' : left <= 1 ? 'text-warning' : ''
   return (
     <p className={`text-sm ${look}`}>

@@ -9,7 +9,7 @@ import { Combobox } from '../../ui/Combobox.tsx'
 import { LevelChoice } from '../../ui/LevelChoice.tsx'
 import { DayField } from '../../ui/DayField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
-import { draftOf, emptyOffer, type OfferDraft, type OfferedPlace } from './offer.ts'
+import { draftOf, emptyOfferOf, type OfferDraft, type OfferedPlace } from './offer.ts'
 
 interface Props {
   readonly offer: OfferDraft
@@ -47,7 +47,7 @@ function FromSet({ offer, onOffer }: Props) {
   if (sets.length === 0) return null
   const take = (id: string) => {
     const set = sets.find(each => each.id === id)
-    onOffer(set === undefined ? emptyOffer : draftFrom(set, workspace.timeZone))
+    onOffer(set === undefined ? emptyOfferOf(workspace.me.privileges) : draftFrom(set, workspace.timeZone))
   }
   return (
     <Choice

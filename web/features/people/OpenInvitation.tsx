@@ -82,7 +82,12 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
         >
           Change …
         </button>
-        <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void withdraw()}>
+        <button
+          type="button"
+          className="btn-plain text-error"
+          disabled={isBusy}
+          onClick={() => void withdraw()}
+        >
           Withdraw invitation
         </button>
       </div>

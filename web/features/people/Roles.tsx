@@ -37,7 +37,7 @@ export function Roles({ person, keeping }: Props) {
               {holding.over !== null && <span className="quiet"> over {holding.over}</span>}
               <When from={holding.from} until={holding.until} timeZone={timeZone} />
             </span>
-            {mayAssign && keeping.roles.length > 1 && (
+            {keeping.takeable.includes(holding.id) && keeping.roles.length > 1 && (
               <button
                 type="button"
                 className="act text-sm"

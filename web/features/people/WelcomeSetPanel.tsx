@@ -13,7 +13,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 import { LookThrough, useOfferView } from './LookThrough.tsx'
-import { emptyOffer, offerOf } from './offer.ts'
+import { emptyOfferOf, offerOf } from './offer.ts'
 import { draftFrom, OfferForm } from './OfferForm.tsx'
 
 interface PanelProps {
@@ -59,18 +59,7 @@ export function WelcomeSetPanel({ set, onClose }: PanelProps) {
         )}
         {isOfferChanged && <Effect set={set} offer={offer} alsoInvited={alsoInvited} onAlso={setAlso} />}
         <ProblemNote problem={problem} />
-        {set.mayChange ? (
-          <div className="flex justify-between">
-            <button className="btn-act" disabled={isBusy || name.trim() === ''}>
-              Save changes
-            </button>
-            <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void remove()}>
-              Delete welcome set
-            </button>
-          </div>
-        ) : (
-          <p className="quiet text-sm">It gives more than you may see or give, so you cannot change it.</p>
-        )}
+        <SetActs set={set} isBusy={isBusy} isNamed={name.trim() !== ''} onDelete={() => void remove()} />
       </form>
       <p className="mt-4 border-t border-base-300 pt-3">
         <Link className="link" to={`/at/${slug}/people/invite`}>
@@ -81,11 +70,33 @@ export function WelcomeSetPanel({ set, onClose }: PanelProps) {
   )
 }
 
+interface ActsProps {
+  readonly set: WelcomeSetView
+  readonly isBusy: boolean
+  readonly isNamed: boolean
+  readonly onDelete: () => void
+}
+
+function SetActs({ set, isBusy, isNamed, onDelete }: ActsProps) {
+  if (!set.mayChange)
+    return <p className="quiet text-sm">It gives more than you may see or give, so you cannot change it.</p>
+  return (
+    <div className="flex justify-between">
+      <button className="btn-act" disabled={isBusy || !isNamed}>
+        Save changes
+      </button>
+      <button type="button" className="btn-plain text-error" disabled={isBusy} onClick={onDelete}>
+        Delete welcome set
+      </button>
+    </div>
+  )
+}
+
 function Given({ offer }: Pick<WelcomeSetView, 'offer'>) {
   return (
     <section aria-label="What it gives">
       <p className="mb-2">Somebody else’s join link uses this set, so only they can change what it gives.</p>
-      <LookThrough view={useOfferView(offer)} count={1} />
+      <LookThrough view={useOfferView({ offer })} count={1} />
     </section>
   )
 }
@@ -99,8 +110,8 @@ interface EffectProps {
 
 /** What a changed offer does: nothing to who is here, something to who comes, and to the invited if one wants. */
 function Effect({ set, offer, alsoInvited, onAlso }: EffectProps) {
-  const before = useOfferView(set.offer)
-  const after = useOfferView(offer)
+  const before = useOfferView({ offer: set.offer })
+  const after = useOfferView({ offer })
   const { invited, links } = set
   return (
     <section aria-label="Before and after" className="border-t border-base-content pt-2 text-sm">
@@ -184,9 +195,9 @@ export function NewWelcomeSet({ onClose, onMade }: NewProps) {
   const { apply, problem, isBusy } = useChange(slug)
   const [name, setName] = useState('')
   const [note, setNote] = useState('')
-  const [draft, setDraft] = useState(emptyOffer)
+  const [draft, setDraft] = useState(() => emptyOfferOf(workspace.me.privileges))
   const offer = offerOf(draft, workspace.timeZone)
-  const view = useOfferView(offer)
+  const view = useOfferView({ offer })
   const submit = async () => {
     const { applied } = await apply(
       [{ kind: 'welcome.create', welcome: 'new:set', name: name.trim(), note, offer }],
@@ -205,7 +216,10 @@ export function NewWelcomeSet({ onClose, onMade }: NewProps) {
           <LookThrough view={view} count={1} />
         </section>
         <ProblemNote problem={problem} />
-        <button className="btn-act justify-self-start" disabled={isBusy || name.trim() === ''}>
+        <button
+          className="btn-act justify-self-start"
+          disabled={isBusy || name.trim() === '' || view?.problem !== null}
+        >
           Create welcome set
         </button>
       </form>

@@ -19,7 +19,7 @@ export interface PeopleColumn {
 const name: PeopleColumn = {
   head: 'Name',
   sort: 'name',
-  width: 13,
+  width: 11,
   cell: ({ name }) => (
     <span className="font-semibold" title={name}>
       {name}
@@ -30,7 +30,7 @@ const name: PeopleColumn = {
 const mail: PeopleColumn = {
   head: 'Address',
   sort: 'mail',
-  width: 15,
+  width: 14,
   cell: ({ mail }) => <span title={mail}>{mail}</span>,
 }
 
@@ -38,14 +38,14 @@ const active: PeopleColumn = {
   head: 'Last active',
   isSpare: true,
   sort: 'active',
-  width: 6.5,
+  width: 6,
   cell: ({ keeping }) => (keeping?.lastActive == null ? null : <Day at={keeping.lastActive} />),
 }
 
 const presence: PeopleColumn = {
   head: 'Status',
   sort: 'ends',
-  width: 10.5,
+  width: 9.5,
   cell: (person, timeZone) => <Presence person={person} timeZone={timeZone} />,
 }
 
@@ -71,7 +71,7 @@ const inviter: PeopleColumn = {
   head: 'Invited by',
   isSpare: true,
   sort: 'inviter',
-  width: 9,
+  width: 7.75,
   cell: ({ keeping }) => keeping?.invitedBy,
 }
 
@@ -92,7 +92,7 @@ const everybody: readonly PeopleColumn[] = [
     head: 'Role',
     isSpare: true,
     sort: 'role',
-    width: 10,
+    width: 8.5,
     cell: ({ keeping }) => {
       const words = (keeping?.roles ?? [])
         .map(role => (role.over === null ? role.name : `${role.name} over ${role.over}`))
@@ -103,7 +103,7 @@ const everybody: readonly PeopleColumn[] = [
   {
     head: 'Teams',
     sort: 'teams',
-    width: 13,
+    width: 10,
     cell: person => <span title={teamWords(person)}>{teamWords(person)}</span>,
   },
   { ...inviter, isExtra: true },
@@ -120,12 +120,12 @@ const guests: readonly PeopleColumn[] = [
     head: 'Organisation',
     isSpare: true,
     sort: 'department',
-    width: 10,
+    width: 8.5,
     cell: ({ department, mail }) => department || mail.split('@')[1],
   },
   {
     head: 'Places',
-    width: 12,
+    width: 9,
     cell: ({ keeping }) => {
       const words = (keeping?.reaches ?? []).map(place => place.name).join(', ')
       return words === '' ? (
@@ -138,7 +138,7 @@ const guests: readonly PeopleColumn[] = [
   {
     head: 'Contact',
     sort: 'contact',
-    width: 9,
+    width: 7.75,
     cell: ({ contact }) => contact?.name ?? <span className="text-warning">nobody</span>,
   },
   inviter,

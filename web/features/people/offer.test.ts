@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { draftOf, emptyOffer, offerOf } from './offer.ts'
+import { draftOf, emptyOfferOf, offerOf } from './offer.ts'
 
 const zones = ['UTC', 'Europe/London', 'Pacific/Auckland', 'America/Los_Angeles', 'Asia/Kathmandu']
 const hour = 3_600_000
@@ -31,7 +31,10 @@ test('an offer that is opened again reads as it was written, in whatever zone', 
 test('a day begins where the one before ends, and is as long as it is where the workspace lives', () => {
   fc.assert(
     fc.property(anyDay, fc.constantFrom(...zones), (day, timeZone) => {
-      const { from, until } = offerOf({ ...emptyOffer, from: day, through: day }, timeZone)
+      const { from, until } = offerOf(
+        { ...emptyOfferOf(['invite members']), from: day, through: day },
+        timeZone,
+      )
       const length = ((until as number) - (from as number)) / hour
       // Where clocks are set, a day is an hour shorter or longer.
       expect([23, 24, 25]).toContain(length)
@@ -42,6 +45,9 @@ test('a day begins where the one before ends, and is as long as it is where the 
 })
 
 test('guests are offered no role; who is offered nothing in time is offered it at once and for good', () => {
-  const offered = offerOf({ ...emptyOffer, as: 'guest', role: 'role-people-lead' }, 'UTC')
+  const offered = offerOf(
+    { ...emptyOfferOf(['invite members']), as: 'guest', role: 'role-people-lead' },
+    'UTC',
+  )
   expect([offered.role, offered.from, offered.until]).toEqual([null, null, null])
 })

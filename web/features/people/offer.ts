@@ -1,5 +1,6 @@
 import { dayOf, endOfDay, startOfDay } from '#contract/dates.ts'
 import type { OfferRequest } from '#contract/edit-requests.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
 import type { PlaceNamesView } from '#contract/people-views.ts'
 
 /** An offer as its form holds it: days instead of instants, places with their names. */
@@ -25,7 +26,13 @@ export interface OfferedPlace {
   readonly atMost: number
 }
 
-export const emptyOffer: OfferDraft = {
+/** Nothing offered yet, as whom the author may invite. */
+export const emptyOfferOf = (privileges: readonly Privilege[]): OfferDraft => ({
+  ...emptyOffer,
+  as: privileges.includes('invite members') ? 'member' : 'guest',
+})
+
+const emptyOffer: OfferDraft = {
   welcome: '',
   as: 'member',
   role: '',

@@ -249,7 +249,11 @@ function Change({ level, onDone }: { readonly level: OwnLevelView; readonly onDo
       }
     >
       <Fields draft={draft} onDraft={setDraft} />
-      <button type="button" className="act justify-self-start text-sm" onClick={() => setDeleting(true)}>
+      <button
+        type="button"
+        className="act justify-self-start text-sm text-error"
+        onClick={() => setDeleting(true)}
+      >
         Delete level …
       </button>
     </Drafted>

@@ -46,7 +46,7 @@ export function RolePanel({ view, role, onClose, onCopy }: Props) {
               </button>
             )}
             {role.mayChange && (
-              <button type="button" className="btn-plain" onClick={() => setAct('delete')}>
+              <button type="button" className="btn-plain text-error" onClick={() => setAct('delete')}>
                 Delete role …
               </button>
             )}

@@ -78,7 +78,7 @@ function Managing({ team }: { readonly team: TeamView }) {
             {team.isArchived ? 'Restore …' : 'Archive …'}
           </button>
           {team.deletableFrom !== null && team.deletableFrom <= openedAt && (
-            <button type="button" className="btn-plain" onClick={() => setOpen('delete')}>
+            <button type="button" className="btn-plain text-error" onClick={() => setOpen('delete')}>
               Delete …
             </button>
           )}

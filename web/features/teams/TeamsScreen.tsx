@@ -26,7 +26,7 @@ export function TeamsScreen() {
   )
   return (
     <div className="beside [--panel:25rem]">
-      <main className="min-h-0 overflow-y-auto px-4 py-3">
+      <main className="@container min-h-0 overflow-y-auto px-4 py-3">
         <div className="mb-3 flex items-center gap-6">
           <h1 className="text-xl font-bold">Teams</h1>
           <input
@@ -67,7 +67,7 @@ function TeamsTable({ teams, chosen, onChoose }: TableProps) {
       <thead>
         <tr>
           <th scope="col">Team</th>
-          <th scope="col" className="max-md:hidden">
+          <th scope="col" className="max-md:hidden @max-2xl:hidden">
             Description
           </th>
           <th scope="col">Joining</th>
@@ -85,7 +85,7 @@ function TeamsTable({ teams, chosen, onChoose }: TableProps) {
             isChosen={team.id === chosen}
             onChoose={() => onChoose(team.id)}
           >
-            <td className="max-md:hidden">{team.note}</td>
+            <td className="max-md:hidden @max-2xl:hidden">{team.note}</td>
             <td className="md:whitespace-nowrap">
               {team.isArchived && <span className="text-warning">archived · </span>}
               {joiningWords[team.joining].word}

@@ -1,0 +1,18 @@
+import { Outlet } from 'react-router'
+import { type Problem, problemType, refusalStatus } from '#contract/problem.ts'
+import type { Privilege } from '#core/levels/privilege.ts'
+import { lacksPrivilegeWords } from '#core/words/refusal.ts'
+import { useHere } from '../api/use-here.ts'
+import { NotYet } from '../ui/NotYet.tsx'
+
+/** Screens that are of use with one of these privileges, over whomever: who has none is told so, not let fill in a form in vain. */
+export function OnlyWith({ one }: { readonly one: readonly [Privilege, ...Privilege[]] }) {
+  const { me } = useHere().workspace
+  return one.some(each => me.privileges.includes(each)) ? <Outlet /> : <NotYet error={lacking(one[0])} />
+}
+
+function lacking(privilege: Privilege): Problem {
+  const { title, instead } = lacksPrivilegeWords(privilege)
+  const code = 'privilege-missing'
+  return { type: problemType(code), status: refusalStatus[code], title, detail: instead, lacks: privilege }
+}
