@@ -18,7 +18,7 @@ export function fixedAnswer(parts: Parts, body: string): Promise<{ address: stri
   api.use(pinoHttp({ logger: parts.log }))
   api.use(rateLimit({ windowMs: 60_000, limit: 1e9, standardHeaders: 'draft-7', legacyHeaders: false }))
   api.use(packing())
-  api.use(createSessions(parts), express.json({ limit: '2mb' }), guardWrites)
+  api.use(createSessions(parts), express.json({ limit: '2mb' }), guardWrites(parts))
   api.get('/fixed', (_request, response) => {
     response.set('cache-control', 'no-store').type('json').send(body)
   })

@@ -102,21 +102,26 @@ const stateOf = ({ parts }: Running): State => {
   return published.moment.state
 }
 
-/** The place that has most nearly twenty others right in it. */
-function twentyIn(state: State): string {
+/** The place that has most nearly twenty others right in it, among those that the owner sees. */
+function twentyIn(running: Running): string {
+  const state = stateOf(running)
+  const moment = momentOf(state, Date.now())
   let found = { id: '', off: Number.POSITIVE_INFINITY }
   for (const { id, parent } of eachRow(state.nodes)) {
     const off = Math.abs(rowsBy(state.nodes, 'parent', id).length - 20)
-    if (parent !== null && off < found.off) found = { id, off }
+    if (parent === null || off >= found.off || !has(check(moment, largeOwner.person, id), 'see')) continue
+    found = { id, off }
     if (off === 0) break
   }
   return found.id
 }
 
 async function listingReadings(name: Name, { running, cookie }: Signed): Promise<Reading[]> {
-  const path = `/api/at/large/nodes/${twentyIn(stateOf(running))}/children`
-  const body = await (await fetch(running.address + path, { headers: { cookie } })).text()
-  if ((JSON.parse(body) as unknown[]).length === 0) throw new Error('nothing of it is seen')
+  const path = `/api/at/large/nodes/${twentyIn(running)}/children`
+  const listed = await fetch(running.address + path, { headers: { cookie } })
+  const body = await listed.text()
+  if (listed.status !== 200 || (JSON.parse(body) as unknown[]).length === 0)
+    throw new Error('nothing of it is seen')
   const fixed = await fixedAnswer(running.parts, body)
   const runs = { listing: [] as Loaded[], floor: [] as Loaded[] }
   for (let round = 0; round < 3; round += 1) {
