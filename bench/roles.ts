@@ -78,7 +78,7 @@ figures.push({
 const visitor = await arrive()
 const page = {
   what: 'opening a page that lists nothing',
-  milliseconds: await timed(opening(visitor, '/account', 'Second step'), 5),
+  milliseconds: await timed(opening(visitor, '/account', 'Two-step sign-in'), 5),
 }
 figures.push({
   what: 'opening 60 roles side by side in Chromium',
