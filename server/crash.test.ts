@@ -168,7 +168,7 @@ async function end(signal: NodeJS.Signals): Promise<void> {
 /** There is no demo here that shows mails: the file is read as a mail program would find it. */
 async function tokenInMailbox(): Promise<string> {
   for (let tries = 0; tries < 200; tries += 1) {
-    const files = existsSync(mailbox) ? readdirSync(mailbox) : []
+    const files = existsSync(mailbox) ? readdirSync(mailbox).filter(each => each.endsWith('.eml')) : []
     const text = files.map(file => readFileSync(join(mailbox, file), 'utf8')).join('')
     const token = /join#((?:[\w.-]|=\r?\n)+)/.exec(text)?.[1]
     if (token !== undefined) return token.replace(/=\r?\n/g, '')

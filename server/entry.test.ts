@@ -190,7 +190,7 @@ describe('mail', () => {
     const box = join(server.dataDir, 'mailbox')
     const files = () => {
       try {
-        return readdirSync(box)
+        return readdirSync(box).filter(each => each.endsWith('.eml'))
       } catch {
         return []
       }

@@ -1,4 +1,4 @@
-import { mkdir, writeFile } from 'node:fs/promises'
+import { mkdir, rename, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { createTransport, type SendMailOptions } from 'nodemailer'
 import type { Config } from '../config.ts'
@@ -20,6 +20,9 @@ export function createPost(config: Config): Post {
   return async mail => {
     const { message } = await writing.sendMail({ from, ...mail })
     await mkdir(box, { recursive: true, mode: 0o700 })
-    await writeFile(join(box, `${mail.messageId.replace(/[^a-z0-9]/g, '')}.eml`), message as Buffer)
+    const file = join(box, `${mail.messageId.replace(/[^a-z0-9]/g, '')}.eml`)
+    // It is there whole or not at all, for who reads the folder, and after a crash.
+    await writeFile(`${file}.part`, message as Buffer)
+    await rename(`${file}.part`, file)
   }
 }
