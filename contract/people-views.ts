@@ -46,8 +46,6 @@ export interface KeepingView {
   readonly invitation: InvitedView | null
   /** For guests: the topmost places that they reach, as far as the reader may be told. */
   readonly reaches: readonly PlaceName[] | null
-  /** Which of the roles the reader may take from them, by the ids of `roles`. */
-  readonly takeable: readonly string[]
   /** What the reader may do about this person. */
   readonly may: readonly PersonAct[]
 }
@@ -95,6 +93,8 @@ export interface PersonDetailView extends PersonView {
   readonly agreedAt: Instant | null
   /** What their roles let them do, each with where it comes from; to themselves and to whoever looks after them. */
   readonly powers: readonly PowerView[] | null
+  /** Which of their roles the reader may take from them, by the ids of `keeping.roles`. */
+  readonly takeable: readonly string[]
   /** Sign-ins, to whoever may reset them. */
   readonly signIns: readonly { readonly at: string; readonly lastUsed: Instant | null }[] | null
 }

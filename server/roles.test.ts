@@ -47,10 +47,10 @@ test('just those roles are offered to be taken, and just those people to be susp
   for (const visitor of [owner, world.kim.visitor]) {
     const { body } = await visitor.get<PageView<PersonView>>(`${at}/people?kept=1`)
     for (const { id, status } of body.items) {
-      const { keeping } = await personSeen(visitor, id)
+      const { keeping, takeable } = await personSeen(visitor, id)
       const isRefused = async (edit: object) => 'title' in (await visitor.foresee(edit))
       for (const { id: holding, role } of keeping?.roles ?? []) {
-        const isOffered = keeping?.takeable.includes(holding) === true
+        const isOffered = takeable.includes(holding)
         expect(await isRefused({ kind: 'role.take', holding })).toBe(!isOffered)
         const { body: holders } = await visitor.get<HolderView[]>(`${at}/roles/${role}/holders`)
         expect(holders.find(each => each.holding === holding)?.mayTake).toBe(isOffered)

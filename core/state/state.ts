@@ -276,8 +276,6 @@ export const childrenOf = (state: State, node: NodeId): ContentNode[] =>
     (a, b) => a.order - b.order || compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1),
   )
 
-// Made once: to compare without takes several times as long.
-
 /** How many levels a node and all that lies below it have. Costs as much as lies there. */
 export function levelsOf(state: State, top: NodeId): number {
   let levels = 0

@@ -72,6 +72,7 @@ const guestRules: Readonly<Record<GuestRule, RefusalWords>> = {
   },
 }
 
+/** Said by the server, and by a screen that would be of no use: in the same words. */
 export const lacksPrivilegeWords = (privilege: Privilege): RefusalWords => ({
   title: `None of your roles has the privilege “${privilege}”.`,
   instead: 'Ask an owner or administrator to do it, or request a role that has this privilege.',

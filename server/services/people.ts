@@ -136,12 +136,9 @@ const keepingView = (parts: Parts, asker: Asker, person: Person): KeepingView =>
   ...standingView(parts, asker, person),
   reaches: person.kind === 'guest' ? reachedByGuest(asker, person) : null,
   may: actsOver(asker, person),
-  takeable: rowsBy(asker.moment.state.holdings, 'person', person.id)
-    .filter(holding => mayTake(asker, holding))
-    .map(holding => holding.id),
 })
 
-export type Standing = Omit<KeepingView, 'reaches' | 'may' | 'takeable'>
+export type Standing = Omit<KeepingView, 'reaches' | 'may'>
 
 /** How somebody stands here: what lists and tables of many tell without weighing what may be done about each. */
 export function standingView(parts: Parts, asker: Asker, person: Person): Standing {
@@ -263,9 +260,18 @@ export async function personDetail(parts: Parts, asker: Asker, id: string): Prom
       .filter(each => each !== person.handle),
     agreedAt: view.keeping === null ? null : person.agreedAt,
     powers: powersFor(asker, view),
+    takeable: takeableFor(asker, view),
     signIns: mayReset && person.account !== null ? await signInsFor(parts, person) : null,
   }
 }
+
+/** Those of somebody's roles that the asker may take from them. */
+const takeableFor = (asker: Asker, { id, keeping }: PersonView): string[] =>
+  keeping === null
+    ? []
+    : rowsBy(asker.moment.state.holdings, 'person', id as PersonId)
+        .filter(holding => mayTake(asker, holding))
+        .map(holding => holding.id)
 
 /** What the roles of somebody let them do, each privilege with where it comes from; to who may know their roles. */
 function powersFor(asker: Asker, { id, keeping }: PersonView): PowerView[] | null {

@@ -1,7 +1,13 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
-import type { HoldingView, KeepingView, PersonView, PowerView } from '#contract/people-views.ts'
+import type {
+  HoldingView,
+  KeepingView,
+  PersonDetailView,
+  PersonView,
+  PowerView,
+} from '#contract/people-views.ts'
 import type { RoleToGiveView } from '#contract/role-views.ts'
 import { counted } from '#core/words/english.ts'
 import { privilegesListed, privilegeWords } from '#core/words/privilege.ts'
@@ -15,7 +21,7 @@ import { When } from '../../ui/When.tsx'
 
 /** The roles that somebody holds; given and taken by those who assign roles, each as far as they may. */
 interface Props {
-  readonly person: PersonView
+  readonly person: PersonDetailView
   readonly keeping: KeepingView
 }
 
@@ -37,7 +43,7 @@ export function Roles({ person, keeping }: Props) {
               {holding.over !== null && <span className="quiet"> over {holding.over}</span>}
               <When from={holding.from} until={holding.until} timeZone={timeZone} />
             </span>
-            {keeping.takeable.includes(holding.id) && keeping.roles.length > 1 && (
+            {person.takeable.includes(holding.id) && keeping.roles.length > 1 && (
               <button
                 type="button"
                 className="act text-sm"
