@@ -1,5 +1,5 @@
 import { type TSchema, Type } from '@sinclair/typebox'
-import type { TableName } from '#core/state/state.ts'
+import type { TableName } from '#core/state/kinds.ts'
 
 /** Pieces that the schemas of requests are made of. */
 

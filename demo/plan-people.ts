@@ -1,6 +1,6 @@
 import type { Instant } from '#core/base/instant.ts'
 import { freeHandle } from '#core/changes/edits/handle.ts'
-import { emptyState } from '#core/state/state.ts'
+import { emptyState } from '#core/records/all.ts'
 import { daysAgo, idOf, inDays, personId } from './ids.ts'
 import { edit, type Plan } from './plan.ts'
 import { type DemoPerson, founder, mailOf, people, profiles } from './scenario/people.ts'

@@ -16,6 +16,7 @@ const coreOrder = [
   'impact',
   'remedies',
   'words',
+  'records',
 ]
 const layers = ['core', 'contract', 'demo', 'server', 'web', 'e2e', 'bench', 'scripts']
 

@@ -89,7 +89,7 @@ export const settledMistakes: readonly Mistake[] = [
   },
   {
     mistake: 'undoing orders what lies in an archive',
-    file: 'changes/edits/record-rights.ts',
+    file: 'records/nodes.ts',
     find: '[before.order !== after.order, () => lacksOrdering(context, id)],',
     put: "[before.order !== after.order, () => lacksActionInArchive(context, before.parent ?? id, 'arrange')],",
   },

@@ -54,9 +54,27 @@ export const mistakes: readonly Mistake[] = [
   },
   {
     mistake: 'a role that a handover would keep is deleted',
-    file: 'changes/edits/role-made.ts',
-    find: 'allRows(state.handovers).some(each => each.keeps === id)',
-    put: 'false',
+    file: 'records/handovers.ts',
+    find: "id('keeps', 'roles', { whenGone: 'forbids' })",
+    put: "id('keeps', 'roles', { whenGone: 'stays' })",
+  },
+  {
+    mistake: 'what names somebody among others still names them when they are gone',
+    file: 'state/naming.ts',
+    find: "} else if (typeof reference.whenGone === 'object') {",
+    put: '} else if (reference.whenGone === undefined) {',
+  },
+  {
+    mistake: 'what goes with a place takes nothing along itself',
+    file: 'state/naming.ts',
+    find: '      takeAlong(state, { table: from, id: row.id }, changes)\n',
+    put: '',
+  },
+  {
+    mistake: 'undo brings back what a level was given by that is no more',
+    file: 'records/grants.ts',
+    find: "      whenGone: 'forbids',\n      key: { none: 'a set of actions stands there as well' },",
+    put: "      whenGone: 'stays',\n      key: { none: 'a set of actions stands there as well' },",
   },
   {
     mistake: 'one may raise oneself',
@@ -164,8 +182,8 @@ export const mistakes: readonly Mistake[] = [
   },
   {
     mistake: 'the effect of a team is looked for at its home only',
-    file: 'changes/touched.ts',
-    find: 'return [...homes, ...placesNaming(state, [teamPrincipal(change.id), leadsPrincipal(change.id)])]',
+    file: 'records/teams.ts',
+    find: 'return [...homes, ...placesNaming(state, [teamPrincipal(id), leadsPrincipal(id)])]',
     put: 'return homes',
   },
   {

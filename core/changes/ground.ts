@@ -1,9 +1,9 @@
-import { allRows, rowOf, rowsBy } from '../base/collection.ts'
-import type { HandleId, NodeId, PersonId } from '../base/ids.ts'
-import { partsOf, type Principal } from '../rules/principal.ts'
-import { pathOf, type RecordChange, type State, type TableName } from '../state/state.ts'
-import { membershipOf } from './edits/member.ts'
-import { isRoleUsed } from './edits/role-made.ts'
+import { rowOf } from '../base/collection.ts'
+import type { NodeId, PersonId } from '../base/ids.ts'
+import type { TableName } from '../state/kinds.ts'
+import { groundOf, isGround } from '../state/naming.ts'
+import { pathOf, type RecordChange, type State } from '../state/state.ts'
+import { conductOf, type Kinded } from './conduct.ts'
 
 /** Why a part of a change set is not taken back. */
 export type WhyLeft =
@@ -15,14 +15,19 @@ export function cannotStand(
   back: RecordChange,
   written: readonly NodeId[],
 ): WhyLeft | undefined {
-  if (back.after === null) return isNeeded(state, back, written) ? 'in use' : undefined
+  if (back.after === null)
+    return isGround(state, back.table, back.id) || isWritten(back, written) ? 'in use' : undefined
   if (back.table === 'nodes' && back.before?.parent === back.after.parent) return undefined
   return lacksPlace(state, back) ?? (hasItsGround(state, back) ? undefined : 'gone')
 }
 
+/** Somebody has written there since. */
+const isWritten = ({ table, id }: RecordChange, written: readonly NodeId[]): boolean =>
+  table === 'nodes' && written.includes(id)
+
 /** Whether what a place would stand in, or where a record that comes back would hang, is in the bin or gone. */
 function lacksPlace(state: State, back: RecordChange): WhyLeft | undefined {
-  const node = back.table === 'nodes' || back.before === null ? nodeIn(back) : undefined
+  const node = back.table === 'nodes' || back.before === null ? nodeIn(state, back) : undefined
   if (node === undefined) return undefined
   const path = pathOf(state, node)
   if (path.at(-1)?.parent !== null) return 'gone'
@@ -30,20 +35,16 @@ function lacksPlace(state: State, back: RecordChange): WhyLeft | undefined {
   return above.some(each => each.binned !== null) ? 'in the bin' : undefined
 }
 
-/** The place that a record is, or hangs on. */
-export function nodeIn({ table, id, before, after }: RecordChange): NodeId | undefined {
-  if (table === 'nodes') return id
-  if (table === 'grants' || table === 'limits') return (after ?? before)?.node
-  return table === 'columns' ? (after ?? before)?.board : undefined
+/** The place that a record is a part of. */
+export function nodeIn(kinds: Kinded, { table, before, after }: RecordChange): NodeId | undefined {
+  const row = after ?? before
+  return row === null ? undefined : conductOf(kinds, table).standsAt?.(row)
 }
 
-/** What it refers to is there, and nothing has taken its place. */
-function hasItsGround(state: State, change: RecordChange): boolean {
-  const { table, before, after } = change
-  if (after === null || !refersTo(change).every(each => isThere(state, each))) return false
-  if (before !== null) return true
-  if (table === 'memberships') return membershipOf(state, after.team, after.person)?.id === after.id
-  return table !== 'persons' || rowsBy(state.persons, 'mail', after.mail.toLowerCase()).length === 1
+/** What it names is there, and nothing has taken its place. */
+function hasItsGround(state: State, { table, before, after }: RecordChange): boolean {
+  if (after === null || !groundOf(state, table, after).every(each => isThere(state, each))) return false
+  return before !== null || conductOf(state, table).hasItsPlace?.(state, after) !== false
 }
 
 /** Nothing hangs on who was removed. */
@@ -51,120 +52,3 @@ function isThere(state: State, [table, id]: readonly [TableName, string]): boole
   if (table === 'persons') return (rowOf(state.persons, id as PersonId)?.status ?? 'removed') !== 'removed'
   return rowOf(state[table] as State['nodes'], id as NodeId) !== undefined
 }
-
-function refersTo({ table, after }: RecordChange): readonly (readonly [TableName, string])[] {
-  if (after === null) return []
-  switch (table) {
-    case 'grants':
-    case 'limits':
-      return [['nodes', after.node], ...namedBy(after.principal)]
-    case 'memberships':
-      return [
-        ['teams', after.team],
-        ['persons', after.person],
-      ]
-    case 'holdings':
-      return [
-        ['roles', after.role],
-        ['persons', after.person],
-      ]
-    case 'invitations':
-      return [['persons', after.person]]
-    case 'handles':
-      return [['persons', after.person]]
-    case 'requests':
-      return [
-        ['teams', after.team],
-        ['persons', after.person],
-      ]
-    case 'roleRequests':
-      return [
-        ['persons', after.person],
-        ...('role' in after.wants ? [['roles', after.wants.role] as const] : []),
-      ]
-    case 'accessRequests':
-      return [['persons', after.person]]
-    case 'watches':
-      return [
-        ['persons', after.person],
-        ['nodes', after.node],
-      ]
-    case 'handovers':
-      return [
-        ['persons', after.from],
-        ['persons', after.to],
-        ['roles', after.keeps],
-      ]
-    case 'joinLinks':
-      return after.welcome === null ? [] : [['welcomeSets', after.welcome]]
-    case 'columns':
-      return [
-        ['nodes', after.board],
-        ...[...(after.viewers ?? []), ...(after.editors ?? [])].flatMap(each => namedBy(each)),
-      ]
-    case 'channels':
-      return [['teams', after.team], ...(after.only ?? []).flatMap(each => namedBy(each))]
-    default:
-      return []
-  }
-}
-
-function namedBy(principal: Principal): (readonly [TableName, string])[] {
-  const parts = partsOf(principal)
-  if (parts.kind === 'person') return [['persons', parts.person]]
-  return 'team' in parts ? [['teams', parts.team]] : []
-}
-
-/** Whether anything that stays refers to a record that went. */
-function isNeeded(state: State, { table, id }: RecordChange, written: readonly NodeId[]): boolean {
-  switch (table) {
-    case 'nodes':
-      return (
-        written.includes(id) ||
-        rowsBy(state.nodes, 'parent', id).length > 0 ||
-        [...rowsBy(state.grants, 'node', id), ...rowsBy(state.limits, 'node', id)].length > 0 ||
-        rowsBy(state.columns, 'board', id).length > 0 ||
-        rowsBy(state.watches, 'node', id).length > 0
-      )
-    case 'persons':
-      return (
-        [
-          ...rowsBy(state.memberships, 'person', id),
-          ...rowsBy(state.holdings, 'person', id),
-          ...rowsBy(state.invitations, 'person', id),
-          ...rowsBy(state.requests, 'person', id),
-          ...rowsBy(state.roleRequests, 'person', id),
-          ...rowsBy(state.accessRequests, 'person', id),
-          ...rowsBy(state.watches, 'person', id),
-          ...rowsBy(state.handles, 'person', id),
-        ].length > 0 || isNamed(state, [`person:${id}`])
-      )
-    case 'teams':
-      return (
-        rowsBy(state.memberships, 'team', id).length > 0 ||
-        rowsBy(state.requests, 'team', id).length > 0 ||
-        rowsBy(state.channels, 'team', id).length > 0 ||
-        rowsBy(state.nodes, 'home', `team:${id}`).length > 0 ||
-        isNamed(state, [`team:${id}`, `leads:${id}`])
-      )
-    case 'roles':
-      return isRoleUsed(state, id)
-    case 'levels':
-      return allRows(state.grants).some(each => each.gives === id)
-    case 'welcomeSets':
-      return allRows(state.joinLinks).some(each => each.welcome === id)
-    case 'handles':
-      return isCalled(state, id)
-    default:
-      return false
-  }
-}
-
-/** Whether somebody goes by a handle now. */
-const isCalled = (state: State, id: HandleId) => allRows(state.persons).some(person => person.handle === id)
-
-const isNamed = (state: State, principals: readonly Principal[]) =>
-  principals.some(
-    each =>
-      rowsBy(state.grants, 'principal', each).length + rowsBy(state.limits, 'principal', each).length > 0,
-  )

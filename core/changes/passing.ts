@@ -1,20 +1,14 @@
 import { type Collection, rowOf } from '../base/collection.ts'
 import type { TimeRange } from '../base/agenda.ts'
-import type { NodeId, PersonId } from '../base/ids.ts'
+import type { PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import type { AccessRequest } from '../people/asking.ts'
-import { datesIn, type Kind, nextOf } from '../state/dates.ts'
+import { datesIn, nextOf } from '../state/dates.ts'
+import type { Rows, TableName } from '../state/kinds.ts'
+import { goneWith } from '../state/naming.ts'
+import type { DateKind } from '../state/shape.ts'
 import { momentOf } from '../state/moment.ts'
-import {
-  applyChanges,
-  type Moment,
-  type RecordChange,
-  type Rows,
-  type State,
-  type TableName,
-  workspaceOf,
-} from '../state/state.ts'
-import { deletionOf } from './edits/delete.ts'
+import { applyChanges, type Moment, type RecordChange, type State, workspaceOf } from '../state/state.ts'
 import type { Touching } from './touched.ts'
 
 /** The author of what time does by itself. */
@@ -29,9 +23,6 @@ export interface Passing {
   /** What the effect is read from. */
   readonly touching: Touching
 }
-
-/** Ended entries count nowhere, so they go; a person whose time is over stays for what it made. */
-const timed: readonly TableName[] = ['grants', 'limits', 'memberships', 'holdings', 'persons']
 
 /** A grant, membership or person whose end comes near. */
 export type Nearing = Extract<RecordChange, { table: 'grants' | 'memberships' | 'persons' }>
@@ -63,7 +54,7 @@ const steps = [
 ] as const
 
 /** The rows of which something of a kind comes in a range of time, by when it comes. */
-function rowsAt(state: State, kind: Kind, range: TimeRange): AtDate[] {
+function rowsAt(state: State, kind: DateKind, range: TimeRange): AtDate[] {
   const found: AtDate[] = []
   for (const { table, id } of datesIn(state.dates, kind, range)) {
     const rows = state[table] as unknown as Collection<AtDate['row']>
@@ -113,7 +104,9 @@ function passingAt({ state, at }: Moment): Passing {
       .filter(({ row }) => !isEnding.has(row))
       .map(({ table, row }) => ({ table, id: row.id, before: row, after: row })),
   ] as RecordChange[]
-  const touched = passing.sort((a, b) => timed.indexOf(a.table) - timed.indexOf(b.table))
+  const order = Object.keys(state.kinds)
+  // What names others is told before what it names: a grant of somebody before the person.
+  const touched = passing.sort((a, b) => order.indexOf(b.table) - order.indexOf(a.table))
   touched.push(...leavingBin(state, at), ...withSeatsPlanned(state, at))
   const next = applyChanges(state, touched)
   // The last instant before: what ends now still counted then, what begins now did not yet.
@@ -133,7 +126,6 @@ function withSeatsPlanned(state: State, at: Instant): RecordChange[] {
 function leavingBin(state: State, at: Instant): RecordChange[] {
   const byRecord = new Map<string, RecordChange>()
   for (const { row } of rowsAt(state, 'binEnds', { after: Number.NEGATIVE_INFINITY, upTo: at }))
-    for (const change of deletionOf(state, row.id as NodeId))
-      byRecord.set(`${change.table} ${change.id}`, change)
+    for (const change of goneWith(state, 'nodes', row)) byRecord.set(`${change.table} ${change.id}`, change)
   return [...byRecord.values()]
 }

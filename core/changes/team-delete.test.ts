@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { allRows, rowOf } from '../base/collection.ts'
-import type { ColumnId, NodeId } from '../base/ids.ts'
+import type { ChannelId, ColumnId, NodeId, TeamId } from '../base/ids.ts'
 import { momentOf } from '../state/moment.ts'
 import { after, edit, reader, refusal, steward } from '../tests/judging.ts'
 import { grant, holding, member, node, now, person, role, team, world } from '../tests/world.ts'
@@ -36,6 +36,17 @@ const parts = [
       editors: null,
     },
   } as const,
+  {
+    table: 'channels',
+    row: {
+      id: 'of-u' as ChannelId,
+      team: 'u' as TeamId,
+      name: 'Of u',
+      note: '',
+      only: ['leads:t', 'person:p'],
+      archived: false,
+    },
+  } as const,
 ]
 const state = world(...parts)
 const deleting = (of: string) => edit('team.delete', { team: of })
@@ -60,7 +71,8 @@ test('a team goes for good after thirty days in the archive, with its home and a
       .sort(),
     allRows(gone.grants).map(each => each.principal),
     rowOf(gone.columns, 'c' as ColumnId)?.viewers,
-  ]).toEqual([['u'], 0, 0, ['board', 'elsewhere', 'root'], ['person:owner'], []])
+    rowOf(gone.channels, 'of-u' as ChannelId)?.only,
+  ]).toEqual([['u'], 0, 0, ['board', 'elsewhere', 'root'], ['person:owner'], [], ['person:p']])
 })
 
 test('that is one fact, and is never undone; what would be left without a steward keeps the team', () => {
@@ -68,8 +80,8 @@ test('that is one fact, and is never undone; what would be left without a stewar
   const judged = judge(momentOf(state, now), { author, reason: '', edits: [deleting('t')] })
   if (!judged.ok) throw new Error('must be allowed')
   const { changes } = judged.value
-  const told = factsOf(changes).map(fact => fact.change.table)
-  expect(told).toEqual(['columns', 'teams'])
+  const told = factsOf(state, changes).map(fact => fact.change.table)
+  expect(told).toEqual(['columns', 'channels', 'teams'])
   const undoing = edit('undo', { revision: 1, changes, written: [] })
   expect(refusal(judged.value.state, 'owner', undoing)).toEqual({ code: 'never-undone' })
   const kept = world(...parts, node('kept', 'root'), grant('kept', 'leads:t', steward))

@@ -1,16 +1,10 @@
 import { peopleOf } from '../access/subject.ts'
-import { allRows, eachRow, rowOf, rowsBy } from '../base/collection.ts'
-import { isOfAccess } from '../index/advance.ts'
+import { eachRow, rowsBy } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
-import {
-  leadsPrincipal,
-  partsOf,
-  personPrincipal,
-  type Principal,
-  teamPrincipal,
-} from '../rules/principal.ts'
+import { leadsPrincipal, personPrincipal, type Principal, teamPrincipal } from '../rules/principal.ts'
 import type { Moment, RecordChange, State } from '../state/state.ts'
+import { type ChangeOf, conductOf } from './conduct.ts'
 import { type Place, placesBelow } from './places.ts'
 
 /** The records that changed, and what they changed from and to. */
@@ -32,11 +26,8 @@ export interface Reach {
 export const reachOf = (touching: Touching): Reach => ({
   tops: topsTouched(touching),
   people: peopleTouched(touching),
-  isWeb: touching.changes.some(each => ofTheWeb.has(each.table)),
+  isWeb: touching.changes.some(each => conductOf(touching.after.state, each.table).isOfWeb === true),
 })
-
-/** What opens places to the web or keeps it out. */
-const ofTheWeb: ReadonlySet<RecordChange['table']> = new Set(['nodes', 'limits', 'teams', 'workspaces'])
 
 /** Whether access of somebody can differ. */
 export function isTouched(touching: Touching, person: PersonId): boolean {
@@ -53,61 +44,12 @@ export const everybodyIn = ({ before, after }: Pick<Touching, 'before' | 'after'
 function peopleTouched({ changes, before, after }: Touching): ReadonlySet<PersonId> | 'everybody' {
   const found = new Set<PersonId>()
   for (const change of changes) {
-    const people = peopleTouchedBy(change, before.state, after.state)
+    const { people: touched } = conductOf(after.state, change.table)
+    const people = touched?.(change, { before: before.state, after: after.state }) ?? []
     if (people === 'everybody') return people
     for (const person of people) found.add(person)
   }
   return found
-}
-
-function peopleTouchedBy(
-  change: RecordChange,
-  before: State,
-  after: State,
-): readonly PersonId[] | 'everybody' {
-  switch (change.table) {
-    case 'persons':
-      return isProfile(change) ? [] : [change.id]
-    case 'workspaces':
-      return isPolicy(change) ? 'everybody' : []
-    case 'channels':
-    case 'handles':
-    case 'requests':
-    case 'roles':
-    case 'roleRequests':
-    case 'handovers':
-    case 'looks':
-    case 'accessRequests':
-    case 'watches':
-    case 'welcomeSets':
-    case 'joinLinks':
-      return []
-    case 'memberships':
-    case 'holdings':
-    case 'invitations':
-      return [(change.before ?? change.after)?.person as PersonId]
-    case 'grants':
-    case 'limits': {
-      const principal = (change.before ?? change.after)?.principal ?? 'anyone'
-      const both = [before, after].map(state => peopleNamed(state, principal))
-      return both.includes('everybody') ? 'everybody' : (both as PersonId[][]).flat()
-    }
-    case 'nodes':
-    case 'teams':
-    case 'levels':
-      return isOfAccess(change.table, change) ? 'everybody' : []
-    case 'columns':
-      return 'everybody'
-  }
-}
-
-function peopleNamed(state: State, principal: Principal): PersonId[] | 'everybody' {
-  const parts = partsOf(principal)
-  if (parts.kind === 'person') return [parts.person]
-  if (parts.kind !== 'team' && parts.kind !== 'leads') return 'everybody'
-  return rowOf(state.teams, parts.team)?.joining === 'everyone'
-    ? 'everybody'
-    : rowsBy(state.memberships, 'team', parts.team).map(each => each.person)
 }
 
 /** All that lies below the places whose entries changed, or that name a person or team that did. */
@@ -122,49 +64,11 @@ export function topsTouched({ changes, before, after }: Touching): ReadonlySet<N
   return new Set(states.flatMap(state => changes.flatMap(change => topsOf(state, change))))
 }
 
-function topsOf(state: State, change: RecordChange): NodeId[] {
-  switch (change.table) {
-    case 'grants':
-    case 'limits':
-      return [change.before, change.after].flatMap(row => (row === null ? [] : [row.node]))
-    case 'columns':
-      return [change.before, change.after].flatMap(row => (row === null ? [] : [row.board]))
-    case 'nodes':
-      return isOfAccess('nodes', change) ? [change.id] : []
-    case 'persons':
-      return isProfile(change) ? [] : placesNaming(state, principalsOf(state, change.id))
-    case 'memberships': {
-      const team = (change.before ?? change.after)?.team
-      return team === undefined ? [] : placesNaming(state, [teamPrincipal(team), leadsPrincipal(team)])
-    }
-    case 'teams': {
-      const homes = rowsBy(state.nodes, 'home', teamPrincipal(change.id)).map(home => home.id)
-      return [...homes, ...placesNaming(state, [teamPrincipal(change.id), leadsPrincipal(change.id)])]
-    }
-    case 'levels':
-      return allRows(state.grants).flatMap(grant => (grant.gives === change.id ? [grant.node] : []))
-    case 'workspaces':
-      // Before its first day there is no root either.
-      return isPolicy(change) ? rowsBy(state.nodes, 'parent', 'none').map(root => root.id) : []
-    case 'channels':
-    case 'handles':
-    case 'holdings':
-    case 'invitations':
-    case 'joinLinks':
-    case 'requests':
-    case 'roles':
-    case 'roleRequests':
-    case 'handovers':
-    case 'looks':
-    case 'accessRequests':
-    case 'watches':
-    case 'welcomeSets':
-      return []
-  }
-}
+const topsOf = (state: State, change: RecordChange): readonly NodeId[] =>
+  conductOf(state, change.table).places?.(state, change) ?? []
 
 /** How somebody is called and reached makes no difference to what they may do. */
-const isProfile = ({ before, after }: Extract<RecordChange, { table: 'persons' }>): boolean =>
+export const isProfile = ({ before, after }: ChangeOf<'persons'>): boolean =>
   before !== null &&
   after !== null &&
   before.kind === after.kind &&
@@ -173,11 +77,11 @@ const isProfile = ({ before, after }: Extract<RecordChange, { table: 'persons' }
   before.until === after.until &&
   before !== after
 
-export const isPolicy = ({ before, after }: Extract<RecordChange, { table: 'workspaces' }>): boolean =>
+export const isPolicy = ({ before, after }: ChangeOf<'workspaces'>): boolean =>
   before?.guestCeiling !== after?.guestCeiling || before?.allowsPublishing !== after?.allowsPublishing
 
 /** Every principal that can ever match a person, whenever their memberships begin and end. */
-function principalsOf(state: State, person: PersonId): Principal[] {
+export function principalsOf(state: State, person: PersonId): Principal[] {
   const joined = rowsBy(state.memberships, 'person', person).map(each => each.team)
   const forAll = rowsBy(state.teams, 'joining', 'everyone').map(each => each.id)
   return [
@@ -189,7 +93,7 @@ function principalsOf(state: State, person: PersonId): Principal[] {
   ]
 }
 
-function placesNaming(state: State, principals: readonly Principal[]): NodeId[] {
+export function placesNaming(state: State, principals: readonly Principal[]): NodeId[] {
   const named = new Set(principals)
   const places: NodeId[] = []
   for (const each of principals) {

@@ -1,11 +1,23 @@
 import { expect, test } from 'vitest'
 import { rowOf } from '../base/collection.ts'
 import { always } from '../base/instant.ts'
-import type { GrantId, NodeId, PersonId } from '../base/ids.ts'
+import type { GrantId, LevelId, NodeId, PersonId } from '../base/ids.ts'
 import { momentOf } from '../state/moment.ts'
 import type { State } from '../state/state.ts'
 import { after, edit, editor, giving, reader, refusal, steward, done } from '../tests/judging.ts'
-import { broken, grant, holding, limit, member, node, now, person, team, world } from '../tests/world.ts'
+import {
+  broken,
+  grant,
+  holding,
+  level,
+  limit,
+  member,
+  node,
+  now,
+  person,
+  team,
+  world,
+} from '../tests/world.ts'
 import type { Edit } from './edit.ts'
 import type { UndoChangeSet } from './intents/places.ts'
 import { judge } from './judge.ts'
@@ -46,6 +58,20 @@ test('what has ended meanwhile is not brought back, nor an end that has passed',
   expect(leftOut(ended.state, ended.back, now + 10)).toEqual([['plan person:owner', 'over']])
   expect(leftOut(lengthened.state, lengthened.back, now + 10)).toEqual([['plan person:owner', 'over']])
   expect(leftOut(lengthened.state, lengthened.back)).toEqual([])
+})
+
+test('what was given by a level that was deleted since is not brought back', () => {
+  const helper = world(
+    person('ada'),
+    level('helper', editor),
+    node('home', 'root'),
+    grant('home', 'person:owner', steward),
+    grant('home', 'person:ada', 'helper' as LevelId),
+  )
+  const ended = done(helper, 'owner', edit('grant.end', { grant: 'home person:ada' }))
+  expect(leftOut(ended.state, ended.back)).toEqual([])
+  const without = after(ended.state, 'owner', edit('level.delete', { level: 'helper' }))
+  expect(leftOut(without, ended.back)).toEqual([['home person:ada', 'gone']])
 })
 
 test('a place is unmade only while nothing is in it', () => {

@@ -81,7 +81,7 @@ function turnedRound(moment: Moment, change: RecordChange): Turned {
 
 /** Nothing in the bin is edited; the topmost place in it can be brought back, by the change that put it there. */
 function liesInBin(moment: Moment, change: RecordChange): boolean {
-  const id = nodeIn(change)
+  const id = nodeIn(moment.state, change)
   const place = id === undefined ? undefined : placeOf(moment, id)
   if (place?.binnedAt === undefined) return false
   const isBinning = change.table === 'nodes' && change.before?.binned === null && change.after?.binned != null

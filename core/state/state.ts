@@ -1,126 +1,29 @@
 import { compareWords } from '../base/compare-words.ts'
-import {
-  allRows,
-  type Collection,
-  createCollection,
-  type KeysOf,
-  rowOf,
-  rowsBy,
-  withRow,
-} from '../base/collection.ts'
+import { allRows, type Collection, createCollection, rowOf, rowsBy, withRow } from '../base/collection.ts'
 import { none, read } from '../base/column.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { idOf, numberOf } from '../base/numbering.ts'
 import { advanced, isIndexed } from '../index/advance.ts'
 import { type AccessIndex, emptyIndex, inTree } from '../index/layout.ts'
-import type { OwnLevel } from '../levels/level.ts'
-import type { Channel } from '../rules/channel.ts'
-import type { Handle, Holding, Invitation, JoinRequest, Membership, Person, Team } from '../people/person.ts'
-import type { JoinLink, WelcomeSet } from '../rules/offer.ts'
-import type { AccessRequest, Handover, Look, RoleRequest, Watch } from '../people/asking.ts'
-import type { Role } from '../people/role.ts'
-import type { Grant, Limit } from '../rules/entry.ts'
 import type { Workspace } from '../rules/workspace.ts'
-import type { BoardColumn } from '../rules/column.ts'
 import type { ContentNode } from '../tree/node.ts'
-import { type Dates, datesAfter, hasDates, noDates } from './dates.ts'
+import { type Dates, datesAfter, noDates } from './dates.ts'
+import type { IndexOf, Rows, TableName } from './kinds.ts'
+import type { RecordShapes } from './shape.ts'
 
 /**
  * The whole of one workspace at one revision: its records by table, with the indexes that questions
  * need. Immutable: a change makes a new state, and whoever holds the old one keeps a consistent view.
  */
-export interface Rows {
-  workspaces: Workspace
-  levels: OwnLevel
-  roles: Role
-  persons: Person
-  handles: Handle
-  holdings: Holding
-  welcomeSets: WelcomeSet
-  joinLinks: JoinLink
-  invitations: Invitation
-  teams: Team
-  memberships: Membership
-  requests: JoinRequest
-  roleRequests: RoleRequest
-  handovers: Handover
-  looks: Look
-  channels: Channel
-  nodes: ContentNode
-  accessRequests: AccessRequest
-  watches: Watch
-  columns: BoardColumn
-  grants: Grant
-  limits: Limit
-}
-
-export type TableName = keyof Rows
-
-/** In an order in which rows can be written: what is referred to comes before what refers to it. */
-export const tableNames = [
-  'workspaces',
-  'levels',
-  'roles',
-  'persons',
-  'handles',
-  'holdings',
-  'welcomeSets',
-  'joinLinks',
-  'invitations',
-  'teams',
-  'memberships',
-  'requests',
-  'roleRequests',
-  'handovers',
-  'looks',
-  'channels',
-  'nodes',
-  'accessRequests',
-  'watches',
-  'columns',
-  'grants',
-  'limits',
-] as const satisfies readonly TableName[]
-
-/** The indexes of each table: the key of a record in each. */
-export const indexed = {
-  workspaces: {},
-  levels: {},
-  roles: {},
-  persons: { account: row => row.account, mail: row => row.mail.toLowerCase() },
-  handles: { person: row => row.person },
-  holdings: { person: row => row.person, role: row => row.role },
-  welcomeSets: {},
-  joinLinks: {},
-  invitations: { person: row => row.person },
-  teams: { joining: row => row.joining },
-  memberships: { person: row => row.person, team: row => row.team },
-  requests: { team: row => row.team, person: row => row.person },
-  roleRequests: { person: row => row.person },
-  handovers: {},
-  looks: { through: row => row.through, by: row => row.by },
-  channels: { team: row => row.team },
-  nodes: {
-    parent: row => row.parent ?? 'none',
-    home: row => homeKey(row),
-    bin: row => (row.binned === null ? null : 'bin'),
-  },
-  accessRequests: { person: row => row.person, node: row => row.node },
-  watches: { person: row => row.person, node: row => row.node },
-  columns: { board: row => row.board },
-  grants: { node: row => row.node, principal: row => row.principal },
-  limits: { node: row => row.node, principal: row => row.principal },
-} satisfies { [T in TableName]: KeysOf<Rows[T], string> }
-
-export type IndexOf<T extends TableName> = keyof (typeof indexed)[T] & string
-
 export type State = {
   readonly revision: number
   /** What questions of access read: it says what the tables say. */
   readonly index: AccessIndex
   /** When something begins or ends by itself: it says what the tables say, too. */
   readonly dates: Dates
+  /** What there is to know of each kind of record: the same table in every state of a workspace. */
+  readonly kinds: RecordShapes
 } & {
   readonly [T in TableName]: Collection<Rows[T], IndexOf<T>>
 }
@@ -144,10 +47,14 @@ export type RecordChange = {
   }
 }[TableName]
 
-export const emptyState: State = Object.assign(
-  { revision: 0, index: emptyIndex, dates: noDates },
-  Object.fromEntries(tableNames.map(table => [table, createCollection(indexed[table] as never)])),
-) as unknown as State
+/** A workspace without any records, of such kinds. */
+export const stateOf = (kinds: RecordShapes): State =>
+  Object.assign(
+    { revision: 0, index: emptyIndex, dates: noDates, kinds },
+    Object.fromEntries(
+      Object.entries(kinds).map(([table, { indexes }]) => [table, createCollection(indexes as never)]),
+    ),
+  ) as unknown as State
 
 /** The state with some changes. Costs copies of some pages of the index each time, besides the changes themselves. */
 export function applyChanges(state: State, changes: readonly RecordChange[]): State {
@@ -204,19 +111,19 @@ function indexAfter(last: Waiting): AccessIndex {
 }
 
 function tablesAfter(state: State, changes: readonly RecordChange[]) {
-  const next: Record<string, unknown> = { revision: state.revision, index: null, dates: state.dates }
-  for (const table of tableNames) next[table] = state[table]
+  const next: Record<string, unknown> = { revision: state.revision, kinds: state.kinds, index: null }
+  for (const table of Object.keys(state.kinds) as TableName[]) next[table] = state[table]
   const followed = new Map<string, Followed>()
   for (const { table, id, after } of changes) {
     const rows = next[table] as Collection<{ readonly id: string }>
-    if (isIndexed(table) || hasDates(table)) {
+    if (isIndexed(table) || state.kinds[table].dates !== undefined) {
       const known = followed.get(`${table} ${id}`)
       const before = known === undefined ? (rowOf(rows, id) ?? null) : known.before
       followed.set(`${table} ${id}`, { table, before, after })
     }
     next[table] = withRow(rows, id, after)
   }
-  next['dates'] = datesAfter(state.dates, [...followed.values()])
+  next['dates'] = datesAfter(state, [...followed.values()])
   return { next, followed }
 }
 
@@ -293,9 +200,4 @@ export function* subtreeOf(state: State, node: NodeId): Generator<ContentNode> {
     yield next
     for (const child of rowsBy(state.nodes, 'parent', next.id)) waiting.push(child)
   }
-}
-
-function homeKey(node: ContentNode): string | null {
-  if (node.home === null || node.home.of === 'shared') return null
-  return node.home.of === 'team' ? `team:${node.home.team}` : `person:${node.home.person}`
 }

@@ -1,7 +1,9 @@
 import { type Base, baseOf, createCollection } from '../base/collection.ts'
 import type { AccessIndex } from '../index/layout.ts'
 import { datesOf } from './dates.ts'
-import { indexed, type IndexOf, type Rows, type State, type TableName, tableNames } from './state.ts'
+import type { IndexOf, Rows, TableName } from './kinds.ts'
+import type { RecordShapes } from './shape.ts'
+import type { State } from './state.ts'
 
 /** The tables that hold very much: their records are not made before they are asked for. */
 export const packedTables = ['nodes', 'grants', 'limits'] as const satisfies readonly TableName[]
@@ -10,6 +12,7 @@ export type PackedTable = (typeof packedTables)[number]
 export type HeldRows = { readonly [T in Exclude<TableName, PackedTable>]: readonly Rows[T][] }
 
 export interface Whole {
+  readonly kinds: RecordShapes
   readonly revision: number
   readonly rows: HeldRows
   readonly bases: { readonly [T in PackedTable]: Base<Rows[T], IndexOf<T>> }
@@ -20,20 +23,20 @@ export interface Whole {
 }
 
 /** The state that the same records would come to one by one, at once. */
-export function wholeState({ revision, rows, bases, dated, index }: Whole): State {
+export function wholeState({ kinds, revision, rows, bases, dated, index }: Whole): State {
   const all: Readonly<Record<string, unknown>> = {
     ...Object.fromEntries(
       Object.entries(rows).map(([table, each]) => [
         table,
-        baseOf(each as never, indexed[table as TableName] as never),
+        baseOf(each as never, kinds[table as TableName].indexes as never),
       ]),
     ),
     ...bases,
   }
-  const collections = tableNames.map(table => [
+  const collections = Object.entries(kinds).map(([table, { indexes }]) => [
     table,
-    createCollection(indexed[table] as never, all[table] as never),
+    createCollection(indexes as never, all[table] as never),
   ])
-  const dates = datesOf({ ...rows, ...dated })
-  return { revision, index, dates, ...(Object.fromEntries(collections) as object) } as State
+  const dates = datesOf(kinds, { ...rows, ...dated })
+  return { revision, index, dates, kinds, ...(Object.fromEntries(collections) as object) } as State
 }

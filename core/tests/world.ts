@@ -17,7 +17,9 @@ import { builtInRoles } from '../people/role.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import { usualPolicies, type Workspace } from '../rules/workspace.ts'
-import { applyChanges, emptyState, type RecordChange, type Rows, type State } from '../state/state.ts'
+import { emptyState } from '../records/all.ts'
+import type { Rows } from '../state/kinds.ts'
+import { applyChanges, type RecordChange, type State } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
 /** Small worlds for tests: only what differs from the plain case is written down. */
@@ -175,9 +177,12 @@ const base: readonly Part[] = [
 ]
 
 /** A workspace with its root, an owner called `owner`, and these parts. */
-export function world(...parts: readonly Part[]): State {
+export const world = (...parts: readonly Part[]): State => worldOn(emptyState, ...parts)
+
+/** The same with other kinds of records than there are. */
+export function worldOn(empty: State, ...parts: readonly Part[]): State {
   const changes = [...base, ...parts].map(
     ({ table, row }) => ({ table, id: row.id, before: null, after: row }) as RecordChange,
   )
-  return applyChanges(emptyState, changes)
+  return applyChanges(empty, changes)
 }

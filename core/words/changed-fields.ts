@@ -59,3 +59,19 @@ export const joinLinkFields: Words<JoinLink> = {
 export const columnFields: Words<BoardColumn> = { name: 'the name', order: 'the order' }
 
 export const channelFields: Words<Channel> = { name: 'the name', note: 'the description' }
+
+interface Made<Row> {
+  readonly before: Row | null
+  readonly after: Row | null
+}
+
+export function madeWords<Row extends { readonly name: string }>(
+  what: string,
+  { before, after }: Made<Row>,
+  fields: Partial<Record<keyof Row, string>>,
+): string {
+  if (before === null) return `created the ${what} ${after?.name ?? ''}`
+  return after === null
+    ? `withdrew the ${what} ${before.name}`
+    : `changed the ${what} ${after.name}${changedFields(before, after, fields)}`
+}

@@ -74,7 +74,7 @@ const state = after(
 const told = (who: string, ...edits: Edit[]) => {
   const result = judge(momentOf(state, now), { author: who as never, reason: '', edits })
   if (!result.ok) throw new Error(JSON.stringify(result.error))
-  return factsOf(result.value.changes).map(fact => factInWords(fact, naming))
+  return factsOf(state, result.value.changes).map(fact => factInWords(state, fact, naming))
 }
 const answering = (accepted: boolean) =>
   edit('request.answer', { request: 'r', membership: 'm', accepted, word: '' })

@@ -7,6 +7,7 @@ import type { Role } from '../people/role.ts'
 import type { RecordChange } from '../state/state.ts'
 import { holding, role } from '../tests/world.ts'
 import { factInWords, type FactNaming } from './fact.ts'
+import { emptyState } from '../records/all.ts'
 import { powersInWords } from './impact.ts'
 import { privilegesListed } from './privilege.ts'
 
@@ -18,8 +19,8 @@ const naming = {
 } as unknown as FactNaming
 
 const told = (change: object): string => {
-  const [fact] = factsOf([change as RecordChange])
-  return fact === undefined ? '' : factInWords(fact, naming)
+  const [fact] = factsOf(emptyState, [change as RecordChange])
+  return fact === undefined ? '' : factInWords(emptyState, fact, naming)
 }
 const roleRow = (name: string, rung: number, ...held: Privilege[]) => role(name, rung, ...held).row as Role
 const changed = (before: Role | null, after: Role | null) => ({

@@ -1,18 +1,14 @@
 import { isSame } from '../base/same.ts'
+import type { ChangeOf } from '../changes/conduct.ts'
 import type { Privilege } from '../levels/privilege.ts'
 import type { Handover, Look, RoleRequest, RoleWanted } from '../people/asking.ts'
 import type { Holding, Scope } from '../people/person.ts'
 import type { Role } from '../people/role.ts'
-import type { RecordChange } from '../state/state.ts'
 import { changedFields, roleFields } from './changed-fields.ts'
-import type { FactNaming } from './fact.ts'
+import { type FactNaming, personNamed } from './fact.ts'
 import { privilegesListed, privilegeWords } from './privilege.ts'
 
 /** What was done about roles, ownership and looking, told after its author's name. */
-
-type Of<T extends RecordChange['table']> = Extract<RecordChange, { table: T }>
-
-const personNamed = (person: Holding['person'], naming: FactNaming) => naming.person(person) ?? 'somebody'
 
 /** “ over the people of Volunteers”; nothing for the whole workspace. */
 function overWords(scope: Scope, naming: FactNaming): string {
@@ -22,7 +18,7 @@ function overWords(scope: Scope, naming: FactNaming): string {
     : ` over the people of ${naming.team(scope.team) ?? 'a deleted team'}`
 }
 
-export function holdingWords({ before, after }: Of<'holdings'>, naming: FactNaming): string {
+export function holdingWords({ before, after }: ChangeOf<'holdings'>, naming: FactNaming): string {
   const row = (after ?? before) as Holding
   const who = personNamed(row.person, naming)
   const role = `the role ${naming.role(row.role)}${overWords(row.scope, naming)}`
@@ -31,7 +27,7 @@ export function holdingWords({ before, after }: Of<'holdings'>, naming: FactNami
   return after === null ? `removed ${role} from ${who}` : `started ${role} of ${who}`
 }
 
-export function roleWords({ before, after }: Of<'roles'>): string {
+export function roleWords({ before, after }: ChangeOf<'roles'>): string {
   if (before === null) {
     const { name = '', privileges = [] } = after ?? {}
     const may = privileges.length === 0 ? '' : `, which may ${privilegesListed(privileges)}`
@@ -61,7 +57,7 @@ function privilegeActs(before: Role, after: Role): string[] {
 const missingIn = (held: readonly Privilege[], other: readonly Privilege[]) =>
   other.filter(each => !held.includes(each))
 
-export function roleRequestWords({ before, after }: Of<'roleRequests'>, naming: FactNaming): string {
+export function roleRequestWords({ before, after }: ChangeOf<'roleRequests'>, naming: FactNaming): string {
   const row = (after ?? before) as RoleRequest
   const wanted = wantedInWords(row.wants, naming)
   if (before === null) return `requested ${wanted}`
@@ -77,7 +73,7 @@ export const wantedInWords = (wants: RoleWanted, naming: Pick<FactNaming, 'role'
     ? `the role ${naming.role(wants.role)}`
     : `a role that may ${privilegeWords[wants.privilege]}`
 
-export function handoverWords({ before, after }: Of<'handovers'>, naming: FactNaming): string {
+export function handoverWords({ before, after }: ChangeOf<'handovers'>, naming: FactNaming): string {
   const row = (after ?? before) as Handover
   const who = personNamed(row.to, naming)
   return before === null
@@ -85,7 +81,7 @@ export function handoverWords({ before, after }: Of<'handovers'>, naming: FactNa
     : `closed the offer to hand over the workspace to ${who}`
 }
 
-export function lookWords({ before, after }: Of<'looks'>, naming: FactNaming): string {
+export function lookWords({ before, after }: ChangeOf<'looks'>, naming: FactNaming): string {
   const { through } = (after ?? before) as Look
   return through === null
     ? 'opened the outline of all places'

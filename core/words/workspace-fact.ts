@@ -1,13 +1,11 @@
 import { isSame } from '../base/same.ts'
+import type { ChangeOf } from '../changes/conduct.ts'
 import type { Workspace } from '../rules/workspace.ts'
-import type { RecordChange } from '../state/state.ts'
 import { counted, listed, listedOr, numberWords } from './english.ts'
 import type { FactNaming } from './fact.ts'
 
-type Of<T extends RecordChange['table']> = Extract<RecordChange, { table: T }>
-
 /** What was set for the whole workspace, told after its author's name. */
-export function workspaceWords({ before, after }: Of<'workspaces'>, naming: FactNaming): string {
+export function workspaceWords({ before, after }: ChangeOf<'workspaces'>, naming: FactNaming): string {
   if (before === null || after === null) return 'created the workspace'
   const acts = settings.flatMap(({ field, words }) =>
     isSame(before[field], after[field]) ? [] : [words(after, naming, before)],

@@ -118,7 +118,7 @@ async function itemView(asker: Asker, { changes, moment, turn }: Applied): Promi
   const reader = readerAt(asker.workspace, moment, asker.person) ?? asker
   const lines: string[] = []
   let more = 0
-  for (const fact of factsOf(changes)) {
+  for (const fact of factsOf(moment.state, changes)) {
     await turn.breathe()
     if (!knowsOf(asker, fact, true) && !knowsOf(reader, fact)) continue
     if (lines.length < linesAtMost) lines.push(factView(reader, fact).text)

@@ -9,7 +9,8 @@ import type { Fact } from '#core/changes/fact.ts'
 import { has } from '#core/levels/action.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { partsOf, type Principal } from '#core/rules/principal.ts'
-import { rootOf, type TableName, workspaceOf } from '#core/state/state.ts'
+import type { TableName } from '#core/state/kinds.ts'
+import { rootOf, workspaceOf } from '#core/state/state.ts'
 import { factInWords, type FactNaming } from '#core/words/fact.ts'
 import { type Asker, asks, holdsAt, knowsPerson, mayName, maySee, namingFor } from './asker.ts'
 import type { NamesThen } from './former-names.ts'
@@ -44,7 +45,7 @@ export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
   const parts: [TableName, string | null, (id: never) => boolean][] = [
     [
       'nodes',
-      isAddress(fact, isOwn) ? null : place,
+      isOwnAddress(fact, isOwn) ? null : place,
       id => isPlaceKnown(reader, id) || stoodInKnown(reader, fact),
     ],
     ['teams', team, id => knowsTeam(reader.moment, reader.person, id)],
@@ -55,8 +56,8 @@ export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
   )
 }
 
-/** One's own request is told alike whether its place is there or not: it goes by the address. */
-const isAddress = ({ change }: Fact, isOwn: boolean) => isOwn && change.table === 'accessRequests'
+/** One's own request is told alike whether its place is there or not. */
+const isOwnAddress = ({ byAddress }: Fact, isOwn: boolean) => isOwn && byAddress
 
 function stoodInKnown(reader: Asker, { change }: Fact): boolean {
   if (change.table !== 'nodes' || !isGone(reader, 'nodes', change.id)) return false
@@ -81,7 +82,7 @@ export function factView(reader: Asker, fact: Fact, then?: NamesThen): FactView 
   const person = fact.person === null ? undefined : rowOf(state.persons, fact.person)
   return {
     act: fact.act,
-    text: factInWords(fact, naming),
+    text: factInWords(state, fact, naming),
     place: place === undefined || !maySee(reader, place.id) ? null : { id: place.id, name: place.name },
     person: person === undefined ? null : { id: person.id, name: naming.person(person.id) ?? '' },
   }

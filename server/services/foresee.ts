@@ -9,10 +9,11 @@ import { check } from '#core/access/evaluate.ts'
 import { rowOf } from '#core/base/collection.ts'
 import { ok, type Result } from '#core/base/result.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
+import { conductOf } from '#core/changes/conduct.ts'
 import { knownUndoing } from '#core/changes/edits/undo.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import { type ChangeSet, judging, type Judged, type Refused, wholeOf } from '#core/changes/judge.ts'
-import type { WhyLeft } from '#core/changes/ground.ts'
+import { nodeIn, type WhyLeft } from '#core/changes/ground.ts'
 import { type Steps, within } from '#core/changes/steps.ts'
 import { isPolicy } from '#core/changes/touched.ts'
 import type { ImpactAt } from '#core/impact/impact.ts'
@@ -94,17 +95,6 @@ export function* foreseenBy(
   }
 }
 
-/** Never opens or closes a place. */
-const besidePlaces: ReadonlySet<RecordChange['table']> = new Set([
-  'roles',
-  'holdings',
-  'roleRequests',
-  'handovers',
-  'looks',
-  'accessRequests',
-  'watches',
-])
-
 function* isWholeWithin(asker: Asker, after: Moment, changes: readonly RecordChange[]): Steps<boolean> {
   for (const [index, change] of changes.entries()) {
     if (index % 50 === 0) yield index / changes.length
@@ -113,28 +103,14 @@ function* isWholeWithin(asker: Asker, after: Moment, changes: readonly RecordCha
   return true
 }
 
-/** Nothing that it does is beyond the author's knowledge: it touches no place, or one at which the author shares. */
+/** Nothing that it does is beyond the author's knowledge: it opens and closes no place, or one at which the author shares. */
 function isWithinShared(asker: Asker, after: Moment, change: RecordChange): boolean {
-  if (besidePlaces.has(change.table)) return true
+  if (conductOf(after.state, change.table).places === undefined) return true
   if (change.table === 'workspaces') return !isPolicy(change)
-  const node = placeIn(change)
+  const node = nodeIn(after.state, change)
   return (
     node !== undefined && [asker.moment, after].some(each => has(check(each, asker.person, node), 'share'))
   )
-}
-
-function placeIn(change: RecordChange): NodeId | undefined {
-  switch (change.table) {
-    case 'nodes':
-      return change.id
-    case 'grants':
-    case 'limits':
-      return (change.after ?? change.before)?.node
-    case 'columns':
-      return (change.after ?? change.before)?.board
-    default:
-      return undefined
-  }
 }
 
 /**
@@ -180,7 +156,7 @@ function leftOutBy(asker: Asker, { author, edits }: ChangeSet): string[] {
     if (edit.kind !== 'undo') return []
     const { leftOut } = knownUndoing({ author, before: moment, now: moment }, edit)
     return leftOut.flatMap(({ change, why }) =>
-      factsOf([change])
+      factsOf(moment.state, [change])
         .filter(fact => mayReadFact(asker, fact, author))
         .map(fact => `Somebody ${factView(asker, fact).text}: ${whyLeft[why]}`),
     )

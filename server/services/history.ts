@@ -125,7 +125,7 @@ interface Read {
 }
 
 function* readable(asker: Asker, row: ToldRow): Steps<Read | undefined> {
-  const all = factsOf(JSON.parse(row.changes) as RecordChange[])
+  const all = factsOf(asker.moment.state, JSON.parse(row.changes) as RecordChange[])
   const facts: Fact[] = []
   for (const [done, fact] of all.entries()) {
     if (mayReadFact(asker, fact, row.author)) facts.push(fact)

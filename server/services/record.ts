@@ -68,7 +68,7 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
   const notices = yield* noticesIn(parts, workspace, written)
   yield 0
   const people = [author, ...notices.map(notice => notice.person), ...effect.map(each => each.person)]
-  const facts = factsOf(changes)
+  const facts = factsOf(written.after.state, changes)
   // Whether each of very many concerns each who listens would take longer than to ask.
   const isAll = counted !== null || facts.length > factsAtMost
   const concern = { isAll, people: new Set(people), facts: isAll ? [] : facts }

@@ -3,11 +3,13 @@ import { none } from '#core/base/column.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { type Lines, numbersOf, packIds } from '#core/base/packed-ids.ts'
 import { buildIndex } from '#core/index/build.ts'
+import type { Grant, Limit } from '#core/rules/entry.ts'
 import type { Principal } from '#core/rules/principal.ts'
-import { type Rows, type State, type TableName, tableNames } from '#core/state/state.ts'
+import type { Rows, TableName } from '#core/state/kinds.ts'
+import { type State } from '#core/state/state.ts'
 import { type HeldRows, type PackedTable, packedTables, wholeState } from '#core/state/whole.ts'
 import type { ContentNode } from '#core/tree/node.ts'
-import { jsonOf, readerOf } from './columns.ts'
+import { type Fields, jsonOf, readerOf } from './columns.ts'
 import { packedEntries, type PackedEntries, type StoredEntries } from './packed-entries.ts'
 import { packedNodes, plainFields } from './packed-nodes.ts'
 import type { Tables } from './tables.ts'
@@ -38,7 +40,7 @@ export async function loadState(tables: Tables, { workspace, revision, said }: L
   const grants = packedEntries('grants', ids, await beside.grants)
   const limits = packedEntries('limits', ids, await beside.limits)
   said(`${grants.columns.count} grants, ${limits.columns.count} limits`)
-  const rows = heldRows(await holding)
+  const rows = heldRows(tables, await holding)
   said(`${rows.persons.length} people in ${rows.teams.length} teams`)
   const { special } = outline
   const index = buildIndex({
@@ -53,6 +55,7 @@ export async function loadState(tables: Tables, { workspace, revision, said }: L
   const lines = await beside.lines
   const nodes = packedNodes({ ids, root: parents.indexOf(none), tree: index.tree, special, lines })
   return wholeState({
+    kinds: tables.kinds,
     revision,
     rows,
     bases: { nodes, grants: grants.base, limits: limits.base },
@@ -129,6 +132,7 @@ const isSpecial = `note <> '' OR home IS NOT NULL OR broken IS NOT NULL OR draft
 
 /** What access hangs on of places. */
 async function outlineOf(reading: Reading): Promise<Outline> {
+  const { fields } = reading.tables.kinds.nodes
   const parents = `${asLines("coalesce(parent, '')")} AS parents`
   const ids = await selected<Lines & { parents: Buffer }>(reading, {
     from: 'nodes',
@@ -137,15 +141,15 @@ async function outlineOf(reading: Reading): Promise<Outline> {
   })
   const { special } = await selected<{ special: string }>(reading, {
     from: 'nodes',
-    what: `${asArray(jsonOf('nodes'))} AS special`,
+    what: `${asArray(jsonOf(fields))} AS special`,
     where: isSpecial,
   })
-  return { ids, parents: ids.parents, special: recordsIn('nodes', special) }
+  return { ids, parents: ids.parents, special: recordsIn(fields, special) }
 }
 
 /** What else there is to say of places, in the order in which they were outlined. */
 async function plainLines(reading: Reading): Promise<Buffer> {
-  const what = `${asLines(jsonOf('nodes', plainFields))} AS lines`
+  const what = `${asLines(jsonOf(reading.tables.kinds.nodes.fields, plainFields))} AS lines`
   return (await selected<{ lines: Buffer }>(reading, { from: 'nodes', by: byId, what })).lines
 }
 
@@ -158,14 +162,17 @@ const saidFields = {
 type EntryTable = keyof typeof saidFields
 
 async function storedEntries(reading: Reading, table: EntryTable): Promise<StoredEntries> {
-  const fields = saidFields[table]
+  const names = saidFields[table]
+  const { fields } = reading.tables.kinds[table]
   const found = await selected<StoredRows>(reading, {
     from: table,
     what: `${idsAsLines}, ${asLines('node')} AS places, ${asArray('principal')} AS principals,
-      ${asArray(jsonOf(table, fields))} AS said, ${asLines(jsonOf(table))} AS records`,
+      ${asArray(jsonOf(fields, names))} AS said, ${asLines(jsonOf(fields))} AS records`,
   })
   const said = JSON.parse(found.said) as unknown[][]
-  const read = readerOf(table, fields)
+  const read = readerOf<Partial<Grant & Limit>>(fields, names) as (
+    values: readonly unknown[],
+  ) => ReturnType<StoredEntries['said']>
   return {
     ids: found,
     places: found.places,
@@ -187,19 +194,20 @@ type Held = keyof HeldRows
 /** All other records, table by table in JSON. */
 async function heldJson(reading: Reading): Promise<Readonly<Record<Held, string>>> {
   const found: [string, string][] = []
-  for (const table of tableNames)
+  const { kinds } = reading.tables
+  for (const table of Object.keys(kinds) as TableName[])
     if (!packedTables.includes(table as PackedTable)) {
-      const what = `${asArray(jsonOf(table))} AS records`
+      const what = `${asArray(jsonOf(kinds[table].fields))} AS records`
       const { records } = await selected<{ records: string }>(reading, { from: table, what })
       found.push([table, records])
     }
   return Object.fromEntries(found) as Record<Held, string>
 }
 
-const heldRows = (json: Readonly<Record<Held, string>>): HeldRows =>
+const heldRows = ({ kinds }: Tables, json: Readonly<Record<Held, string>>): HeldRows =>
   Object.fromEntries(
-    Object.entries(json).map(([table, records]) => [table, recordsIn(table as Held, records)]),
+    Object.entries(json).map(([table, records]) => [table, recordsIn(kinds[table as Held].fields, records)]),
   ) as unknown as HeldRows
 
-const recordsIn = <T extends TableName>(table: T, json: string): Rows[T][] =>
-  (JSON.parse(json) as unknown[][]).map(readerOf(table))
+const recordsIn = <Row>(fields: Fields, json: string): Row[] =>
+  (JSON.parse(json) as unknown[][]).map(readerOf<Row>(fields))

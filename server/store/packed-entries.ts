@@ -2,8 +2,9 @@ import type { Base } from '#core/base/collection.ts'
 import { none } from '#core/base/column.ts'
 import { type Lines, numbersOf, type PackedIds, packedNumberOf, packIds } from '#core/base/packed-ids.ts'
 import type { EntryColumns } from '#core/index/build.ts'
+import { records } from '#core/records/all.ts'
 import type { Principal } from '#core/rules/principal.ts'
-import type { IndexOf, Rows } from '#core/state/state.ts'
+import type { IndexOf, Rows } from '#core/state/kinds.ts'
 import { readerOf } from './columns.ts'
 import { rowsByKey, recordsMade } from './packed.ts'
 
@@ -41,7 +42,7 @@ export function packedEntries<T extends EntryTable>(
     principals.set(principal, principals.size)
     return principals.size - 1
   })
-  const read = readerOf(table)
+  const read = readerOf<Rows[T]>(records[table].fields)
   const { at } = recordsMade({ count, lines }, values => read(values))
   const atNode = rowsByKey(places, nodes.count)
   const ofPrincipal = rowsByKey(spokenOf, principals.size)

@@ -3,7 +3,8 @@ import { type Column, none, read } from '#core/base/column.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { type PackedIds, packedIdOf, packedNumberOf } from '#core/base/packed-ids.ts'
 import { inTree } from '#core/index/layout.ts'
-import { indexed, type IndexOf } from '#core/state/state.ts'
+import { nodes as kind } from '#core/records/nodes.ts'
+import type { IndexOf } from '#core/state/kinds.ts'
 import { type ContentNode, plainNode } from '#core/tree/node.ts'
 import { readerOf } from './columns.ts'
 import { recordsMade } from './packed.ts'
@@ -17,7 +18,7 @@ export const plainFields = [
   'name',
 ] as const satisfies (keyof ContentNode)[]
 
-const readPlain = readerOf('nodes', plainFields)
+const readPlain = readerOf<Pick<ContentNode, (typeof plainFields)[number]>>(kind.fields, plainFields)
 
 /** All places of a workspace, by number. */
 export interface PackedNodes {
@@ -44,7 +45,7 @@ export function packedNodes(packed: PackedNodes): Base<ContentNode, IndexOf<'nod
   })
   for (const node of special) put(packedNumberOf(ids, node.id) as number, node)
   // Who has a home or lies in the bin is special.
-  const { home, bin } = indexed.nodes
+  const { home, bin } = kind.indexes
   const seldom = baseOf<ContentNode, 'home' | 'bin'>(special, { home, bin })
   const below = (id: string) => {
     const parent = packedNumberOf(ids, id)

@@ -1,5 +1,8 @@
 import { DataTypes, type Model, type ModelStatic, type Sequelize, type Transaction } from 'sequelize'
-import { type RecordChange, type TableName, tableNames } from '#core/state/state.ts'
+import type { TableName } from '#core/state/kinds.ts'
+import { records } from '#core/records/all.ts'
+import type { RecordShapes } from '#core/state/shape.ts'
+import { type RecordChange } from '#core/state/state.ts'
 import { createBreath } from '../breath.ts'
 import type { AccountId, NodeId, PersonId, PictureId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
@@ -9,6 +12,8 @@ import { columnNamesOf, defineTable, toRow } from './columns.ts'
 /** The models of one database file: those of the core's records, and those of the server's own. */
 export interface Tables {
   readonly database: Sequelize
+  /** What there is to know of each kind of record that is kept. */
+  readonly kinds: RecordShapes
   readonly records: Readonly<Record<TableName, ModelStatic<Model>>>
   readonly accounts: ModelStatic<Model>
   readonly accountLinks: ModelStatic<Model>
@@ -150,13 +155,17 @@ const number = DataTypes.DOUBLE
 // A new object each time: Sequelize writes the field's name into the one that it is given.
 const key = () => ({ type: text, primaryKey: true })
 
-export function createTables(database: Sequelize): Tables {
+export function createTables(database: Sequelize, kinds: RecordShapes = records): Tables {
   const define: Define = (name, fields) =>
     database.define(name, fields, { tableName: name, timestamps: false })
-  const records = Object.fromEntries(tableNames.map(table => [table, defineTable(database, table)]))
+  const models = Object.entries(kinds).map(([table, { fields }]) => [
+    table,
+    defineTable(database, table, fields),
+  ])
   return {
     database,
-    records: records as Tables['records'],
+    kinds,
+    records: Object.fromEntries(models) as Tables['records'],
     ...ofAccounts(define),
     ...ofNotices(define),
     ...besideHistory(define),
@@ -269,12 +278,12 @@ export async function putRecords(
   for (const { table, id, after } of changes) {
     await breathe()
     if (after === null) listIn(gone, table).push(id)
-    else listIn(rows, table).push(toRow(table, workspace, after as never))
+    else listIn(rows, table).push(toRow(tables.kinds[table].fields, workspace, after as never))
   }
   for (const [table, ids] of gone) drop(batch, tables.records[table], { workspace, ids })
   for (const [table, some] of rows) {
     // Not the id: to write that, even the same, is to look for all that refers to it.
-    const replaced = columnNamesOf(table).filter(column => column !== 'id')
+    const replaced = columnNamesOf(tables.kinds[table].fields).filter(column => column !== 'id')
     put(batch, tables.records[table], { keyOf, rows: some, replaced })
   }
 }

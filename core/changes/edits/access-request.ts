@@ -11,7 +11,7 @@ import { personPrincipal } from '../../rules/principal.ts'
 import type { Moment } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksActionInArchive } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { gone } from '../../state/naming.ts'
 import { addGrant } from './grant.ts'
 
 /**

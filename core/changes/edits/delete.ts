@@ -1,8 +1,7 @@
-import { rowOf, rowsBy } from '../../base/collection.ts'
-import type { NodeId } from '../../base/ids.ts'
+import { rowOf } from '../../base/collection.ts'
 import type { Instant } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
-import { type RecordChange, type State, subtreeOf } from '../../state/state.ts'
+import { goneWith } from '../../state/naming.ts'
 import type { ContentNode } from '../../tree/node.ts'
 import { type EditOf, type EditRule, lacksActionInArchive } from '../context.ts'
 import { lacksInBin } from './node-state.ts'
@@ -26,27 +25,13 @@ export const deleteNode: EditRule<EditOf<'node.delete'>> = {
     if (isArchivedHome(node))
       return node.archivedAt === null || node.archivedAt + archiveTime > at
         ? refused({ code: 'too-early', what: 'home' })
-        : ok(deletionOf(state, node.id))
-    return node.binned === null ? refused({ code: 'unknown', what: 'place' }) : ok(deletionOf(state, node.id))
+        : ok(goneWith(state, 'nodes', node))
+    return node.binned === null
+      ? refused({ code: 'unknown', what: 'place' })
+      : ok(goneWith(state, 'nodes', node))
   },
 }
 
 /** What goes for good from the archive and not from the bin. */
 export const isArchivedHome = (node: ContentNode | null | undefined): boolean =>
   node?.home?.of === 'shared' && node.archived
-
-/** A place with all that lies in it and all that is set there. What lies deepest goes first. */
-export function deletionOf(state: State, top: NodeId): RecordChange[] {
-  return [...subtreeOf(state, top)]
-    .toReversed()
-    .flatMap(node => [
-      ...rowsBy(state.grants, 'node', node.id).map(before => gone('grants', before)),
-      ...rowsBy(state.limits, 'node', node.id).map(before => gone('limits', before)),
-      ...rowsBy(state.columns, 'board', node.id).map(before => gone('columns', before)),
-      ...rowsBy(state.watches, 'node', node.id).map(before => gone('watches', before)),
-      gone('nodes', node),
-    ])
-}
-
-export const gone = (table: RecordChange['table'], before: { readonly id: string }) =>
-  ({ table, id: before.id, before, after: null }) as RecordChange

@@ -19,7 +19,7 @@ import {
   wrongSpan,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { gone } from '../../state/naming.ts'
 
 export const addGrant: EditRule<EditOf<'grant.add'>> = {
   kind: 'grant.add',

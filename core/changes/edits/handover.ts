@@ -9,7 +9,7 @@ import type { Holding } from '../../people/person.ts'
 import { guestRole, ownerRole } from '../../people/role.ts'
 import type { Moment, RecordChange, State } from '../../state/state.ts'
 import { type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
-import { gone } from './delete.ts'
+import { gone } from '../../state/naming.ts'
 
 /** An Owner offers a member to be Owner instead; what the Owner holds afterwards is said with it. */
 export const offerHandover: EditRule<EditOf<'handover.offer'>> = {

@@ -1,4 +1,4 @@
-import { allRows, rowOf, rowsBy } from '../../base/collection.ts'
+import { rowOf, rowsBy } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { everyAction } from '../../levels/action.ts'
@@ -7,7 +7,7 @@ import { personPrincipal } from '../../rules/principal.ts'
 import { type RecordChange, rootOf, type State, workspaceOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { goingAlong, gone } from '../../state/naming.ts'
 import { claimHandle } from './handle.ts'
 import { createdNode } from './node.ts'
 
@@ -20,7 +20,7 @@ export const withdraw: EditRule<EditOf<'invitation.withdraw'>> = {
     const open = openInvitation(state, edit.person)
     if (open === undefined) return refused({ code: 'unknown', what: 'invitation' })
     const handles = rowsBy(state.handles, 'person', open.person.id).map(each => gone('handles', each))
-    return ok([...hangingOn(state, open.person), ...handles, gone('persons', open.person)])
+    return ok([...goingAlong(state, 'persons', open.person.id), ...handles, gone('persons', open.person)])
   },
 }
 
@@ -142,23 +142,4 @@ export function openInvitation(
   const person = rowOf(state.persons, id)
   const [invitation] = rowsBy(state.invitations, 'person', id)
   return person?.status === 'invited' && invitation !== undefined ? { person, invitation } : undefined
-}
-
-/** Everything that hangs on a person by name. */
-export function hangingOn(state: State, person: Person): RecordChange[] {
-  const principal = personPrincipal(person.id)
-  return [
-    ...rowsBy(state.grants, 'principal', principal).map(each => gone('grants', each)),
-    ...rowsBy(state.limits, 'principal', principal).map(each => gone('limits', each)),
-    ...rowsBy(state.memberships, 'person', person.id).map(each => gone('memberships', each)),
-    ...rowsBy(state.requests, 'person', person.id).map(each => gone('requests', each)),
-    ...rowsBy(state.roleRequests, 'person', person.id).map(each => gone('roleRequests', each)),
-    ...rowsBy(state.accessRequests, 'person', person.id).map(each => gone('accessRequests', each)),
-    ...rowsBy(state.watches, 'person', person.id).map(each => gone('watches', each)),
-    ...allRows(state.handovers)
-      .filter(each => each.from === person.id || each.to === person.id)
-      .map(each => gone('handovers', each)),
-    ...rowsBy(state.invitations, 'person', person.id).map(each => gone('invitations', each)),
-    ...rowsBy(state.holdings, 'person', person.id).map(each => gone('holdings', each)),
-  ]
 }

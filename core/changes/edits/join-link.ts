@@ -5,7 +5,7 @@ import type { JoinLink, Offer } from '../../rules/offer.ts'
 import type { Moment, State } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { gone } from '../../state/naming.ts'
 import { isOfDomain } from './invite.ts'
 import { lacksOffering, wrongOffer } from './welcome-set.ts'
 

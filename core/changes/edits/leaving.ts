@@ -2,10 +2,10 @@ import { allRows, rowOf } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Person } from '../../people/person.ts'
+import { goingAlong } from '../../state/naming.ts'
 import type { RecordChange } from '../../state/state.ts'
 import type { Context, EditOf, EditRule } from '../context.ts'
 import { isContact } from './contact.ts'
-import { hangingOn } from './invitation.ts'
 import { lacksOver } from './person.ts'
 
 /**
@@ -25,7 +25,7 @@ export const removePerson: EditRule<EditOf<'person.remove'>> = {
       return refused({ code: 'unknown', what: 'person' })
     const after: Person = { ...before, status: 'removed' }
     return ok([
-      ...hangingOn(state, before),
+      ...goingAlong(state, 'persons', before.id),
       ...withNewContact(context, before, edit.contact),
       { table: 'persons', id: before.id, before, after },
     ])

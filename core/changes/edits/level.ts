@@ -1,6 +1,7 @@
-import { allRows, rowOf } from '../../base/collection.ts'
+import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { OwnLevel } from '../../levels/level.ts'
+import { goneWith, isHeld } from '../../state/naming.ts'
 import { type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
 
 /** Levels of the workspace's own. Grants hold them by reference: changing one changes what all of these give. */
@@ -32,9 +33,8 @@ export const deleteLevel: EditRule<EditOf<'level.delete'>> = {
     const { state } = context.now
     const before = rowOf(state.levels, edit.level)
     if (before === undefined) return refused({ code: 'unknown', what: 'level' })
-    const isUsed = allRows(state.grants).some(grant => grant.gives === before.id)
-    return isUsed
+    return isHeld(state, 'levels', before.id)
       ? refused({ code: 'in-use', what: 'level' })
-      : ok([{ table: 'levels', id: before.id, before, after: null }])
+      : ok(goneWith(state, 'levels', before))
   },
 }

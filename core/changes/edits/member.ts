@@ -14,7 +14,7 @@ import {
   wrongSpan,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { gone } from '../../state/naming.ts'
 
 /** Puts a person into a team. Members join open teams by themselves. */
 export const addMember: EditRule<EditOf<'member.add'>> = {

@@ -10,7 +10,7 @@ import { personPrincipal } from '../../rules/principal.ts'
 import type { RecordChange } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { gone } from '../../state/naming.ts'
 
 /**
  * Takes Steward at a place where no active person has share, which is a guard's to find. It is the one raise of

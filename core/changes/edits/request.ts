@@ -4,7 +4,7 @@ import { ok, refused } from '../../base/result.ts'
 import type { JoinRequest } from '../../people/person.ts'
 import { type Context, type EditOf, type EditRule, isTaken, knowsTeam, lacksFilling } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { gone } from '../../state/naming.ts'
 import { addMember, membershipOf, requestOf } from './member.ts'
 
 /** A member asks to be let into a team that one joins by request. Asked again, an earlier answer makes way. */

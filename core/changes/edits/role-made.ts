@@ -1,13 +1,11 @@
-import { allRows, rowOf, rowsBy } from '../../base/collection.ts'
-import type { RoleId } from '../../base/ids.ts'
+import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import { rungFor, wholeWorkspace } from '../../access/powers.ts'
 import { isPrivilege, type Privilege, privileges } from '../../levels/privilege.ts'
 import type { Role } from '../../people/role.ts'
-import { type State, workspaceOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { goneWith, isHeld } from '../../state/naming.ts'
 import { lacksPrivileges } from './invite.ts'
 
 /** Roles of the workspace's own, made and changed below one's own rank and of privileges that one holds. */
@@ -35,7 +33,7 @@ export const changeRole: EditRule<EditOf<'role.change'>> = {
   },
 }
 
-/** Only where nobody holds it and it is nobody's first role. */
+/** Only where nobody holds it, no way in offers it, and no setting names it. Who asked for it asks no more. */
 export const deleteRole: EditRule<EditOf<'role.delete'>> = {
   kind: 'role.delete',
   lacks: (context, edit) => {
@@ -46,25 +44,10 @@ export const deleteRole: EditRule<EditOf<'role.delete'>> = {
     const { state } = context.now
     const before = rowOf(state.roles, edit.role)
     if (before === undefined) return refused({ code: 'unknown', what: 'role' })
-    if (isRoleUsed(state, before.id)) return refused({ code: 'in-use', what: 'role' })
-    const asked = allRows(state.roleRequests).filter(
-      each => 'role' in each.wants && each.wants.role === before.id,
-    )
-    return ok([...asked.map(each => gone('roleRequests', each)), gone('roles', before)])
+    return isHeld(state, 'roles', before.id)
+      ? refused({ code: 'in-use', what: 'role' })
+      : ok(goneWith(state, 'roles', before))
   },
-}
-
-/** Held by somebody, given to new members, offered by a way in, asked for a second step, or kept after a handover. */
-export function isRoleUsed(state: State, id: RoleId): boolean {
-  const { defaultRole, secondFactorFor } = workspaceOf(state)
-  const offers = [...allRows(state.welcomeSets), ...allRows(state.joinLinks)]
-  return (
-    defaultRole === id ||
-    secondFactorFor.includes(id) ||
-    rowsBy(state.holdings, 'role', id).length > 0 ||
-    offers.some(each => each.offer.role === id) ||
-    allRows(state.handovers).some(each => each.keeps === id)
-  )
 }
 
 const closed = (names: readonly Privilege[]): readonly Privilege[] => [

@@ -11,7 +11,7 @@ import { privateFolderOf, type RecordChange, type State, workspaceOf } from '../
 import type { ContentNode } from '../../tree/node.ts'
 import { authorActions, type Context, type EditOf, type EditRule } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { gone } from '../../state/naming.ts'
 import { privateFolder } from './invitation.ts'
 import { unwelcomeDomain } from './invite.ts'
 import { lacksOver } from './person.ts'

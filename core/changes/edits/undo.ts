@@ -6,7 +6,7 @@ import type { Context, EditOf, EditRule } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { undoingOf, type Undoing } from '../undo.ts'
 import { isArchivedHome } from './delete.ts'
-import { lacksRecordChange } from './record-rights.ts'
+import { conductOf } from '../conduct.ts'
 
 /**
  * Takes a change set back, with the rights that each part of it needs. Parts that the author cannot
@@ -37,7 +37,9 @@ export function knownUndoing(context: Context, edit: Omit<EditOf<'undo'>, 'kind'
 
 function rightsOf(context: Context, changes: readonly RecordChange[]) {
   const now = momentOf(applyChanges(context.now.state, changes), context.now.at)
-  const refusals = changes.map(change => lacksRecordChange({ ...context, now }, change))
+  const refusals = changes.map(({ table, before, after }) =>
+    conductOf(now.state, table).rights({ ...context, now }, before as never, after as never),
+  )
   return {
     refusal: refusals.find((each): each is Refusal => each !== undefined && each.code !== 'unknown'),
     unknown: changes.filter((_, index) => refusals[index]?.code === 'unknown'),

@@ -3,7 +3,7 @@ import { ok, refused } from '../../base/result.ts'
 import type { Watch } from '../../people/asking.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksActionInArchive } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { gone } from '../../state/naming.ts'
 
 /** Wants to be told when access at a place or below it changes: to whoever may see all of it there. */
 export const beginWatch: EditRule<EditOf<'watch.begin'>> = {

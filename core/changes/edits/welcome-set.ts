@@ -4,7 +4,7 @@ import { isSame } from '../../base/same.ts'
 import type { Offer, WelcomeSet } from '../../rules/offer.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { gone } from './delete.ts'
+import { goneWith, isHeld } from '../../state/naming.ts'
 
 /** A named offer. It gives nothing by itself: what is offered is judged when somebody is invited with it. */
 export const createWelcomeSet: EditRule<EditOf<'welcome.create'>> = {
@@ -44,9 +44,9 @@ export const deleteWelcomeSet: EditRule<EditOf<'welcome.delete'>> = {
   apply: ({ now: { state } }, { welcome }) => {
     const before = rowOf(state.welcomeSets, welcome)
     if (before === undefined) return refused({ code: 'unknown', what: 'welcome set' })
-    return allRows(state.joinLinks).some(link => link.welcome === welcome)
+    return isHeld(state, 'welcomeSets', welcome)
       ? refused({ code: 'in-use', what: 'welcome set' })
-      : ok([gone('welcomeSets', before)])
+      : ok(goneWith(state, 'welcomeSets', before))
   },
 }
 

@@ -239,7 +239,9 @@ describe('a request to join', () => {
       reason: '',
       edits: [answering(true)],
     })
-    expect(result.ok && factsOf(result.value.changes).map(fact => fact.change.table)).toEqual(['memberships'])
+    expect(result.ok && factsOf(asked, result.value.changes).map(fact => fact.change.table)).toEqual([
+      'memberships',
+    ])
   })
 
   test('is undone by who answers, and by nobody else', () => {

@@ -1,0 +1,30 @@
+import type { NodeId } from '../base/ids.ts'
+import { lacksColumnChange } from '../changes/edits/column.ts'
+import type { BoardColumn } from '../rules/column.ts'
+import type { Principal } from '../rules/principal.ts'
+import { columnWords } from '../words/content-fact.ts'
+import type { RecordKind } from './kind.ts'
+import { id, principals } from './references.ts'
+
+export const columns: RecordKind<'columns'> = {
+  fields: { id: 'text', board: 'text', name: 'text', order: 'number', viewers: 'json', editors: 'json' },
+  indexes: { board: row => row.board },
+  references: [
+    id('board', 'nodes', { whenGone: 'goes along', index: 'board' }),
+    // It stays restricted to whoever else it names; to stewards alone, if that is nobody.
+    ...principals<BoardColumn>('viewers', {
+      of: ({ viewers, editors }) => [...(viewers ?? []), ...(editors ?? [])],
+      without: (row, isGone) => {
+        const others = (named: readonly Principal[] | null) => named?.filter(each => !isGone(each)) ?? null
+        return { ...row, viewers: others(row.viewers), editors: others(row.editors) }
+      },
+    }),
+  ],
+  rights: lacksColumnChange,
+  about: ({ before, after }) => ({ act: 'places', place: (after ?? before)?.board }),
+  goesAlong: ({ before, after }, { gone }) => gone.has((after ?? before)?.board as NodeId),
+  standsAt: row => row.board,
+  people: () => 'everybody',
+  places: (_, { before, after }) => [before, after].flatMap(row => (row === null ? [] : [row.board])),
+  words: columnWords,
+}
