@@ -8,11 +8,17 @@ import { NotYet } from '../ui/NotYet.tsx'
 /** Screens that are of use with one of these privileges, over whomever: who has none is told so, not let fill in a form in vain. */
 export function OnlyWith({ one }: { readonly one: readonly [Privilege, ...Privilege[]] }) {
   const { me } = useHere().workspace
-  return one.some(each => me.privileges.includes(each)) ? <Outlet /> : <NotYet error={lacking(one[0])} />
+  return one.some(each => me.privileges.includes(each)) ? (
+    <Outlet />
+  ) : (
+    <NotYet error={lacking(one[0], me.kind)} />
+  )
 }
 
-function lacking(privilege: Privilege): Problem {
+/** Guests hold no roles, so there is none for them to request. */
+function lacking(privilege: Privilege, kind: 'member' | 'guest'): Problem {
   const { title, instead } = lacksPrivilegeWords(privilege)
   const code = 'privilege-missing'
-  return { type: problemType(code), status: refusalStatus[code], title, detail: instead, lacks: privilege }
+  const problem = { type: problemType(code), status: refusalStatus[code], title, detail: instead }
+  return kind === 'guest' ? problem : { ...problem, lacks: privilege }
 }

@@ -6,7 +6,7 @@ import { store } from '../store/store.ts'
 import { remember } from '../store/view.ts'
 import '../styles.css'
 import { Dates } from './Dates.tsx'
-import { router } from './routes.tsx'
+import { fetchAhead, router } from './routes.tsx'
 import { applyTheme } from './theme.ts'
 
 applyTheme(store.getState().view.theme)
@@ -27,3 +27,5 @@ createRoot(app).render(
     </Provider>
   </StrictMode>,
 )
+
+window.addEventListener('load', () => setTimeout(fetchAhead, 0))

@@ -1,28 +1,44 @@
 import type { ComponentType } from 'react'
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router'
-import { AccessColumn } from '../features/access/AccessColumn.tsx'
-import { NoAccess } from '../features/access/NoAccess.tsx'
-import { BinScreen } from '../features/content/BinScreen.tsx'
-import { ContentScreen } from '../features/content/ContentScreen.tsx'
-import { NewHome } from '../features/content/NewHome.tsx'
-import { NodeScreen } from '../features/content/NodeScreen.tsx'
-import { Workspaces } from '../features/account/Workspaces.tsx'
-import { Arrival } from '../features/arrival/Arrival.tsx'
-import { AccountLink } from '../features/entry/AccountLink.tsx'
-import { ByLink } from '../features/entry/ByLink.tsx'
-import { Come } from '../features/entry/Come.tsx'
-import { Forgotten } from '../features/entry/Forgotten.tsx'
-import { Join } from '../features/entry/Join.tsx'
-import { SetUp } from '../features/entry/SetUp.tsx'
+import type { ByLinkProps } from '../features/entry/ByLink.tsx'
 import { SignIn } from '../features/entry/SignIn.tsx'
 import { Fault } from './Fault.tsx'
 import { Front } from './Front.tsx'
 import { NothingHere } from './NothingHere.tsx'
 import { OnlyWith } from './OnlyWith.tsx'
-import { Shell } from './Shell.tsx'
 
 /** A screen that is fetched when somebody first goes there: what everybody meets at once comes alone. */
 const screen = (load: () => Promise<ComponentType>) => async () => ({ Component: await load() })
+
+/** A page that somebody comes to by a mailed link. */
+const byLink = (load: () => Promise<ComponentType<ByLinkProps>>) =>
+  screen(async () => {
+    const [{ ByLink }, page] = await Promise.all([import('../features/entry/ByLink.tsx'), load()])
+    return () => <ByLink page={page} />
+  })
+
+const setUp = screen(async () => (await import('../features/entry/SetUp.tsx')).SetUp)
+const join = byLink(async () => (await import('../features/entry/Join.tsx')).Join)
+const come = byLink(async () => (await import('../features/entry/Come.tsx')).Come)
+const accountLink = byLink(async () => (await import('../features/entry/AccountLink.tsx')).AccountLink)
+const forgotten = screen(async () => (await import('../features/entry/Forgotten.tsx')).Forgotten)
+const workspaces = screen(async () => (await import('../features/account/Workspaces.tsx')).Workspaces)
+
+const shell = screen(async () => (await import('./Shell.tsx')).Shell)
+const contentScreen = screen(
+  async () => (await import('../features/content/ContentScreen.tsx')).ContentScreen,
+)
+const arrival = screen(async () => (await import('../features/arrival/Arrival.tsx')).Arrival)
+const newHome = screen(async () => (await import('../features/content/NewHome.tsx')).NewHome)
+const binScreen = screen(async () => (await import('../features/content/BinScreen.tsx')).BinScreen)
+const nodeScreen = screen(async () => {
+  const [{ NodeScreen }, { AccessColumn }, { NoAccess }] = await Promise.all([
+    import('../features/content/NodeScreen.tsx'),
+    import('../features/access/AccessColumn.tsx'),
+    import('../features/access/NoAccess.tsx'),
+  ])
+  return () => <NodeScreen access={AccessColumn} noAccess={NoAccess} />
+})
 
 const accountScreen = screen(
   async () => (await import('../features/account/AccountScreen.tsx')).AccountScreen,
@@ -69,31 +85,31 @@ const levelsScreen = screen(async () => (await import('../features/roles/LevelsS
 
 const pages: RouteObject[] = [
   { path: '/', element: <Front /> },
-  { path: '/set-up', element: <SetUp /> },
+  { path: '/set-up', lazy: setUp },
   { path: '/sign-in', element: <SignIn /> },
-  { path: '/join', element: <ByLink page={Join} /> },
-  { path: '/come', element: <ByLink page={Come} /> },
-  { path: '/forgotten', element: <Forgotten /> },
-  { path: '/account-link', element: <ByLink page={AccountLink} /> },
+  { path: '/join', lazy: join },
+  { path: '/come', lazy: come },
+  { path: '/forgotten', lazy: forgotten },
+  { path: '/account-link', lazy: accountLink },
   { path: '/account', lazy: accountScreen },
-  { path: '/workspaces', element: <Workspaces /> },
+  { path: '/workspaces', lazy: workspaces },
   { path: '/mailbox', lazy: mailbox },
   {
     path: '/at/:slug',
-    element: <Shell />,
+    lazy: shell,
     children: [
       { index: true, element: <Navigate to="content" replace /> },
       {
         path: 'content',
-        element: <ContentScreen />,
+        lazy: contentScreen,
         children: [
-          { index: true, element: <Arrival /> },
+          { index: true, lazy: arrival },
           {
             element: <OnlyWith one={['create homes']} />,
-            children: [{ path: 'new-home', element: <NewHome /> }],
+            children: [{ path: 'new-home', lazy: newHome }],
           },
-          { path: 'bin', element: <BinScreen /> },
-          { path: ':id', element: <NodeScreen access={AccessColumn} noAccess={NoAccess} /> },
+          { path: 'bin', lazy: binScreen },
+          { path: ':id', lazy: nodeScreen },
         ],
       },
       { path: 'people', lazy: people },
@@ -138,6 +154,11 @@ const pages: RouteObject[] = [
   },
   { path: '*', element: <NothingHere /> },
 ]
+
+/** What everybody comes to after signing in: fetched while they are at it. */
+export function fetchAhead(): void {
+  for (const load of [shell, contentScreen, arrival]) void load()
+}
 
 export const router = createBrowserRouter([
   { errorElement: <Fault />, hydrateFallbackElement: <></>, children: pages },
