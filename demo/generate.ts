@@ -42,7 +42,7 @@ const foundedDaysAgo = 270
  */
 export function generateDemo(now: Instant): { readonly sets: readonly Made[]; readonly state: State } {
   const at = workdaysAgo(now, foundedDaysAgo)
-  const judged = foundWorkspace(founding(at))
+  const judged = foundWorkspace(emptyState, founding(at))
   let last = momentOf(atRevision(judged.state, 1), at)
   const author = founding(at).owner.person
   const sets: Made[] = []
@@ -103,7 +103,7 @@ const founding = (at: Instant) =>
       folder: idOf('node', 'private', founder.key),
       grant: idOf('grant', 'private', founder.key),
     },
-  }) as unknown as Parameters<typeof foundWorkspace>[0]
+  }) as unknown as Parameters<typeof foundWorkspace>[1]
 
 /** Everybody who has come in signs in with an account of their own. */
 export const demoAccounts = [founder, ...people.filter(person => !person.isInvited)].map(({ key, name }) => ({

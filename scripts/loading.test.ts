@@ -8,8 +8,15 @@ import type { WorkspaceId } from '#core/base/ids.ts'
 import { type Founding, foundWorkspace } from '#core/changes/found.ts'
 import { nextDue, passingsOf } from '#core/changes/passing.ts'
 import { momentOf } from '#core/state/moment.ts'
-import { tableNames } from '#core/records/all.ts'
-import { applyChanges, childrenOf, type RecordChange, rootOf, type State, workspaceOf } from '#core/state/state.ts'
+import { emptyState, tableNames } from '#core/records/all.ts'
+import {
+  applyChanges,
+  childrenOf,
+  type RecordChange,
+  rootOf,
+  type State,
+  workspaceOf,
+} from '#core/state/state.ts'
 import { demoAccounts, generateDemo } from '#demo/generate.ts'
 import { seedDemo } from './seed-demo.ts'
 import { openDatabase } from '#server/store/database.ts'
@@ -61,7 +68,7 @@ function awkward(state: State): RecordChange[] {
 
 /** Another workspace in the same file. */
 const another = () =>
-  foundWorkspace({
+  foundWorkspace(emptyState, {
     workspace: 'other',
     name: 'Other',
     slug: 'other',

@@ -1,4 +1,5 @@
 import { join } from 'node:path'
+import packedStatic from 'express-static-gzip'
 import express, { type Express, type RequestHandler } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
@@ -93,12 +94,20 @@ function securityHeaders(isSecure: boolean): RequestHandler {
   })
 }
 
-/** Files under their hashed names may be kept for ever; the page that names them is always asked for. */
+/**
+ * Files under their hashed names may be kept for ever, and leave as they were packed when they were built; the page that
+ * names them is always asked for.
+ */
 function pages(webDir: string): RequestHandler {
   const router = express.Router()
   router.use(
     '/assets',
-    express.static(join(webDir, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    packedStatic(join(webDir, 'assets'), {
+      index: false,
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
+    }),
   )
   router.use(express.static(webDir, { index: false }))
   router.use((request, response, next) => {

@@ -4,8 +4,7 @@ import { builtInRoles, ownerRole } from '../people/role.ts'
 import { blankProfile, type Person } from '../people/person.ts'
 import { usualPolicies, type Workspace } from '../rules/workspace.ts'
 import { momentOf } from '../state/moment.ts'
-import { emptyState } from '../records/all.ts'
-import { applyChanges, type RecordChange } from '../state/state.ts'
+import { applyChanges, type RecordChange, type State } from '../state/state.ts'
 import type { Judged } from './judge.ts'
 import { privateFolder } from './edits/invitation.ts'
 import { createdNode } from './edits/node.ts'
@@ -30,8 +29,8 @@ export interface Founding {
   }
 }
 
-/** The first change set of a workspace: its policies, the built-in roles, the root, its Owner. Nothing to judge. */
-export function foundWorkspace(founding: Founding): Judged {
+/** The first change set of a workspace, on nothing: its policies, the built-in roles, the root, its Owner. Nothing to judge. */
+export function foundWorkspace(nothing: State, founding: Founding): Judged {
   const { owner, at } = founding
   const workspace: Workspace = {
     id: founding.workspace,
@@ -82,7 +81,7 @@ export function foundWorkspace(founding: Founding): Judged {
     { table: 'holdings', id: holding.id, before: null, after: holding },
     { table: 'nodes', id: root.id, before: null, after: root },
   ]
-  const withRoot = momentOf(applyChanges(emptyState, first), at)
+  const withRoot = momentOf(applyChanges(nothing, first), at)
   const folder = privateFolder(
     { author: owner.person, before: withRoot, now: withRoot },
     { person: owner.person, folder: owner.folder, grant: owner.grant },

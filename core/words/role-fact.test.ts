@@ -5,9 +5,8 @@ import type { Privilege } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
 import type { Role } from '../people/role.ts'
 import type { RecordChange } from '../state/state.ts'
-import { holding, role } from '../tests/world.ts'
+import { holding, role, world } from '../tests/world.ts'
 import { factInWords, type FactNaming } from './fact.ts'
-import { emptyState } from '../records/all.ts'
 import { powersInWords } from './impact.ts'
 import { privilegesListed } from './privilege.ts'
 
@@ -19,8 +18,8 @@ const naming = {
 } as unknown as FactNaming
 
 const told = (change: object): string => {
-  const [fact] = factsOf(emptyState, [change as RecordChange])
-  return fact === undefined ? '' : factInWords(emptyState, fact, naming)
+  const [fact] = factsOf(world(), [change as RecordChange])
+  return fact === undefined ? '' : factInWords(world(), fact, naming)
 }
 const roleRow = (name: string, rung: number, ...held: Privilege[]) => role(name, rung, ...held).row as Role
 const changed = (before: Role | null, after: Role | null) => ({

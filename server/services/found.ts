@@ -70,7 +70,7 @@ async function found(
       workspace: founding.workspace,
       before: momentOf(emptyState, now),
       changeSet: { author: founding.owner.person, reason: 'The workspace is created', edits: [] },
-      judged: foundWorkspace(founding),
+      judged: foundWorkspace(emptyState, founding),
     })
     return ok({
       ...written,

@@ -32,7 +32,7 @@ test.each(Object.entries(records))('%s', async (table, { fields, references }) =
   const held = single.map(key => `${key.from} -> ${key.table}`).filter(each => !besides.has(each))
   const said = (references as readonly Reference<object>[])
     .filter(each => each.key === 'foreign key')
-    .map(each => `${each.field} -> ${each.to}`)
+    .map(each => `${String(each.field)} -> ${each.to}`)
   expect(held.toSorted()).toEqual(said.toSorted())
 })
 
