@@ -2,6 +2,7 @@ import { type Static, Type } from '@sinclair/typebox'
 import { acts } from '#core/changes/fact.ts'
 import { allActions } from '#core/levels/action.ts'
 import { editRequest, offer, scope } from './edit-requests.ts'
+import { type ImportField, importFields } from './import-fields.ts'
 import { id, kind, mail, name, orNull, password, strict, line, text } from './pieces.ts'
 
 /** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
@@ -196,19 +197,6 @@ export type LookThroughRequest = Static<typeof offerRequest>
 
 /** As it is in the file: a bad one is judged with its row. */
 const cell = Type.String({ maxLength: 2000 })
-export const importFields = [
-  'mail',
-  'name',
-  'handle',
-  'title',
-  'department',
-  'country',
-  'as',
-  'role',
-  'teams',
-  'until',
-] as const
-export type ImportField = (typeof importFields)[number]
 const importRow = Type.Partial(
   Type.Object(Object.fromEntries(importFields.map(each => [each, cell])), strict),
   strict,

@@ -13,6 +13,8 @@ export interface Browser {
   readonly driver: WebDriver
   /** The window counts its frame: this is what the page has. */
   readonly resize: (size: Size) => Promise<void>
+  /** From then on nothing is kept: each page fetches its files anew. */
+  readonly forgetFiles: () => Promise<void>
   readonly close: () => Promise<void>
 }
 
@@ -54,9 +56,13 @@ export async function openBrowser({ width, height }: Size): Promise<Browser> {
       mobile: false,
     })
   await resize({ width, height })
+  const forgetFiles = async () => {
+    await devTools.sendDevToolsCommand('Network.enable', {})
+    await devTools.sendDevToolsCommand('Network.setCacheDisabled', { cacheDisabled: true })
+  }
   const close = async () => {
     await driver.quit()
     rmSync(profile, { recursive: true, force: true })
   }
-  return { driver, resize, close }
+  return { driver, resize, forgetFiles, close }
 }

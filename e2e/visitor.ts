@@ -10,12 +10,14 @@ const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/
 export class Visitor {
   readonly driver: WebDriver
   readonly resize: Browser['resize']
+  readonly forgetFiles: Browser['forgetFiles']
   readonly close: () => Promise<void>
   private readonly address: string
 
   private constructor(browser: Browser, address: string) {
     this.driver = browser.driver
     this.resize = browser.resize
+    this.forgetFiles = browser.forgetFiles
     this.close = browser.close
     this.address = address
   }

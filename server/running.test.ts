@@ -1,3 +1,4 @@
+import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { mkdirSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { get } from 'node:http'
 import { connect } from 'node:net'
@@ -67,6 +68,29 @@ const statusOf = (address: string, path: string): Promise<number | undefined> =>
       response.resume()
     }).on('error', reject)
   })
+
+test('files leave as they were packed, for whoever takes them so, and are kept for ever', async () => {
+  const webDir = join(dataDir, '..', 'packed')
+  mkdirSync(join(webDir, 'assets'), { recursive: true })
+  const text = 'const answer = 42\n'.repeat(100)
+  writeFileSync(join(webDir, 'index.html'), '<title>Noskel</title>')
+  writeFileSync(join(webDir, 'assets', 'a.js'), text)
+  writeFileSync(join(webDir, 'assets', 'a.js.br'), brotliCompressSync(text))
+  writeFileSync(join(webDir, 'assets', 'a.js.gz'), gzipSync(text))
+  const { address } = await start(webDir)
+  for (const [accepted, packed] of [
+    ['gzip, deflate, br', 'br'],
+    ['gzip', 'gzip'],
+    ['identity', null],
+  ] as const) {
+    const response = await fetch(`${address}/assets/a.js`, { headers: { 'accept-encoding': accepted } })
+    expect(response.headers.get('content-encoding')).toBe(packed)
+    expect(response.headers.get('content-type')).toMatch(/javascript/)
+    expect(response.headers.get('vary')).toMatch(/accept-encoding/i)
+    expect(response.headers.get('cache-control')).toMatch(/immutable/)
+    expect(await response.text()).toBe(text)
+  }
+})
 
 test('addresses of no file and of no sign are refused, or lead to the app, and break nothing', async () => {
   const webDir = join(dataDir, '..', 'web')

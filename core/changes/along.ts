@@ -76,6 +76,19 @@ export const homeIn = ({ before, after }: NodeChange) => (before ?? after)?.home
 
 export const isMadeOrUnmade = ({ before, after }: RecordChange) => before === null || after === null
 
+/** Whether of a list of names somebody is left out who leaves in the same change set, and nothing else is changed. */
+export const isLeftOut = <Row extends object>(
+  { before, after }: { readonly before: Row | null; readonly after: Row | null },
+  lists: readonly (keyof Row)[],
+  { leavers }: Leading,
+): boolean =>
+  leavers.size > 0 &&
+  before !== null &&
+  after !== null &&
+  (Object.keys(after) as (keyof Row)[]).every(
+    field => lists.includes(field) || isSame(before[field], after[field]),
+  )
+
 /** The person or team that a principal names. */
 export function subjectIn(principal: Principal): { person?: PersonId; team?: TeamId } {
   const parts = partsOf(principal)

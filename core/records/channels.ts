@@ -1,4 +1,5 @@
 import type { TeamId } from '../base/ids.ts'
+import { isLeftOut } from '../changes/along.ts'
 import { lacksChannelChange } from '../changes/edits/channel.ts'
 import type { Channel } from '../rules/channel.ts'
 import { channelWords } from '../words/people-fact.ts'
@@ -18,6 +19,8 @@ export const channels: RecordKind<'channels'> = {
   ],
   rights: lacksChannelChange,
   about: ({ before, after }) => ({ act: 'teams', team: (after ?? before)?.team }),
-  goesAlong: ({ before, after }, { goneTeams }) => goneTeams.has((after ?? before)?.team as TeamId),
+  goesAlong: (change, leading) =>
+    leading.goneTeams.has((change.after ?? change.before)?.team as TeamId) ||
+    isLeftOut(change, ['only'], leading),
   words: channelWords,
 }

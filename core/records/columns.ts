@@ -1,4 +1,5 @@
 import type { NodeId } from '../base/ids.ts'
+import { isLeftOut } from '../changes/along.ts'
 import { lacksColumnChange } from '../changes/edits/column.ts'
 import type { BoardColumn } from '../rules/column.ts'
 import type { Principal } from '../rules/principal.ts'
@@ -22,7 +23,9 @@ export const columns: RecordKind<'columns'> = {
   ],
   rights: lacksColumnChange,
   about: ({ before, after }) => ({ act: 'places', place: (after ?? before)?.board }),
-  goesAlong: ({ before, after }, { gone }) => gone.has((after ?? before)?.board as NodeId),
+  goesAlong: (change, leading) =>
+    leading.gone.has((change.after ?? change.before)?.board as NodeId) ||
+    isLeftOut(change, ['viewers', 'editors'], leading),
   standsAt: row => row.board,
   people: () => 'everybody',
   places: (_, { before, after }) => [before, after].flatMap(row => (row === null ? [] : [row.board])),

@@ -7,7 +7,8 @@ import type {
   TakersView,
 } from '#contract/access-views.ts'
 import type { PlaceName } from '#contract/views.ts'
-import { type EditRequest, isGatherable } from '#contract/edit-requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import { isGatherable } from '#contract/gatherable.ts'
 import type { DraftRequest, GatherRequest, HandRequest } from '#contract/requests.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { rowOf } from '#core/base/collection.ts'

@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import { type EditRequest, isGatherable } from '#contract/edit-requests.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import { isGatherable } from '#contract/gatherable.ts'
 import type { ForeseenView } from '#contract/effect-views.ts'
 import type { AppliedView } from '#contract/views.ts'
 import { useChange } from './use-change.ts'

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { importFields } from '#contract/requests.ts'
+import { importFields } from '#contract/import-fields.ts'
 import { fieldWord, mappingFor, rowFrom, withCell } from './import-columns.ts'
 
 test('columns are known by their names, in any case; the first of two is taken, others are left aside', () => {

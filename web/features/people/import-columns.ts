@@ -1,4 +1,4 @@
-import { type ImportField, importFields } from '#contract/requests.ts'
+import { type ImportField, importFields } from '#contract/import-fields.ts'
 import type { ImportRow } from '#contract/requests.ts'
 
 /**
