@@ -34,4 +34,5 @@ if (values.size === undefined) {
   execFileSync('npm', ['run', 'build', '--', '--logLevel', 'warn'])
   await import('./people.ts')
   await import('./roles.ts')
+  await import('./first-screen.ts')
 }
