@@ -39,7 +39,8 @@ test('a new workspace says what it needs first, and each step is gone once it is
   await visitor.follow('Create shared home')
   await visitor.fill('Name', 'Timetable')
   await visitor.pressRow('Create')
-  await visitor.sees('Timetable')
+  // Its name is in the tree before its page is there.
+  await visitor.sees('Grants')
   await visitor.open('/')
   await visitor.sees('Share Timetable with somebody')
   expect(await visitor.reads()).not.toContain('Create shared home\nThe top')
