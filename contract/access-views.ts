@@ -6,35 +6,6 @@ import type { GrantView, PathView, PlaceName } from './views.ts'
 
 /** Access that is asked for, gathered, taken over, and looked at over many places. */
 
-/** Who asks for what, for whoever may decide it. */
-export interface AccessRequestView {
-  readonly id: string
-  readonly person: PlaceName
-  readonly isGuest: boolean
-  readonly place: PathView
-  readonly wants: number
-  /** What they have there now. */
-  readonly has: number
-  readonly at: Instant
-  readonly word: string
-}
-
-/** One's own request: a place that one cannot see goes by its address alone. */
-export interface MyAccessRequestView {
-  readonly id: string
-  readonly address: string
-  readonly place: PlaceName | null
-  readonly wants: number
-  readonly at: Instant
-  readonly word: string
-  readonly declined: { readonly by: string; readonly word: string } | null
-}
-
-export interface AccessRequestsView {
-  readonly toDecide: readonly AccessRequestView[]
-  readonly mine: readonly MyAccessRequestView[]
-}
-
 /** What is given at some places, or to some person or team, as far as the reader gives access there. */
 export interface GivenView {
   readonly revision: number

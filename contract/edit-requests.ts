@@ -1,6 +1,6 @@
 import { type Static, type TSchema, Type } from '@sinclair/typebox'
 import { allPrivileges } from '#core/levels/privilege.ts'
-import { instant, kind, made, mail, name, orNull, ref, strict, line, text } from './pieces.ts'
+import { address, instant, kind, made, mail, name, orNull, ref, strict, line, text } from './pieces.ts'
 
 /** JSON Schemas of edits as they come in. What only the server may decide (ids, when a link dies) is not part of them. */
 
@@ -38,9 +38,22 @@ export const scope = Type.Union([
 ])
 export type ScopeRequest = Static<typeof scope>
 
-const roleWanted = Type.Union([
-  Type.Object({ role: ref('roles') }, strict),
-  Type.Object({ privilege: Type.Union(allPrivileges.map(each => kind(each))) }, strict),
+/** What is asked for: a place by its address, whether or not there is one. */
+const wanted = Type.Union([
+  Type.Object({ of: kind('team'), team: ref('teams') }, strict),
+  Type.Object({ of: kind('role'), role: ref('roles') }, strict),
+  Type.Object(
+    { of: kind('privilege'), privilege: Type.Union(allPrivileges.map(each => kind(each))) },
+    strict,
+  ),
+  Type.Object({ of: kind('access'), node: address, actions: set }, strict),
+])
+
+/** What a request is answered with, by what was asked for. */
+const given = Type.Union([
+  Type.Object({ of: kind('team') }, strict),
+  Type.Object({ of: kind('role'), role: ref('roles'), scope, until: orNull(instant) }, strict),
+  Type.Object({ of: kind('access'), gives, until: orNull(instant) }, strict),
 ])
 
 /** What is not a handle is refused in words, by the core. */
@@ -208,9 +221,10 @@ const edits = {
     picture: Type.Optional(orNull(ref('pictures'))),
   },
   'person.contact': { person: ref('persons'), contact: ref('persons') },
-  'request.make': { team: ref('teams'), word: text(1000) },
+  'request.make': { wants: wanted, reason: text(1000) },
   'request.withdraw': { request: ref('requests') },
-  'request.answer': { request: ref('requests'), accepted: Type.Boolean(), word: text(1000) },
+  'request.accept': { request: ref('requests'), gives: given, comment: text(1000) },
+  'request.decline': { request: ref('requests'), comment: text(1000) },
   'welcome.create': { welcome: made('welcomeSets'), name, note: text(2000), offer },
   'welcome.change': {
     welcome: ref('welcomeSets'),
@@ -276,23 +290,9 @@ const edits = {
     free: Type.Optional(Type.Boolean()),
   },
   'role.delete': { role: ref('roles') },
-  'role.ask': { wants: roleWanted, word: text(1000) },
-  'role.unask': { request: ref('roleRequests') },
-  'role.answer': {
-    request: ref('roleRequests'),
-    word: text(1000),
-    gives: orNull(Type.Object({ role: ref('roles'), scope, until: orNull(instant) }, strict)),
-  },
   'handover.offer': { to: ref('persons'), keeps: ref('roles'), word: text(1000) },
   'handover.withdraw': { handover: ref('handovers') },
   'handover.answer': { handover: ref('handovers'), accepted: Type.Boolean() },
-  'access.ask': { node: ref('nodes'), wants: set, word: text(1000) },
-  'access.unask': { request: ref('accessRequests') },
-  'access.answer': {
-    request: ref('accessRequests'),
-    word: text(1000),
-    gives: orNull(Type.Object({ gives, until: orNull(instant) }, strict)),
-  },
   'watch.begin': { node: ref('nodes') },
   'watch.end': { watch: ref('watches') },
   'look.begin': { look: made('looks'), through: orNull(ref('persons')), word: text(500) },

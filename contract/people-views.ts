@@ -268,13 +268,6 @@ export interface ImportedRowView {
   readonly edits: readonly EditRequest[]
 }
 
-export interface RequestView {
-  readonly id: string
-  readonly person: PlaceName
-  readonly at: Instant
-  readonly word: string
-}
-
 /** Welcome sets and join links, for whoever invites people. */
 export interface WaysInView {
   readonly welcomeSets: readonly WelcomeSetView[]

@@ -14,16 +14,22 @@ export const name = Type.String({ minLength: 1, maxLength: 200, pattern: '\\S', 
 export const mail = Type.String({ format: 'email', maxLength: 254, cleaned: 'line' })
 /** As it was typed: another form of it would be another password. */
 export const password = Type.String({ minLength: 1, maxLength: 200 })
-/** What an id names: a table of the core, or of the server. */
-export type Named = TableName | 'pictures' | 'drafts' | 'notices'
+/** What an id names: of the core what is not told by another (a membership by its team and person), or of the server. */
+export type Named =
+  | Exclude<TableName, 'workspaces' | 'handles' | 'memberships' | 'invitations' | 'looks'>
+  | 'pictures'
+  | 'drafts'
+  | 'notices'
 
 /** An id that stands: what it names has to be known to who asks. */
 export const id = (names: Named) => Type.String({ pattern: '^[a-z0-9-]{1,40}$', names })
+/** An id that somebody typed or was sent: nothing says that it names anything. */
+export const address = Type.String({ pattern: '^[a-z0-9-]{1,40}$' })
 /** The same, or `new:x` for something that is made in the same request. */
 export const ref = (names: Named) =>
   Type.String({ pattern: '^(new:[a-z0-9-]{1,60}|[a-z0-9-]{1,40})$', names })
 /** Something that is made: its id is made by the server, and `new:x` stands for it in the same request. */
-export const made = (names: Named) => Type.String({ pattern: '^new:[a-z0-9-]{1,60}$', makes: names })
+export const made = (names: TableName) => Type.String({ pattern: '^new:[a-z0-9-]{1,60}$', makes: names })
 export const instant = Type.Integer({ minimum: 0, maximum: 8.64e15 })
 export const orNull = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])
 export const kind = <K extends string>(value: K) => Type.Literal(value)

@@ -61,35 +61,6 @@ export interface RoleToGiveView extends RoleView {
   }[]
 }
 
-/** A role by its name, or what a privilege lets one do. */
-export type WantedView = { readonly role: PlaceName } | { readonly privilege: Privilege }
-
-/** What somebody asks for, for whoever may decide it. */
-export interface RoleRequestView {
-  readonly id: string
-  readonly person: PlaceName
-  readonly wants: WantedView
-  readonly at: Instant
-  readonly word: string
-}
-
-/** One's own requests, the declined ones too. */
-export interface MyRoleRequestView {
-  readonly id: string
-  readonly wants: WantedView
-  readonly at: Instant
-  readonly word: string
-  readonly declined: { readonly by: string; readonly word: string } | null
-}
-
-/** Roles that wait for somebody’s word: to be decided by the reader, and asked for by the reader. */
-export interface RoleRequestsView {
-  readonly toDecide: readonly RoleRequestView[]
-  readonly mine: readonly MyRoleRequestView[]
-  /** Roles that the reader knows of and could ask for. */
-  readonly roles: readonly PlaceName[]
-}
-
 export interface OwnersView {
   readonly owners: readonly PersonName[]
   readonly handovers: readonly HandoverView[]

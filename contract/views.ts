@@ -1,7 +1,6 @@
 import type { Instant } from '#core/base/instant.ts'
 import type { WaitingInvitation } from './account-views.ts'
-import type { AccessRequestView } from './access-views.ts'
-import type { RequestView } from './people-views.ts'
+import type { AccessWantedView, RequestView } from './request-views.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { Person, Team } from '#core/people/person.ts'
 import type { Principal } from '#core/rules/principal.ts'
@@ -81,8 +80,6 @@ export interface TeamView {
   /** What the reader asked, if they asked to be let in. */
   readonly myRequest: { readonly id: string; readonly at: Instant; readonly declined: string | null } | null
   readonly mayAsk: boolean
-  /** Those who ask to be let in, to whoever decides about it. */
-  readonly requests: readonly RequestView[]
   readonly isArchived: boolean
   /** For an archived one: when it can be deleted for good, to whoever may. */
   readonly deletableFrom: Instant | null
@@ -222,7 +219,7 @@ export type AccessView =
       readonly above: PlaceName | null
       /** The reader is told of changes here, by a watch with this id. */
       readonly watch: string | null
-      readonly requests: readonly AccessRequestView[]
+      readonly requests: readonly RequestView<AccessWantedView>[]
       /** What is published here and below, as far as the reader sees it. */
       readonly published: readonly PlaceName[]
       /** Places below with something of their own, as far as the reader sees them. */

@@ -53,11 +53,10 @@ export const planContent = (now: Instant): Plan[] => [
     day,
     author: by,
     edits: [
-      edit('access.ask', {
+      edit('request.make', {
         request: idOf('asked', place, by),
-        node: placeId(place),
-        wants: levelActions(level),
-        word,
+        wants: { of: 'access', node: placeId(place), actions: levelActions(level) },
+        reason: word,
       }),
     ],
   })),

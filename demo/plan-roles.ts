@@ -80,10 +80,9 @@ function planAsked({ by, privilege, word, day, declined }: (typeof asked)[number
           {
             day: declined.day,
             author: declined.by,
-            edits: [
-              edit('role.answer', { request, word: declined.word, gives: null, holding: idOf('unused', by) }),
-            ],
+            edits: [edit('request.decline', { request, comment: declined.word })],
           },
         ]
-  return [{ day, author: by, edits: [edit('role.ask', { request, wants: { privilege }, word })] }, ...answer]
+  const wants = { of: 'privilege', privilege }
+  return [{ day, author: by, edits: [edit('request.make', { request, wants, reason: word })] }, ...answer]
 }

@@ -42,7 +42,13 @@ export const planWaysIn = (now: Instant): Plan[] => [
   ...requests.map(({ by, team, word, day }) => ({
     day,
     author: by,
-    edits: [edit('request.make', { request: idOf('request', team, by), team: teamId(team), word })],
+    edits: [
+      edit('request.make', {
+        request: idOf('request', team, by),
+        wants: { of: 'team', team: teamId(team) },
+        reason: word,
+      }),
+    ],
   })),
 ]
 

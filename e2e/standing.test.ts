@@ -187,7 +187,7 @@ describe('teams', () => {
     await nadim.sees('A lead decides')
     const maren = await demo.welcome('maren@marram.example')
     await maren.open(`${at}/notices`)
-    await maren.sees('Jory Tresk requests to join Dune Survey: “I walk there every week.”')
+    await maren.sees('Jory Tresk requests to join Dune Survey: “I walk there every week”')
     await maren.open(`${at}/teams/team-dunes`)
     await maren.press('Accept: Jory Tresk')
     await maren.sees('gain')

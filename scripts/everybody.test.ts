@@ -100,9 +100,8 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   for (const path of ['', '/people', '/people/names', '/teams', '/tree', '/bin', '/notices', '/ways-in'])
     await ask(path)
   for (const path of ['/me/access', '/settings', '/places?find=', `/diff?from=0&to=${now}`]) await ask(path)
-  for (const path of ['/roles', '/role-requests', '/owners', '/seats', '/looks']) await ask(path)
+  for (const path of ['/roles', '/requests', '/owners', '/seats', '/looks']) await ask(path)
   for (const path of [
-    '/access-requests',
     '/drafts',
     '/drafts/nothing',
     '/drafts/nothing/items',

@@ -1,13 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type {
-  AccessRequestsView,
-  DraftItemsView,
-  DraftsView,
-  DraftView,
-  TakersView,
-} from '#contract/access-views.ts'
+import type { DraftItemsView, DraftsView, DraftView, TakersView } from '#contract/access-views.ts'
 import type { HistoryView, NoticesView } from '#contract/oversight-views.ts'
 import type { Problem } from '#contract/problem.ts'
+import type { RequestsView } from '#contract/request-views.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { at, editor, reader, share, steward } from './tests/coast.ts'
 import { type Visitor, welcome } from './tests/client.ts'
@@ -24,8 +19,12 @@ beforeAll(async () => {
 })
 afterAll(() => world.server.stop())
 
-const asked = (visitor: Visitor) => see<AccessRequestsView>(visitor, '/access-requests')
-const asking = (node: string, wants = reader) => ({ kind: 'access.ask', node, wants, word: 'For the count' })
+const asked = (visitor: Visitor) => see<RequestsView>(visitor, '/requests')
+const asking = (node: string, actions = reader, reason = 'For the count') => ({
+  kind: 'request.make',
+  wants: { of: 'access', node, actions },
+  reason,
+})
 describe('asking for access', () => {
   test('tells nothing of whether there is a place: all answers are alike to the byte', async () => {
     const { visitor } = await welcome(world.server, owner, { name: 'Noor' })
@@ -35,7 +34,7 @@ describe('asking for access', () => {
       const again = await visitor.change(asking(node))
       const [mine] = (await asked(visitor)).mine
       const [entry] = (await see<HistoryView>(visitor, '/history')).entries
-      await did(visitor, { kind: 'access.unask', request: mine?.id })
+      await did(visitor, { kind: 'request.withdraw', request: mine?.id })
       const of = { impact: foreseen.impact.map(each => ({ ...each, at: 0 })), leftOut: foreseen.leftOut }
       const said = { ...mine, id: '', at: 0 }
       const told = entry?.facts
@@ -72,13 +71,13 @@ describe('asking for access', () => {
     await wait(3)
     expect(await notices(owner)).toContain(words)
     const request = (await asked(warden.visitor)).toDecide.find(each => each.person.id === id)
-    expect(request).toMatchObject({ place: { name: 'Map' }, wants: reader, has: 0 })
+    expect(request).toMatchObject({ wants: { place: { name: 'Map' }, actions: reader, has: 0 } })
     expect((await everything(warden.visitor, world.ids.page)).requests).toHaveLength(1)
     const answer = {
-      kind: 'access.answer',
+      kind: 'request.accept',
       request: request?.id,
-      word: 'Welcome',
-      gives: { gives: commenter, until: null },
+      gives: { of: 'access', gives: commenter, until: null },
+      comment: 'Welcome',
     }
     const effect = await warden.visitor.foresee(answer)
     expect(effect.impact[0]?.differences).toMatchObject([{ person: { id }, before: 0, after: commenter }])
@@ -96,15 +95,17 @@ describe('asking for access', () => {
     const { visitor, id } = await welcome(world.server, owner, { name: 'Quin' })
     await did(owner, share(world.ids.page, id, reader))
     for (const node of [world.ids.secret, world.ids.page]) {
-      await did(visitor, { kind: 'access.ask', node, wants: editor, word: 'Please' })
-      const request = (await asked(owner)).toDecide.find(each => each.place.id === node)
-      await did(owner, { kind: 'access.answer', request: request?.id, word: 'Not now', gives: null })
+      await did(visitor, asking(node, editor, 'Please'))
+      const request = (await asked(owner)).toDecide.find(
+        ({ wants }) => wants.of === 'access' && wants.place.id === node,
+      )
+      await did(owner, { kind: 'request.decline', request: request?.id, comment: 'Not now' })
     }
     const told = (await notices(visitor)).filter(each => each.includes('declined'))
     expect(told).toEqual(['Ona declined your request for Editor on Map: “Not now”.'])
     expect((await asked(visitor)).mine).toMatchObject([
-      { place: { name: 'Map' }, declined: { by: 'Ona', word: 'Not now' } },
-      { place: null, address: world.ids.secret, declined: null },
+      { wants: { place: { name: 'Map' } }, declined: { by: 'Ona', comment: 'Not now' } },
+      { wants: { place: null, address: world.ids.secret }, declined: null },
     ])
   })
 

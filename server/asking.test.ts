@@ -2,7 +2,8 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { HistoryView } from '#contract/oversight-views.ts'
 import type { MyAccessView } from '#contract/people-views.ts'
 import type { Problem } from '#contract/problem.ts'
-import type { LookedView, LooksView, RoleRequestsView } from '#contract/role-views.ts'
+import type { RequestsView } from '#contract/request-views.ts'
+import type { LookedView, LooksView } from '#contract/role-views.ts'
 import type { WorkspaceView } from '#contract/views.ts'
 import { type Visitor, welcome } from './tests/client.ts'
 import { at, reader, share } from './tests/coast.ts'
@@ -20,16 +21,25 @@ afterAll(() => world.server.stop())
 describe('asking', () => {
   test('reaches who may give it, is given in one act, and who asked is told', async () => {
     const { visitor, id } = await welcome(world.server, owner, { name: 'Ada' })
-    await visitor.change({ kind: 'role.ask', wants: { privilege: 'reset sign-in' }, word: 'Many forget' })
+    await visitor.change({
+      kind: 'request.make',
+      wants: { of: 'privilege', privilege: 'reset sign-in' },
+      reason: 'Many forget',
+    })
     expect(await notices(owner)).toContain(
       'Ada requests a role that may help people sign in again: “Many forget”.',
     )
     expect(await notices(world.member.visitor)).not.toContainEqual(expect.stringContaining('Ada requests'))
-    const request = (await owner.get<RoleRequestsView>(`${at}/role-requests`)).body.toDecide.find(
+    const request = (await owner.get<RequestsView>(`${at}/requests`)).body.toDecide.find(
       each => each.person.id === id,
     )
-    const gives = { role: world.roles.Help, scope: { over: 'team', team: world.team }, until: null }
-    const answer = { kind: 'role.answer', request: request?.id, word: '', gives }
+    const gives = {
+      of: 'role',
+      role: world.roles.Help,
+      scope: { over: 'team', team: world.team },
+      until: null,
+    }
+    const answer = { kind: 'request.accept', request: request?.id, gives, comment: '' }
     const effect = await owner.foresee(answer)
     expect(effect.impact[0]?.powers).toMatchObject([
       { person: { name: 'Ada' }, parts: [{ over: 'Volunteers', gains: ['reset sign-in'] }] },

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { AccessRequestsView } from '#contract/access-views.ts'
 import { editSchemas } from '#contract/edit-requests.ts'
 import type { PageView, PlaceReachView } from '#contract/oversight-views.ts'
 import type { JoinLinkView, PersonView, WaysInView } from '#contract/people-views.ts'
-import type { AccessView, TeamView } from '#contract/views.ts'
+import type { RequestsView, RequestView } from '#contract/request-views.ts'
+import type { AccessView } from '#contract/views.ts'
 import { type Answer, open, Visitor, welcome } from './tests/client.ts'
 import {
   at,
@@ -100,17 +100,19 @@ beforeAll(async () => {
     share(ids.folder, keeper.id, steward),
   )
   const crew = await made(owner, ...teamOf(ownerId, { name: 'Crew' }))
-  await made(other.visitor, { kind: 'request.make', team: crew['new:team'], word: '' })
-  await made(other.visitor, { kind: 'access.ask', node: ids.folder, wants: steward, word: '' })
-  await made(other.visitor, { kind: 'role.ask', wants: { privilege: 'suspend' }, word: '' })
+  for (const wants of [
+    { of: 'team', team: crew['new:team'] },
+    { of: 'access', node: ids.folder, actions: steward },
+    { of: 'privilege', privilege: 'suspend' },
+  ])
+    await made(other.visitor, { kind: 'request.make', wants, reason: '' })
   const access = async (node: string) =>
     (await owner.get<AccessView & { detail: 'all' }>(`${at}/nodes/${node}/access`)).body
   const secret = await access(ids.secret)
   const folder = await access(ids.folder)
-  const { body: asked } = await owner.get<AccessRequestsView>(`${at}/access-requests`)
-  const { body: waiting } = await owner.get<{ waiting: { id: string }[] }>(`${at}/role-requests`)
+  const { body: asked } = await owner.get<RequestsView>(`${at}/requests`)
+  const requestFor = (of: string) => asked.toDecide.find(each => each.wants.of === of)?.id ?? ''
   const { body: owners } = await owner.get<{ offered: { id: string }[] }>(`${at}/owners`)
-  const { body: teams } = await owner.get<TeamView[]>(`${at}/teams`)
   const { body: ona } = await owner.get<PersonView>(`${at}/people/${ownerId}`)
   const hidden: Ids = {
     holdings: ona.keeping?.roles[0]?.id ?? '',
@@ -124,9 +126,9 @@ beforeAll(async () => {
     joinLinks: things['new:link'] ?? '',
     roles: roles['new:own'] ?? '',
     watches: (await access(ids.home)).watch ?? '',
-    requests: teams.flatMap(each => each.requests)[0]?.id ?? '',
-    accessRequests: JSON.stringify(asked).match(/"id":"([a-z0-9]+)"/)?.[1] ?? '',
-    roleRequests: JSON.stringify(waiting).match(/"id":"([a-z0-9]+)"/)?.[1] ?? '',
+    'requests to join': requestFor('team'),
+    'requests for access': requestFor('access'),
+    'requests for a role': requestFor('privilege'),
     handovers: JSON.stringify(owners).match(/"handovers?":.*?"id":"([a-z0-9]+)"/)?.[1] ?? '',
   }
   const ofKeeper = folder.grants.find(each => each.principal === `person:${keeper.id}`)?.id ?? ''
@@ -143,16 +145,30 @@ beforeAll(async () => {
     lead: {
       ...lead,
       // Who looks after people and teams is told of their roles, and who asks to be let in.
-      hidden: without('teams', 'channels', 'welcomeSets', 'joinLinks', 'roles', 'holdings', 'requests'),
+      hidden: without(
+        'teams',
+        'channels',
+        'welcomeSets',
+        'joinLinks',
+        'roles',
+        'holdings',
+        'requests to join',
+      ),
       known: { ...known, nodes: ids.folder },
     },
-    // Who shares at a board sees all its columns.
-    steward: { ...keeper, hidden: without('columns'), known },
+    // Who shares at a board sees all its columns, and who asks for access there.
+    steward: { ...keeper, hidden: without('columns', 'requests for access'), known },
   }
   expect(Object.values(hidden).filter(id => id === '')).toEqual([])
 }, 60_000)
 
 afterAll(() => world.server.stop())
+
+const asking = (node: string) => ({
+  kind: 'request.make',
+  wants: { of: 'access', node, actions: reader },
+  reason: 'Please',
+})
 
 /** As long as an id, and nothing's. */
 const absent = '0000absent0000000000000000'
@@ -171,27 +187,33 @@ interface Schema {
   readonly anyOf?: readonly Schema[]
 }
 
-/** A value that fits, all fields said, with what is known for each id but the one at `path`. */
-function sample(schema: Schema, fill: (names: string, path: string) => unknown, path = ''): unknown {
+interface Filling {
+  readonly fill: (names: string, path: string) => unknown
+  /** Of several forms the one that has this is chosen. */
+  readonly aim: string
+}
+
+/** A value that fits, all fields said, filled with an id wherever something is named. */
+function sample(schema: Schema, fill: Filling, path = ''): unknown {
   if ('const' in schema) return schema.const
-  if (schema.names !== undefined) return fill(schema.names, path)
+  if (schema.names !== undefined) return fill.fill(schema.names, path)
   if (schema.makes !== undefined) return `new:${path.replaceAll(/[^a-z]/g, '') || 'x'}`
   if (schema.anyOf !== undefined) {
-    const named = schema.anyOf.find(each => JSON.stringify(each).includes('"names"'))
-    const variant = named ?? schema.anyOf.find(each => each.type !== 'null')
-    return sample(variant ?? {}, fill, path)
+    const aimed = schema.anyOf.find(each => namesIn(each, path).some(name => name.path === fill.aim))
+    const named = schema.anyOf.find(each => namesIn(each).length > 0)
+    return sample(aimed ?? named ?? schema.anyOf.find(each => each.type !== 'null') ?? {}, fill, path)
   }
   switch (schema.type) {
     case 'object':
       return Object.fromEntries(
         Object.entries(schema.properties ?? {}).map(([field, each]) => [
           field,
-          sample(each, fill, path === '' ? field : `${path}.${field}`),
+          sample(each, fill, within(path, field)),
         ]),
       )
     case 'array': {
       const item = schema.items === undefined ? undefined : sample(schema.items, fill, path)
-      return JSON.stringify(schema.items ?? {}).includes('"names"') ? [item] : []
+      return namesIn(schema.items ?? {}).length > 0 ? [item] : []
     }
     case 'boolean':
       return true
@@ -204,11 +226,17 @@ function sample(schema: Schema, fill: (names: string, path: string) => unknown, 
 }
 
 /** Where a schema names something, and what. */
-function namesIn(schema: Schema): { names: string; path: string }[] {
-  const found: { names: string; path: string }[] = []
-  sample(schema, (names, path) => (found.push({ names, path }), ''))
-  return found
+function namesIn(schema: Schema, path = ''): { names: string; path: string }[] {
+  const { names, anyOf = [], items, properties = {} } = schema
+  return [
+    ...(names === undefined ? [] : [{ names, path }]),
+    ...anyOf.flatMap(each => namesIn(each, path)),
+    ...(items === undefined ? [] : namesIn(items, path)),
+    ...Object.entries(properties).flatMap(([field, each]) => namesIn(each, within(path, field))),
+  ]
 }
+
+const within = (path: string, field: string) => (path === '' ? field : `${path}.${field}`)
 
 /** An answer without the id that was asked for, and what no two answers share. */
 const told = (body: unknown, id: string): string =>
@@ -227,10 +255,11 @@ const principals = (id: Ids) => [
 /** The hidden ids that could stand where something is named. */
 function hiddenFor(asker: Asker, names: string): string[] {
   if (names === 'principal') return principals(asker.hidden)
-  const ofFolder = names === 'grants' && asker.hidden.ofFolder !== undefined ? [asker.hidden.ofFolder] : []
-  const id = asker.hidden[names]
-  return [...(id === undefined ? [] : [id]), ...ofFolder]
+  const also = names === 'grants' ? ['ofFolder'] : names === 'requests' ? requestKinds : []
+  return [names, ...also].flatMap(each => asker.hidden[each] ?? [])
 }
+
+const requestKinds = ['requests to join', 'requests for access', 'requests for a role']
 
 /** Whoever is in a workspace may know of each of these. */
 const hiddenFromNobody: readonly string[] = ['levels', 'pictures']
@@ -242,10 +271,11 @@ const cases = Object.entries(editSchemas).flatMap(([kind, schema]) =>
 )
 
 describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who => {
-  test.each(cases)('$kind by $path', async ({ kind, names, path, schema }) => {
+  test.each(cases)('$kind by $path', async ({ names, path, schema }) => {
     const asker = askers[who]
     for (const id of hiddenFor(asker, names)) {
-      const withId = (as: string) => sample(schema, (each, at) => (at === path ? as : filled(asker, each)))
+      const withId = (as: string) =>
+        sample(schema, { fill: (each, at) => (at === path ? as : filled(asker, each)), aim: path })
       const nothing = id.replace(/[a-z0-9]{20,}$/, absent)
       for (const where of ['/changes/foresee', '/changes']) {
         const [one, two] = [
@@ -253,9 +283,17 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
           await asker.visitor.send(where, { edits: [withId(nothing)] }),
         ]
         expect([two.status, told(two.body, nothing)]).toEqual([one.status, told(one.body, id)])
-        // One asks for access by an address, whether or not anything is there.
-        if (kind !== 'access.ask') expect(one.status).toBeGreaterThanOrEqual(400)
+        expect(one.status).toBeGreaterThanOrEqual(400)
       }
+    }
+  })
+
+  test('access that is asked for by an address, which names nothing', async () => {
+    const { visitor, hidden } = askers[who]
+    for (const where of ['/changes/foresee', '/changes']) {
+      const ask = (node: string) => visitor.send(where, { edits: [asking(node)] })
+      const [one, two] = [await ask(hidden.nodes ?? ''), await ask(absent)]
+      expect([one.status, told(one.body, hidden.nodes ?? '')]).toEqual([200, told(two.body, absent)])
     }
   })
 
@@ -341,19 +379,19 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
 test('what is asked for, declined and asked again is answered alike whether its place is there or not', async () => {
   const { owner, ids } = world
   const { visitor } = askers.member
-  const ask = (node: string) => visitor.change({ kind: 'access.ask', node, wants: reader, word: 'Please' })
+  const ask = (node: string) => visitor.change(asking(node))
   const both = async (act: (node: string) => Promise<Answer>) => {
     const [one, two] = [await act(ids.secret), await act(absent)]
     expect([one.status, told(one.body, ids.secret)]).toEqual([two.status, told(two.body, absent)])
     return one.status
   }
-  const waiting = async () => (await owner.get<AccessRequestsView>(`${at}/access-requests`)).body.toDecide
-  // The table of edits has asked once already.
+  const waiting = async () => (await owner.get<RequestsView>(`${at}/requests`)).body.toDecide
+  // It was asked for once above.
   expect(await both(ask)).toBe(409)
-  const mine = (await waiting()).find(each => each.person.id === askers.member.id)
-  const decline = { kind: 'access.answer', request: mine?.id, gives: null, word: 'No' }
+  const isMine = (each: RequestView) => each.person.id === askers.member.id && each.wants.of === 'access'
+  const decline = { kind: 'request.decline', request: (await waiting()).find(isMine)?.id, comment: 'No' }
   expect((await owner.change(decline)).status).toBe(200)
-  for (const part of ['/access-requests', '/notices', '/me/access', '/history']) {
+  for (const part of ['/requests', '/notices', '/me/access', '/history']) {
     const { body } = await visitor.get(`${at}${part}`)
     expect([part, JSON.stringify(body).includes('Hidden Nests')]).toEqual([part, false])
   }

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { PageView } from '#contract/oversight-views.ts'
 import type { ImportedRowView, JoinLinkView, PersonView, WaysInView } from '#contract/people-views.ts'
-import type { RoleRequestsView } from '#contract/role-views.ts'
+import type { RequestsView } from '#contract/request-views.ts'
 import { invite, open, Visitor, welcome } from './tests/client.ts'
 import { at } from './tests/coast.ts'
 import { everything, giving, making, personSeen, type RoleCast, roleCast } from './tests/roles.ts'
@@ -145,17 +145,18 @@ describe('no way up: whoever edits and gives roles below rung 50 comes to nothin
   })
 
   test('answering requests: their own, or with what they lack', async () => {
-    await world.kim.visitor.change({ kind: 'role.ask', wants: { privilege: 'security' }, word: '' })
-    await world.member.visitor.change({ kind: 'role.ask', wants: { privilege: 'security' }, word: '' })
-    const open = (await owner.get<RoleRequestsView>(`${at}/role-requests`)).body.toDecide
+    const wants = { of: 'privilege', privilege: 'security' }
+    for (const { visitor } of [world.kim, world.member])
+      await visitor.change({ kind: 'request.make', wants, reason: '' })
+    const open = (await owner.get<RequestsView>(`${at}/requests`)).body.toDecide
     expect(open).toHaveLength(2)
     const refused = await Promise.all(
       open.map(({ id }) =>
         world.kim.visitor.change({
-          kind: 'role.answer',
+          kind: 'request.accept',
           request: id,
-          word: '',
-          gives: { role: big(), scope: everything, until: null },
+          comment: '',
+          gives: { of: 'role', role: big(), scope: everything, until: null },
         }),
       ),
     )

@@ -8,6 +8,7 @@ import type {
   PersonView,
   ReachedView,
 } from '#contract/people-views.ts'
+import type { RequestsView } from '#contract/request-views.ts'
 import type { TeamView } from '#contract/views.ts'
 import { invite, open, type Visitor, welcome } from './tests/client.ts'
 import { at, coast, type Coast, editor, reader, share, steward } from './tests/coast.ts'
@@ -121,36 +122,32 @@ describe('asking to join a team', () => {
   test('reaches its leads, is answered with a word, and can be asked anew', async () => {
     const { member } = world
     const { id } = await team('Marsh', {}, joining('new:t', world.ownerId, true))
-    const asking = { kind: 'request.make', team: id, word: 'I live there.' }
+    const asking = { kind: 'request.make', wants: { of: 'team', team: id }, reason: 'I live there.' }
     expect((await member.visitor.change(asking)).status).toBe(200)
     expect((await member.visitor.change(asking)).body).toMatchObject(problem('already-there'))
     const told = async (visitor: Visitor) => (await visitor.get<NoticesView>(`${at}/notices`)).body.notices[0]
     expect(await told(owner)).toMatchObject({
-      text: 'Mika requests to join Marsh: “I live there.”.',
+      text: 'Mika requests to join Marsh: “I live there”.',
       team: { id },
     })
     const request = async () => {
-      const { body } = await owner.get<TeamView[]>(`${at}/teams`)
-      return body.find(each => each.id === id)?.requests[0]?.id
+      const { body } = await owner.get<RequestsView>(`${at}/requests`)
+      return body.toDecide.find(({ wants }) => wants.of === 'team' && wants.team.id === id)?.id
     }
-    const answer = async (accepted: boolean, word = '') =>
-      owner.change({ kind: 'request.answer', request: await request(), accepted, word })
-    expect(
-      (
-        await world.member.visitor.change({
-          kind: 'request.answer',
-          request: await request(),
-          accepted: true,
-          word: '',
-        })
-      ).body,
-    ).toMatchObject(problem('unknown'))
-    expect((await answer(false, 'In spring.')).status).toBe(200)
+    const accepting = async () => ({
+      kind: 'request.accept',
+      request: await request(),
+      gives: { of: 'team' },
+      comment: '',
+    })
+    expect((await member.visitor.change(await accepting())).body).toMatchObject(problem('unknown'))
+    const declining = { kind: 'request.decline', request: await request(), comment: 'In spring.' }
+    expect((await owner.change(declining)).status).toBe(200)
     expect(await told(member.visitor)).toMatchObject({
-      text: 'Ona declined your request to join Marsh: “In spring.”.',
+      text: 'Ona declined your request to join Marsh: “In spring”.',
     })
     expect((await member.visitor.change(asking)).status).toBe(200)
-    expect((await answer(true)).status).toBe(200)
+    expect((await owner.change(await accepting())).status).toBe(200)
     expect(await told(member.visitor)).toMatchObject({ text: 'Ona accepted your request to join Marsh.' })
     const { body } = await member.visitor.get<TeamView[]>(`${at}/teams`)
     expect(body.find(each => each.id === id)).toMatchObject({ isMine: true, myRequest: null, mayAsk: false })
@@ -158,7 +155,7 @@ describe('asking to join a team', () => {
 
   test('is for members, and for teams that are joined by request', async () => {
     const { id } = await team('Open crew', { joining: 'open' }, joining('new:t', world.ownerId, true))
-    const asking = { kind: 'request.make', team: id, word: '' }
+    const asking = { kind: 'request.make', wants: { of: 'team', team: id }, reason: '' }
     expect((await world.member.visitor.change(asking)).body).toMatchObject(problem('not-by-request'))
     expect((await world.guest.visitor.change(asking)).body).toMatchObject(problem('unknown'))
   })

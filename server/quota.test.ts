@@ -1,7 +1,8 @@
 import { deflateSync } from 'node:zlib'
 import sharp from 'sharp'
 import { afterEach, beforeEach, expect, test } from 'vitest'
-import type { AccessRequestsView, DraftsView } from '#contract/access-views.ts'
+import type { DraftsView } from '#contract/access-views.ts'
+import type { RequestsView } from '#contract/request-views.ts'
 import { openDatabase } from './store/database.ts'
 import { perHour, type Quota } from './services/quota.ts'
 import { invite, type Visitor, welcome } from './tests/client.ts'
@@ -31,16 +32,20 @@ async function allButOne(who: string, what: Quota): Promise<void> {
 }
 
 test('requests made and taken back; in the next hour they go on', async () => {
-  const asking = (node: string) => ({ kind: 'access.ask', node, wants: editor, word: '' })
+  const asking = (node: string) => ({
+    kind: 'request.make',
+    wants: { of: 'access', node, actions: editor },
+    reason: '',
+  })
   await owner.change(
     share(world.ids.page, world.member.id, reader),
     share(world.ids.inner, world.member.id, reader),
   )
   expect((await member.change(asking(world.ids.page))).status).toBe(200)
   await allButOne(world.member.id, 'requests')
-  const [own] = (await member.get<AccessRequestsView>(`${at}/access-requests`)).body.mine
-  expect((await member.change({ kind: 'access.unask', request: own?.id })).status).toBe(200)
-  const places = async () => (await owner.get(`${at}/access-requests`)).body
+  const [own] = (await member.get<RequestsView>(`${at}/requests`)).body.mine
+  expect((await member.change({ kind: 'request.withdraw', request: own?.id })).status).toBe(200)
+  const places = async () => (await owner.get(`${at}/requests`)).body
   const before = await places()
   expect((await member.change(asking(world.ids.inner))).body).toMatchObject(problem('many-requests'))
   expect(await places()).toEqual(before)

@@ -1,5 +1,7 @@
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import { isSame } from '../base/same.ts'
+import { noActions } from '../levels/action.ts'
+import { requestKey } from '../people/request.ts'
 import { partsOf, type Principal } from '../rules/principal.ts'
 import type { RecordChange } from '../state/state.ts'
 import { type ChangeOf, conductOf, type Kinded } from './conduct.ts'
@@ -10,10 +12,8 @@ export interface Leading {
   readonly people: ReadonlySet<PersonId>
   /** Who left, or became a guest or a member. */
   readonly leavers: ReadonlySet<PersonId>
-  /** Who came into which team, or asks anew. */
-  readonly joined: ReadonlySet<string>
-  /** Who was given something by name, and where. */
-  readonly opened: ReadonlySet<string>
+  /** What came to whom, or is asked for anew: the keys of requests for it. */
+  readonly answered: ReadonlySet<string>
   /** Who was given a role. */
   readonly given: ReadonlySet<PersonId>
   readonly hasTeam: boolean
@@ -30,22 +30,23 @@ export function leadingIn(changes: readonly RecordChange[]): Leading {
     changes.filter(change => change.table === table) as Extract<RecordChange, { table: T }>[]
   const persons = of('persons')
   const nodes = of('nodes')
-  const made = [...of('memberships'), ...of('requests')].filter(change => change.before === null)
   return {
     count: changes.length,
     people: new Set(persons.map(change => change.id)),
     leavers: new Set(persons.filter(isTurned).map(change => change.id)),
-    joined: new Set(made.map(change => joinKey(change.after))),
-    opened: new Set(
-      of('grants').flatMap(change =>
-        change.before === null ? [`${change.after?.principal ?? ''} ${change.after?.node ?? ''}`] : [],
+    answered: new Set([
+      ...madeIn(of('memberships')).map(({ person, team }) =>
+        requestKey({ person, wants: { of: 'team', team } }),
       ),
-    ),
-    given: new Set(
-      of('holdings').flatMap(({ before, after }) =>
-        before === null && after !== null ? [after.person] : [],
-      ),
-    ),
+      ...madeIn(of('grants')).flatMap(({ principal, node }) => {
+        const { person } = subjectIn(principal)
+        return person === undefined
+          ? []
+          : [requestKey({ person, wants: { of: 'access', node, actions: noActions } })]
+      }),
+      ...madeIn(of('requests')).map(requestKey),
+    ]),
+    given: new Set(madeIn(of('holdings')).map(each => each.person)),
     hasTeam: of('teams').length > 0,
     goneTeams: new Set(of('teams').flatMap(change => (change.after === null ? [change.id] : []))),
     gone: new Set(nodes.filter(change => change.after === null).map(change => change.id)),
@@ -54,14 +55,12 @@ export function leadingIn(changes: readonly RecordChange[]): Leading {
   }
 }
 
+const madeIn = <Row>(
+  changes: readonly { readonly before: Row | null; readonly after: Row | null }[],
+): Row[] => changes.flatMap(({ before, after }) => (before === null && after !== null ? [after] : []))
+
 export const isBreak = ({ before, after }: NodeChange): boolean =>
   before !== null && !isSame(before.broken, after?.broken)
-
-export const joinKey = (row: { readonly team?: TeamId; readonly person?: PersonId } | null): string =>
-  `${row?.team ?? ''} ${row?.person ?? ''}`
-
-export const openedKey = (row: { readonly person?: PersonId; readonly node?: NodeId } | null): string =>
-  `person:${row?.person ?? ''} ${row?.node ?? ''}`
 
 export const isTurned = ({ before, after }: ChangeOf<'persons'>): boolean =>
   before !== null && after !== null && (before.kind !== after.kind || after.status === 'removed')

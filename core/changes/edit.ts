@@ -1,7 +1,6 @@
 import type {
   AcceptInvitation,
   AddMember,
-  AnswerRequest,
   ArchiveTeam,
   ChangeChannel,
   ChangeContact,
@@ -18,7 +17,6 @@ import type {
   DescribePerson,
   EndPerson,
   InvitePerson,
-  MakeRequest,
   RemovePerson,
   RenewInvitation,
   ResumePerson,
@@ -26,13 +24,10 @@ import type {
   TakeMember,
   TurnPerson,
   WithdrawInvitation,
-  WithdrawRequest,
 } from './intents/people.ts'
 import type {
   AddGrant,
   AddLimit,
-  AnswerAccessRequest,
-  AskForAccess,
   BeginWatch,
   BreakInheritance,
   ChangeColumn,
@@ -54,13 +49,11 @@ import type {
   RestoreInheritance,
   SetNodeState,
   SetWeb,
-  TakeBackAccessRequest,
   UndoChangeSet,
 } from './intents/places.ts'
+import type { AcceptRequest, DeclineRequest, MakeRequest, WithdrawRequest } from './intents/requests.ts'
 import type {
   AnswerHandover,
-  AnswerRoleRequest,
-  AskForRole,
   BeginLook,
   ChangeRole,
   ChangeSeats,
@@ -68,7 +61,6 @@ import type {
   DeleteRole,
   GiveRole,
   OfferHandover,
-  TakeBackRoleRequest,
   TakeRole,
   WithdrawHandover,
 } from './intents/roles.ts'
@@ -142,7 +134,8 @@ export type Edit =
   | ChangeContact
   | MakeRequest
   | WithdrawRequest
-  | AnswerRequest
+  | AcceptRequest
+  | DeclineRequest
   | CreateWelcomeSet
   | ChangeWelcomeSet
   | DeleteWelcomeSet
@@ -150,16 +143,10 @@ export type Edit =
   | ChangeJoinLink
   | WithdrawJoinLink
   | UseJoinLink
-  | AskForRole
-  | TakeBackRoleRequest
-  | AnswerRoleRequest
   | OfferHandover
   | WithdrawHandover
   | AnswerHandover
   | BeginLook
-  | AskForAccess
-  | TakeBackAccessRequest
-  | AnswerAccessRequest
   | BeginWatch
   | EndWatch
 

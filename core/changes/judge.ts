@@ -5,7 +5,6 @@ import { momentOf } from '../state/moment.ts'
 import { applyChangesLater, type Moment, type RecordChange, type State, withIndex } from '../state/state.ts'
 import type { Context, EditRule } from './context.ts'
 import type { Edit, EditKind } from './edit.ts'
-import { answerAccessRequest, askForAccess, takeBackAccessRequest } from './edits/access-request.ts'
 import { addGrant, changeGrant, endGrant } from './edits/grant.ts'
 import { breakInheritance, restoreInheritance } from './edits/break.ts'
 import { addLimit, changeLimit, endLimit } from './edits/limit.ts'
@@ -27,7 +26,7 @@ import { changeChannel, createChannel } from './edits/channel.ts'
 import { changeContact } from './edits/contact.ts'
 import { changeJoinLink, createJoinLink, takeJoinLink, withdrawJoinLink } from './edits/join-link.ts'
 import { changeInvitation } from './edits/offered.ts'
-import { answerRequest, makeRequest, withdrawRequest } from './edits/request.ts'
+import { acceptRequest, declineRequest, makeRequest, withdrawRequest } from './edits/request.ts'
 import { changeWelcomeSet, createWelcomeSet, deleteWelcomeSet } from './edits/welcome-set.ts'
 import { changeColumn, createColumn, deleteColumn } from './edits/column.ts'
 import { deleteNode } from './edits/delete.ts'
@@ -38,7 +37,6 @@ import { changeRole, createRole, deleteRole } from './edits/role-made.ts'
 import { changeSeats } from './edits/seats.ts'
 import { answerHandover, offerHandover, withdrawHandover } from './edits/handover.ts'
 import { beginLook } from './edits/look.ts'
-import { answerRoleRequest, askForRole, takeBackRoleRequest } from './edits/role-request.ts'
 import { beginWatch, endWatch } from './edits/watch.ts'
 import { turnPerson } from './edits/turn.ts'
 import { theWorkspace } from './passing.ts'
@@ -141,7 +139,8 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'person.contact': changeContact,
   'request.make': makeRequest,
   'request.withdraw': withdrawRequest,
-  'request.answer': answerRequest,
+  'request.accept': acceptRequest,
+  'request.decline': declineRequest,
   'welcome.create': createWelcomeSet,
   'welcome.change': changeWelcomeSet,
   'welcome.delete': deleteWelcomeSet,
@@ -149,16 +148,10 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'link.change': changeJoinLink,
   'link.withdraw': withdrawJoinLink,
   'link.use': takeJoinLink,
-  'role.ask': askForRole,
-  'role.unask': takeBackRoleRequest,
-  'role.answer': answerRoleRequest,
   'handover.offer': offerHandover,
   'handover.withdraw': withdrawHandover,
   'handover.answer': answerHandover,
   'look.begin': beginLook,
-  'access.ask': askForAccess,
-  'access.unask': takeBackAccessRequest,
-  'access.answer': answerAccessRequest,
   'watch.begin': beginWatch,
   'watch.end': endWatch,
 }

@@ -126,7 +126,7 @@ test('so is one of a column or a team that the author is not told of', () => {
       const teams = (id: string) => [
         edit('team.change', { team: id, name: 'Known' }),
         edit('member.add', { team: id, person: author, lead: false, membership: 'm', ...span }),
-        edit('request.make', { team: id, request: 'r', word: '' }),
+        edit('request.make', { wants: { of: 'team', team: id }, request: 'r', reason: '' }),
         edit('grant.add', { grant: 'g', node: 'n0', principal: `team:${id}`, gives: reader, ...span }),
       ]
       const pairs = [

@@ -6,7 +6,6 @@ import type {
   MembershipId,
   PersonId,
   PictureId,
-  RequestId,
   RoleId,
   TeamId,
   WelcomeSetId,
@@ -82,16 +81,6 @@ export interface Membership extends Span {
   readonly person: PersonId
   readonly lead: boolean
   readonly since: Instant
-}
-
-/** Somebody asks to be let into a team. Let in, it goes; declined, it stays with its answer. One for a person and a team. */
-export interface JoinRequest {
-  readonly id: RequestId
-  readonly team: TeamId
-  readonly person: PersonId
-  readonly at: Instant
-  readonly word: string
-  readonly declined: { readonly by: PersonId; readonly at: Instant; readonly word: string } | null
 }
 
 /** A role held by a person over a scope. */

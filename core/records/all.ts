@@ -1,6 +1,5 @@
 import type { TableName } from '../state/kinds.ts'
 import { stateOf } from '../state/state.ts'
-import { accessRequests } from './access-requests.ts'
 import { channels } from './channels.ts'
 import { columns } from './columns.ts'
 import { grants } from './grants.ts'
@@ -17,7 +16,6 @@ import { memberships } from './memberships.ts'
 import { nodes } from './nodes.ts'
 import { persons } from './persons.ts'
 import { requests } from './requests.ts'
-import { roleRequests } from './role-requests.ts'
 import { roles } from './roles.ts'
 import { teams } from './teams.ts'
 import { watches } from './watches.ts'
@@ -41,12 +39,10 @@ export const records: { readonly [T in TableName]: RecordKind<T> } = {
   teams,
   memberships,
   requests,
-  roleRequests,
   handovers,
   looks,
   channels,
   nodes,
-  accessRequests,
   watches,
   columns,
   grants,

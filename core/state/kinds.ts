@@ -1,5 +1,6 @@
-import type { AccessRequest, Handover, Look, RoleRequest, Watch } from '../people/asking.ts'
-import type { Handle, Holding, Invitation, JoinRequest, Membership, Person, Team } from '../people/person.ts'
+import type { Handover, Look, Watch } from '../people/asking.ts'
+import type { Handle, Holding, Invitation, Membership, Person, Team } from '../people/person.ts'
+import type { RequestFor } from '../people/request.ts'
 import type { Role } from '../people/role.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Channel } from '../rules/channel.ts'
@@ -28,13 +29,11 @@ export interface Kinds {
   invitations: Kind<Invitation, 'person'>
   teams: Kind<Team, 'joining'>
   memberships: Kind<Membership, 'person' | 'team'>
-  requests: Kind<JoinRequest, 'team' | 'person'>
-  roleRequests: Kind<RoleRequest, 'person'>
+  requests: Kind<RequestFor, 'person' | 'wanted'>
   handovers: Kind<Handover>
   looks: Kind<Look, 'through' | 'by'>
   channels: Kind<Channel, 'team'>
   nodes: Kind<ContentNode, 'parent' | 'home' | 'bin'>
-  accessRequests: Kind<AccessRequest, 'person' | 'node'>
   watches: Kind<Watch, 'person' | 'node'>
   columns: Kind<BoardColumn, 'board'>
   grants: Kind<Grant, 'node' | 'principal'>

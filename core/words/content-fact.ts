@@ -1,11 +1,10 @@
 import { isSame } from '../base/same.ts'
 import type { ChangeOf } from '../changes/conduct.ts'
-import type { AccessRequest } from '../people/asking.ts'
 import type { BoardColumn } from '../rules/column.ts'
 import type { Grant, Limit } from '../rules/entry.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { changedFields, columnFields } from './changed-fields.ts'
-import { type FactNaming, lasting, personNamed } from './fact.ts'
+import { type FactNaming, lasting } from './fact.ts'
 
 /** What was done about places and access to them, told after its author's name. */
 
@@ -128,21 +127,6 @@ export function levelWords({ before, after }: ChangeOf<'levels'>, naming: FactNa
   return before.actions === after.actions
     ? `renamed the level ${before.name} to ${after.name}`
     : `changed the level ${after.name} from ${naming.level(before.actions)} to ${naming.level(after.actions)}`
-}
-
-/** A place that is hidden from who asked is told like one that is not there. */
-export function accessRequestWords(
-  { before, after }: ChangeOf<'accessRequests'>,
-  naming: FactNaming,
-): string {
-  const row = (after ?? before) as AccessRequest
-  const wanted = `${naming.level(row.wants)} on ${naming.where(row.node) ?? 'a place, by its address'}`
-  if (before === null) return `requested ${wanted}`
-  const who = personNamed(row.person, naming)
-  if (after === null) return `closed the request of ${who} for ${wanted}`
-  return after.declined === null
-    ? `reopened the request of ${who} for ${wanted}`
-    : `declined the request of ${who} for ${wanted}`
 }
 
 /** Who reads the history need not see a restricted column, or be in a restricted channel: these are not named. */

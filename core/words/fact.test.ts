@@ -50,7 +50,11 @@ const start = world(
   grant('home', 'person:ada', levelActions('Steward')),
   grant('home', 'person:gus', levelActions('Reader')),
 )
-const asked = after(start, 'ben', edit('request.make', { request: 'r', team: 'boats', word: '' }))
+const asked = after(
+  start,
+  'ben',
+  edit('request.make', { request: 'r', wants: { of: 'team', team: 'boats' }, reason: '' }),
+)
 const linked = after(
   asked,
   'ada',
@@ -77,7 +81,9 @@ const told = (who: string, ...edits: Edit[]) => {
   return factsOf(state, result.value.changes).map(fact => factInWords(state, fact, naming))
 }
 const answering = (accepted: boolean) =>
-  edit('request.answer', { request: 'r', membership: 'm', accepted, word: '' })
+  accepted
+    ? edit('request.accept', { request: 'r', gives: { of: 'team', membership: 'm' }, comment: '' })
+    : edit('request.decline', { request: 'r', comment: '' })
 const setting = (fields: object) => edit('workspace.change', fields)
 
 test.each<[string, string, Edit[], string[]]>([

@@ -1,6 +1,6 @@
 import { isSame } from '../base/same.ts'
 import type { ChangeOf } from '../changes/conduct.ts'
-import type { JoinRequest, Membership, Person, Team } from '../people/person.ts'
+import type { Membership, Person, Team } from '../people/person.ts'
 import type { Channel } from '../rules/channel.ts'
 import { changedFields, channelFields, personFields, teamFields } from './changed-fields.ts'
 import { type FactNaming, lasting, personNamed } from './fact.ts'
@@ -73,17 +73,6 @@ export function teamWords({ before, after }: ChangeOf<'teams'>): string {
   return before.name === after.name
     ? `changed the team ${after.name}${changedFields(before, after, teamFields)}`
     : `renamed the team ${before.name} to ${after.name}`
-}
-
-export function requestWords({ before, after }: ChangeOf<'requests'>, naming: FactNaming): string {
-  const row = (after ?? before) as JoinRequest
-  const team = naming.team(row.team) ?? 'a deleted team'
-  const who = personNamed(row.person, naming)
-  if (before === null) return `requested to join ${team}`
-  if (after === null) return `closed the request of ${who} to join ${team}`
-  return after.declined === null
-    ? `reopened the request of ${who} to join ${team}`
-    : `declined the request of ${who} to join ${team}`
 }
 
 export function channelWords({ before, after }: ChangeOf<'channels'>, naming: FactNaming): string {

@@ -209,8 +209,8 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
       }
     case 'not-asked-for':
       return {
-        title: 'This role does not give what was requested.',
-        instead: 'Choose a role and a scope that give it, or decline the request.',
+        title: 'This does not give what was requested.',
+        instead: 'Choose what gives it, or decline the request.',
       }
     case 'handover-over':
       return {

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import type { PersonId, RoleId, RoleRequestId, TeamId } from '../base/ids.ts'
+import type { PersonId, RoleId, RequestId, TeamId } from '../base/ids.ts'
 import { factsOf } from '../changes/fact.ts'
 import type { Privilege } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
@@ -30,7 +30,8 @@ const changed = (before: Role | null, after: Role | null) => ({
 })
 const held = (scope: Scope, more: object = {}) => ({ ...holding('p', 'role-help', scope).row, ...more })
 const over = { over: 'team', team: 't' as TeamId } as const
-const request = { id: 'r' as RoleRequestId, person: 'p' as PersonId, at: 0, word: '', declined: null }
+const request = { id: 'r' as RequestId, person: 'p' as PersonId, at: 0, reason: '', declined: null }
+const help = { of: 'role', role: 'role-help' as RoleId }
 const asked = (wants: object, more: object = {}) => ({ ...request, wants, ...more })
 const look = { id: 'l', by: 'o', at: 0, until: 1, word: 'w' }
 
@@ -63,21 +64,23 @@ test.each<[string, object]>([
     'removed the role Help over guests from Pilar',
     { table: 'holdings', id: 'h', before: held({ over: 'guests' }), after: null },
   ],
-  [
-    'requested the role Help',
-    { table: 'roleRequests', id: 'r', before: null, after: asked({ role: 'role-help' as RoleId }) },
-  ],
+  ['requested the role Help', { table: 'requests', id: 'r', before: null, after: asked(help) }],
   [
     'requested a role that may create teams',
-    { table: 'roleRequests', id: 'r', before: null, after: asked({ privilege: 'create teams' }) },
+    {
+      table: 'requests',
+      id: 'r',
+      before: null,
+      after: asked({ of: 'privilege', privilege: 'create teams' }),
+    },
   ],
   [
     'declined the request of Pilar for the role Help',
     {
-      table: 'roleRequests',
+      table: 'requests',
       id: 'r',
-      before: asked({ role: 'role-help' }),
-      after: asked({ role: 'role-help' }, { declined: { by: 'o', at: 1, word: '' } }),
+      before: asked(help),
+      after: asked(help, { declined: { by: 'o', at: 1, comment: '' } }),
     },
   ],
   [

@@ -1,12 +1,11 @@
-import { isSame } from '../base/same.ts'
 import type { ChangeOf } from '../changes/conduct.ts'
 import type { Privilege } from '../levels/privilege.ts'
-import type { Handover, Look, RoleRequest, RoleWanted } from '../people/asking.ts'
+import type { Handover, Look } from '../people/asking.ts'
 import type { Holding, Scope } from '../people/person.ts'
 import type { Role } from '../people/role.ts'
 import { changedFields, roleFields } from './changed-fields.ts'
 import { type FactNaming, personNamed } from './fact.ts'
-import { privilegesListed, privilegeWords } from './privilege.ts'
+import { privilegesListed } from './privilege.ts'
 
 /** What was done about roles, ownership and looking, told after its author's name. */
 
@@ -56,22 +55,6 @@ function privilegeActs(before: Role, after: Role): string[] {
 
 const missingIn = (held: readonly Privilege[], other: readonly Privilege[]) =>
   other.filter(each => !held.includes(each))
-
-export function roleRequestWords({ before, after }: ChangeOf<'roleRequests'>, naming: FactNaming): string {
-  const row = (after ?? before) as RoleRequest
-  const wanted = wantedInWords(row.wants, naming)
-  if (before === null) return `requested ${wanted}`
-  const who = personNamed(row.person, naming)
-  if (after === null) return `closed the request of ${who} for ${wanted}`
-  return isSame(after.declined, null)
-    ? `reopened the request of ${who} for ${wanted}`
-    : `declined the request of ${who} for ${wanted}`
-}
-
-export const wantedInWords = (wants: RoleWanted, naming: Pick<FactNaming, 'role'>): string =>
-  'role' in wants
-    ? `the role ${naming.role(wants.role)}`
-    : `a role that may ${privilegeWords[wants.privilege]}`
 
 export function handoverWords({ before, after }: ChangeOf<'handovers'>, naming: FactNaming): string {
   const row = (after ?? before) as Handover

@@ -9,7 +9,6 @@ import {
   takeOverQuery,
 } from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
-import { accessRequestsView } from '../services/access-requests.ts'
 import { type Asker, checking } from '../services/asker.ts'
 import {
   changeDraft,
@@ -30,9 +29,6 @@ import { inLines } from './lines.ts'
 export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): Router {
   const router = Router({ mergeParams: true })
   const id = (request: Request) => checked(idParams, request.params).id
-  router.get('/access-requests', (request, response) => {
-    response.json(accessRequestsView(asker(request)))
-  })
   router.get('/given', (request, response) => {
     response.json(givenView(asker(request), checked(givenQuery, request.query)))
   })

@@ -4,7 +4,7 @@ import type { Parts } from '../parts.ts'
 import type { Asker } from '../services/asker.ts'
 import { lookedView, looksView } from '../services/looks.ts'
 import { ownersView } from '../services/owners.ts'
-import { roleRequestsView } from '../services/role-requests.ts'
+import { requestsView } from '../services/requests.ts'
 import { holdersView, rolesToGive, rolesView } from '../services/roles.ts'
 import { seatsView } from '../services/seats.ts'
 import { checked } from './check.ts'
@@ -22,8 +22,8 @@ export function roleRoutes(parts: Parts, asker: (request: Request) => Asker): Ro
   router.get('/people/:id/roles-to-give', (request, response) => {
     response.json(rolesToGive(asker(request), id(request)))
   })
-  router.get('/role-requests', (request, response) => {
-    response.json(roleRequestsView(asker(request)))
+  router.get('/requests', (request, response) => {
+    response.json(requestsView(asker(request)))
   })
   router.get('/owners', (request, response) => {
     response.json(ownersView(asker(request)))

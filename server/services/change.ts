@@ -177,14 +177,7 @@ function* writingJudged(
 }
 
 /** What is asked for, and taken back again, so that others are called to it. */
-const asking: ReadonlySet<Edit['kind']> = new Set([
-  'access.ask',
-  'access.unask',
-  'request.make',
-  'request.withdraw',
-  'role.ask',
-  'role.unask',
-])
+const asking: ReadonlySet<Edit['kind']> = new Set(['request.make', 'request.withdraw'])
 
 interface Spent {
   readonly workspace: WorkspaceId

@@ -43,8 +43,9 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
     case 'person.remove':
       return { ...own, contact: own.contact ?? null } as Edit
     case 'request.make':
-      return { ...own, request: fresh() } as Edit
-    case 'request.answer':
+      return { ...own, request: fresh(), wants: wantedFrom(own.wants) } as Edit
+    case 'request.accept':
+      return { ...own, gives: givenFrom(own.gives, fresh) } as Edit
     case 'member.add':
       return { ...own, membership: fresh() } as Edit
     case 'grant.add':
@@ -79,10 +80,7 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
 /** Edits about roles, ownership and seats. */
 function roleEdit(own: EditRequest, { newId, nextPeriod }: Minting): Edit {
   switch (own.kind) {
-    case 'role.ask':
-      return { ...own, request: newId() } as Edit
     case 'role.give':
-    case 'role.answer':
       return { ...own, holding: newId() } as Edit
     case 'handover.offer':
       return { ...own, handover: newId() } as Edit
@@ -97,13 +95,9 @@ function roleEdit(own: EditRequest, { newId, nextPeriod }: Minting): Edit {
   }
 }
 
-/** Edits about access that is asked for, watched or recovered; any other is as it came in. */
+/** Edits about access that is watched or recovered; any other is as it came in. */
 function accessEdit(own: EditRequest, newId: Minting['newId']): Edit {
   switch (own.kind) {
-    case 'access.ask':
-      return { ...own, request: newId(), wants: setFrom(own.wants, 'wants') } as Edit
-    case 'access.answer':
-      return { ...own, grant: newId(), gives: answerFrom(own.gives) } as Edit
     case 'watch.begin':
       return { ...own, watch: newId() } as Edit
     case 'access.recover':
@@ -134,6 +128,8 @@ const freeText = new Set([
   'country',
   'handle',
   'word',
+  'reason',
+  'comment',
   'houseRules',
 ])
 
@@ -167,8 +163,19 @@ const offerFrom = (offer: OfferRequest) => ({
   places: offer.places.map(({ node, gives }) => ({ node, gives: givesFrom(gives) })),
 })
 
-const answerFrom = (answer: Extract<EditRequest, { kind: 'access.answer' }>['gives']) =>
-  answer === null ? null : { ...answer, gives: givesFrom(answer.gives) }
+const wantedFrom = (wants: Extract<EditRequest, { kind: 'request.make' }>['wants']) =>
+  wants.of === 'access' ? { ...wants, actions: setFrom(wants.actions, 'actions') } : wants
+
+function givenFrom(given: Extract<EditRequest, { kind: 'request.accept' }>['gives'], newId: () => string) {
+  switch (given.of) {
+    case 'team':
+      return { ...given, membership: newId() }
+    case 'role':
+      return { ...given, holding: newId() }
+    case 'access':
+      return { ...given, grant: newId(), gives: givesFrom(given.gives) }
+  }
+}
 
 const givesFrom = (gives: number | string): Gives =>
   typeof gives === 'string' ? (gives as LevelId) : setFrom(gives, 'gives')

@@ -30,10 +30,8 @@ import { keeperOf } from './people.ts'
  * and of what, its schema says.
  */
 export function unknownIn(asker: Asker, edit: EditRequest): Refusal | undefined {
-  // One asks for access by an address, whether or not anything is there.
-  if (edit.kind === 'access.ask') return undefined
   for (const { names, id } of namesIn(editSchemas[edit.kind] as Schema, edit))
-    if (!isNew(id) && !knows(asker, names, id)) return { code: 'unknown', what: called[names] ?? 'place' }
+    if (!isNew(id) && !knows(asker, names, id)) return { code: 'unknown', what: called[names] }
   return undefined
 }
 
@@ -66,7 +64,8 @@ export function namesIn({ names, properties = {}, items, anyOf = [] }: Schema, v
   return within
 }
 
-const called: Readonly<Partial<Record<Names, Unknown>>> = {
+const called: Readonly<Record<Names, Unknown>> = {
+  nodes: 'place',
   persons: 'person',
   teams: 'team',
   grants: 'grant',
@@ -77,24 +76,27 @@ const called: Readonly<Partial<Record<Names, Unknown>>> = {
   columns: 'column',
   channels: 'channel',
   requests: 'request',
-  roleRequests: 'request',
-  accessRequests: 'request',
   welcomeSets: 'welcome set',
   joinLinks: 'link',
   handovers: 'handover',
   watches: 'watch',
   principal: 'person',
+  pictures: 'place',
+  drafts: 'place',
+  notices: 'place',
 }
 
 function knows(asker: Asker, names: Names, id: string): boolean {
   if (names === 'principal') return knowsPrincipal(asker, id as Principal)
-  return known[names]?.(asker, id) ?? true
+  return known[names](asker, id)
 }
 
 type Known = (asker: Asker, id: string) => boolean
 
-/** Kinds that are not here are known by the edit itself to whom they concern: one's own requests, offers and watches. */
-const known: { readonly [N in Named]?: Known } = {
+/** What was made for one person: what is done with it finds out whose it is, and refuses it to others like what is not there. */
+const byItsUse: Known = () => true
+
+const known: { readonly [N in Named]: Known } = {
   nodes: (asker, id) => knowsNode(asker, id as NodeId),
   grants: (asker, id) => {
     const grant = rowOf(asker.moment.state.grants, id as GrantId)
@@ -126,6 +128,12 @@ const known: { readonly [N in Named]?: Known } = {
   },
   welcomeSets: (asker, id) =>
     invites(asker) && rowOf(asker.moment.state.welcomeSets, id as never) !== undefined,
+  requests: byItsUse,
+  handovers: byItsUse,
+  watches: byItsUse,
+  pictures: byItsUse,
+  drafts: byItsUse,
+  notices: byItsUse,
   joinLinks: (asker, id) => invites(asker) && rowOf(asker.moment.state.joinLinks, id as never) !== undefined,
 }
 

@@ -60,7 +60,7 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
     effect,
     wide: counted === null ? null : record,
     answers: new Map(
-      entry.edits.flatMap(edit => (edit.kind === 'access.answer' ? [[edit.request, edit.word]] : [])),
+      entry.edits.flatMap(edit => (edit.kind === 'request.accept' ? [[edit.request, edit.comment]] : [])),
     ),
     recovered: entry.edits.flatMap(edit => (edit.kind === 'access.recover' ? [edit.node] : [])),
     undone: entry.undone,

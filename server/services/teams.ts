@@ -1,4 +1,3 @@
-import type { RequestView } from '#contract/people-views.ts'
 import type { ChannelView, TeamPersonView, TeamView } from '#contract/views.ts'
 import { channelRights } from '#core/access/channels.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
@@ -11,11 +10,11 @@ import { compareWords } from '#core/base/compare-words.ts'
 import { lacksChannelChange, lacksCreatingChannels } from '#core/changes/edits/channel.ts'
 import { archiveTime } from '#core/changes/edits/delete.ts'
 import { lacksDeleting } from '#core/changes/edits/team-delete.ts'
-import { requestOf } from '#core/changes/edits/member.ts'
+import { teamRequestOf } from '#core/changes/requests/of.ts'
 import { has, noActions, union } from '#core/levels/action.ts'
 import type { Person, Team } from '#core/people/person.ts'
 import { teamHomeOf } from '#core/state/state.ts'
-import { type Asker, asks, nameOf } from './asker.ts'
+import { type Asker, asks } from './asker.ts'
 import { principalName } from './principal.ts'
 
 /** The teams that the asker knows of. */
@@ -46,7 +45,6 @@ function teamView(asker: Asker, team: Team): TeamView {
     mayJoin: joining === 'open' && !isMine && !asker.subject.isGuest,
     isMine,
     ...askingFor(asker, team, isMine),
-    requests: mayManage ? requestsFor(asker, team) : [],
     channels: channelsView(asker, team),
     mayCreateChannels: mayCreateChannels(asker, team),
     people: isMine || asks(asker, 'view people') ? peopleView(asker, team) : [],
@@ -66,7 +64,7 @@ function deletableFrom({ moment, person: author }: Asker, { id, archivedAt }: Te
 
 /** What the asker asked for, and whether they may ask. */
 function askingFor({ moment, person, subject }: Asker, team: Team, isMine: boolean) {
-  const request = requestOf(moment.state, team.id, person)
+  const request = teamRequestOf(moment.state, team.id, person)
   const isByRequest = team.joining === 'request' && !team.keptByDirectory && !team.archived
   const isWaiting = request !== undefined && request.declined === null
   return {
@@ -74,7 +72,7 @@ function askingFor({ moment, person, subject }: Asker, team: Team, isMine: boole
     myRequest:
       request === undefined
         ? null
-        : { id: request.id, at: request.at, declined: request.declined?.word ?? null },
+        : { id: request.id, at: request.at, declined: request.declined?.comment ?? null },
   }
 }
 
@@ -89,18 +87,6 @@ const peopleView = (asker: Asker, team: Team): TeamPersonView[] =>
       until: membershipEnd(asker, team, person),
     }))
     .sort((a, b) => Number(b.lead) - Number(a.lead) || compareWords(a.name, b.name))
-
-/** Those who ask to be let in and have no answer yet, the first first. */
-const requestsFor = ({ moment }: Asker, { id: team }: Team): RequestView[] =>
-  rowsBy(moment.state.requests, 'team', team)
-    .filter(request => request.declined === null)
-    .map(({ id, person, at, word }) => ({
-      id,
-      at,
-      word,
-      person: { id: person, name: nameOf(moment, person) },
-    }))
-    .sort((a, b) => a.at - b.at)
 
 /** The channels that the asker may read, and those that they keep as a lead. */
 function channelsView(asker: Asker, team: Team): ChannelView[] {

@@ -194,3 +194,68 @@ test('of older files it is known who invited whom, what things were called, and 
   ])
   await database.close()
 })
+
+test('requests of older files are one kind, and the history and notices of them tell the same', async () => {
+  const database = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false })
+  const upTo = migrations.findIndex(each => each.name === '012-requests')
+  for (const migration of migrations.slice(0, upTo)) await migration.up(database)
+  await database.query('PRAGMA foreign_keys = OFF')
+  const put = (table: string, row: Readonly<Record<string, unknown>>) => {
+    const columns = Object.keys(row)
+      .map(each => `"${each}"`)
+      .join(', ')
+    return database.query(`INSERT INTO "${table}" (${columns}) VALUES (:values)`, {
+      replacements: { values: Object.values(row) },
+    })
+  }
+  const row = { person: 'p', at: 1, word: 'Why' }
+  const asked = { workspace: 'w', ...row }
+  const declined = { by: 'o', at: 2, word: 'No' }
+  await put('requests', { ...asked, id: 'a', team: 't' })
+  await put('roleRequests', { ...asked, id: 'b', wants: '{"role":"r"}', declined: JSON.stringify(declined) })
+  await put('accessRequests', { ...asked, id: 'c', node: 'n', wants: 3 })
+  const role = { ...row, id: 'b', wants: { privilege: 'suspend' }, declined: null }
+  const changes = [
+    { table: 'nodes', id: 'n', before: null, after: { id: 'n' } },
+    { table: 'roleRequests', id: 'b', before: role, after: { ...role, declined } },
+  ]
+  const edits = [
+    { kind: 'access.ask', request: 'c', node: 'n', wants: 3, word: 'Why' },
+    { kind: 'request.answer', request: 'a', membership: 'm', accepted: true, word: 'Come' },
+    { kind: 'role.answer', request: 'b', holding: 'h', word: 'No', gives: null },
+  ]
+  const entry = { workspace: 'w', revision: 1, at: 1, author: 'p', reason: '' }
+  await put('changeSets', { ...entry, edits: JSON.stringify(edits), changes: JSON.stringify(changes) })
+  const notice = { workspace: 'w', person: 'p', at: 1 }
+  await put('notices', { ...notice, id: '1', kind: 'role answered', data: '{"by":"o","wants":{"role":"r"}}' })
+  await put('notices', { ...notice, id: '2', kind: 'access answered', data: '{"by":"o","word":"Yes"}' })
+  await migrations[upTo]?.up(database)
+  const all = <Row extends object>(sql: string) => database.query<Row>(sql, { type: QueryTypes.SELECT })
+  const now = { workspace: 'w', person: 'p', at: 1, reason: 'Why', declined: null }
+  expect(await all('SELECT * FROM requests ORDER BY id')).toEqual([
+    { ...now, id: 'a', wants: '{"of":"team","team":"t"}' },
+    { ...now, id: 'b', wants: '{"of":"role","role":"r"}', declined: '{"by":"o","at":2,"comment":"No"}' },
+    { ...now, id: 'c', wants: '{"of":"access","node":"n","actions":3}' },
+  ])
+  const [kept] = await all<{ edits: string; changes: string }>('SELECT edits, changes FROM "changeSets"')
+  const was = { id: 'b', person: 'p', wants: { of: 'privilege', privilege: 'suspend' }, at: 1, reason: 'Why' }
+  expect(JSON.parse(kept?.changes ?? '')).toEqual([
+    changes[0],
+    {
+      table: 'requests',
+      id: 'b',
+      before: { ...was, declined: null },
+      after: { ...was, declined: { by: 'o', at: 2, comment: 'No' } },
+    },
+  ])
+  expect(JSON.parse(kept?.edits ?? '')).toEqual([
+    { kind: 'request.make', request: 'c', wants: { of: 'access', node: 'n', actions: 3 }, reason: 'Why' },
+    { kind: 'request.accept', request: 'a', gives: { of: 'team', membership: 'm' }, comment: 'Come' },
+    { kind: 'request.decline', request: 'b', comment: 'No' },
+  ])
+  expect(await all('SELECT data FROM notices ORDER BY id')).toEqual([
+    { data: '{"by":"o","wants":{"of":"role","role":"r"}}' },
+    { data: '{"by":"o","comment":"Yes"}' },
+  ])
+  await database.close()
+})

@@ -1,9 +1,9 @@
-import type { AccessRequestsView, GivenView, TakenOverView } from '#contract/access-views.ts'
+import type { GivenView, TakenOverView } from '#contract/access-views.ts'
 import type { PageView } from '#contract/oversight-views.ts'
 import type { FoundPlaceView } from '#contract/people-views.ts'
 import type { GivenQuery, TakeOverQuery } from '#contract/requests.ts'
 import type { ExceptionsView, ReachView } from '#contract/views.ts'
-import { api, at, type AtNode, ofWorkspace } from './api.ts'
+import { api, at, type AtNode } from './api.ts'
 
 const words = (query: Readonly<Record<string, string | undefined>>) =>
   new URLSearchParams(
@@ -13,7 +13,6 @@ const words = (query: Readonly<Record<string, string | undefined>>) =>
 /** Access over many places, asked for, taken over, and checked. */
 const accessApi = api.injectEndpoints({
   endpoints: build => ({
-    accessRequests: build.query<AccessRequestsView, string>(ofWorkspace('/access-requests')),
     given: build.query<GivenView, { readonly slug: string } & GivenQuery>({
       query: ({ slug, ...query }) => ({ path: at(slug, `/given?${words(query)}`) }),
       providesTags: ['workspace'],
@@ -42,7 +41,6 @@ const accessApi = api.injectEndpoints({
 })
 
 export const {
-  useAccessRequestsQuery,
   useGivenQuery,
   useTakenOverQuery,
   usePlacesToAskQuery,

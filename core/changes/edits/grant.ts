@@ -1,4 +1,4 @@
-import { rowOf, rowsBy } from '../../base/collection.ts'
+import { rowOf } from '../../base/collection.ts'
 import type { NodeId } from '../../base/ids.ts'
 import { endsLater } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
@@ -19,6 +19,7 @@ import {
   wrongSpan,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { accessRequestOf } from '../requests/of.ts'
 import { gone } from '../../state/naming.ts'
 
 export const addGrant: EditRule<EditOf<'grant.add'>> = {
@@ -49,11 +50,8 @@ export const addGrant: EditRule<EditOf<'grant.add'>> = {
 /** What somebody who is given something by name has asked for there is answered by it. */
 function answeredBy(state: State, { principal, node }: Grant): RecordChange[] {
   const parts = partsOf(principal)
-  return parts.kind !== 'person'
-    ? []
-    : rowsBy(state.accessRequests, 'person', parts.person)
-        .filter(each => each.node === node)
-        .map(each => gone('accessRequests', each))
+  const request = parts.kind === 'person' ? accessRequestOf(state, node, parts.person) : undefined
+  return request === undefined ? [] : [gone('requests', request)]
 }
 
 /** Raising and lengthening are giving; lowering and shortening are taking. */

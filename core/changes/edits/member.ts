@@ -1,7 +1,7 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
 import type { PersonId, TeamId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
-import type { JoinRequest, Membership } from '../../people/person.ts'
+import type { Membership } from '../../people/person.ts'
 import type { RecordChange, State } from '../../state/state.ts'
 import {
   type Context,
@@ -14,6 +14,7 @@ import {
   wrongSpan,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import { teamRequestOf } from '../requests/of.ts'
 import { gone } from '../../state/naming.ts'
 
 /** Puts a person into a team. Members join open teams by themselves. */
@@ -40,12 +41,9 @@ export const addMember: EditRule<EditOf<'member.add'>> = {
 
 /** Being let in answers what one asked for. */
 function answered(state: State, team: TeamId, person: PersonId): RecordChange[] {
-  const request = requestOf(state, team, person)
+  const request = teamRequestOf(state, team, person)
   return request === undefined ? [] : [gone('requests', request)]
 }
-
-export const requestOf = (state: State, team: TeamId, person: PersonId): JoinRequest | undefined =>
-  rowsBy(state.requests, 'person', person).find(each => each.team === team)
 
 /** Who leads is named here also where a directory keeps who is in; ends are the directory's. */
 export const changeMember: EditRule<EditOf<'member.change'>> = {

@@ -1,33 +1,27 @@
-import { rowOf } from '../../base/collection.ts'
-import type { RequestId } from '../../base/ids.ts'
+import { rowOf, rowsBy } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
-import type { JoinRequest } from '../../people/person.ts'
-import { type Context, type EditOf, type EditRule, isTaken, knowsTeam, lacksFilling } from '../context.ts'
-import type { Refusal } from '../refusal.ts'
+import { type RequestFor, requestKey } from '../../people/request.ts'
 import { gone } from '../../state/naming.ts'
-import { addMember, membershipOf, requestOf } from './member.ts'
+import { type EditOf, type EditRule, isTaken } from '../context.ts'
+import { unknownRequest } from '../requests/rule.ts'
+import { lacksDeciding, ruleFor } from '../requests/rules.ts'
 
-/** A member asks to be let into a team that one joins by request. Asked again, an earlier answer makes way. */
+/** Asks for something. Asked again, an earlier answer makes way. */
 export const makeRequest: EditRule<EditOf<'request.make'>> = {
   kind: 'request.make',
-  lacks: ({ before, author }, { team }) => {
-    if (!knowsTeam(before, author, team)) return { code: 'unknown', what: 'team' }
-    const isMember = rowOf(before.state.persons, author)?.kind === 'member'
-    const row = rowOf(before.state.teams, team)
-    return isMember && row?.joining === 'request' && !row.keptByDirectory && !row.archived
-      ? undefined
-      : { code: 'not-by-request' }
-  },
-  apply: ({ now, author }, { request: id, team, word }) => {
+  lacks: (context, { wants }) => ruleFor(wants).lacksAsking(context, wants),
+  apply: ({ now, author }, { request: id, wants, reason }) => {
     const { state, at } = now
-    const earlier = requestOf(state, team, author)
-    if (membershipOf(state, team, author) !== undefined)
-      return refused({ code: 'already-there', what: 'membership' })
-    if (earlier?.declined === null || isTaken(state, 'requests', id))
-      return refused({ code: 'already-there', what: 'request' })
-    const after: JoinRequest = { id, team, person: author, at, word, declined: null }
+    const rule = ruleFor(wants)
+    const pointless = rule.isPointless(now, author, wants)
+    if (pointless !== undefined) return refused(pointless)
+    const after: RequestFor = { id, person: author, wants, at, reason, declined: null }
+    const key = requestKey(after)
+    const earlier = rowsBy(state.requests, 'person', author).filter(each => requestKey(each) === key)
+    if (earlier.some(each => rule.waits(now, each)) || isTaken(state, 'requests', id))
+      return refused({ code: 'already-there', what: rule.asked })
     return ok([
-      ...(earlier === undefined ? [] : [gone('requests', earlier)]),
+      ...earlier.map(each => gone('requests', each)),
       { table: 'requests', id, before: null, after },
     ])
   },
@@ -35,47 +29,38 @@ export const makeRequest: EditRule<EditOf<'request.make'>> = {
 
 export const withdrawRequest: EditRule<EditOf<'request.withdraw'>> = {
   kind: 'request.withdraw',
-  lacks: (context, { request }) =>
-    rowOf(context.before.state.requests, request)?.person === context.author
-      ? undefined
-      : { code: 'unknown', what: 'request' },
+  lacks: ({ before, author }, { request }) =>
+    rowOf(before.state.requests, request)?.person === author ? undefined : unknownRequest,
   apply: ({ now }, { request }) => {
     const before = rowOf(now.state.requests, request)
-    return before === undefined
-      ? refused({ code: 'unknown', what: 'request' })
-      : ok([gone('requests', before)])
+    return before === undefined ? refused(unknownRequest) : ok([gone('requests', before)])
   },
 }
 
-/** By whoever decides who is in the team. */
-export const answerRequest: EditRule<EditOf<'request.answer'>> = {
-  kind: 'request.answer',
-  lacks: (context, { request }) => lacksAnswering(context, request),
-  apply: (context, { request, membership, accepted, word }) => {
-    const { now, author } = context
-    const before = rowOf(now.state.requests, request)
-    if (before?.declined !== null) return refused({ code: 'unknown', what: 'request' })
-    const { team, person } = before
-    if (accepted)
-      return addMember.apply(context, {
-        kind: 'member.add',
-        membership,
-        team,
-        person,
-        lead: false,
-        from: null,
-        until: null,
-      })
-    const after: JoinRequest = { ...before, declined: { by: author, at: now.at, word } }
-    return ok([{ table: 'requests', id: request, before, after }])
+/** Gives what was asked for. */
+export const acceptRequest: EditRule<EditOf<'request.accept'>> = {
+  kind: 'request.accept',
+  lacks: (context, { request: id, gives }) => {
+    const request = rowOf(context.before.state.requests, id)
+    const lacks = lacksDeciding(context, id)
+    if (lacks !== undefined || request === undefined) return lacks
+    return ruleFor(request.wants).lacksGiving(context, request, gives)
+  },
+  apply: (context, { request, gives }) => {
+    const { state, at } = context.now
+    const before = rowOf(state.requests, request)
+    if (before === undefined || !ruleFor(before.wants).isOpen(before, at)) return refused(unknownRequest)
+    return ruleFor(before.wants).give(context, before, gives)
   },
 }
 
-/** A request that one may not answer is refused like one that is not there. */
-export function lacksAnswering(context: Context, id: RequestId): Refusal | undefined {
-  const team = (rowOf(context.before.state.requests, id) ?? rowOf(context.now.state.requests, id))?.team
-  const lacks = team === undefined ? undefined : lacksFilling(context, team)
-  return team === undefined || lacks?.code === 'lead-missing' || lacks?.code === 'unknown'
-    ? { code: 'unknown', what: 'request' }
-    : lacks
+export const declineRequest: EditRule<EditOf<'request.decline'>> = {
+  kind: 'request.decline',
+  lacks: (context, { request }) => lacksDeciding(context, request),
+  apply: ({ now, author }, { request: id, comment }) => {
+    const before = rowOf(now.state.requests, id)
+    if (before === undefined || !ruleFor(before.wants).isOpen(before, now.at)) return refused(unknownRequest)
+    const after: RequestFor = { ...before, declined: { by: author, at: now.at, comment } }
+    return ok([{ table: 'requests', id, before, after }])
+  },
 }

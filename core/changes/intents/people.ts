@@ -10,7 +10,6 @@ import type {
   NodeId,
   PersonId,
   PictureId,
-  RequestId,
   RoleId,
   TeamId,
   WelcomeSetId,
@@ -223,27 +222,6 @@ export interface ChangeContact {
   readonly kind: 'person.contact'
   readonly person: PersonId
   readonly contact: PersonId
-}
-
-export interface MakeRequest {
-  readonly kind: 'request.make'
-  readonly request: RequestId
-  readonly team: TeamId
-  readonly word: string
-}
-
-export interface WithdrawRequest {
-  readonly kind: 'request.withdraw'
-  readonly request: RequestId
-}
-
-/** Lets somebody who asked into the team, or declines it. */
-export interface AnswerRequest {
-  readonly kind: 'request.answer'
-  readonly request: RequestId
-  readonly membership: MembershipId
-  readonly accepted: boolean
-  readonly word: string
 }
 
 export interface RemovePerson {

@@ -1,12 +1,4 @@
-import type {
-  AccessRequestId,
-  ColumnId,
-  GrantId,
-  LimitId,
-  NodeId,
-  PersonId,
-  WatchId,
-} from '../../base/ids.ts'
+import type { ColumnId, GrantId, LimitId, NodeId, PersonId, WatchId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import type { ActionSet } from '../../levels/action.ts'
 import type { Gives } from '../../rules/entry.ts'
@@ -182,29 +174,6 @@ export interface ChangeColumn {
 export interface DeleteColumn {
   readonly kind: 'column.delete'
   readonly column: ColumnId
-}
-
-/** By the address of a place, whether one sees it, and whether it is there at all. */
-export interface AskForAccess {
-  readonly kind: 'access.ask'
-  readonly request: AccessRequestId
-  readonly node: NodeId
-  readonly wants: ActionSet
-  readonly word: string
-}
-
-export interface TakeBackAccessRequest {
-  readonly kind: 'access.unask'
-  readonly request: AccessRequestId
-}
-
-/** Gives what was asked for, or something else, by name; or declines it. */
-export interface AnswerAccessRequest {
-  readonly kind: 'access.answer'
-  readonly request: AccessRequestId
-  readonly word: string
-  readonly gives: { readonly gives: Gives; readonly until: Instant | null } | null
-  readonly grant: GrantId
 }
 
 export interface BeginWatch {

@@ -1,7 +1,6 @@
-import type { HandoverId, HoldingId, LookId, PersonId, RoleId, RoleRequestId } from '../../base/ids.ts'
+import type { HandoverId, HoldingId, LookId, PersonId, RoleId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import type { Privilege } from '../../levels/privilege.ts'
-import type { RoleWanted } from '../../people/asking.ts'
 import type { Scope } from '../../people/person.ts'
 
 /** What can be done about roles, ownership, seats, and looking by privilege. */
@@ -46,31 +45,6 @@ export interface ChangeRole {
 export interface DeleteRole {
   readonly kind: 'role.delete'
   readonly role: RoleId
-}
-
-export interface AskForRole {
-  readonly kind: 'role.ask'
-  readonly request: RoleRequestId
-  readonly wants: RoleWanted
-  readonly word: string
-}
-
-export interface TakeBackRoleRequest {
-  readonly kind: 'role.unask'
-  readonly request: RoleRequestId
-}
-
-/** Gives what was asked for, by a role over a scope, or declines it. */
-export interface AnswerRoleRequest {
-  readonly kind: 'role.answer'
-  readonly request: RoleRequestId
-  readonly word: string
-  readonly gives: {
-    readonly role: RoleId
-    readonly scope: Scope
-    readonly until: Instant | null
-  } | null
-  readonly holding: HoldingId
 }
 
 /** An Owner offers another member to be Owner instead. */

@@ -1,12 +1,18 @@
 import { describe, expect, test } from 'vitest'
 import { allRows, rowOf } from '../../base/collection.ts'
-import type { AccessRequestId } from '../../base/ids.ts'
-import { decidersOfAccess } from '../../changes/edits/access-request.ts'
+import type { RequestId } from '../../base/ids.ts'
 import { judge } from '../../changes/judge.ts'
 import { nextDue, waitingIn } from '../../changes/passing.ts'
+import { decidersOnAccess } from '../../changes/requests/for-access.ts'
 import { actions } from '../../levels/action.ts'
 import { levelActions } from '../../levels/level.ts'
-import { goesOnAfter, remindAfter, requestTime } from '../../people/asking.ts'
+import {
+  type AccessRequest,
+  accessRequestTime,
+  goesOnAfter,
+  remindAfter,
+  wantedId,
+} from '../../people/request.ts'
 import { momentOf } from '../../state/moment.ts'
 import { applyChanges, type State } from '../../state/state.ts'
 import { after, edit, giving, levelOf, reader, refusal, steward } from '../judging.ts'
@@ -30,13 +36,15 @@ const state = world(
   grant('a', 'team:t', steward),
   grant('a', 'person:q', reader),
 )
-const asking = (where: string, request = 'r', wants = reader) =>
-  edit('access.ask', { request, node: where, wants, word: 'Please' })
+const asking = (where: string, request = 'r', wanted = reader) =>
+  edit('request.make', { request, wants: { of: 'access', node: where, actions: wanted }, reason: 'Please' })
 const answering = (gives: object | null, request = 'r') =>
-  edit('access.answer', { request, grant: 'new', word: 'No', gives })
+  gives === null
+    ? edit('request.decline', { request, comment: 'No' })
+    : edit('request.accept', { request, comment: '', gives: { of: 'access', grant: 'new', ...gives } })
 const asReader = { gives: reader, until: null }
 const asked = after(state, 'p', asking('b'))
-const requestsIn = (of: State) => allRows(of.accessRequests).map(({ id, node: at }) => [id, at])
+const requestsIn = (of: State) => allRows(of.requests).map(({ id, wants }) => [id, wantedId(wants)])
 
 describe('access that is asked for', () => {
   test('is kept alike for what is hidden, what is nobody’s, and what is not there', () => {
@@ -53,11 +61,11 @@ describe('access that is asked for', () => {
   })
 
   test('reaches first those who give access nearest to the place, then all others who do', () => {
-    const request = rowOf(asked.accessRequests, 'r' as AccessRequestId) as never
-    const rings = decidersOfAccess(momentOf(asked, now), request)
+    const request = rowOf(asked.requests, 'r' as RequestId) as AccessRequest
+    const rings = decidersOnAccess(momentOf(asked, now), request)
     expect(rings.map(each => each.sort())).toEqual([['lead', 'near'], ['top']])
-    const nowhere = { ...(request as object), node: 'nothing' } as never
-    expect(decidersOfAccess(momentOf(asked, now), nowhere)).toEqual([[], []])
+    const nowhere = { ...request, wants: { ...request.wants, node: 'nothing' as never } }
+    expect(decidersOnAccess(momentOf(asked, now), nowhere)).toEqual([[], []])
   })
 
   test('reminds, goes on, and is over, each at its time', () => {
@@ -69,7 +77,7 @@ describe('access that is asked for', () => {
     expect(nextDue(asked, now)).toBe(now + remindAfter)
     expect(nextDue(asked, now + remindAfter)).toBe(now + goesOnAfter)
     expect(waitingIn(after(asked, 'near', answering(null)), now, now + goesOnAfter)).toEqual([])
-    const late = momentOf(asked, now + requestTime)
+    const late = momentOf(asked, now + accessRequestTime)
     expect(refusalAt(late, 'near', answering(asReader))).toMatchObject({ what: 'request' })
   })
 
@@ -109,9 +117,9 @@ describe('access that is asked for', () => {
 
   test('stays with its answer when it is declined, and is asked for anew', () => {
     const declined = after(asked, 'near', answering(null))
-    expect(rowOf(declined.accessRequests, 'r' as AccessRequestId)?.declined).toMatchObject({
+    expect(rowOf(declined.requests, 'r' as RequestId)?.declined).toMatchObject({
       by: 'near',
-      word: 'No',
+      comment: 'No',
     })
     expect(refusal(declined, 'near', answering(asReader))).toMatchObject({ what: 'request' })
     // That it was declined would tell that there is such a place.
@@ -126,8 +134,10 @@ describe('access that is asked for', () => {
     ])
     const again = after(seen, 'p', asking('b', 'r2'))
     expect(requestsIn(again)).toEqual([['r2', 'b']])
-    expect(requestsIn(after(again, 'p', edit('access.unask', { request: 'r2' })))).toEqual([])
-    expect(refusal(again, 'q', edit('access.unask', { request: 'r2' }))).toMatchObject({ code: 'unknown' })
+    expect(requestsIn(after(again, 'p', edit('request.withdraw', { request: 'r2' })))).toEqual([])
+    expect(refusal(again, 'q', edit('request.withdraw', { request: 'r2' }))).toMatchObject({
+      code: 'unknown',
+    })
   })
 
   test('is answered too by being given something there by name, and goes with who asked', () => {

@@ -1,10 +1,11 @@
 import { describe, expect, test } from 'vitest'
 import { mayUse } from '../../access/powers.ts'
 import { allRows, rowOf } from '../../base/collection.ts'
-import type { HandoverId, PersonId, RoleRequestId } from '../../base/ids.ts'
-import { decidersOf } from '../../changes/edits/role-request.ts'
+import type { HandoverId, PersonId, RequestId } from '../../base/ids.ts'
 import { passingsOf } from '../../changes/passing.ts'
+import { decidersOnRole } from '../../changes/requests/for-role.ts'
 import { lookTime } from '../../people/asking.ts'
+import { isForRole } from '../../people/request.ts'
 import { momentOf } from '../../state/moment.ts'
 import { type State, workspaceOf } from '../../state/state.ts'
 import { after, edit, refusal } from '../judging.ts'
@@ -28,40 +29,44 @@ const state = world(
   role('keeper', 30, 'suspend'),
   role('settler', 30, 'edit settings'),
 )
-const asking = (wants: object) => edit('role.ask', { request: 'r', wants, word: 'For the season' })
+const asking = (wants: object, request = 'r') =>
+  edit('request.make', { request, wants, reason: 'For the season' })
+const suspending = { of: 'privilege', privilege: 'suspend' }
+const asKeeper = { of: 'role', role: 'role-keeper' }
 const answering = (gives: object | null) =>
-  edit('role.answer', {
-    request: 'r',
-    holding: 'h new',
-    word: 'No',
-    gives: gives === null ? null : { until: null, ...gives },
-  })
+  gives === null
+    ? edit('request.decline', { request: 'r', comment: 'No' })
+    : edit('request.accept', {
+        request: 'r',
+        comment: '',
+        gives: { of: 'role', holding: 'h new', until: null, ...gives },
+      })
 const everything = { over: 'workspace' }
 const overT = { over: 'team', team: 't' }
 
 describe('a role that is asked for', () => {
-  const asked = after(state, 'p', asking({ privilege: 'suspend' }))
+  const asked = after(state, 'p', asking(suspending))
   const deciders = (of: State) => {
-    const request = rowOf(of.roleRequests, 'r' as RoleRequestId)
-    return request === undefined ? [] : decidersOf(momentOf(of, now), request).sort()
+    const request = rowOf(of.requests, 'r' as RequestId)
+    return request === undefined || !isForRole(request)
+      ? []
+      : decidersOnRole(momentOf(of, now), request).sort()
   }
 
   test('is asked for by members, once, by what it lets one do; by its name where one sees roles', () => {
-    expect(refusal(state, 'g', asking({ privilege: 'suspend' }))).toMatchObject({ rule: 'no role' })
-    expect(refusal(state, 'p', asking({ role: 'role-keeper' }))).toEqual({ code: 'unknown', what: 'role' })
-    expect(refusal(state, 'admin', asking({ role: 'role-keeper' }))).toBe('allowed')
-    expect(refusal(state, 'admin', asking({ privilege: 'suspend' }))).toMatchObject({ code: 'already-there' })
-    expect(
-      refusal(asked, 'p', edit('role.ask', { request: 'r2', wants: { privilege: 'suspend' }, word: '' })),
-    ).toMatchObject({
-      what: 'role request',
-    })
+    expect(refusal(state, 'g', asking(suspending))).toMatchObject({ rule: 'no role' })
+    expect(refusal(state, 'p', asking(asKeeper))).toEqual({ code: 'unknown', what: 'role' })
+    expect(refusal(state, 'admin', asking(asKeeper))).toBe('allowed')
+    expect(refusal(state, 'admin', asking(suspending))).toMatchObject({ code: 'already-there' })
+    expect(refusal(asked, 'p', asking(suspending, 'r2'))).toMatchObject({ what: 'role request' })
   })
 
   test('reaches those who could give it, over what they may', () => {
     expect(deciders(asked)).toEqual(['admin', 'assigner', 'owner'])
-    expect(deciders(after(state, 'q', asking({ privilege: 'suspend' })))).toEqual(['admin', 'owner'])
-    expect(deciders(after(state, 'p', asking({ privilege: 'change seats' })))).toEqual(['owner'])
+    expect(deciders(after(state, 'q', asking(suspending)))).toEqual(['admin', 'owner'])
+    expect(deciders(after(state, 'p', asking({ of: 'privilege', privilege: 'change seats' })))).toEqual([
+      'owner',
+    ])
   })
 
   test('is given as it was asked for, within rank and scope, and is gone then', () => {
@@ -71,31 +76,29 @@ describe('a role that is asked for', () => {
     expect(refusal(asked, 'admin', answering({ role: 'role-settler', scope: everything }))).toEqual({
       code: 'not-asked-for',
     })
-    const own = after(state, 'admin', asking({ role: 'role-keeper' }))
+    const own = after(state, 'admin', asking(asKeeper))
     for (const gives of [{ role: 'role-keeper', scope: everything }, null])
       expect(refusal(own, 'admin', answering(gives))).toEqual({ code: 'unknown', what: 'request' })
     expect(refusal(asked, 'q', answering(null))).toEqual({ code: 'unknown', what: 'request' })
     const given = after(asked, 'assigner', answering({ role: 'role-keeper', scope: overT }))
-    expect([allRows(given.roleRequests), given.holdings.size > asked.holdings.size]).toEqual([[], true])
+    expect([allRows(given.requests), given.holdings.size > asked.holdings.size]).toEqual([[], true])
   })
 
   test('stays with its answer when it is declined, and can be asked for again', () => {
     const declined = after(asked, 'admin', answering(null))
-    expect(rowOf(declined.roleRequests, 'r' as RoleRequestId)?.declined).toMatchObject({
+    expect(rowOf(declined.requests, 'r' as RequestId)?.declined).toMatchObject({
       by: 'admin',
-      word: 'No',
+      comment: 'No',
     })
     expect(refusal(declined, 'admin', answering({ role: 'role-keeper', scope: everything }))).toMatchObject({
       code: 'unknown',
     })
-    const again = after(
-      declined,
-      'p',
-      edit('role.ask', { request: 'r2', wants: { privilege: 'suspend' }, word: '' }),
-    )
-    expect(allRows(again.roleRequests).map(each => [each.id, each.declined])).toEqual([['r2', null]])
-    expect(allRows(after(again, 'p', edit('role.unask', { request: 'r2' })).roleRequests)).toEqual([])
-    expect(refusal(again, 'q', edit('role.unask', { request: 'r2' }))).toMatchObject({ code: 'unknown' })
+    const again = after(declined, 'p', asking(suspending, 'r2'))
+    expect(allRows(again.requests).map(each => [each.id, each.declined])).toEqual([['r2', null]])
+    expect(allRows(after(again, 'p', edit('request.withdraw', { request: 'r2' })).requests)).toEqual([])
+    expect(refusal(again, 'q', edit('request.withdraw', { request: 'r2' }))).toMatchObject({
+      code: 'unknown',
+    })
   })
 })
 
@@ -199,13 +202,9 @@ test('one looks by a privilege, with a reason, for a while, and it is never undo
 })
 
 test('a role that anything stands on is not deleted; requests for it go with it', () => {
-  const asked = after(
-    state,
-    'admin',
-    edit('role.ask', { request: 'r', wants: { role: 'role-settler' }, word: '' }),
-  )
+  const asked = after(state, 'admin', asking({ of: 'role', role: 'role-settler' }))
   const gone = after(asked, 'owner', edit('role.delete', { role: 'role-settler' }))
-  expect(allRows(gone.roleRequests)).toEqual([])
+  expect(allRows(gone.requests)).toEqual([])
   const uses = [
     edit('workspace.change', { secondFactorFor: ['role-settler'] }),
     edit('welcome.create', {

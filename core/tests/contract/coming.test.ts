@@ -178,10 +178,13 @@ describe('a handle', () => {
 })
 
 describe('a request to join', () => {
-  const asking = (to: string, request = 'r') => edit('request.make', { request, team: to, word: '' })
+  const asking = (to: string, request = 'r') =>
+    edit('request.make', { request, wants: { of: 'team', team: to }, reason: '' })
   const asked = after(state, 'plain', asking('boats'))
   const answering = (accepted: boolean) =>
-    edit('request.answer', { request: 'r', membership: 'm', accepted, word: 'No.' })
+    accepted
+      ? edit('request.accept', { request: 'r', gives: { of: 'team', membership: 'm' }, comment: '' })
+      : edit('request.decline', { request: 'r', comment: 'No.' })
 
   test('is made by members, for teams that are joined by request and that they know', () => {
     expect([
@@ -206,7 +209,7 @@ describe('a request to join', () => {
       { person: 'plain', team: 'boats' },
     ])
     const declined = after(asked, 'crew', answering(false))
-    expect(allRows(declined.requests)).toMatchObject([{ declined: { by: 'crew', word: 'No.' } }])
+    expect(allRows(declined.requests)).toMatchObject([{ declined: { by: 'crew', comment: 'No.' } }])
     expect(refusal(declined, 'crew', answering(true))).toMatchObject({ code: 'unknown' })
     expect(allRows(after(declined, 'plain', asking('boats', 'again')).requests)).toMatchObject([
       { id: 'again', declined: null },

@@ -4,6 +4,7 @@ import { check } from '#core/access/evaluate.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
 import { has } from '#core/levels/action.ts'
+import { isForAccess } from '#core/people/request.ts'
 import { parentOf, pathOf, type RecordChange } from '#core/state/state.ts'
 import type { Written } from './kind.ts'
 
@@ -24,8 +25,8 @@ function ownIn(written: Written): Map<PersonId, Difference[]> {
   // Who is answered what they asked for is told so, not that it was opened besides.
   const answered = new Set(
     written.changes.flatMap(({ table, before, after }) =>
-      table === 'accessRequests' && before !== null && after === null
-        ? [`${before.person} ${before.node}`]
+      table === 'requests' && before !== null && after === null && isForAccess(before)
+        ? [`${before.person} ${before.wants.node}`]
         : [],
     ),
   )

@@ -1,4 +1,4 @@
-import type { AccessRequestId, NodeId, PersonId } from '#core/base/ids.ts'
+import type { RequestId, NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Nearing, Waiting } from '#core/changes/passing.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
@@ -21,8 +21,8 @@ export interface Written {
   readonly nearing: readonly Nearing[]
   /** Requests for access that nobody has answered for a while. */
   readonly waiting: readonly Waiting[]
-  /** What was said to those whose requests for access were answered. */
-  readonly answers: ReadonlyMap<AccessRequestId, string>
+  /** What was said to those whose requests were accepted. */
+  readonly answers: ReadonlyMap<RequestId, string>
   /** What those for whom something is opened are told besides. */
   readonly message: string
   /** Who had handed this change set over to its author. */

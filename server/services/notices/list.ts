@@ -1,19 +1,18 @@
 import type { NoticeKind } from './kind.ts'
-import { accessAnswered, accessAsked } from './kinds/access-requests.ts'
 import { alone, recovered } from './kinds/alone.ts'
 import { changed } from './kinds/changed.ts'
 import { contact } from './kinds/contact.ts'
 import { ending } from './kinds/ending.ts'
 import { opened } from './kinds/opened.ts'
-import { answered, asked } from './kinds/requests.ts'
 import {
-  handoverAnswered,
-  handoverOffered,
-  lookedThrough,
+  accessAnswered,
+  accessAsked,
   roleAnswered,
   roleAsked,
-  roleHeld,
-} from './kinds/roles.ts'
+  teamAnswered,
+  teamAsked,
+} from './kinds/requests.ts'
+import { handoverAnswered, handoverOffered, lookedThrough, roleHeld } from './kinds/roles.ts'
 import { handed, handedApplied } from './kinds/handed.ts'
 import { undone } from './kinds/undone.ts'
 import { watched } from './kinds/watched.ts'
@@ -31,8 +30,8 @@ export const noticeKinds = [
   watched,
   handed,
   handedApplied,
-  asked,
-  answered,
+  teamAsked,
+  teamAnswered,
   contact,
   roleAsked,
   roleAnswered,

@@ -10,6 +10,7 @@ import { setAndLevel } from './008-set-and-level.ts'
 import { usesAndEnds } from './009-uses-and-ends.ts'
 import { privateFolders } from './010-private-folders.ts'
 import { latestAndFormer } from './011-latest-and-former.ts'
+import { requests } from './012-requests.ts'
 
 export interface Migration {
   readonly name: string
@@ -29,4 +30,5 @@ export const migrations: readonly Migration[] = [
   usesAndEnds,
   privateFolders,
   latestAndFormer,
+  requests,
 ]

@@ -31,11 +31,11 @@ export function AskForAccess({ address, has = noActions, onDone }: Props) {
   const first =
     more.find(name => name === params.get('ask')) ?? more.find(name => name === 'Reader') ?? more[0]
   const [level, setLevel] = useState<string>(first ?? '')
-  const [word, setWord] = useState('')
+  const [reason, setReason] = useState('')
   const ask = async () => {
-    const wants = levelActions(level as (typeof more)[number])
+    const actions = levelActions(level as (typeof more)[number])
     const { applied } = await apply(
-      [{ kind: 'access.ask', node: address, wants, word: word.trim() }],
+      [{ kind: 'request.make', wants: { of: 'access', node: address, actions }, reason: reason.trim() }],
       'Your request was sent. If there is something at this address, its stewards are notified.',
     )
     if (applied !== undefined) onDone()
@@ -48,7 +48,12 @@ export function AskForAccess({ address, has = noActions, onDone }: Props) {
         options={more.map(name => ({ value: name, name }))}
         onValue={setLevel}
       />
-      <TextField label="Message to the person who decides" maxLength={1000} value={word} onValue={setWord} />
+      <TextField
+        label="Message to the person who decides"
+        maxLength={1000}
+        value={reason}
+        onValue={setReason}
+      />
       <ProblemNote problem={problem} />
       <ActOrLeave act={`Request ${level}`} isDisabled={isBusy || level === ''} onLeave={onDone} />
     </OpenedForm>

@@ -1,8 +1,13 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { AccessRequestView, MyAccessRequestView } from '#contract/access-views.ts'
-import { useAccessRequestsQuery } from '../../api/access.ts'
+import type {
+  AccessWantedView,
+  MyAccessWantedView,
+  MyRequestView,
+  RequestView,
+} from '#contract/request-views.ts'
 import { useNodeQuery } from '../../api/api.ts'
+import { mineOf, toDecideOf, useRequestsQuery } from '../../api/requests.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
@@ -16,30 +21,32 @@ import { DecideRequest } from './DecideRequest.tsx'
 /** Access that is asked for: what waits for one's own word, and what one asked for oneself. */
 export function AskedScreen() {
   const { slug, workspace } = useHere()
-  const { data, error } = useAccessRequestsQuery(slug)
+  const { data, error } = useRequestsQuery(slug)
   if (data === undefined) return <NotYet error={error} />
+  const toDecide = toDecideOf(data, 'access')
+  const mine = mineOf(data, 'access')
   return (
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <OversightHead me={workspace.me} />
       <div className="grid gap-x-12 gap-y-6 lg:grid-cols-2">
         <section aria-label="Requests to decide">
           <h2 className="mb-1 text-lg font-bold">Requests to decide</h2>
-          {data.toDecide.length === 0 && (
+          {toDecide.length === 0 && (
             <p>No open requests. When somebody requests access to a place that you share, it appears here.</p>
           )}
           <ul>
-            {data.toDecide.map(request => (
+            {toDecide.map(request => (
               <ToDecide key={request.id} request={request} />
             ))}
           </ul>
         </section>
         <section aria-label="Your requests">
           <h2 className="mb-1 text-lg font-bold">Your requests</h2>
-          {data.mine.length === 0 && (
+          {mine.length === 0 && (
             <p>No requests. Where you need more access, use “Request access” on the page of the place.</p>
           )}
           <ul>
-            {data.mine.map(request => (
+            {mine.map(request => (
               <Mine key={request.id} request={request} />
             ))}
           </ul>
@@ -57,11 +64,12 @@ export function AskedScreen() {
   )
 }
 
-function ToDecide({ request }: { readonly request: AccessRequestView }) {
+function ToDecide({ request }: { readonly request: RequestView<AccessWantedView> }) {
   const { slug } = useHere()
-  const { data: node } = useNodeQuery({ slug, id: request.place.id })
+  const { data: node } = useNodeQuery({ slug, id: request.wants.place.id })
   const [isOpen, setOpen] = useState(false)
-  const { place, person } = request
+  const { person, wants } = request
+  const { place } = wants
   return (
     <li className="border-t border-base-300 py-2">
       <AskedWords request={request} />
@@ -96,23 +104,24 @@ function ToDecide({ request }: { readonly request: AccessRequestView }) {
   )
 }
 
-function Mine({ request }: { readonly request: MyAccessRequestView }) {
+function Mine({ request }: { readonly request: MyRequestView<MyAccessWantedView> }) {
   const { slug } = useHere()
   const levelName = useLevelName()
   const { apply, problem, isBusy } = useChange(slug)
-  const { id, address, place, wants, at, word, declined } = request
-  const takeBack = () => apply([{ kind: 'access.unask', request: id }], 'Your request is withdrawn.')
+  const { id, wants, at, reason, declined } = request
+  const { address, place, actions } = wants
+  const takeBack = () => apply([{ kind: 'request.withdraw', request: id }], 'Your request is withdrawn.')
   return (
     <li className="border-t border-base-300 py-2">
       <p>
-        {levelName(wants)} on{' '}
+        {levelName(actions)} on{' '}
         <Link className="link" to={`/at/${slug}/content/${address}`}>
           {place?.name ?? 'a place, by its address'}
         </Link>
         <span className="quiet">
           {' '}
           · <Day at={at} />
-          {word !== '' && ` · “${word}”`}
+          {reason !== '' && ` · “${reason}”`}
         </span>
       </p>
       <p className="text-sm">
@@ -120,7 +129,7 @@ function Mine({ request }: { readonly request: MyAccessRequestView }) {
           <span className="text-warning">Waiting for an answer.</span>
         ) : (
           <span className="text-warning">
-            {declined.by} declined your request{declined.word === '' ? '.' : `: “${declined.word}”`}
+            {declined.by} declined your request{declined.comment === '' ? '.' : `: “${declined.comment}”`}
           </span>
         )}{' '}
         <button type="button" className="act" disabled={isBusy} onClick={() => void takeBack()}>

@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import type { AccessRequestView } from '#contract/access-views.ts'
 import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
+import type { AccessWantedView, RequestView } from '#contract/request-views.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'
@@ -12,7 +12,7 @@ import { atMostFor } from './at-most.ts'
 import { DayField } from '../../ui/DayField.tsx'
 
 interface Props {
-  readonly request: AccessRequestView
+  readonly request: RequestView<AccessWantedView>
   /** What the reader has there: at most that is theirs to give. */
   readonly held: number
   readonly onDone: () => void
@@ -25,22 +25,21 @@ type Answer = (typeof answers)[keyof typeof answers]
 export function DecideRequest({ request, held, onDone }: Props) {
   const { workspace } = useHere()
   const [answer, setAnswer] = useState<Answer>(answers.give)
-  const [gives, setGives] = useState<Given>(request.wants)
+  const [gives, setGives] = useState<Given>(request.wants.actions)
   const [through, setThrough] = useState('')
-  const [word, setWord] = useState('')
-  const { person, place } = request
+  const [comment, setComment] = useState('')
+  const { id, person, wants } = request
   const isGiven = answer === answers.give
   const level = nameOfGiven(gives, workspace.ownLevels)
-  const edit: EditRequest = {
-    kind: 'access.answer',
-    request: request.id,
-    word: word.trim(),
-    gives: isGiven ? { gives, until: through === '' ? null : endOfDay(through, workspace.timeZone) } : null,
-  }
-  const said = isGiven
-    ? `${person.name} now has ${level} on ${place.name}.`
+  const until = through === '' ? null : endOfDay(through, workspace.timeZone)
+  const said = { request: id, comment: comment.trim() }
+  const edit: EditRequest = isGiven
+    ? { kind: 'request.accept', ...said, gives: { of: 'access', gives, until } }
+    : { kind: 'request.decline', ...said }
+  const done = isGiven
+    ? `${person.name} now has ${level} on ${wants.place.name}.`
     : `The request of ${person.name} is declined.`
-  const decision = useDecision([edit], said, onDone)
+  const decision = useDecision([edit], done, onDone)
   return (
     <Decision act={isGiven ? `Give ${level}` : 'Decline request'} onLeave={onDone} {...decision}>
       <FilterWords
@@ -61,7 +60,7 @@ export function DecideRequest({ request, held, onDone }: Props) {
           <DayField isQuiet label="Ends after" value={through} onValue={setThrough} />
         </div>
       )}
-      <TextField label={`Message to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <TextField label={`Message to ${person.name}`} maxLength={1000} value={comment} onValue={setComment} />
     </Decision>
   )
 }

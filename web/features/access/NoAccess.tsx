@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useAccessRequestsQuery } from '../../api/access.ts'
+import { mineOf, useRequestsQuery } from '../../api/requests.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { useLevelName } from '../../ui/own-levels.ts'
@@ -11,18 +11,18 @@ export function NoAccess({ address }: { readonly address: string }) {
   const { slug } = useHere()
   const levelName = useLevelName()
   const [isAsking, setAsking] = useState(false)
-  const { data: requests } = useAccessRequestsQuery(slug)
-  const asked = requests?.mine.find(each => each.address === address)
+  const { data: requests } = useRequestsQuery(slug)
+  const asked = mineOf(requests, 'access').find(each => each.wants.address === address)
   return (
     <main className="max-w-xl px-6 py-6">
       <h1 className="mb-2 text-xl font-bold">There is nothing here that you can open.</h1>
       <p className="mb-4">It may have been moved or deleted, or it is not shared with you.</p>
       {asked !== undefined && (
         <p className="mb-3 border-l-4 border-base-content pl-3">
-          You requested {levelName(asked.wants)} here on <Day at={asked.at} />.{' '}
+          You requested {levelName(asked.wants.actions)} here on <Day at={asked.at} />.{' '}
           {asked.declined === null
             ? 'You are notified when it is answered.'
-            : `${asked.declined.by} declined your request${asked.declined.word === '' ? '.' : `: “${asked.declined.word}”`}`}{' '}
+            : `${asked.declined.by} declined your request${asked.declined.comment === '' ? '.' : `: “${asked.declined.comment}”`}`}{' '}
           <Link className="link" to={`/at/${slug}/oversight/asked`}>
             Your requests
           </Link>

@@ -1,10 +1,10 @@
 import { useState } from 'react'
-import type { AccessRequestView } from '#contract/access-views.ts'
+import type { AccessWantedView, RequestView } from '#contract/request-views.ts'
 import { AskedWords } from './AskedWords.tsx'
 import { DecideRequest } from './DecideRequest.tsx'
 
 interface Props {
-  readonly requests: readonly AccessRequestView[]
+  readonly requests: readonly RequestView<AccessWantedView>[]
   /** What the reader has here. */
   readonly held: number
 }
@@ -21,7 +21,13 @@ export function RequestsHere({ requests, held }: Props) {
   )
 }
 
-function Asked({ request, held }: { readonly request: AccessRequestView; readonly held: number }) {
+function Asked({
+  request,
+  held,
+}: {
+  readonly request: RequestView<AccessWantedView>
+  readonly held: number
+}) {
   const [isOpen, setOpen] = useState(false)
   return (
     <div className="py-1">

@@ -1,12 +1,11 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import type { PlaceName } from '#contract/views.ts'
-import { useAccessRequestsQuery } from '../../api/access.ts'
-import { useSessionQuery, useTeamsQuery } from '../../api/api.ts'
+import type { WantedView } from '#contract/request-views.ts'
+import { useSessionQuery } from '../../api/api.ts'
 import { useDraftsQuery } from '../../api/drafts.ts'
 import { useNoticesQuery } from '../../api/oversight.ts'
 import { useMyAccessQuery } from '../../api/people.ts'
-import { useRoleRequestsQuery } from '../../api/roles.ts'
+import { useRequestsQuery } from '../../api/requests.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { useLevelName } from '../../ui/own-levels.ts'
@@ -98,35 +97,33 @@ function useWaiting(): Item[] {
 
 /** Requests for access, for roles and to join teams that one may decide. */
 function useRequests(): Item[] {
-  const { slug, workspace } = useHere()
+  const { slug } = useHere()
   const levelName = useLevelName()
-  const { data: access } = useAccessRequestsQuery(slug)
-  const { data: roles } = useRoleRequestsQuery(slug, { skip: workspace.me.kind === 'guest' })
-  const { data: teams = [] } = useTeamsQuery(slug)
-  const item = (
-    key: string,
-    { person, at, word }: { readonly person: PlaceName; readonly at: number; readonly word: string },
-    { what, path }: { readonly what: string; readonly path: string },
-  ): Item => ({
-    key,
-    at,
-    text: <Says who={person.name} what={`requests ${what}`} />,
-    word,
-    act: 'Decide',
-    to: `/at/${slug}/${path}`,
+  const { data } = useRequestsQuery(slug)
+  const about = (wants: WantedView): { readonly what: string; readonly path: string } => {
+    switch (wants.of) {
+      case 'access': {
+        const { place, actions } = wants
+        return { what: `${levelName(actions)} on ${place.name}`, path: `content/${place.id}` }
+      }
+      case 'team':
+        return { what: `to join ${wants.team.name}`, path: `teams/${wants.team.id}` }
+      case 'role':
+      case 'privilege':
+        return { what: `to ${wantedWords(wants)}`, path: 'roles/asked' }
+    }
+  }
+  return (data?.toDecide ?? []).map(({ id, person, wants, at, reason }) => {
+    const { what, path } = about(wants)
+    return {
+      key: `request ${id}`,
+      at,
+      text: <Says who={person.name} what={`requests ${what}`} />,
+      word: reason,
+      act: 'Decide',
+      to: `/at/${slug}/${path}`,
+    }
   })
-  return [
-    ...(access?.toDecide ?? []).map(each => {
-      const what = `${levelName(each.wants)} on ${each.place.name}`
-      return item(`access ${each.id}`, each, { what, path: `content/${each.place.id}` })
-    }),
-    ...(roles?.toDecide ?? []).map(each =>
-      item(`role ${each.id}`, each, { what: `to ${wantedWords(each.wants)}`, path: 'roles/asked' }),
-    ),
-    ...teams.flatMap(({ id, name, requests }) =>
-      requests.map(each => item(`team ${each.id}`, each, { what: `to join ${name}`, path: `teams/${id}` })),
-    ),
-  ]
 }
 
 /** Change sets that somebody handed over. */

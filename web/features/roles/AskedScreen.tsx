@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import type { MyRoleRequestView, RoleRequestsView, RoleRequestView } from '#contract/role-views.ts'
+import type { MyRequestView, RequestsView, RequestView, RoleWantedView } from '#contract/request-views.ts'
 import { allPrivileges, isPrivilege, type Privilege } from '#core/levels/privilege.ts'
 import { privilegeWords } from '#core/words/privilege.ts'
-import { useRoleRequestsQuery } from '../../api/roles.ts'
+import { mineOf, toDecideOf, useRequestsQuery } from '../../api/requests.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
@@ -19,20 +19,20 @@ import { wantedWords } from '../../ui/wanted-words.ts'
 /** Roles and privileges that are asked for: those to decide, and one's own. */
 export function AskedScreen() {
   const { slug } = useHere()
-  const { data, error } = useRoleRequestsQuery(slug)
+  const { data, error } = useRequestsQuery(slug)
   if (data === undefined) return <NotYet error={error} />
   return (
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <RolesHead />
       <div className="grid gap-x-12 gap-y-6 lg:grid-cols-2">
-        <ToDecide requests={data.toDecide} />
+        <ToDecide requests={toDecideOf(data, 'role', 'privilege')} />
         <Mine view={data} />
       </div>
     </main>
   )
 }
 
-function ToDecide({ requests }: { readonly requests: readonly RoleRequestView[] }) {
+function ToDecide({ requests }: { readonly requests: readonly RequestView<RoleWantedView>[] }) {
   const [chosen, setChosen] = useState<string>()
   return (
     <section aria-label="Requests to decide">
@@ -50,7 +50,7 @@ function ToDecide({ requests }: { readonly requests: readonly RoleRequestView[] 
                 · <Day at={request.at} />
               </span>
             </p>
-            {request.word !== '' && <p className="quiet">“{request.word}”</p>}
+            {request.reason !== '' && <p className="quiet">“{request.reason}”</p>}
             {chosen === request.id ? (
               <Deciding request={request} onDone={() => setChosen(undefined)} />
             ) : (
@@ -65,13 +65,13 @@ function ToDecide({ requests }: { readonly requests: readonly RoleRequestView[] 
   )
 }
 
-function Mine({ view }: { readonly view: RoleRequestsView }) {
+function Mine({ view }: { readonly view: RequestsView }) {
   const { workspace } = useHere()
   return (
     <section aria-label="Your requests">
       <h2 className="mb-1 text-lg font-bold">Your requests</h2>
       <ul>
-        {view.mine.map(request => (
+        {mineOf(view, 'role', 'privilege').map(request => (
           <MyRequest key={request.id} request={request} />
         ))}
       </ul>
@@ -84,11 +84,11 @@ function Mine({ view }: { readonly view: RoleRequestsView }) {
   )
 }
 
-function MyRequest({ request }: { readonly request: MyRoleRequestView }) {
+function MyRequest({ request }: { readonly request: MyRequestView<RoleWantedView> }) {
   const { slug } = useHere()
   const { apply, problem, isBusy } = useChange(slug)
-  const { id, wants, at, word, declined } = request
-  const takeBack = () => apply([{ kind: 'role.unask', request: id }], 'Your request is withdrawn.')
+  const { id, wants, at, reason, declined } = request
+  const takeBack = () => apply([{ kind: 'request.withdraw', request: id }], 'Your request is withdrawn.')
   return (
     <li className="border-t border-base-300 py-2">
       <p>
@@ -96,7 +96,7 @@ function MyRequest({ request }: { readonly request: MyRoleRequestView }) {
         <span className="quiet">
           {' '}
           · <Day at={at} />
-          {word !== '' && ` · “${word}”`}
+          {reason !== '' && ` · “${reason}”`}
         </span>
       </p>
       {declined === null ? (
@@ -108,7 +108,7 @@ function MyRequest({ request }: { readonly request: MyRoleRequestView }) {
         </p>
       ) : (
         <p className="text-sm text-warning">
-          {declined.by} declined it{declined.word === '' ? '.' : `: “${declined.word}”`}
+          {declined.by} declined it{declined.comment === '' ? '.' : `: “${declined.comment}”`}
         </p>
       )}
       <ProblemNote problem={problem} />
@@ -117,10 +117,10 @@ function MyRequest({ request }: { readonly request: MyRoleRequestView }) {
 }
 
 /** Asking for what a privilege lets one do, or for a role that one knows of. */
-function Asking({ roles }: Pick<RoleRequestsView, 'roles'>) {
+function Asking({ roles }: Pick<RequestsView, 'roles'>) {
   const { slug, workspace } = useHere()
   const [params, setParams] = useSearchParams()
-  const [word, setWord] = useState('')
+  const [reason, setReason] = useState('')
   const { apply, problem, isBusy } = useChange(slug)
   const lacking = allPrivileges.filter(each => each !== 'own' && !workspace.me.privileges.includes(each))
   const asked = params.get('privilege') ?? ''
@@ -133,21 +133,26 @@ function Asking({ roles }: Pick<RoleRequestsView, 'roles'>) {
   const value = options.some(each => each.value === chosen) ? chosen : ''
   const ask = async () => {
     const wants = value.startsWith('p ')
-      ? { privilege: value.slice(2) as Privilege }
-      : { role: value.slice(2) }
+      ? ({ of: 'privilege', privilege: value.slice(2) as Privilege } as const)
+      : ({ of: 'role', role: value.slice(2) } as const)
     const { applied } = await apply(
-      [{ kind: 'role.ask', wants, word }],
+      [{ kind: 'request.make', wants, reason }],
       'The people who can assign it are notified.',
     )
     if (applied === undefined) return
     setChosen('')
-    setWord('')
+    setReason('')
     setParams({}, { replace: true })
   }
   return (
     <form className="mt-3 grid max-w-lg gap-3 border-t border-base-content pt-3" onSubmit={onSubmit(ask)}>
       <Choice label="You want to" value={value} options={options} onValue={setChosen} />
-      <TextField label="Message to the person who decides" maxLength={1000} value={word} onValue={setWord} />
+      <TextField
+        label="Message to the person who decides"
+        maxLength={1000}
+        value={reason}
+        onValue={setReason}
+      />
       <ProblemNote problem={problem} />
       <button className="btn-act justify-self-start" disabled={isBusy || value === ''}>
         Send request

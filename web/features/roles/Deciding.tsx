@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { endOfDay } from '#contract/dates.ts'
-import type { RoleRequestView, RoleToGiveView } from '#contract/role-views.ts'
+import type { RequestView, RoleWantedView } from '#contract/request-views.ts'
+import type { RoleToGiveView } from '#contract/role-views.ts'
 import { isAsleep } from '#core/levels/privilege.ts'
 import { useRolesToGiveQuery } from '../../api/roles.ts'
 import { useChange } from '../../api/use-change.ts'
@@ -17,7 +18,7 @@ import { TextField } from '../../ui/TextField.tsx'
 import { DayField } from '../../ui/DayField.tsx'
 
 interface Props {
-  readonly request: RoleRequestView
+  readonly request: RequestView<RoleWantedView>
   readonly onDone: () => void
 }
 
@@ -52,13 +53,15 @@ interface Option {
 }
 
 /** Roles that answer the request where they have effect, the smallest first. */
-const optionsFor = ({ wants }: RoleRequestView, roles: readonly RoleToGiveView[]): Option[] =>
+const optionsFor = ({ wants }: RequestView<RoleWantedView>, roles: readonly RoleToGiveView[]): Option[] =>
   roles
-    .filter(role => ('role' in wants ? role.id === wants.role.id : role.privileges.includes(wants.privilege)))
+    .filter(role =>
+      wants.of === 'role' ? role.id === wants.role.id : role.privileges.includes(wants.privilege),
+    )
     .toSorted((a, b) => a.privileges.length - b.privileges.length)
     .flatMap(role =>
       role.scopes
-        .filter(({ scope }) => 'role' in wants || !isAsleep(wants.privilege, scope.over))
+        .filter(({ scope }) => wants.of === 'role' || !isAsleep(wants.privilege, scope.over))
         .map(scope => ({
           value: `${role.id} ${JSON.stringify(scope.scope)}`,
           name: `${role.name} over ${scope.name}`,
@@ -90,9 +93,9 @@ interface GivingProps extends Props {
 }
 
 function Giving({ request, option: { role, scope }, until, onDone, children }: GivingProps) {
-  const gives = { role: role.id, scope: scope.scope, until }
+  const gives = { of: 'role', role: role.id, scope: scope.scope, until } as const
   const decision = useDecision(
-    [{ kind: 'role.answer', request: request.id, word: '', gives }],
+    [{ kind: 'request.accept', request: request.id, gives, comment: '' }],
     `The role ${role.name} is assigned to ${request.person.name}.`,
     onDone,
   )
@@ -105,11 +108,11 @@ function Giving({ request, option: { role, scope }, until, onDone, children }: G
 
 function Declining({ request, onDone }: Props) {
   const { slug } = useHere()
-  const [word, setWord] = useState('')
+  const [comment, setComment] = useState('')
   const { apply, problem, isBusy } = useChange(slug)
   const decline = async () => {
     const { applied } = await apply(
-      [{ kind: 'role.answer', request: request.id, word, gives: null }],
+      [{ kind: 'request.decline', request: request.id, comment }],
       `The request of ${request.person.name} is declined.`,
     )
     if (applied !== undefined) onDone()
@@ -119,8 +122,8 @@ function Declining({ request, onDone }: Props) {
       <TextField
         label={`Message to ${request.person.name}`}
         maxLength={1000}
-        value={word}
-        onValue={setWord}
+        value={comment}
+        onValue={setComment}
       />
       <ProblemNote problem={problem} />
       <ActOrLeave act="Decline" isDisabled={isBusy} onLeave={onDone} />

@@ -1,13 +1,13 @@
 import type { ReactNode } from 'react'
 import { useHere } from '../../api/use-here.ts'
-import { useRoleRequestsQuery } from '../../api/roles.ts'
+import { toDecideOf, useRequestsQuery } from '../../api/requests.ts'
 import { SectionHead } from '../../ui/SectionHead.tsx'
 
 /** The head of the screens about roles; who sees none finds what is asked for only. */
 export function RolesHead({ children }: { readonly children?: ReactNode }) {
   const { slug, workspace } = useHere()
-  const { data } = useRoleRequestsQuery(slug)
-  const waiting = data?.toDecide.length ?? 0
+  const { data } = useRequestsQuery(slug)
+  const waiting = toDecideOf(data, 'role', 'privilege').length
   const asked = { to: '/asked', word: waiting === 0 ? 'Requests' : `Requests (${waiting})` }
   const views = [
     { to: '', word: 'List' },

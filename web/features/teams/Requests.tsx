@@ -1,8 +1,9 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { RequestView } from '#contract/people-views.ts'
+import type { RequestView, TeamWantedView } from '#contract/request-views.ts'
 import type { TeamView } from '#contract/views.ts'
 import { counted } from '#core/words/english.ts'
+import { toDecideOf, useRequestsQuery } from '../../api/requests.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -15,14 +16,15 @@ import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
 
 /** Those who ask to be let in: each decided in one act, with what it opens first. */
 export function Requests({ team }: { readonly team: TeamView }) {
-  if (team.requests.length === 0) return null
+  const { slug } = useHere()
+  const { data } = useRequestsQuery(slug)
+  const requests = toDecideOf(data, 'team').filter(({ wants }) => wants.team.id === team.id)
+  if (requests.length === 0) return null
   return (
     <section aria-label="Requests" className="mb-4 border-y border-base-content py-2">
-      <h3 className="mb-1 font-bold">
-        {counted(team.requests.length, 'request to join', 'requests to join')}
-      </h3>
+      <h3 className="mb-1 font-bold">{counted(requests.length, 'request to join', 'requests to join')}</h3>
       <ul>
-        {team.requests.map(request => (
+        {requests.map(request => (
           <Request key={request.id} team={team} request={request} />
         ))}
       </ul>
@@ -30,10 +32,16 @@ export function Requests({ team }: { readonly team: TeamView }) {
   )
 }
 
-function Request({ team, request }: { readonly team: TeamView; readonly request: RequestView }) {
+function Request({
+  team,
+  request,
+}: {
+  readonly team: TeamView
+  readonly request: RequestView<TeamWantedView>
+}) {
   const { slug } = useHere()
   const [answer, setAnswer] = useState<'in' | 'declined'>()
-  const { person, at, word } = request
+  const { person, at, reason } = request
   return (
     <li className="border-t border-base-300 py-1.5">
       <div className="flex items-baseline justify-between gap-3">
@@ -44,7 +52,7 @@ function Request({ team, request }: { readonly team: TeamView; readonly request:
           <span className="quiet text-sm">
             , <Day at={at} />
           </span>
-          {word !== '' && <span className="block text-sm">“{word}”</span>}
+          {reason !== '' && <span className="block text-sm">“{reason}”</span>}
         </span>
         <span className="flex shrink-0 gap-3 text-sm">
           <button
@@ -75,30 +83,30 @@ function Request({ team, request }: { readonly team: TeamView; readonly request:
 
 interface Answering {
   readonly team: TeamView
-  readonly request: RequestView
+  readonly request: RequestView<TeamWantedView>
   readonly onDone: () => void
 }
 
 function LettingIn({ team, request: { id, person }, onDone }: Answering) {
-  const edit = { kind: 'request.answer', request: id, accepted: true, word: '' } as const
+  const edit = { kind: 'request.accept', request: id, gives: { of: 'team' }, comment: '' } as const
   const decision = useDecision([edit], `${person.name} is added to ${team.name}.`, onDone)
   return <Decision act={`Accept ${person.name}`} onLeave={onDone} {...decision} />
 }
 
 function Declining({ request: { id, person }, onDone }: Answering) {
   const { slug } = useHere()
-  const [word, setWord] = useState('')
+  const [comment, setComment] = useState('')
   const { apply, problem, isBusy } = useChange(slug)
   const submit = async () => {
     const { applied } = await apply(
-      [{ kind: 'request.answer', request: id, accepted: false, word }],
+      [{ kind: 'request.decline', request: id, comment }],
       `The request of ${person.name} is declined.`,
     )
     if (applied !== undefined) onDone()
   }
   return (
     <OpenedForm label={`Decline ${person.name}`} onAct={submit} onLeave={onDone}>
-      <TextField label={`Message to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <TextField label={`Message to ${person.name}`} maxLength={1000} value={comment} onValue={setComment} />
       <ProblemNote problem={problem} />
       <ActOrLeave act="Decline" isDisabled={isBusy} onLeave={onDone} />
     </OpenedForm>
@@ -109,12 +117,12 @@ function Declining({ request: { id, person }, onDone }: Answering) {
 export function Asking({ team }: { readonly team: TeamView }) {
   const { slug } = useHere()
   const [isOpen, setOpen] = useState(false)
-  const [word, setWord] = useState('')
+  const [reason, setReason] = useState('')
   const { apply, problem, isBusy } = useChange(slug)
   const { myRequest, mayAsk, name } = team
   const ask = async () => {
     const { applied } = await apply(
-      [{ kind: 'request.make', team: team.id, word }],
+      [{ kind: 'request.make', wants: { of: 'team', team: team.id }, reason }],
       `You requested to join ${name}.`,
     )
     if (applied !== undefined) setOpen(false)
@@ -153,7 +161,7 @@ export function Asking({ team }: { readonly team: TeamView }) {
           onAct={ask}
           onLeave={() => setOpen(false)}
         >
-          <TextField label="Message to the leads" maxLength={1000} value={word} onValue={setWord} />
+          <TextField label="Message to the leads" maxLength={1000} value={reason} onValue={setReason} />
           <ActOrLeave act={`Request to join ${name}`} isDisabled={isBusy} onLeave={() => setOpen(false)} />
         </OpenedForm>
       )}

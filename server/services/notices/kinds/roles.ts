@@ -1,65 +1,13 @@
 import { rowOf } from '#core/base/collection.ts'
-import type { HandoverId, LookId, PersonId, RoleId, RoleRequestId } from '#core/base/ids.ts'
-import { decidersOf } from '#core/changes/edits/role-request.ts'
-import type { RoleRequest } from '#core/people/asking.ts'
+import type { HandoverId, LookId, PersonId, RoleId } from '#core/base/ids.ts'
 import type { RecordChange } from '#core/state/state.ts'
-import { factNaming } from '../../fact.ts'
-import { wantedInWords } from '#core/words/role-fact.ts'
-import { asks, nameOf } from '../../asker.ts'
+import { nameOf } from '../../asker.ts'
 import { quoted, whoDid } from '../words.ts'
 import { isMember, isOwner, type NoticeKind, type Written } from '../kind.ts'
 
 type Of<T extends RecordChange['table']> = Extract<RecordChange, { table: T }>
 const changesOf = <T extends RecordChange['table']>({ changes }: Written, table: T) =>
   changes.filter(change => change.table === table) as Of<T>[]
-
-/** Somebody asks for a role that one may give. */
-export const roleAsked: NoticeKind<{ readonly request: RoleRequestId }> = {
-  kind: 'role asked',
-  when: 'somebody requests a role that I can assign',
-  reaches: reader => asks(reader, 'assign roles'),
-  find: written =>
-    changesOf(written, 'roleRequests').flatMap(({ before, after }) =>
-      before === null && after !== null
-        ? decidersOf(written.after, after).map(person => ({ person, data: { request: after.id } }))
-        : [],
-    ),
-  tell: (reader, { request: id }) => {
-    const request = rowOf(reader.moment.state.roleRequests, id)
-    if (request?.declined !== null) return undefined
-    const who = nameOf(reader.moment, request.person)
-    const text = `${who} requests ${wantedInWords(request.wants, factNaming(reader))}${quoted(request.word)}.`
-    return { text, place: null, to: { name: 'Decide', path: 'roles/asked' }, revision: null }
-  },
-}
-
-interface Answered {
-  readonly by: PersonId
-  readonly wants: RoleRequest['wants']
-  /** `null` for what was given. */
-  readonly declined: string | null
-}
-
-/** What one asked for was given or declined. */
-export const roleAnswered: NoticeKind<Answered> = {
-  kind: 'role answered',
-  when: 'my request for a role is accepted or declined',
-  reaches: isMember,
-  find: written =>
-    changesOf(written, 'roleRequests').flatMap(({ before, after }) => {
-      if (before === null || before.declined !== null || before.person === written.author) return []
-      const declined = after?.declined?.word ?? null
-      return [{ person: before.person, data: { by: written.author, wants: before.wants, declined } }]
-    }),
-  tell: (reader, { by, wants, declined }) => {
-    const wanted = wantedInWords(wants, factNaming(reader))
-    const text =
-      declined === null
-        ? `${whoDid(reader, by)} accepted your request for ${wanted}.`
-        : `${whoDid(reader, by)} declined your request for ${wanted}${quoted(declined)}.`
-    return { text, place: null, to: { name: 'Your roles', path: 'me' }, revision: null }
-  },
-}
 
 interface Held {
   readonly by: PersonId
