@@ -16,7 +16,7 @@ export default tseslint.config(
     languageOptions: {
       parserOptions: {
         projectService: true,
-        tsconfigRootDir: fileURLToPath(new URL('.', import.meta.url)),
+        tsconfigRootDir: fileURLToPath(new URL('./', import.meta.url)),
       },
     },
     settings: {

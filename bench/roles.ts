@@ -18,12 +18,12 @@ const making = Array.from({ length: 55 }, (_, index) => ({
   role: `new:r${index}`,
   name: `Role ${index}`,
   note: 'One of many',
-  rung: 21 + (index % 38),
+  rank: 21 + (index % 38),
   privileges: [
     ...privileges(...allPrivileges.filter((each, at) => each !== 'own' && (at + index) % 7 === 0)),
   ],
-  callable: false,
-  free: false,
+  addressable: false,
+  seatExempt: false,
 }))
 const { made } = await change<{ made: Record<string, string> }>('/changes', making)
 const role = made['new:r0'] ?? ''

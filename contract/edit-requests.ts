@@ -15,7 +15,7 @@ const principal = Type.Unsafe<
 
 const principals = Type.Array(principal, { maxItems: 200 })
 /** A role's rank: between nothing and the owner's. */
-const rung = Type.Integer({ minimum: 1, maximum: 99 })
+const rank = Type.Integer({ minimum: 1, maximum: 99 })
 const privilegeNames = Type.Array(Type.Union(allPrivileges.map(each => kind(each))), {
   maxItems: allPrivileges.length,
   uniqueItems: true,
@@ -275,19 +275,19 @@ const edits = {
     role: made('roles'),
     name,
     note: text(2000),
-    rung,
+    rank,
     privileges: privilegeNames,
-    callable: Type.Boolean(),
-    free: Type.Boolean(),
+    addressable: Type.Boolean(),
+    seatExempt: Type.Boolean(),
   },
   'role.change': {
     role: ref('roles'),
     name: Type.Optional(name),
     note: Type.Optional(text(2000)),
-    rung: Type.Optional(rung),
+    rank: Type.Optional(rank),
     privileges: Type.Optional(privilegeNames),
-    callable: Type.Optional(Type.Boolean()),
-    free: Type.Optional(Type.Boolean()),
+    addressable: Type.Optional(Type.Boolean()),
+    seatExempt: Type.Optional(Type.Boolean()),
   },
   'role.delete': { role: ref('roles') },
   'handover.offer': { to: ref('persons'), keeps: ref('roles'), word: text(1000) },

@@ -66,9 +66,9 @@ export interface CountedPlaceView {
 /** What somebody may do more and no longer in the workspace, over whom. */
 export interface PowerDifferenceView {
   readonly person: PlaceName
-  /** The highest rung of their roles; 0 for none. */
-  readonly rungBefore: number
-  readonly rungAfter: number
+  /** The highest rank of their roles; 0 for none. */
+  readonly rankBefore: number
+  readonly rankAfter: number
   readonly parts: readonly {
     /** `null` for the whole workspace. */
     readonly over: string | null

@@ -7,21 +7,21 @@ import type { PathView, PlaceName, RoleView } from './views.ts'
 /** Roles, seats, owners, and what is looked at by a privilege. */
 
 export interface RolesView {
-  /** The highest rung first. */
+  /** The highest rank first. */
   readonly roles: readonly RoleDetailView[]
   /** How many people have each privilege by any role, over whomever. */
   readonly people: Readonly<Record<Privilege, number>>
-  /** What the reader may put into roles, each with the rung up to which; nothing for who may not edit roles. */
+  /** What the reader may put into roles, each with the rank up to which; nothing for who may not edit roles. */
   readonly mine: { readonly [P in Privilege]?: number }
-  /** Roles below this rung are the reader's to change; `null` for none. */
+  /** Roles below this rank are the reader's to change; `null` for none. */
   readonly below: number | null
 }
 
 export interface RoleDetailView extends RoleView {
-  readonly rung: number
+  readonly rank: number
   readonly privileges: readonly Privilege[]
-  readonly callable: boolean
-  readonly free: boolean
+  readonly addressable: boolean
+  readonly seatExempt: boolean
   readonly builtIn: boolean
   readonly madeAt: Instant | null
   readonly madeBy: string | null

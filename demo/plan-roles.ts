@@ -49,9 +49,9 @@ export const planRoles = (): Plan[] => [
   },
 ]
 
-function planRole({ key, name, note, rung, privileges, callable = false, day, held }: DemoRole): Plan[] {
+function planRole({ key, name, note, rank, privileges, addressable = false, day, held }: DemoRole): Plan[] {
   const role = idOf('role', key)
-  const making = edit('role.create', { role, name, note, rung, privileges, callable, free: false })
+  const making = edit('role.create', { role, name, note, rank, privileges, addressable, seatExempt: false })
   return [
     { day, author: founder.key, edits: [making] },
     ...held.map(({ by, overTeam, day: since }) => ({

@@ -31,7 +31,7 @@ describe('a role of one’s own', () => {
     expect(await owner.barriers()).toEqual([])
   })
 
-  test('stands on a rung of the ladder, moved by the keyboard, and survives loading the page anew', async () => {
+  test('stands at a rank of the ladder, moved by the keyboard, and survives loading the page anew', async () => {
     await owner.sees('Same rank as Auditor')
     const mover = await owner.driver.findElement(By.css('[role=slider]'))
     await mover.sendKeys(Key.ARROW_UP)

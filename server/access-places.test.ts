@@ -128,10 +128,10 @@ describe('checking', () => {
       role: 'new:role',
       name: 'Checker',
       note: '',
-      rung: 30,
+      rank: 30,
       privileges: ['view people', 'see the outline', 'check access'],
-      callable: false,
-      free: false,
+      addressable: false,
+      seatExempt: false,
     })
     await did(owner, { kind: 'role.give', person: auditor.id, role, scope: { over: 'workspace' }, ...open })
     const secret = `/nodes/${world.ids.secret}`

@@ -48,10 +48,10 @@ const roleOf = (id: string, name: string, privileges: string[]) => ({
   role: `new:${id}`,
   name,
   note: '',
-  rung: 30,
+  rank: 30,
   privileges,
-  callable: false,
-  free: false,
+  addressable: false,
+  seatExempt: false,
 })
 
 beforeAll(async () => {

@@ -15,7 +15,7 @@ beforeAll(async () => {
 })
 afterAll(() => world.server.stop())
 
-describe('no way up: whoever edits and gives roles below rung 50 comes to nothing more by', () => {
+describe('no way up: whoever edits and gives roles below rank 50 comes to nothing more by', () => {
   const big = () => world.roles.Big
   const ways: readonly [route: string, edits: () => object[] | Promise<object[]>, refused: string][] = [
     ['a copy of a role', () => [making('Big too', 40, ['security'])], 'privilege-missing'],
@@ -32,12 +32,12 @@ describe('no way up: whoever edits and gives roles below rung 50 comes to nothin
     ],
     [
       'moving a role they hold up the ladder',
-      () => [{ kind: 'role.change', role: world.roles.Low, rung: 70 }],
+      () => [{ kind: 'role.change', role: world.roles.Low, rank: 70 }],
       'outranked',
     ],
     [
       'moving a role up that holds what they lack',
-      () => [{ kind: 'role.change', role: big(), rung: 45 }],
+      () => [{ kind: 'role.change', role: big(), rank: 45 }],
       'privilege-missing',
     ],
     ['giving it to themselves', () => [giving(world.kim.id, big())], 'privilege-missing'],

@@ -269,10 +269,10 @@ test('who helps the people of one team is told of their standing alone, and does
     role: 'new:r',
     name: 'Sign-in help',
     note: '',
-    rung: 30,
+    rank: 30,
     privileges: ['reset sign-in'],
-    callable: false,
-    free: false,
+    addressable: false,
+    seatExempt: false,
   }
   const giving = {
     kind: 'role.give',

@@ -176,10 +176,10 @@ describe('roles, channels and seats', () => {
         role: 'new:r',
         name: 'Helper',
         note: '',
-        rung: 20,
+        rank: 20,
         privileges: ['remove'],
-        callable: false,
-        free: false,
+        addressable: false,
+        seatExempt: false,
       },
       {
         kind: 'role.give',

@@ -38,7 +38,7 @@ test('what changes of roles do is told before, and compared when it is done', as
   })
   const kims = taken.impact[0]?.powers.find(each => each.person.id === world.kim.id)
   expect(kims?.parts[0]?.loses).toContain('edit roles')
-  expect(kims).toMatchObject({ rungBefore: 50, rungAfter: 50 })
+  expect(kims).toMatchObject({ rankBefore: 50, rankAfter: 50 })
   expect((await owner.send('/changes', { edits: [change], seen: taken.seen })).status).toBe(409)
 })
 

@@ -40,10 +40,10 @@ describe('settings', () => {
         role: 'new:r',
         name: 'Sign painter',
         note: '',
-        rung: 30,
+        rank: 30,
         privileges: ['view people', 'edit settings'],
-        callable: false,
-        free: false,
+        addressable: false,
+        seatExempt: false,
       },
       { kind: 'role.give', person: keeper.id, role: 'new:r', scope: { over: 'workspace' }, ...open },
     )

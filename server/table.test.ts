@@ -30,10 +30,10 @@ beforeAll(async () => {
   world = await coast()
   ;({ owner } = world)
   lead = (await welcome(world.server, owner, { name: 'Lis', role: 'role-people-lead' })).visitor
-  const diver = { kind: 'role.create', role: 'new:r', name: 'Diver', note: '', rung: 30, callable: false }
+  const diver = { kind: 'role.create', role: 'new:r', name: 'Diver', note: '', rank: 30, addressable: false }
   const { status } = await owner.change(...team('Boats', 'boats'), ...team('Kit, ropes and more', 'kit'), {
     ...diver,
-    free: false,
+    seatExempt: false,
     privileges: ['view people'],
   })
   expect(status).toBe(200)

@@ -158,10 +158,10 @@ describe('a welcome set', () => {
       role: 'new:role',
       name: 'Host',
       note: '',
-      rung: 30,
+      rank: 30,
       privileges: ['view people', 'invite members', 'invite guests'],
-      callable: false,
-      free: false,
+      addressable: false,
+      seatExempt: false,
     })
     const host = await welcome(world.server, owner, { name: 'Hob', role: body.made['new:role'] ?? '' })
     await owner.change(share(world.ids.folder, host.id, reader))

@@ -12,7 +12,7 @@ import { subjectOf } from './subject.ts'
 export interface Power {
   readonly role: RoleId
   readonly privileges: ReadonlySet<Privilege>
-  readonly rung: number
+  readonly rank: number
   readonly scope: Scope
 }
 
@@ -34,7 +34,7 @@ export function powersAsIfActive(moment: Moment, person: PersonId): Power[] {
       const role = rowOf(moment.state.roles, holding.role)
       if (role === undefined) return []
       const { scope } = holding
-      return [{ role: role.id, privileges: awakeIn(role, scope.over), rung: role.rung, scope }]
+      return [{ role: role.id, privileges: awakeIn(role, scope.over), rank: role.rank, scope }]
     })
 }
 
@@ -57,17 +57,17 @@ export interface Wanted {
   readonly target: Target
 }
 
-/** The rung of the highest role through which a person holds what is wanted; `undefined` if by none. */
-export function rungFor(moment: Moment, person: PersonId, { privilege, target }: Wanted): number | undefined {
-  const rungs = powersOf(moment, person)
+/** The rank of the highest role through which a person holds what is wanted; `undefined` if by none. */
+export function rankFor(moment: Moment, person: PersonId, { privilege, target }: Wanted): number | undefined {
+  const ranks = powersOf(moment, person)
     .filter(power => power.privileges.has(privilege) && covers(power.scope, target))
-    .map(power => power.rung)
-  return rungs.length === 0 ? undefined : Math.max(...rungs)
+    .map(power => power.rank)
+  return ranks.length === 0 ? undefined : Math.max(...ranks)
 }
 
 /** Whether a person holds the privilege over the whole workspace. */
 export const mayUse = (moment: Moment, person: PersonId, privilege: Privilege): boolean =>
-  rungFor(moment, person, { privilege, target: wholeWorkspace }) !== undefined
+  rankFor(moment, person, { privilege, target: wholeWorkspace }) !== undefined
 
 function covers(scope: Scope, target: Target): boolean {
   if (scope.over === 'workspace') return true

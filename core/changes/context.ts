@@ -3,7 +3,7 @@ import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { type Result } from '../base/result.ts'
 import { check, heldInArchive } from '../access/evaluate.ts'
-import { mayUse, rungFor, type Target, wholeWorkspace } from '../access/powers.ts'
+import { mayUse, rankFor, type Target, wholeWorkspace } from '../access/powers.ts'
 import { subjectOf, teamsOf } from '../access/subject.ts'
 import { type Action, type ActionSet, everyAction, has, noActions } from '../levels/action.ts'
 import type { Privilege } from '../levels/privilege.ts'
@@ -98,8 +98,8 @@ export function lacksPrivilege(
   privilege: Privilege,
   target: Target = wholeWorkspace,
 ): Refusal | undefined {
-  const rung = rungFor(context.before, context.author, { privilege, target })
-  return rung === undefined ? { code: 'privilege-missing', privilege } : undefined
+  const rank = rankFor(context.before, context.author, { privilege, target })
+  return rank === undefined ? { code: 'privilege-missing', privilege } : undefined
 }
 
 /** Lead of the team, or manage any team. Whoever makes a team in this change set may fill it. */

@@ -29,7 +29,7 @@ const some = [
 ] as const satisfies readonly Privilege[]
 
 const anyPrivileges = fc.subarray<Privilege>([...some])
-const anyRung = fc.integer({ min: 1, max: 60 })
+const anyRank = fc.integer({ min: 1, max: 60 })
 const anyRoleId = fc.constantFrom(...roleNames.map(name => `role-${name}`), 'role-people-lead', 'role-owner')
 const anyScope = fc.constantFrom(...scopes)
 const anyPerson = fc.constantFrom(...people)
@@ -37,14 +37,14 @@ const anyPerson = fc.constantFrom(...people)
 /** The author rather often has what it takes to do something. */
 const anyRoles = fc
   .tuple(
-    ...roleNames.map(() => fc.record({ rung: anyRung, held: anyPrivileges })),
-    fc.record({ rung: fc.integer({ min: 30, max: 60 }), held: anyPrivileges }),
+    ...roleNames.map(() => fc.record({ rank: anyRank, held: anyPrivileges })),
+    fc.record({ rank: fc.integer({ min: 30, max: 60 }), held: anyPrivileges }),
   )
   .map(all =>
-    all.map(({ rung, held }, index) =>
+    all.map(({ rank, held }, index) =>
       role(
         roleNames[index] ?? 'author',
-        rung,
+        rank,
         ...held,
         ...(roleNames[index] ? [] : (['assign roles', 'edit roles', 'invite members'] as const)),
       ),
@@ -88,14 +88,14 @@ const anyState = fc
 
 const anyEdit: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
   fc
-    .record({ name: fc.constant('New'), rung: anyRung, privileges: anyPrivileges })
+    .record({ name: fc.constant('New'), rank: anyRank, privileges: anyPrivileges })
     .map(fields => () => [
-      edit('role.create', { ...fields, role: 'role-new', note: '', callable: false, free: false }),
+      edit('role.create', { ...fields, role: 'role-new', note: '', addressable: false, seatExempt: false }),
     ]),
   fc
     .record({
       role: anyRoleId,
-      rung: fc.option(anyRung, { nil: undefined }),
+      rank: fc.option(anyRank, { nil: undefined }),
       privileges: fc.option(anyPrivileges, { nil: undefined }),
     })
     .map(fields => () => [edit('role.change', fields)]),

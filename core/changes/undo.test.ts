@@ -127,7 +127,7 @@ test('a team goes with all that came with it, or stays whole once others use it'
 test('a role, a level, a board or a team that others use by now stays', () => {
   const fields = { name: 'N', note: '' }
   const channel = { channel: 'ch', team: 'new', ...fields, only: null }
-  const role = { role: 'new', ...fields, rung: 5, privileges: [], callable: false, free: false }
+  const role = { role: 'new', ...fields, rank: 5, privileges: [], addressable: false, seatExempt: false }
   const holding = { holding: 'h', person: 'ben', role: 'new', scope: { over: 'workspace' }, ...always }
   const column = { column: 'col', board: 'new', name: 'N', order: 0, viewers: null, editors: null }
   const cases: readonly (readonly [Edit[], Edit])[] = [

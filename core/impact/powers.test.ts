@@ -31,8 +31,8 @@ const anySpan = fc.record({
 })
 const anyRole = (name: string) =>
   fc
-    .record({ privileges: fc.subarray<Privilege>([...some]), rung: fc.integer({ min: 1, max: 50 }) })
-    .map(({ rung, privileges }) => role(name, rung, ...privileges))
+    .record({ privileges: fc.subarray<Privilege>([...some]), rank: fc.integer({ min: 1, max: 50 }) })
+    .map(({ rank, privileges }) => role(name, rank, ...privileges))
 const anyHolding = fc
   .record({
     person: fc.constantFrom('p', 'q'),
@@ -77,7 +77,7 @@ const anyDraft = fc.oneof(
     .record({
       role: fc.constantFrom(...roleIds),
       privileges: fc.subarray<Privilege>([...some]),
-      rung: fc.integer({ min: 1, max: 50 }),
+      rank: fc.integer({ min: 1, max: 50 }),
     })
     .map(fields => () => [edit('role.change', fields)]),
   fc.constantFrom('p', 'q').map(who => (state: State) => {

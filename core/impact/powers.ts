@@ -12,9 +12,9 @@ import type { Moment, State } from '../state/state.ts'
 /** What one person may do in the workspace without a change set and with it; nothing of places. */
 export interface PowerDifference {
   readonly person: PersonId
-  /** The highest rung of their roles; 0 for none. */
-  readonly rungBefore: number
-  readonly rungAfter: number
+  /** The highest rank of their roles; 0 for none. */
+  readonly rankBefore: number
+  readonly rankAfter: number
   /** What they may do more and no longer, over whom. What is so over the whole workspace is not told again of a part. */
   readonly parts: readonly PowerPart[]
 }
@@ -70,8 +70,8 @@ export const powerDifferences = (people: readonly PersonId[], was: Moment, will:
     const before = powersHeld(was, person)
     const after = powersHeld(will, person)
     const parts = partsOf(before, after)
-    const [rungBefore, rungAfter] = [highestOf(before), highestOf(after)]
-    return parts.length === 0 && rungBefore === rungAfter ? [] : [{ person, rungBefore, rungAfter, parts }]
+    const [rankBefore, rankAfter] = [highestOf(before), highestOf(after)]
+    return parts.length === 0 && rankBefore === rankAfter ? [] : [{ person, rankBefore, rankAfter, parts }]
   })
 
 function powersHeld(moment: Moment, id: PersonId): Power[] {
@@ -80,7 +80,7 @@ function powersHeld(moment: Moment, id: PersonId): Power[] {
   return counts ? powersAsIfActive(moment, id) : []
 }
 
-const highestOf = (powers: readonly Power[]): number => Math.max(0, ...powers.map(power => power.rung))
+const highestOf = (powers: readonly Power[]): number => Math.max(0, ...powers.map(power => power.rank))
 
 /** A scope as a key; the whole workspace is empty, so that it comes first. */
 const keyOf = (scope: Scope): string =>

@@ -14,13 +14,13 @@ export interface Role {
   readonly name: string
   readonly note: string
   /** Higher outranks lower; several may share one. */
-  readonly rung: number
+  readonly rank: number
   readonly privileges: readonly Privilege[]
   /** May its holders be called by the role's name in channels. */
-  readonly callable: boolean
+  readonly addressable: boolean
   readonly builtIn: boolean
-  /** Whoever holds free roles alone takes no seat; guests never do. */
-  readonly free: boolean
+  /** Whoever holds seat-exempt roles alone takes no seat; guests never do. */
+  readonly seatExempt: boolean
   /** When and by whom it was made; `null` for the built-in ones. */
   readonly madeAt: Instant | null
   readonly madeBy: PersonId | null
@@ -43,13 +43,13 @@ const administrator = [...everyPrivilege].filter(
   privilege => privilege !== 'own' && privilege !== 'change seats',
 )
 
-const builtIn = (role: Pick<Role, 'name' | 'rung' | 'note'>, held: PrivilegeSet): Role => ({
+const builtIn = (role: Pick<Role, 'name' | 'rank' | 'note'>, held: PrivilegeSet): Role => ({
   ...role,
   id: `role-${role.name.toLowerCase().replaceAll(' ', '-')}` as RoleId,
   privileges: [...held],
-  callable: false,
+  addressable: false,
   builtIn: true,
-  free: false,
+  seatExempt: false,
   madeAt: null,
   madeBy: null,
 })
@@ -57,15 +57,15 @@ const builtIn = (role: Pick<Role, 'name' | 'rung' | 'note'>, held: PrivilegeSet)
 /** Locked in every workspace, with the same ids in each: ids of roles are only unique within a workspace. */
 export const builtInRoles: readonly Role[] = [
   builtIn(
-    { name: 'Owner', rung: 100, note: 'Holds the workspace: everything, handing it over included.' },
+    { name: 'Owner', rank: 100, note: 'Holds the workspace: everything, handing it over included.' },
     everyPrivilege,
   ),
   builtIn(
-    { name: 'Administrator', rung: 80, note: 'Everything but ownership and seats.' },
+    { name: 'Administrator', rank: 80, note: 'Everything but ownership and seats.' },
     privileges(...administrator),
   ),
   builtIn(
-    { name: 'People lead', rung: 60, note: 'Brings people in and sorts them into teams.' },
+    { name: 'People lead', rank: 60, note: 'Brings people in and sorts them into teams.' },
     privileges(
       'invite members',
       'invite guests',
@@ -75,6 +75,6 @@ export const builtInRoles: readonly Role[] = [
       'manage any team',
     ),
   ),
-  builtIn({ name: 'Member', rung: 20, note: 'Sees colleagues and listed teams.' }, privileges('view people')),
-  builtIn({ name: 'Guest', rung: 10, note: 'Only what was opened to them.' }, privileges()),
+  builtIn({ name: 'Member', rank: 20, note: 'Sees colleagues and listed teams.' }, privileges('view people')),
+  builtIn({ name: 'Guest', rank: 10, note: 'Only what was opened to them.' }, privileges()),
 ]

@@ -48,16 +48,16 @@ export const person = (id: string, more: Partial<Person> = {}): Part =>
   })
 
 /** A role of the workspace's own: `role-` and its name. */
-export const role = (name: string, rung: number, ...privileges: readonly Privilege[]): Part =>
+export const role = (name: string, rank: number, ...privileges: readonly Privilege[]): Part =>
   part('roles', {
     id: `role-${name}` as RoleId,
     name,
     note: '',
-    rung,
+    rank,
     privileges,
-    callable: false,
+    addressable: false,
     builtIn: false,
-    free: false,
+    seatExempt: false,
     madeAt: 0,
     madeBy: 'owner' as PersonId,
   })

@@ -38,8 +38,8 @@ export const teamFields: Words<Team> = {
 
 export const roleFields: Words<Role> = {
   note: 'the description',
-  callable: 'whether its holders can be addressed together',
-  free: 'whether its holders use a seat',
+  addressable: 'whether its holders can be addressed together',
+  seatExempt: 'whether its holders use a seat',
 }
 
 export const welcomeSetFields: Words<WelcomeSet> = {

@@ -21,7 +21,7 @@ const told = (change: object): string => {
   const [fact] = factsOf(world(), [change as RecordChange])
   return fact === undefined ? '' : factInWords(world(), fact, naming)
 }
-const roleRow = (name: string, rung: number, ...held: Privilege[]) => role(name, rung, ...held).row as Role
+const roleRow = (name: string, rank: number, ...held: Privilege[]) => role(name, rank, ...held).row as Role
 const changed = (before: Role | null, after: Role | null) => ({
   table: 'roles',
   id: 'role-help',

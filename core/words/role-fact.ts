@@ -36,13 +36,13 @@ export function roleWords({ before, after }: ChangeOf<'roles'>): string {
   const acts = [
     ...(before.name === after.name ? [] : [`renamed the role ${before.name} to ${after.name}`]),
     ...privilegeActs(before, after),
-    ...(before.rung === after.rung ? [] : [`moved the role ${after.name} ${directionOf(before, after)}`]),
+    ...(before.rank === after.rank ? [] : [`moved the role ${after.name} ${directionOf(before, after)}`]),
   ]
   return acts.join(', ') || `changed the role ${after.name}${changedFields(before, after, roleFields)}`
 }
 
 const directionOf = (before: Role, after: Role) =>
-  `${after.rung > before.rung ? 'up' : 'down'} from rank ${before.rung} to ${after.rung}`
+  `${after.rank > before.rank ? 'up' : 'down'} from rank ${before.rank} to ${after.rank}`
 
 function privilegeActs(before: Role, after: Role): string[] {
   const more = missingIn(before.privileges, after.privileges)

@@ -5,10 +5,10 @@ export interface DemoRole {
   readonly key: string
   readonly name: string
   readonly note: string
-  readonly rung: number
+  readonly rank: number
   readonly privileges: readonly Privilege[]
   /** Its holders may be called in channels. */
-  readonly callable?: boolean
+  readonly addressable?: boolean
   readonly day: number
   /** Held over the people of a team, or over the whole workspace. */
   readonly held: readonly { readonly by: string; readonly overTeam?: string; readonly day: number }[]
@@ -19,7 +19,7 @@ export const roles: readonly DemoRole[] = [
     key: 'sign-in-help',
     name: 'Sign-in help',
     note: 'Sends volunteers a new sign-in link, and nothing else.',
-    rung: 25,
+    rank: 25,
     privileges: ['reset sign-in'],
     day: 199,
     held: [{ by: 'gesa', overTeam: 'volunteers', day: 196 }],
@@ -28,7 +28,7 @@ export const roles: readonly DemoRole[] = [
     key: 'channel-minder',
     name: 'Channel minder',
     note: 'Keeps the channels friendly.',
-    rung: 30,
+    rank: 30,
     privileges: ['moderate', 'create channels'],
     day: 188,
     held: [{ by: 'tamsin', day: 187 }],
@@ -37,9 +37,9 @@ export const roles: readonly DemoRole[] = [
     key: 'warden',
     name: 'Warden',
     note: 'Called when something happens on a site.',
-    rung: 25,
+    rank: 25,
     privileges: ['address everyone'],
-    callable: true,
+    addressable: true,
     day: 180,
     held: [
       { by: 'tomas', day: 180 },
@@ -52,7 +52,7 @@ export const roles: readonly DemoRole[] = [
     key: 'auditor',
     name: 'Auditor',
     note: 'Reads the history and checks who can do what.',
-    rung: 40,
+    rank: 40,
     privileges: ['read the history', 'check access'],
     day: 142,
     held: [{ by: 'lotte', day: 141 }],
@@ -62,7 +62,7 @@ export const roles: readonly DemoRole[] = [
     key: 'station-keeper',
     name: 'Station keeper',
     note: 'For whoever looks after the field station.',
-    rung: 35,
+    rank: 35,
     privileges: ['create homes', 'see storage'],
     day: 137,
     held: [],

@@ -37,7 +37,7 @@ const called: Readonly<Record<string, string>> = {
   addresses: 'The list of addresses',
   rows: 'The table',
   find: 'What is looked for',
-  rung: 'A rank',
+  rank: 'A rank',
   language: 'A language',
 }
 

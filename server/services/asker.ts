@@ -1,7 +1,7 @@
 import type { AccountId, NodeId, WorkspaceId } from '#core/base/ids.ts'
 import { actionsAt, check, heldBeforeStates } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
-import { mayUse, rungFor } from '#core/access/powers.ts'
+import { mayUse, rankFor } from '#core/access/powers.ts'
 import { type Subject, subjectOf } from '#core/access/subject.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { type Instant, isLive } from '#core/base/instant.ts'
@@ -130,7 +130,7 @@ function seesOver({ moment, person: asker }: Asker, id: PersonId): boolean {
   if (person === undefined) return false
   const teams = rowsBy(moment.state.memberships, 'person', id).map(each => each.team)
   const target = { over: person.kind, teams } as const
-  return rungFor(moment, asker, { privilege: 'view people', target }) !== undefined
+  return rankFor(moment, asker, { privilege: 'view people', target }) !== undefined
 }
 
 /** The names that the asker may read in a refusal. */

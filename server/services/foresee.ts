@@ -204,11 +204,11 @@ function maySeePowers(asker: Asker, after: Moment, id: PersonId): boolean {
 const powerDifferenceView = (
   asker: Asker,
   after: Moment,
-  { person, rungBefore, rungAfter, parts }: PowerDifference,
+  { person, rankBefore, rankAfter, parts }: PowerDifference,
 ): PowerDifferenceView => ({
   person: { id: person, name: nameOf(after, person) },
-  rungBefore,
-  rungAfter,
+  rankBefore,
+  rankAfter,
   parts: parts.map(({ scope, gains, loses }) => ({ over: overWords(asker, scope), gains, loses })),
 })
 

@@ -88,7 +88,7 @@ function takesSeatBy(state: State, edits: readonly EditRequest[]): boolean {
     invite.role ?? workspaceOf(state).defaultRole,
     ...edits.flatMap(edit => (edit.kind === 'role.give' ? [edit.role] : [])),
   ]
-  return roles.some(role => rowOf(state.roles, role as RoleId)?.free !== true)
+  return roles.some(role => rowOf(state.roles, role as RoleId)?.seatExempt !== true)
 }
 
 const wrong = (...says: readonly string[]): ImportedRowView => ({ verdict: 'wrong', says, edits: [] })

@@ -20,7 +20,7 @@ export function ownersView(asker: Asker): OwnersView {
     handovers: allRows(state.handovers).map(each => handoverView(asker, each)),
     roles: allRows(state.roles)
       .filter(role => role.id !== ownerRole && role.id !== guestRole)
-      .sort((a, b) => b.rung - a.rung)
+      .sort((a, b) => b.rank - a.rank)
       .map(({ id, name }) => ({ id, name })),
   }
 }

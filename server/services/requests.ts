@@ -130,6 +130,6 @@ function rolesToAskFor(asker: Asker): RequestsView['roles'] {
   const held = new Set(powersOf(asker.moment, asker.person).map(power => power.role))
   return allRows(asker.moment.state.roles)
     .filter(role => role.id !== guestRole && !held.has(role.id))
-    .sort((a, b) => a.rung - b.rung)
+    .sort((a, b) => a.rank - b.rank)
     .map(({ id, name }) => ({ id, name }))
 }

@@ -1,5 +1,5 @@
 import type { HolderView, RoleDetailView, RolesView, RoleToGiveView } from '#contract/role-views.ts'
-import { powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
+import { powersOf, rankFor, wholeWorkspace } from '#core/access/powers.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { PersonId, RoleId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
@@ -20,26 +20,26 @@ import { callOf, mayTake, nameView, overWords } from './people.ts'
 export function rolesView(asker: Asker): RolesView {
   if (!asks(asker, 'view roles')) throw problemOf('not-found')
   const { moment, person } = asker
-  const below = rungFor(moment, person, { privilege: 'edit roles', target: wholeWorkspace }) ?? null
+  const below = rankFor(moment, person, { privilege: 'edit roles', target: wholeWorkspace }) ?? null
   const mine = allPrivileges.flatMap(privilege => {
-    const rung = rungFor(moment, person, { privilege, target: wholeWorkspace })
-    return rung === undefined || privilege === 'own' ? [] : [[privilege, rung] as const]
+    const rank = rankFor(moment, person, { privilege, target: wholeWorkspace })
+    return rank === undefined || privilege === 'own' ? [] : [[privilege, rank] as const]
   })
   return {
-    roles: byRung(allRows(moment.state.roles)).map(role => roleView(asker, role)),
+    roles: byRank(allRows(moment.state.roles)).map(role => roleView(asker, role)),
     people: peopleByPrivilege(asker),
     mine: below === null ? {} : Object.fromEntries(mine),
     below: asks(asker, 'own') && below !== null ? below + 1 : below,
   }
 }
 
-const byRung = (roles: readonly Role[]): Role[] =>
-  roles.toSorted((a, b) => b.rung - a.rung || compareWords(a.name, b.name))
+const byRank = (roles: readonly Role[]): Role[] =>
+  roles.toSorted((a, b) => b.rank - a.rank || compareWords(a.name, b.name))
 
 function roleView(asker: Asker, role: Role): RoleDetailView {
   const { moment, person: author } = asker
   const { state } = moment
-  const { id, name, note, rung, callable, free, builtIn, madeAt, madeBy } = role
+  const { id, name, note, rank, addressable, seatExempt, builtIn, madeAt, madeBy } = role
   const { defaultRole, secondFactorFor } = workspaceOf(state)
   const offers = [...allRows(state.welcomeSets), ...allRows(state.joinLinks)]
   const context = { author, before: moment, now: moment }
@@ -48,10 +48,10 @@ function roleView(asker: Asker, role: Role): RoleDetailView {
     id,
     name,
     note,
-    rung,
+    rank,
     privileges: [...privilegesOf(role)],
-    callable,
-    free,
+    addressable,
+    seatExempt,
     builtIn,
     madeAt,
     madeBy: madeBy === null || !knowsPerson(asker, madeBy) ? null : nameOf(moment, madeBy),
@@ -118,7 +118,7 @@ export function rolesToGive(asker: Asker, id: string): RoleToGiveView[] {
     throw problemOf('not-found')
   const scopes = scopesOf(asker)
   const given = allRows(moment.state.roles).filter(role => role.id !== guestRole && person.kind === 'member')
-  return byRung(given).flatMap(role => {
+  return byRank(given).flatMap(role => {
     const held = [...privilegesOf(role)]
     const fitting = scopes.filter(
       scope => lacksRoleFor(context, { role: role.id, scope }, person) === undefined,

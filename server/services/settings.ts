@@ -19,7 +19,7 @@ export function settingsView(parts: Parts, asker: Asker): SettingsView {
   if (!asks(asker, 'edit settings') && !asks(asker, 'security')) throw problemOf('not-found')
   const current = asker.moment.state
   const workspace = workspaceOf(current)
-  const roles = allRows(current.roles).sort((a, b) => b.rung - a.rung || compareWords(a.name, b.name))
+  const roles = allRows(current.roles).sort((a, b) => b.rank - a.rank || compareWords(a.name, b.name))
   return {
     name: workspace.name,
     timeZone: workspace.timeZone,

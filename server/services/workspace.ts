@@ -1,5 +1,5 @@
 import type { RoleView, WorkspaceView } from '#contract/views.ts'
-import { mayUse, ownersOf, powersOf, rungFor, wholeWorkspace } from '#core/access/powers.ts'
+import { mayUse, ownersOf, powersOf, rankFor, wholeWorkspace } from '#core/access/powers.ts'
 import { allRows } from '#core/base/collection.ts'
 import { allPrivileges } from '#core/levels/privilege.ts'
 import { guestRole } from '#core/people/role.ts'
@@ -40,13 +40,13 @@ export function workspaceView(asker: Asker): WorkspaceView {
 
 /** The roles that the asker may give: within rank, and holding nothing that the asker lacks. */
 export function rolesToOffer({ moment, person }: Asker): RoleView[] {
-  const rung = rungFor(moment, person, { privilege: 'assign roles', target: wholeWorkspace })
-  if (rung === undefined) return []
+  const rank = rankFor(moment, person, { privilege: 'assign roles', target: wholeWorkspace })
+  if (rank === undefined) return []
   const isOwner = mayUse(moment, person, 'own')
   const held = new Set(powersOf(moment, person).flatMap(power => [...power.privileges]))
   return allRows(moment.state.roles)
-    .filter(role => role.id !== guestRole && (isOwner || role.rung < rung))
+    .filter(role => role.id !== guestRole && (isOwner || role.rank < rank))
     .filter(role => role.privileges.every(privilege => held.has(privilege)))
-    .sort((a, b) => a.rung - b.rung)
+    .sort((a, b) => a.rank - b.rank)
     .map(({ id, name, note }) => ({ id, name, note }))
 }

@@ -4,18 +4,18 @@ import type { PersonDetailView } from '#contract/people-views.ts'
 import { open, type Visitor, welcome } from './client.ts'
 import { at, coast, steward } from './coast.ts'
 
-/** The workspace "Coast" with roles of its own: Kim edits and gives roles below rung 50, and holds a low one too. */
+/** The workspace "Coast" with roles of its own: Kim edits and gives roles below rank 50, and holds a low one too. */
 
 export const everything = { over: 'workspace' }
-export const making = (name: string, rung: number, privileges: string[], more: object = {}) => ({
+export const making = (name: string, rank: number, privileges: string[], more: object = {}) => ({
   kind: 'role.create',
   role: 'new:role',
   name,
   note: '',
-  rung,
+  rank,
   privileges,
-  callable: false,
-  free: false,
+  addressable: false,
+  seatExempt: false,
   ...more,
 })
 export const giving = (person: string, role: string | undefined, scope: object = everything) => ({

@@ -96,12 +96,12 @@ function Moment({ moment, isNow, isWhole }: MomentProps) {
 function Powers({ powers }: Pick<ForeseenAt, 'powers'>) {
   const [isOpen, setOpen] = useState(false)
   const told = powers.flatMap(({ person, parts }) => parts.map(part => ({ person: person.id, ...part })))
-  const moved = powers.filter(each => each.rungBefore !== each.rungAfter)
+  const moved = powers.filter(each => each.rankBefore !== each.rankAfter)
   if (powers.length === 0) return null
   return (
     <div className="mt-1 text-sm">
       <p>
-        {powersInWords(told)} {rungsInWords(moved)}{' '}
+        {powersInWords(told)} {ranksInWords(moved)}{' '}
         <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {isOpen ? 'Hide people' : 'Show people'}
         </button>
@@ -117,25 +117,25 @@ function Powers({ powers }: Pick<ForeseenAt, 'powers'>) {
   )
 }
 
-function rungsInWords(moved: readonly PowerDifferenceView[]): string {
+function ranksInWords(moved: readonly PowerDifferenceView[]): string {
   const count = (of: number, where: string) =>
     of === 0 ? [] : [`${peopleWords(of)} ${nounFor(of, 'ranks', 'rank')} ${where}.`]
-  const up = moved.filter(each => each.rungAfter > each.rungBefore).length
+  const up = moved.filter(each => each.rankAfter > each.rankBefore).length
   const parts = [...count(up, 'higher'), ...count(moved.length - up, 'lower')]
   return parts.join(' ')
 }
 
 const PowersOfOne = ({
-  power: { person, parts, rungBefore, rungAfter },
+  power: { person, parts, rankBefore, rankAfter },
 }: {
   readonly power: PowerDifferenceView
 }) => (
   <li className="border-t border-base-300 py-1.5">
     <strong>{person.name}</strong>
-    {rungBefore !== rungAfter && (
+    {rankBefore !== rankAfter && (
       <span className="quiet">
         {' '}
-        rank {rungBefore} → {rungAfter}
+        rank {rankBefore} → {rankAfter}
       </span>
     )}
     {parts.map(({ over, gains, loses }) => (

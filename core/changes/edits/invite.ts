@@ -1,6 +1,6 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
-import { rungFor, type Target, wholeWorkspace } from '../../access/powers.ts'
+import { rankFor, type Target, wholeWorkspace } from '../../access/powers.ts'
 import { isPrivilege, type Privilege } from '../../levels/privilege.ts'
 import { blankProfile, type Holding, type Invitation, type Person, type Scope } from '../../people/person.ts'
 import { guestRole } from '../../people/role.ts'
@@ -95,22 +95,22 @@ export function lacksRole(
   // One made in the same change set was judged there.
   const role = rowOf(context.before.state.roles, id) ?? rowOf(context.now.state.roles, id)
   if (role === undefined) return { code: 'unknown', what: 'role' }
-  const rung = rungFor(context.before, context.author, { privilege: 'assign roles', target })
-  if (rung === undefined) return { code: 'privilege-missing', privilege: 'assign roles' }
+  const rank = rankFor(context.before, context.author, { privilege: 'assign roles', target })
+  if (rank === undefined) return { code: 'privilege-missing', privilege: 'assign roles' }
   const isOwnerNamingOwner = lacksPrivilege(context, 'own') === undefined
-  if (role.rung >= rung && !isOwnerNamingOwner) return { code: 'outranked', person: null }
-  return lacksPrivileges(context, { given: role.privileges.filter(isPrivilege), rung: role.rung, scope })
+  if (role.rank >= rank && !isOwnerNamingOwner) return { code: 'outranked', person: null }
+  return lacksPrivileges(context, { given: role.privileges.filter(isPrivilege), rank: role.rank, scope })
 }
 
 /** Each of these the author holds too, over that scope and no lower than it would be given. */
 export function lacksPrivileges(
   context: Context,
-  { given, rung, scope }: { given: readonly Privilege[]; rung: number; scope: Scope },
+  { given, rank, scope }: { given: readonly Privilege[]; rank: number; scope: Scope },
 ): Refusal | undefined {
   for (const privilege of given) {
-    const held = rungFor(context.before, context.author, { privilege, target: targetOf(scope) })
+    const held = rankFor(context.before, context.author, { privilege, target: targetOf(scope) })
     if (held === undefined) return { code: 'privilege-missing', privilege }
-    if (held < rung) return { code: 'outranked', person: null }
+    if (held < rank) return { code: 'outranked', person: null }
   }
   return undefined
 }

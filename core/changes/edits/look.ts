@@ -1,4 +1,4 @@
-import { rungFor, wholeWorkspace } from '../../access/powers.ts'
+import { rankFor, wholeWorkspace } from '../../access/powers.ts'
 import { isActive } from '../../access/subject.ts'
 import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
@@ -13,8 +13,8 @@ export const beginLook: EditRule<EditOf<'look.begin'>> = {
   kind: 'look.begin',
   lacks: ({ before, author }, { through }) => {
     const privilege = through === null ? 'see the outline' : 'see as'
-    const rung = rungFor(before, author, { privilege, target: wholeWorkspace })
-    return rung === undefined ? { code: 'privilege-missing', privilege } : undefined
+    const rank = rankFor(before, author, { privilege, target: wholeWorkspace })
+    return rank === undefined ? { code: 'privilege-missing', privilege } : undefined
   },
   apply: ({ now, author }, { look: id, through, word }) => {
     if (isTaken(now.state, 'looks', id)) return refused({ code: 'already-there', what: 'id' })

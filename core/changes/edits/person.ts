@@ -3,7 +3,7 @@ import type { PersonId } from '../../base/ids.ts'
 import { isLive } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Privilege } from '../../levels/privilege.ts'
-import { rungFor, type Target } from '../../access/powers.ts'
+import { rankFor, type Target } from '../../access/powers.ts'
 import type { Person } from '../../people/person.ts'
 import type { Moment } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
@@ -77,15 +77,15 @@ export function lacksOver(context: Context, id: PersonId, privilege: Privilege):
   const teams = rowsBy(before.state.memberships, 'person', id).map(each => each.team)
   const target: Target = { over: person.kind, teams }
   if (lacksPrivilege(context, 'view people', target) !== undefined) return { code: 'unknown', what: 'person' }
-  const rung = rungFor(before, author, { privilege, target })
-  if (rung === undefined) return { code: 'privilege-missing', privilege }
+  const rank = rankFor(before, author, { privilege, target })
+  if (rank === undefined) return { code: 'privilege-missing', privilege }
   const isFree = id === author || lacksPrivilege(context, 'own') === undefined
-  return isFree || highestRung(before, id) < rung ? undefined : { code: 'outranked', person: id }
+  return isFree || highestRank(before, id) < rank ? undefined : { code: 'outranked', person: id }
 }
 
-function highestRung(moment: Moment, id: PersonId): number {
-  const rungs = rowsBy(moment.state.holdings, 'person', id)
+function highestRank(moment: Moment, id: PersonId): number {
+  const ranks = rowsBy(moment.state.holdings, 'person', id)
     .filter(holding => isLive(holding, moment.at))
-    .map(holding => rowOf(moment.state.roles, holding.role)?.rung ?? 0)
-  return Math.max(0, ...rungs)
+    .map(holding => rowOf(moment.state.roles, holding.role)?.rank ?? 0)
+  return Math.max(0, ...ranks)
 }

@@ -1,6 +1,6 @@
 import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
-import { rungFor, wholeWorkspace } from '../../access/powers.ts'
+import { rankFor, wholeWorkspace } from '../../access/powers.ts'
 import { isPrivilege, type Privilege, privileges } from '../../levels/privilege.ts'
 import type { Role } from '../../people/role.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
@@ -55,19 +55,19 @@ const closed = (names: readonly Privilege[]): readonly Privilege[] => [
 ]
 
 function made({ author, now }: Context, edit: EditOf<'role.create'>): Role {
-  const { role: id, name, note, rung, callable, free } = edit
+  const { role: id, name, note, rank, addressable, seatExempt } = edit
   const by = { madeAt: now.at, madeBy: author, builtIn: false }
-  return { id, name, note, rung, privileges: closed(edit.privileges), callable, free, ...by }
+  return { id, name, note, rank, privileges: closed(edit.privileges), addressable, seatExempt, ...by }
 }
 
 const changed = (before: Role, edit: EditOf<'role.change'>): Role => ({
   ...before,
   name: edit.name ?? before.name,
   note: edit.note ?? before.note,
-  rung: edit.rung ?? before.rung,
+  rank: edit.rank ?? before.rank,
   privileges: edit.privileges === undefined ? before.privileges : closed(edit.privileges),
-  callable: edit.callable ?? before.callable,
-  free: edit.free ?? before.free,
+  addressable: edit.addressable ?? before.addressable,
+  seatExempt: edit.seatExempt ?? before.seatExempt,
 })
 
 /**
@@ -80,22 +80,22 @@ export function lacksRoleChange(
   after: Role | null,
 ): Refusal | undefined {
   if (before?.builtIn === true || after?.builtIn === true) return { code: 'locked', what: 'role' }
-  const rung = rungFor(context.before, context.author, { privilege: 'edit roles', target: wholeWorkspace })
-  if (rung === undefined) return { code: 'privilege-missing', privilege: 'edit roles' }
+  const rank = rankFor(context.before, context.author, { privilege: 'edit roles', target: wholeWorkspace })
+  if (rank === undefined) return { code: 'privilege-missing', privilege: 'edit roles' }
   const isOwner = lacksPrivilege(context, 'own') === undefined
-  if ([before, after].some(role => role !== null && role.rung >= rung) && !isOwner)
+  if ([before, after].some(role => role !== null && role.rank >= rank) && !isOwner)
     return { code: 'outranked', person: null }
   if (after === null) return undefined
   if (after.privileges.includes('own')) return { code: 'locked', what: 'ownership' }
   return lacksPrivileges(context, {
     given: gained(before, after),
-    rung: after.rung,
+    rank: after.rank,
     scope: { over: 'workspace' },
   })
 }
 
 /** The privileges that its holders have more, or at a higher rank. */
 const gained = (before: Role | null, after: Role): readonly Privilege[] =>
-  before === null || after.rung > before.rung
+  before === null || after.rank > before.rank
     ? after.privileges
     : after.privileges.filter(each => !before.privileges.includes(each))

@@ -25,10 +25,10 @@ export interface CreateRole {
   readonly role: RoleId
   readonly name: string
   readonly note: string
-  readonly rung: number
+  readonly rank: number
   readonly privileges: readonly Privilege[]
-  readonly callable: boolean
-  readonly free: boolean
+  readonly addressable: boolean
+  readonly seatExempt: boolean
 }
 
 export interface ChangeRole {
@@ -36,10 +36,10 @@ export interface ChangeRole {
   readonly role: RoleId
   readonly name?: string | undefined
   readonly note?: string | undefined
-  readonly rung?: number | undefined
+  readonly rank?: number | undefined
   readonly privileges?: readonly Privilege[] | undefined
-  readonly callable?: boolean | undefined
-  readonly free?: boolean | undefined
+  readonly addressable?: boolean | undefined
+  readonly seatExempt?: boolean | undefined
 }
 
 export interface DeleteRole {

@@ -81,11 +81,11 @@ const withPrivilege = (privilege: string) => [
       id: `role-${privilege}`,
       name: 'R',
       note: '',
-      rung: 50,
+      rank: 50,
       privileges: [privilege, 'view people'],
-      callable: false,
+      addressable: false,
       builtIn: false,
-      free: false,
+      seatExempt: false,
     },
   } as unknown as Part,
 ]
@@ -339,14 +339,14 @@ describe('seats', () => {
   const free = {
     table: 'roles',
     row: {
-      id: 'role-free',
+      id: 'role-exempt',
       name: 'F',
       note: '',
-      rung: 5,
+      rank: 5,
       privileges: [],
-      callable: false,
+      addressable: false,
       builtIn: false,
-      free: true,
+      seatExempt: true,
     },
   } as unknown as Part
   const parts = [
@@ -358,7 +358,7 @@ describe('seats', () => {
     person('off', { status: 'suspended' }),
     person('g', { kind: 'guest' }),
     person('f'),
-    holding('f', 'role-free'),
+    holding('f', 'role-exempt'),
     node('a', 'root'),
     grant('a', 'person:owner', steward),
   ]
@@ -372,13 +372,13 @@ describe('seats', () => {
     grant: 'g1',
   })
 
-  test('members take one from the invitation on, guests and holders of free roles none', () => {
+  test('members take one from the invitation on, guests and holders of exempt roles none', () => {
     // The owner, m, the invited and the suspended.
     expect(refusal(bought(4), 'owner', inviting('member'))).toEqual({ code: 'no-seat', free: 0, needed: 1 })
     expect(refusal(bought(5), 'owner', inviting('member'))).toBe('allowed')
     expect(refusal(bought(4), 'owner', inviting('guest'))).toBe('allowed')
     expect(refusal(bought(4), 'owner', turning)).toEqual({ code: 'no-seat', free: 0, needed: 1 })
-    expect(refusal(bought(4), 'owner', edit('role.take', { holding: 'f role-free' }))).toMatchObject({
+    expect(refusal(bought(4), 'owner', edit('role.take', { holding: 'f role-exempt' }))).toMatchObject({
       code: 'no-seat',
     })
   })

@@ -303,11 +303,11 @@ test('a welcome set is kept by who may invite such people, and not deleted while
       id: 'role-host',
       name: 'Host',
       note: '',
-      rung: 30,
+      rank: 30,
       privileges: ['invite guests'],
-      callable: false,
+      addressable: false,
       builtIn: false,
-      free: false,
+      seatExempt: false,
     } as never,
   })
   expect([

@@ -22,15 +22,15 @@ const cast = [
   holding('p', 'role-member'),
 ]
 const state = world(...cast)
-const making = (rung: number, ...privileges: Privilege[]) =>
+const making = (rank: number, ...privileges: Privilege[]) =>
   edit('role.create', {
     role: 'role-new',
     name: 'New',
     note: '',
-    rung,
+    rank,
     privileges,
-    callable: false,
-    free: false,
+    addressable: false,
+    seatExempt: false,
   })
 const changing = (id: string, more: object) => edit('role.change', { role: `role-${id}`, ...more })
 
@@ -61,16 +61,16 @@ describe('a role of one’s own', () => {
   test('is changed under the same rules: no added privilege and no rise of rank leads up', () => {
     const made = after(state, 'admin', making(30, 'edit settings'))
     expect(refusal(made, 'maker', changing('new', { name: 'N' }))).toBe('allowed')
-    expect(refusal(made, 'maker', changing('new', { rung: 31 }))).toMatchObject({
+    expect(refusal(made, 'maker', changing('new', { rank: 31 }))).toMatchObject({
       privilege: 'edit settings',
     })
-    expect(refusal(made, 'maker', changing('new', { rung: 29 }))).toBe('allowed')
+    expect(refusal(made, 'maker', changing('new', { rank: 29 }))).toBe('allowed')
     const more: Privilege[] = ['edit settings', 'suspend']
     expect(refusal(made, 'maker', changing('new', { privileges: more }))).toMatchObject({
       privilege: 'suspend',
     })
     expect(refusal(made, 'maker', changing('makers', { name: 'N' }))).toMatchObject({ code: 'outranked' })
-    expect(refusal(made, 'maker', changing('low', { rung: 40 }))).toMatchObject({ code: 'outranked' })
+    expect(refusal(made, 'maker', changing('low', { rank: 40 }))).toMatchObject({ code: 'outranked' })
   })
 
   test('changes what its holders may do at once, and comes back when that is undone', () => {

@@ -11,6 +11,7 @@ import { usesAndEnds } from './009-uses-and-ends.ts'
 import { privateFolders } from './010-private-folders.ts'
 import { latestAndFormer } from './011-latest-and-former.ts'
 import { requests } from './012-requests.ts'
+import { names } from './013-names.ts'
 
 export interface Migration {
   readonly name: string
@@ -31,4 +32,5 @@ export const migrations: readonly Migration[] = [
   privateFolders,
   latestAndFormer,
   requests,
+  names,
 ]

@@ -1,25 +1,25 @@
 import { type DragEvent, type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
 import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
-import { slotOf, slotsFor, type Slot, standingOf } from './rungs.ts'
+import { slotOf, slotsFor, type Slot, standingOf } from './ranks.ts'
 
 interface Props {
   readonly view: RolesView
   readonly role: string | undefined
   readonly name: string
-  readonly rung: number
-  readonly onRung: (rung: number) => void
+  readonly rank: number
+  readonly onRank: (rank: number) => void
 }
 
-/** The ladder of ranks with one role on it, which is dragged, or moved by the arrow keys, onto a rung or between two. */
-export function Ladder({ view, role, name, rung, onRung }: Props) {
+/** The ladder of ranks with one role on it, which is dragged, or moved by the arrow keys, onto a rank or between two. */
+export function Ladder({ view, role, name, rank, onRank }: Props) {
   const id = useId()
   const slots = slotsFor(view.roles, role)
-  const at = slotOf(slots, rung)
+  const at = slotOf(slots, rank)
   const [isByKey, setByKey] = useState(false)
-  const isFree = (slot: Slot | undefined) => slot !== undefined && slot.rung < (view.below ?? 0)
+  const isFree = (slot: Slot | undefined) => slot !== undefined && slot.rank < (view.below ?? 0)
   const move = (to: number) => {
     const slot = slots[to]
-    if (slot !== undefined && isFree(slot)) onRung(slot.rung)
+    if (slot !== undefined && isFree(slot)) onRank(slot.rank)
   }
   const onKeyDown = (event: KeyboardEvent) => {
     const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
@@ -39,15 +39,15 @@ export function Ladder({ view, role, name, rung, onRung }: Props) {
       </p>
       <ol aria-labelledby={id} className="border-x-2 border-base-content/60">
         {slots.map((slot, index) => (
-          <Rung
-            key={slot.roles.length === 0 ? `gap ${slots[index - 1]?.rung ?? 100}` : slot.rung}
+          <Rank
+            key={slot.roles.length === 0 ? `gap ${slots[index - 1]?.rank ?? 100}` : slot.rank}
             slot={slot}
             isFree={isFree(slot)}
             mover={
               index === at ? (
                 <Mover
                   name={name}
-                  standing={standingOf(view.roles, role, rung)}
+                  standing={standingOf(view.roles, role, rank)}
                   slots={slots}
                   isFocused={isByKey}
                   at={at}
@@ -63,20 +63,20 @@ export function Ladder({ view, role, name, rung, onRung }: Props) {
         ))}
       </ol>
       <p className="mt-1 text-sm" aria-live="polite">
-        {standingOf(view.roles, role, rung)}
+        {standingOf(view.roles, role, rank)}
       </p>
     </div>
   )
 }
 
-interface RungProps {
+interface RankProps {
   readonly slot: Slot
   readonly isFree: boolean
   readonly mover: React.ReactNode
   readonly onDrop: () => void
 }
 
-function Rung({ slot, isFree, mover, onDrop }: RungProps) {
+function Rank({ slot, isFree, mover, onDrop }: RankProps) {
   const drop = {
     onDragOver: (event: DragEvent) => {
       if (isFree) event.preventDefault()
@@ -110,7 +110,7 @@ interface MoverProps {
   readonly onKeyDown: (event: KeyboardEvent) => void
 }
 
-/** The role itself: what is dragged, and what the arrow keys move. On another rung it is drawn anew. */
+/** The role itself: what is dragged, and what the arrow keys move. On another rank it is drawn anew. */
 function Mover({ name, standing, slots, at, isFocused, onKeyDown }: MoverProps) {
   const mover = useRef<HTMLSpanElement>(null)
   useEffect(() => {

@@ -8,7 +8,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { Sentences } from '../../ui/Sentences.tsx'
 import { useDraft } from '../../ui/use-draft.ts'
 import { type RoleFields, RoleForm } from './RoleForm.tsx'
-import { slotsFor } from './rungs.ts'
+import { slotsFor } from './ranks.ts'
 
 interface Props {
   readonly view: RolesView
@@ -69,13 +69,13 @@ export function NewRole({ view, original, onClose, onMade }: Props) {
 function beginningWith(view: RolesView, original: RoleDetailView | undefined): RoleFields {
   const below = view.below ?? 0
   if (original === undefined)
-    return { name: '', note: '', rung: lowRung(view), privileges: [], callable: false, free: false }
-  const rung = original.rung < below ? original.rung : lowRung(view)
-  const { note, callable, free } = original
-  const privileges = original.privileges.filter(each => (view.mine[each] ?? 0) >= rung)
-  return { name: `${original.name} (copy)`, note, rung, privileges, callable, free }
+    return { name: '', note: '', rank: lowRank(view), privileges: [], addressable: false, seatExempt: false }
+  const rank = original.rank < below ? original.rank : lowRank(view)
+  const { note, addressable, seatExempt } = original
+  const privileges = original.privileges.filter(each => (view.mine[each] ?? 0) >= rank)
+  return { name: `${original.name} (copy)`, note, rank, privileges, addressable, seatExempt }
 }
 
-/** Between two rungs near the foot of the ladder. */
-const lowRung = ({ roles }: RolesView): number =>
-  slotsFor(roles, undefined).find(slot => slot.roles.length === 0 && slot.rung < 30)?.rung ?? 15
+/** Between two ranks near the foot of the ladder. */
+const lowRank = ({ roles }: RolesView): number =>
+  slotsFor(roles, undefined).find(slot => slot.roles.length === 0 && slot.rank < 30)?.rank ?? 15

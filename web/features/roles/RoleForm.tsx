@@ -9,10 +9,10 @@ import { PrivilegeTicks } from './PrivilegeTicks.tsx'
 export interface RoleFields {
   readonly name: string
   readonly note: string
-  readonly rung: number
+  readonly rank: number
   readonly privileges: readonly Privilege[]
-  readonly callable: boolean
-  readonly free: boolean
+  readonly addressable: boolean
+  readonly seatExempt: boolean
 }
 
 interface Props {
@@ -28,7 +28,7 @@ interface Props {
 export function RoleForm({ view, role, fields, before, onFields }: Props) {
   const [said, setSaid] = useState('')
   const set = (part: Partial<RoleFields>) => onFields({ ...fields, ...part })
-  const mayGive = (each: Privilege) => before.includes(each) || (view.mine[each] ?? 0) >= fields.rung
+  const mayGive = (each: Privilege) => before.includes(each) || (view.mine[each] ?? 0) >= fields.rank
   return (
     <>
       <TextField label="Name" required maxLength={200} value={fields.name} onValue={name => set({ name })} />
@@ -37,8 +37,8 @@ export function RoleForm({ view, role, fields, before, onFields }: Props) {
         view={view}
         role={role}
         name={fields.name.trim()}
-        rung={fields.rung}
-        onRung={rung => set({ rung })}
+        rank={fields.rank}
+        onRank={rank => set({ rank })}
       />
       <PrivilegeTicks
         held={fields.privileges}
@@ -51,10 +51,10 @@ export function RoleForm({ view, role, fields, before, onFields }: Props) {
       <p role="status" className={said === '' ? 'sr-only' : 'border-l-4 border-primary pl-3 text-sm'}>
         {said}
       </p>
-      <Tick isOn={fields.callable} onTick={callable => set({ callable })}>
+      <Tick isOn={fields.addressable} onTick={addressable => set({ addressable })}>
         Can be mentioned in channels, to address everybody with this role
       </Tick>
-      <Tick isOn={fields.free} onTick={free => set({ free })}>
+      <Tick isOn={fields.seatExempt} onTick={seatExempt => set({ seatExempt })}>
         Uses no seat, for people with no other role
       </Tick>
     </>

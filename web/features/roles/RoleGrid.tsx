@@ -17,7 +17,7 @@ const rows = groups.flatMap(([group, names]) =>
   names.map((privilege, index) => ({ group, privilege, index })),
 )
 
-/** Privileges down, roles across, the highest rung first. One cell is in the order of the tab key; arrows move it. */
+/** Privileges down, roles across, the highest rank first. One cell is in the order of the tab key; arrows move it. */
 export function RoleGrid({ view, draft, onToggle }: Props) {
   const grid = useRef<HTMLTableElement>(null)
   const [at, setAt] = useState<Cell>({ row: 0, column: 0 })

@@ -13,7 +13,7 @@ import { useDraft } from '../../ui/use-draft.ts'
 import { DeleteRole } from './DeleteRole.tsx'
 import { Holders } from './Holders.tsx'
 import { type RoleFields, RoleForm } from './RoleForm.tsx'
-import { standingOf } from './rungs.ts'
+import { standingOf } from './ranks.ts'
 
 interface Props {
   readonly view: RolesView
@@ -52,7 +52,7 @@ export function RolePanel({ view, role, onClose, onCopy }: Props) {
             )}
           </p>
           <h3 className="mb-1 font-bold">Rank</h3>
-          <p className="mb-4 text-sm">{standingOf(view.roles, role.id, role.rung)}</p>
+          <p className="mb-4 text-sm">{standingOf(view.roles, role.id, role.rank)}</p>
           <h3 className="mb-1 font-bold">What people with this role can do</h3>
           <Sentences privileges={role.privileges} />
         </>
@@ -68,8 +68,8 @@ function About({ role }: Pick<Props, 'role'>) {
     ...(role.builtIn ? ['built in, cannot be changed. Copy it to create your own'] : []),
     ...(role.isDefault ? ['new members get it'] : []),
     ...(role.asksSecondStep ? ['two-step sign-in required'] : []),
-    ...(role.callable ? ['can be mentioned in channels'] : []),
-    ...(role.free ? ['uses no seat'] : []),
+    ...(role.addressable ? ['can be mentioned in channels'] : []),
+    ...(role.seatExempt ? ['uses no seat'] : []),
     ...(role.waysIn.length > 0 ? [`used by ${listed(role.waysIn)}`] : []),
   ]
   return (
@@ -86,13 +86,13 @@ function About({ role }: Pick<Props, 'role'>) {
   )
 }
 
-const fieldsOf = ({ name, note, rung, privileges, callable, free }: RoleDetailView): RoleFields => ({
+const fieldsOf = ({ name, note, rank, privileges, addressable, seatExempt }: RoleDetailView): RoleFields => ({
   name,
   note,
-  rung,
+  rank,
   privileges,
-  callable,
-  free,
+  addressable,
+  seatExempt,
 })
 
 function ChangeRole({ view, role, onDone }: Pick<Props, 'view' | 'role'> & { readonly onDone: () => void }) {

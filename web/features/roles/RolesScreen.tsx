@@ -94,7 +94,7 @@ interface TableProps {
 
 const sorts = {
   name: (a: RoleDetailView, b: RoleDetailView) => compareWords(a.name, b.name),
-  rung: (a: RoleDetailView, b: RoleDetailView) => b.rung - a.rung || compareWords(a.name, b.name),
+  rank: (a: RoleDetailView, b: RoleDetailView) => b.rank - a.rank || compareWords(a.name, b.name),
   privileges: (a: RoleDetailView, b: RoleDetailView) => b.privileges.length - a.privileges.length,
   people: (a: RoleDetailView, b: RoleDetailView) => b.people - a.people,
   made: (a: RoleDetailView, b: RoleDetailView) => (b.madeAt ?? 0) - (a.madeAt ?? 0),
@@ -103,7 +103,7 @@ type Sort = keyof typeof sorts
 
 function RolesTable({ roles, isNarrow, chosen, onChoose }: TableProps) {
   const [{ by, isTurned }, setSort] = useState<{ by: Sort; isTurned: boolean }>({
-    by: 'rung',
+    by: 'rank',
     isTurned: false,
   })
   const sorted = roles.toSorted(sorts[by])
@@ -118,7 +118,7 @@ function RolesTable({ roles, isNarrow, chosen, onChoose }: TableProps) {
           <th scope="col" className="max-md:hidden">
             Description
           </th>
-          <SortHead word="Rank" sort="rung" isNumber {...head} />
+          <SortHead word="Rank" sort="rank" isNumber {...head} />
           <SortHead word="Privileges" sort="privileges" isNumber {...head} />
           <SortHead word="People" sort="people" isNumber {...head} />
           {!isNarrow && <SortHead word="Created" sort="made" isDownFirst {...head} />}
@@ -133,7 +133,7 @@ function RolesTable({ roles, isNarrow, chosen, onChoose }: TableProps) {
             onChoose={() => onChoose(role.id)}
           >
             <td className="max-md:hidden">{role.note}</td>
-            <td className="text-right">{role.rung}</td>
+            <td className="text-right">{role.rank}</td>
             <td className="text-right">{role.privileges.length}</td>
             <td className="text-right">{role.people}</td>
             {!isNarrow && <Created role={role} />}

@@ -8,7 +8,7 @@ const anyPrivilege = fc.constantFrom(...allPrivileges)
 const anyHeld = fc.subarray([...allPrivileges]).map(some => [...privileges(...some)])
 
 const roleWith = (id: string, held: readonly Privilege[], more: Partial<RoleDetailView> = {}) =>
-  ({ id, rung: 20, mayChange: true, privileges: held, ...more }) as RoleDetailView
+  ({ id, rank: 20, mayChange: true, privileges: held, ...more }) as RoleDetailView
 
 const viewOf = (roles: readonly RoleDetailView[], mine: RolesView['mine'] = {}) =>
   ({ roles, mine }) as unknown as RolesView
@@ -66,7 +66,7 @@ test('what is put in and taken out again leaves nothing to do', () => {
   )
 })
 
-test('nobody puts in what they do not hold on a rung as high, but may take out what is there', () => {
+test('nobody puts in what they do not hold at a rank as high, but may take out what is there', () => {
   const role = roleWith('a', ['suspend'])
   const view = viewOf([role], { 'view people': 30, 'invite members': 10 })
   const may = (privilege: Privilege, at = role) => mayToggle(view, at, privilege)

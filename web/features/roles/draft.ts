@@ -23,7 +23,7 @@ export function toggled(draft: RolesDraft, role: RoleDetailView, privilege: Priv
 /** Whether the reader may put a privilege into a role, or take it out. */
 export function mayToggle(view: RolesView, role: RoleDetailView, privilege: Privilege): boolean {
   if (!role.mayChange || privilege === 'own') return false
-  return role.privileges.includes(privilege) || (view.mine[privilege] ?? 0) >= role.rung
+  return role.privileges.includes(privilege) || (view.mine[privilege] ?? 0) >= role.rank
 }
 
 export const editsOf = (draft: RolesDraft): EditRequest[] =>

@@ -2,15 +2,15 @@ import { expect, test } from 'vitest'
 import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import { countOf, editsOf, mayToggle, toggled } from './draft.ts'
-import { slotOf, slotsFor, standingOf } from './rungs.ts'
+import { slotOf, slotsFor, standingOf } from './ranks.ts'
 
-const role = (id: string, rung: number, privileges: Privilege[] = [], mayChange = true) =>
-  ({ id, name: id.toUpperCase(), rung, privileges, mayChange }) as unknown as RoleDetailView
+const role = (id: string, rank: number, privileges: Privilege[] = [], mayChange = true) =>
+  ({ id, name: id.toUpperCase(), rank, privileges, mayChange }) as unknown as RoleDetailView
 const ladder = [role('a', 80), role('b', 40), role('c', 40), role('d', 39), role('e', 1)]
 
-test('a role can stand on each rung of others, and between two where there is room', () => {
+test('a role can stand at each rank of others, and between two where there is room', () => {
   const slots = slotsFor(ladder, undefined)
-  expect(slots.map(({ rung, roles }) => [rung, roles.map(each => each.id).join('')])).toEqual([
+  expect(slots.map(({ rank, roles }) => [rank, roles.map(each => each.id).join('')])).toEqual([
     [90, ''],
     [80, 'a'],
     [60, ''],
@@ -26,9 +26,9 @@ test('wherever it is moved to, it is found there again', () => {
   for (const moved of [undefined, 'a', 'b', 'd', 'e']) {
     const slots = slotsFor(ladder, moved)
     for (const [index, slot] of slots.entries())
-      expect([moved, slotOf(slots, slot.rung)]).toEqual([moved, index])
+      expect([moved, slotOf(slots, slot.rank)]).toEqual([moved, index])
   }
-  // Alone on its rung it stands in the gap that it leaves.
+  // Alone on its rank it stands in the gap that it leaves.
   const without = slotsFor(ladder, 'a')
   expect(without[slotOf(without, 80)]?.roles).toEqual([])
 })
