@@ -9,8 +9,8 @@ import { recordQuestion } from '#core/impact/wide.ts'
 import { has } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { searchRemedies } from '#core/remedies/why-not.ts'
-import { momentOf } from '#core/state/moment.ts'
-import { applyChanges, type Moment, type RecordChange } from '#core/state/state.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
+import { applyChanges, type Snapshot, type RecordChange } from '#core/state/state.ts'
 import { createRandom, type Random } from '#demo/random.ts'
 import { largestHome, nodeId, type Size, sizes } from '#demo/large.ts'
 import type { Running } from '#server/assemble.ts'
@@ -35,7 +35,7 @@ export async function askedReadings({ name, lookup, ...signed }: Asking): Promis
   const size = sizes[name]
   const [published] = running.parts.writer.states.published.values()
   if (published === undefined) throw new Error('there is no workspace')
-  const moment = momentOf(published.moment.state, Date.now())
+  const snapshot = snapshotOf(published.snapshot.state, Date.now())
   const took = (what: string, value: number, floor = lookup): Reading => ({
     what,
     size: name,
@@ -47,42 +47,42 @@ export async function askedReadings({ name, lookup, ...signed }: Asking): Promis
   const random = createRandom(17)
   return [
     // Of teams whose grants were asked for before, as those of teams in use are.
-    took('impact: a person into a team', middleOf(400, intoTeam(moment, size, random))),
-    took('impact: a break on a tenth of all places', middleOf(15, breaking(moment, size))),
-    took('remedies', remedies(moment, size, random)),
-    ...(await threadReadings({ took, idle, ...signed }, changeFor(moment, size))),
+    took('impact: a person into a team', middleOf(400, intoTeam(snapshot, size, random))),
+    took('impact: a break on a tenth of all places', middleOf(15, breaking(snapshot, size))),
+    took('remedies', remedies(snapshot, size, random)),
+    ...(await threadReadings({ took, idle, ...signed }, changeFor(snapshot, size))),
     ...(await foreseenReadings({ took, idle, ...signed }, largestHome(size))),
   ]
 }
 
-const applied = (before: Moment, ...changes: readonly RecordChange[]) => ({
+const applied = (before: Snapshot, ...changes: readonly RecordChange[]) => ({
   changes,
   before,
-  after: momentOf(applyChanges(before.state, changes), before.at),
+  after: snapshotOf(applyChanges(before.state, changes), before.at),
 })
 
-function intoTeam(moment: Moment, size: Size, random: Random): () => unknown {
+function intoTeam(snapshot: Snapshot, size: Size, random: Random): () => unknown {
   return () => {
     const row = {
       id: 'new' as MembershipId,
       person: `p${random.whole(size.people)}` as PersonId,
       team: `t${random.whole(Math.min(50, size.teams))}` as TeamId,
       lead: false,
-      since: moment.at,
+      since: snapshot.at,
       from: null,
       until: null,
     }
-    const touching = applied(moment, { table: 'memberships', id: row.id, before: null, after: row })
+    const touching = applied(snapshot, { table: 'memberships', id: row.id, before: null, after: row })
     return effectOf({ ...askedOf(reachOf(touching), touching), mostRows: 0 })
   }
 }
 
-function breaking(moment: Moment, size: Size): () => unknown {
-  const before = rowOf(moment.state.nodes, largestHome(size))
+function breaking(snapshot: Snapshot, size: Size): () => unknown {
+  const before = rowOf(snapshot.state.nodes, largestHome(size))
   if (before === undefined) throw new Error('the home is not there')
-  const broken = { by: 'p0' as PersonId, at: moment.at }
+  const broken = { by: 'p0' as PersonId, at: snapshot.at }
   return () => {
-    const touching = applied(moment, {
+    const touching = applied(snapshot, {
       table: 'nodes',
       id: before.id,
       before,
@@ -93,33 +93,33 @@ function breaking(moment: Moment, size: Size): () => unknown {
 }
 
 /** The middle of some searches for what would let somebody change a place that they see nothing of. */
-function remedies(moment: Moment, size: Size, random: Random): number {
+function remedies(snapshot: Snapshot, size: Size, random: Random): number {
   const taken: number[] = []
   while (taken.length < 30) {
     const person = `p${random.whole(size.people)}` as PersonId
     const node = nodeId(1 + random.whole(size.nodes - 1))
-    if (has(check(moment, person, node), 'change')) continue
+    if (has(check(snapshot, person, node), 'change')) continue
     const began = performance.now()
-    const search = searchRemedies(moment, { person, node, action: 'change' })
+    const search = searchRemedies(snapshot, { person, node, action: 'change' })
     for (let step = search.next(false); step.done !== true;) step = search.next(false)
     taken.push(performance.now() - began)
   }
   return middle(taken)
 }
 
-function changeFor(moment: Moment, size: Size) {
+function changeFor(snapshot: Snapshot, size: Size) {
   const row = {
     id: 'new' as never,
     node: largestHome(size),
     principal: 'everyone' as const,
     gives: levelActions('Editor'),
     by: 'p0' as PersonId,
-    at: moment.at,
+    at: snapshot.at,
     copiedFrom: null,
     from: null,
     until: null,
   }
-  return applied(moment, { table: 'grants', id: row.id, before: null, after: row })
+  return applied(snapshot, { table: 'grants', id: row.id, before: null, after: row })
 }
 
 interface Taking extends Omit<Asking, 'name' | 'lookup'> {
@@ -156,7 +156,7 @@ async function threadReadings(
     took('asked of the thread: everybody’s grant on a tenth of all places', rounds('took'), here),
     took('the server held meanwhile', rounds('held'), idle),
     took('to the thread: the server held', rounds('sending'), idle),
-    took('to the thread with the whole snapshot', first.sending, idle),
+    took('to the thread with the whole index', first.sending, idle),
   ]
 }
 

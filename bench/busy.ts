@@ -88,7 +88,7 @@ async function withAccounts(dataDir: string) {
   const { tables } = opened.parts.writer
   const states = await loadStates(tables, Date.now())
   const [published] = states.published.values()
-  const { state } = (published as { moment: { state: State } }).moment
+  const { state } = (published as { snapshot: { state: State } }).snapshot
   const isActive = (id: string) => {
     const person = rowOf(state.persons, id as PersonId)
     return person?.status === 'active' && person.until === null && person.id !== largeOwner.person

@@ -6,7 +6,7 @@ import { check } from '#core/access/evaluate.ts'
 import { eachRow, rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { has } from '#core/levels/action.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import type { State } from '#core/state/state.ts'
 import { largeOwner, largestHome, sizes } from '#demo/large.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
@@ -14,7 +14,7 @@ import { type Running, startServer } from '#server/assemble.ts'
 import { askerOf } from '#server/services/asker.ts'
 import { applyChangeSet } from '#server/services/change.ts'
 import { openDatabase } from '#server/store/database.ts'
-import { loadStates, momentAt } from '#server/store/states.ts'
+import { loadStates, snapshotAt } from '#server/store/states.ts'
 import { createTables } from '#server/store/tables.ts'
 import { askedReadings } from './asked.ts'
 import { fixedAnswer } from './floor.ts'
@@ -58,9 +58,9 @@ async function startReadings(name: Name, dataDir: string): Promise<Reading[]> {
     starting.push(
       await once(async () => {
         const states = await loadStates(tables, Date.now())
-        const moment = momentAt(states, 'workspace-large' as never, Date.now())
-        if (moment === undefined) throw new Error('there is no workspace')
-        check(moment, largeOwner.person, largestHome(sizes[name]))
+        const snapshot = snapshotAt(states, 'workspace-large' as never, Date.now())
+        if (snapshot === undefined) throw new Error('there is no workspace')
+        check(snapshot, largeOwner.person, largestHome(sizes[name]))
       }),
     )
     floor = await once(() =>
@@ -99,17 +99,17 @@ async function signIn({ address }: Running): Promise<{ cookie: string; csrf: str
 const stateOf = ({ parts }: Running): State => {
   const [published] = parts.writer.states.published.values()
   if (published === undefined) throw new Error('there is no workspace')
-  return published.moment.state
+  return published.snapshot.state
 }
 
 /** The place that has most nearly twenty others right in it, among those that the owner sees. */
 function twentyIn(running: Running): string {
   const state = stateOf(running)
-  const moment = momentOf(state, Date.now())
+  const snapshot = snapshotOf(state, Date.now())
   let found = { id: '', off: Number.POSITIVE_INFINITY }
   for (const { id, parent } of eachRow(state.nodes)) {
     const off = Math.abs(rowsBy(state.nodes, 'parent', id).length - 20)
-    if (parent === null || off >= found.off || !has(check(moment, largeOwner.person, id), 'see')) continue
+    if (parent === null || off >= found.off || !has(check(snapshot, largeOwner.person, id), 'see')) continue
     found = { id, off }
     if (off === 0) break
   }
@@ -157,10 +157,10 @@ const rounds = 20
 
 /** So many places that the owner may change; where there are fewer, some of them come again. */
 function changeable(state: State, count: number): NodeId[] {
-  const moment = momentOf(state, Date.now())
+  const snapshot = snapshotOf(state, Date.now())
   const found: NodeId[] = []
   for (const { id } of eachRow(state.nodes)) {
-    if (has(check(moment, largeOwner.person, id), 'change')) found.push(id)
+    if (has(check(snapshot, largeOwner.person, id), 'change')) found.push(id)
     if (found.length === count) return found
   }
   return Array.from({ length: count }, (_, index) => found[index % found.length] as NodeId)

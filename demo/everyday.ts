@@ -8,7 +8,7 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { type Action, has, holds } from '#core/levels/action.ts'
 import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
-import { childrenOf, type Moment, pathOf } from '#core/state/state.ts'
+import { childrenOf, type Snapshot, pathOf } from '#core/state/state.ts'
 import type { ContentNode, NodeKind } from '#core/tree/node.ts'
 import { idOf } from './ids.ts'
 import { edit, type LatePlan } from './plan.ts'
@@ -27,17 +27,17 @@ export function planEveryday(): LatePlan[] {
   const random = createRandom(20_260_412)
   return Array.from({ length: steps }, (_, index) => ({
     day: firstDay - (index * (firstDay - 1)) / steps,
-    plan: moment => {
+    plan: snapshot => {
       const act = random.one(acts)
-      const author = random.one(activePeople(moment))
-      const done = act({ moment, author, random, key: String(index) })
+      const author = random.one(activePeople(snapshot))
+      const done = act({ snapshot, author, random, key: String(index) })
       return done === undefined ? undefined : { author: author.slice('person-'.length), ...done }
     },
   }))
 }
 
 interface Doing {
-  readonly moment: Moment
+  readonly snapshot: Snapshot
   readonly author: PersonId
   readonly random: Random
   /** Makes ids of new things. */
@@ -46,15 +46,15 @@ interface Doing {
 
 type Act = (doing: Doing) => { readonly reason?: string; readonly edits: readonly Edit[] } | undefined
 
-const adding: Act = ({ moment, author, random, key }) => {
-  const place = somewhere({ moment, author, random, key }, 'add', ({ kind }) => kind in within)
+const adding: Act = ({ snapshot, author, random, key }) => {
+  const place = somewhere({ snapshot, author, random, key }, 'add', ({ kind }) => kind in within)
   if (place === undefined) return undefined
   const as = random.one(within[place.kind as keyof typeof within])
-  const taken = new Set(childrenOf(moment.state, place.id).map(each => each.name))
+  const taken = new Set(childrenOf(snapshot.state, place.id).map(each => each.name))
   const count = place.kind === 'board' || random.chance(3) ? 1 + random.whole(3) : 1
   return {
     edits: Array.from({ length: count }, (_, index) => {
-      const name = nameFor(as, { place, at: moment.at, random, taken })
+      const name = nameFor(as, { place, at: snapshot.at, random, taken })
       taken.add(name)
       return edit('node.create', {
         node: idOf('node', 'day', key, String(index)),
@@ -100,21 +100,21 @@ const describing: Act = doing => {
 
 /** Something for somebody by name, mostly until a day. */
 const sharing: Act = doing => {
-  const { moment, author, random, key } = doing
+  const { snapshot, author, random, key } = doing
   const place = somewhere(doing, 'share', node => node.kind !== 'file' && node.kind !== 'row')
-  const other = random.one(activePeople(moment))
+  const other = random.one(activePeople(snapshot))
   if (place === undefined || other === author) return undefined
-  const subject = subjectOf(moment, author)
-  const at = placeOf(moment, place.id)
+  const subject = subjectOf(snapshot, author)
+  const at = placeOf(snapshot, place.id)
   const level = random.one(['Reader', 'Commenter', 'Adder', 'Editor'] as const satisfies BuiltInLevel[])
   if (
     subject === undefined ||
     at === undefined ||
-    !holds(actionsAt(moment, subject, at), levelActions(level))
+    !holds(actionsAt(snapshot, subject, at), levelActions(level))
   )
     return undefined
   const grant = idOf('grant', 'day', key)
-  const until = random.chance(3) ? null : moment.at + (14 + random.whole(120)) * 86_400_000
+  const until = random.chance(3) ? null : snapshot.at + (14 + random.whole(120)) * 86_400_000
   const fields = {
     node: place.id,
     principal: `person:${other}`,
@@ -125,8 +125,8 @@ const sharing: Act = doing => {
   return { reason: random.one(reasons), edits: [edit('grant.add', { grant, ...fields })] }
 }
 
-const unsharing: Act = ({ moment, author, random }) => {
-  const mine = allRows(moment.state.grants)
+const unsharing: Act = ({ snapshot, author, random }) => {
+  const mine = allRows(snapshot.state.grants)
     .filter(each => each.by === author && each.id.startsWith('grant-day-'))
     .sort((a, b) => (a.id < b.id ? -1 : 1))
   return mine.length === 0
@@ -142,8 +142,8 @@ const binning: Act = doing => {
 }
 
 /** What its author had put in the bin, a day ago or more, comes back. */
-const bringingBack: Act = ({ moment, author, random }) => {
-  const mine = rowsBy(moment.state.nodes, 'bin', 'bin')
+const bringingBack: Act = ({ snapshot, author, random }) => {
+  const mine = rowsBy(snapshot.state.nodes, 'bin', 'bin')
     .filter(({ binned }) => binned?.by === author)
     .sort((a, b) => (a.id < b.id ? -1 : 1))
   return mine.length === 0
@@ -170,19 +170,19 @@ const acts: readonly Act[] = [
 
 /** A place where somebody may do something, outside what is private. */
 function somewhere(
-  { moment, author, random }: Doing,
+  { snapshot, author, random }: Doing,
   action: Action,
   fits: (node: ContentNode) => boolean,
 ): ContentNode | undefined {
-  const found = allRows(moment.state.nodes)
-    .filter(node => has(check(moment, author, node.id), action) && fits(node))
-    .filter(node => pathOf(moment.state, node.id).every(each => each.home?.of !== 'person'))
+  const found = allRows(snapshot.state.nodes)
+    .filter(node => has(check(snapshot, author, node.id), action) && fits(node))
+    .filter(node => pathOf(snapshot.state, node.id).every(each => each.home?.of !== 'person'))
     .sort((a, b) => (a.id < b.id ? -1 : 1))
   return found.length === 0 ? undefined : random.one(found)
 }
 
-const activePeople = (moment: Moment): PersonId[] =>
-  allRows(moment.state.persons)
-    .filter(person => subjectOf(moment, person.id)?.isActive === true)
+const activePeople = (snapshot: Snapshot): PersonId[] =>
+  allRows(snapshot.state.persons)
+    .filter(person => subjectOf(snapshot, person.id)?.isActive === true)
     .map(person => person.id)
     .sort()

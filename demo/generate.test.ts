@@ -4,7 +4,7 @@ import { who } from '#core/access/who.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { noActions } from '#core/levels/action.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import { pathOf } from '#core/state/state.ts'
 import { placeId } from './plan-content.ts'
 import { hiddenTeam } from './scenario/entries.ts'
@@ -29,7 +29,7 @@ test('the demo is as large as promised, and the same each time', () => {
 })
 
 test('it is untidy where oversight shall find something', () => {
-  const moment = momentOf(state, now)
+  const snapshot = snapshotOf(state, now)
   const grants = allRows(state.grants)
   const byName = (key: string) => grants.filter(each => each.principal === `person:person-${key}`)
   const places = new Set<string>(hiddenTeam.places.map(placeId))
@@ -39,9 +39,9 @@ test('it is untidy where oversight shall find something', () => {
   expect(rowOf(state.persons, 'person-anton' as PersonId)?.status).toBe('suspended')
   expect(rowOf(state.persons, 'person-dorian' as PersonId)?.until).toBe(null)
   expect(
-    allRows(state.nodes).some(node => check(moment, 'person-dorian' as PersonId, node.id) !== noActions),
+    allRows(state.nodes).some(node => check(snapshot, 'person-dorian' as PersonId, node.id) !== noActions),
   ).toBe(true)
-  const salaries = who(moment, placeId('Funder Report/Salaries') as NodeId)
+  const salaries = who(snapshot, placeId('Funder Report/Salaries') as NodeId)
   expect(salaries.map(each => each.person.id)).toEqual(['person-ilse'])
   expect(
     count(allRows(state.roles), role => !allRows(state.holdings).some(each => each.role === role.id)),
@@ -51,7 +51,7 @@ test('it is untidy where oversight shall find something', () => {
   expect(leads.map(each => rowOf(state.persons, each.person)?.status)).toEqual(['suspended'])
   expect(
     check(
-      moment,
+      snapshot,
       'person-henrik' as PersonId,
       placeId('Sites/North Spit/Nest Locations/Ringing notes') as NodeId,
     ),

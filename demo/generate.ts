@@ -4,9 +4,9 @@ import { foundWorkspace } from '#core/changes/found.ts'
 import type { Touching } from '#core/changes/touched.ts'
 import { type ChangeSet, judge } from '#core/changes/judge.ts'
 import { passingsOf, theWorkspace } from '#core/changes/passing.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import { emptyState } from '#core/records/all.ts'
-import { atRevision, type Moment, type State } from '#core/state/state.ts'
+import { atRevision, type Snapshot, type State } from '#core/state/state.ts'
 import { idOf, personId, workdaysAgo } from './ids.ts'
 import { placeId, planContent } from './plan-content.ts'
 import { planEveryday } from './everyday.ts'
@@ -22,8 +22,8 @@ import { type DemoPlace, sharedHomes } from './scenario/places.ts'
 /** An entry of the demo's history: a change set, or a start or end that passed. */
 export interface Made extends ChangeSet {
   readonly touching: Touching
-  /** The workspace with it, at the moment at which it was made. */
-  readonly after: Moment
+  /** The workspace with it, at the instant at which it was made. */
+  readonly after: Snapshot
 }
 
 export interface DemoText {
@@ -43,15 +43,15 @@ const foundedDaysAgo = 270
 export function generateDemo(now: Instant): { readonly sets: readonly Made[]; readonly state: State } {
   const at = workdaysAgo(now, foundedDaysAgo)
   const judged = foundWorkspace(emptyState, founding(at))
-  let last = momentOf(atRevision(judged.state, 1), at)
+  let last = snapshotOf(atRevision(judged.state, 1), at)
   const author = founding(at).owner.person
   const sets: Made[] = []
-  const add = (set: ChangeSet, touching: Omit<Touching, 'after'>, { state, at }: Moment) => {
-    last = momentOf(atRevision(state, sets.length + 1), at)
+  const add = (set: ChangeSet, touching: Omit<Touching, 'after'>, { state, at }: Snapshot) => {
+    last = snapshotOf(atRevision(state, sets.length + 1), at)
     sets.push({ ...set, touching: { ...touching, after: last }, after: last })
   }
   const first = { author, reason: 'The workspace is created', edits: [] }
-  add(first, { changes: judged.changes, before: momentOf(emptyState, at) }, last)
+  add(first, { changes: judged.changes, before: snapshotOf(emptyState, at) }, last)
   const pass = (until: Instant) => {
     for (const { touching, state, at } of passingsOf(last.state, last.at, until))
       add({ author: theWorkspace, reason: '', edits: [] }, touching, { state, at })
@@ -59,7 +59,7 @@ export function generateDemo(now: Instant): { readonly sets: readonly Made[]; re
   for (const each of plansOf(now)) {
     const at = workdaysAgo(now, each.day)
     pass(at)
-    const before = momentOf(last.state, at)
+    const before = snapshotOf(last.state, at)
     const plan = 'plan' in each ? each.plan(before) : each
     if (plan === undefined) continue
     const { author, reason = '', edits } = plan

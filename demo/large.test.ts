@@ -4,7 +4,7 @@ import { hasSteward } from '#core/access/who.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import { guestFaultsOf } from '#core/changes/guards/guests.ts'
 import { partsOf } from '#core/rules/principal.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import { emptyState } from '#core/records/all.ts'
 import { applyChanges, pathOf } from '#core/state/state.ts'
 import { kindsWithin } from '#core/tree/node.ts'
@@ -32,10 +32,10 @@ test.each(['S', 'M'] as const)('%s has what its size says, and keeps what the co
     expect(parent !== undefined && kindsWithin(parent.kind).includes(node.kind)).toBe(true)
     expect(parent?.kind === 'root').toBe(node.home !== null)
   }
-  const moment = momentOf(state, now)
+  const snapshot = snapshotOf(state, now)
   const lonely = allRows(state.nodes).filter(({ id, kind }) => {
-    const place = placeOf(moment, id)
-    return kind !== 'root' && (place === undefined || !hasSteward(moment, place))
+    const place = placeOf(snapshot, id)
+    return kind !== 'root' && (place === undefined || !hasSteward(snapshot, place))
   })
   expect(lonely).toEqual([])
   for (const { id } of allRows(state.persons)) expect(guestFaultsOf(state, id)).toEqual([])

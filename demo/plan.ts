@@ -1,5 +1,5 @@
 import type { Edit } from '#core/changes/edit.ts'
-import type { Moment } from '#core/state/state.ts'
+import type { Snapshot } from '#core/state/state.ts'
 
 /** One change set to come: who makes it, how many days ago. */
 export interface Plan {
@@ -13,7 +13,7 @@ export interface Plan {
 /** One that hangs on how things are by then; `undefined` if nothing comes of it. */
 export interface LatePlan {
   readonly day: number
-  readonly plan: (moment: Moment) => Omit<Plan, 'day'> | undefined
+  readonly plan: (snapshot: Snapshot) => Omit<Plan, 'day'> | undefined
 }
 
 /** The tables speak in plain strings; here they become an edit of the core, which judges it anyway. */

@@ -6,8 +6,8 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import type { CheckedView, HistoryView } from '#contract/oversight-views.ts'
 import { allRows, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import { momentOf } from '#core/state/moment.ts'
-import { applyChanges, type Moment } from '#core/state/state.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
+import { applyChanges, type Snapshot } from '#core/state/state.ts'
 import { demoAccounts } from '#demo/generate.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { type Running, startServer } from '#server/assemble.ts'
@@ -21,9 +21,9 @@ const at = '/at/marram-coast-survey'
 const dataDir = mkdtempSync(join(tmpdir(), 'noskel-everybody-'))
 const now = Date.now()
 let running: Running
-let moment: Moment
+let snapshot: Snapshot
 /** The same as if nothing lay in the bin. */
-let withoutBin: Moment
+let withoutBin: Snapshot
 
 beforeAll(async () => {
   const config = readConfig({ DATA_DIR: dataDir, PORT: '0' }, true)
@@ -32,13 +32,13 @@ beforeAll(async () => {
   const limits = { triesPerMinute: 1000, requestsPerMinute: 1_000_000 }
   running = await startServer({ config, log, clock: () => now, webDir: null, ...limits })
   const [published] = running.parts.writer.states.published.values()
-  moment = momentOf(published?.moment.state ?? (undefined as never), now)
-  const restored = allRows(moment.state.nodes).flatMap(before =>
+  snapshot = snapshotOf(published?.snapshot.state ?? (undefined as never), now)
+  const restored = allRows(snapshot.state.nodes).flatMap(before =>
     before.binned === null
       ? []
       : [{ table: 'nodes', id: before.id, before, after: { ...before, binned: null } } as const],
   )
-  withoutBin = momentOf(applyChanges(moment.state, restored), now)
+  withoutBin = snapshotOf(applyChanges(snapshot.state, restored), now)
 }, 60_000)
 
 afterAll(async () => {
@@ -53,7 +53,7 @@ const partOf = <T>(all: readonly T[], turn: number, parts: number): T[] =>
 const everyAccount = demoAccounts.map((account, turn) => ({ ...account, turn }))
 
 const isActive = (mail: string) =>
-  allRows(moment.state.persons).some(each => each.mail === mail && each.status === 'active')
+  allRows(snapshot.state.persons).some(each => each.mail === mail && each.status === 'active')
 
 test.each(everyAccount)('$name is told of nothing that $name may not know', async ({ mail, turn }) => {
   const visitor = new Visitor(running)
@@ -62,9 +62,9 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     expect([403, 404]).toContain((await visitor.get(at)).status)
     return
   }
-  const person = allRows(moment.state.persons).find(each => each.mail === mail)?.id as PersonId
-  const nodes = allRows(moment.state.nodes)
-  const held = new Map(nodes.map(({ id }) => [id, judged(moment, person, id)]))
+  const person = allRows(snapshot.state.persons).find(each => each.mail === mail)?.id as PersonId
+  const nodes = allRows(snapshot.state.nodes)
+  const held = new Map(nodes.map(({ id }) => [id, judged(snapshot, person, id)]))
   const sees = (node: NodeId) => held.get(node)?.includes('see') === true
   // What lies in the bin is told to who could bring it back.
   const restores = (node: NodeId) => !sees(node) && judged(withoutBin, person, node).includes('remove')
@@ -77,7 +77,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     ...hidden.flatMap(({ name, home }) => (home?.of === 'team' || isPartOf(name, visible) ? [] : [name])),
     ...unknownTeams(person).flatMap(team => [`"${team.id}"`, team.name]),
   ]
-  const isOverseer = rowsBy(moment.state.holdings, 'person', person).some(each =>
+  const isOverseer = rowsBy(snapshot.state.holdings, 'person', person).some(each =>
     ['role-owner', 'role-administrator', 'role-auditor'].includes(each.role),
   )
   const absent = JSON.stringify((await visitor.get(`${at}/nodes/nothing`)).body)
@@ -112,20 +112,21 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   for (const path of ['/people/ids', '/looks/nothing', '/pictures/nothing']) await ask(path)
   look('/people.csv', await visitor.text(`${at}/people.csv`))
   asked.add('/people.csv')
-  for (const { id } of partOf(allRows(moment.state.teams), turn, 3)) await ask(`/given?principal=team:${id}`)
+  for (const { id } of partOf(allRows(snapshot.state.teams), turn, 3))
+    await ask(`/given?principal=team:${id}`)
   await ask(
     `/given?places=${partOf(nodes, turn, 24)
       .map(each => each.id)
       .slice(0, 60)
       .join(',')}`,
   )
-  for (const { id } of partOf(allRows(moment.state.roles), turn, 4)) await ask(`/roles/${id}/holders`)
+  for (const { id } of partOf(allRows(snapshot.state.roles), turn, 4)) await ask(`/roles/${id}/holders`)
   for (let next: number | null = 1e8; next !== null;) {
     const part = (await ask(`/history?before=${next}`)) as HistoryView
     for (const { revision } of partOf(part.entries, turn, 10)) await ask(`/history/${revision}`)
     next = part.next
   }
-  const people = allRows(moment.state.persons).map(each => each.id)
+  const people = allRows(snapshot.state.persons).map(each => each.id)
   for (const each of partOf(people, turn, 10))
     for (const part of ['', '/places', '/reach', '/leaving', '/roles-to-give'])
       await ask(`/people/${each}${part}`)
@@ -242,14 +243,14 @@ async function hearing(visitor: Visitor) {
 
 /** Unlisted teams that a person is not in, unless the person manages any team; all that are not theirs, for guests. */
 function unknownTeams(person: PersonId) {
-  const isManager = rowsBy(moment.state.holdings, 'person', person).some(each =>
+  const isManager = rowsBy(snapshot.state.holdings, 'person', person).some(each =>
     ['role-owner', 'role-administrator', 'role-people-lead'].includes(each.role),
   )
-  return allRows(moment.state.teams).filter(
+  return allRows(snapshot.state.teams).filter(
     team =>
       team.joining === 'unlisted' &&
       !isManager &&
-      !rowsBy(moment.state.memberships, 'person', person).some(each => each.team === team.id),
+      !rowsBy(snapshot.state.memberships, 'person', person).some(each => each.team === team.id),
   )
 }
 

@@ -19,7 +19,7 @@ describe('what must fail', () => {
     ['core/access/evaluate.ts', "import '../changes/judge.ts'"],
     ['core/state/state.ts', "import 'react'"],
     ['core/state/state.ts', "import 'node:fs'"],
-    ['core/state/moment.ts', 'Date.now()'],
+    ['core/state/snapshot.ts', 'Date.now()'],
     ['contract/dates.ts', "import '#server/config.ts'"],
     ['demo/generate.ts', "import '#server/config.ts'"],
     ['server/main.ts', "import '#demo/generate.ts'"],

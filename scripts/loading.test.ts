@@ -7,7 +7,7 @@ import { allRows, type Collection, eachRow, rowOf } from '#core/base/collection.
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { type Founding, foundWorkspace } from '#core/changes/found.ts'
 import { nextDue, passingsOf } from '#core/changes/passing.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import { emptyState, tableNames } from '#core/records/all.ts'
 import {
   applyChanges,
@@ -112,7 +112,7 @@ test('what lies below, in the bin or at home is found, in the order in which it 
 })
 
 test('everybody can do everywhere what they could', () => {
-  const [is, was] = [momentOf(read, now), momentOf(written, now)]
+  const [is, was] = [snapshotOf(read, now), snapshotOf(written, now)]
   for (const person of allRows(written.persons))
     for (const node of allRows(written.nodes))
       expect(check(is, person.id, node.id)).toBe(check(was, person.id, node.id))

@@ -107,7 +107,7 @@ export const accessMistakes: readonly Mistake[] = [
   {
     mistake: 'guests count in every team',
     file: 'access/subject.ts',
-    find: "person.kind === 'member' || rowOf(moment.state.teams, membership.team)?.welcomesGuests === true",
+    find: "person.kind === 'member' || rowOf(snapshot.state.teams, membership.team)?.welcomesGuests === true",
     put: 'true',
     by: 'access/evaluate.test.ts',
   },

@@ -36,14 +36,14 @@ export const settledMistakes: readonly Mistake[] = [
   {
     mistake: 'access is recovered by taking it from somebody first',
     file: 'changes/guards/recovered.ts',
-    find: 'const moments = [withoutLeavers(whole), withoutRecovery(whole).after]',
-    put: 'const moments = [withoutRecovery(whole).after]',
+    find: 'const snapshots = [withoutLeavers(whole), withoutRecovery(whole).after]',
+    put: 'const snapshots = [withoutRecovery(whole).after]',
   },
   {
     mistake: 'access is recovered round a steward who comes back in the same set',
     file: 'changes/guards/recovered.ts',
-    find: 'const moments = [withoutLeavers(whole), withoutRecovery(whole).after]',
-    put: 'const moments = [withoutLeavers(whole)]',
+    find: 'const snapshots = [withoutLeavers(whole), withoutRecovery(whole).after]',
+    put: 'const snapshots = [withoutLeavers(whole)]',
   },
   {
     mistake: 'nobody is followed who leaves in the same act',
@@ -54,7 +54,7 @@ export const settledMistakes: readonly Mistake[] = [
   {
     mistake: 'undoing edits what lies in the bin',
     file: 'changes/undo.ts',
-    find: "if (liesInBin(moment, change)) return { why: 'in the bin' }",
+    find: "if (liesInBin(snapshot, change)) return { why: 'in the bin' }",
     put: '',
   },
   {

@@ -93,10 +93,10 @@ function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[
     const effect = recordOf(touching).differences
     return noticesOf(parts, id, { ...nothingWritten(author, after), before, changes, effect })
   })
-  const moment = { state: last.after.state, at: now }
+  const snapshot = { state: last.after.state, at: now }
   const near = noticesOf(parts, id, {
-    ...nothingWritten(theWorkspace, moment),
-    nearing: nearingIn(moment.state, now - nearness, now),
+    ...nothingWritten(theWorkspace, snapshot),
+    nearing: nearingIn(snapshot.state, now - nearness, now),
   })
   return [...told, ...near].map(row => ({ ...row, readAt: row.at < now - 10 * days ? row.at : null }))
 }

@@ -14,8 +14,8 @@ import { applyEdits, judge, wholeOf } from '#core/changes/judge.ts'
 import { impact } from '#core/impact/impact.ts'
 import { beyond } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
-import { momentOf } from '#core/state/moment.ts'
-import { type Moment, rootOf } from '#core/state/state.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
+import { type Snapshot, rootOf } from '#core/state/state.ts'
 import { largeOwner, largestHome, nodeId } from '#demo/large.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { type Running, startServer } from '#server/assemble.ts'
@@ -63,9 +63,9 @@ const opening = (node: NodeId, level: Parameters<typeof levelActions>[0]) => ({
   until: null,
 })
 
-const present = (): Moment => {
+const present = (): Snapshot => {
   const [published] = running.parts.writer.states.published.values()
-  return momentOf((published as { moment: Moment }).moment.state, Date.now())
+  return snapshotOf((published as { snapshot: Snapshot }).snapshot.state, Date.now())
 }
 
 const send = <T>(path: string, edits: object[], more: object = {}) =>
@@ -133,7 +133,7 @@ test('the thread answers as the server would itself, whatever was written since 
   for (let round = 0; round < 6; round += 1) {
     const edits = [{ kind: 'node.break', node: nodeId(20 + round), mode: 'empty', copies: '' }] as never
     const state = applyEdits(before, edits)?.state ?? before.state
-    const after = momentOf(state, before.at)
+    const after = snapshotOf(state, before.at)
     const indexes = [after.state.index, after.state.index] as const
     const person = personById(sightOf(after), `p${round * 7}` as PersonId)
     const asker = personById(sightOf(after), largeOwner.person)

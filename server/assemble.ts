@@ -148,7 +148,7 @@ export async function startServer(environment: Environment): Promise<Running> {
 
 /** Whether there is a workspace of which the thread will be asked. */
 const isAnyLarge = ({ writer }: Parts): boolean =>
-  [...writer.states.published.values()].some(({ moment }) => isLarge(moment.state.index))
+  [...writer.states.published.values()].some(({ snapshot }) => isLarge(snapshot.state.index))
 
 const listen = (server: Server, { port, host }: Config) =>
   new Promise<void>((resolve, reject) => {

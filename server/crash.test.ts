@@ -105,7 +105,7 @@ async function look() {
   const [broken] = await database.query('PRAGMA foreign_key_check')
   expect([integrity, broken]).toEqual([[{ integrity_check: 'ok' }], []])
   const states = await loadStates(tables, Date.now())
-  const state = [...states.published.values()][0]?.moment.state as State
+  const state = [...states.published.values()][0]?.snapshot.state as State
   const entries = (await tables.changeSets.findAll({
     order: [['revision', 'ASC']],
     raw: true,

@@ -1,6 +1,6 @@
 import { rowOf } from '../base/collection.ts'
 import type { Channel } from '../rules/channel.ts'
-import type { Moment } from '../state/state.ts'
+import type { Snapshot } from '../state/state.ts'
 import { mayUse } from './powers.ts'
 import type { Subject } from './subject.ts'
 
@@ -15,12 +15,12 @@ export interface ChannelRights {
 
 const nothing: ChannelRights = { read: false, post: false, moderate: false, addressEveryone: false }
 
-export function channelRights(moment: Moment, subject: Subject, channel: Channel): ChannelRights {
-  const team = rowOf(moment.state.teams, channel.team)
+export function channelRights(snapshot: Snapshot, subject: Subject, channel: Channel): ChannelRights {
+  const team = rowOf(snapshot.state.teams, channel.team)
   if (team === undefined || !isIn(subject, channel)) return nothing
   const leads = subject.principals.has(`leads:${team.id}`)
   const may = (privilege: 'moderate' | 'address everyone') =>
-    leads || mayUse(moment, subject.person.id, privilege)
+    leads || mayUse(snapshot, subject.person.id, privilege)
   const mayPost = team.posting === 'everyone' || leads || (team.posting === 'members' && !subject.isGuest)
   const post = mayPost && !team.archived && !channel.archived
   return {

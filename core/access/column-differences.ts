@@ -2,7 +2,7 @@ import { checkColumn, type ColumnAccess } from './columns.ts'
 import { allRows, rowOf, rowsBy } from '../base/collection.ts'
 import type { ColumnId, NodeId, PersonId } from '../base/ids.ts'
 import type { BoardColumn } from '../rules/column.ts'
-import { type Moment, pathOf, type State } from '../state/state.ts'
+import { type Snapshot, pathOf, type State } from '../state/state.ts'
 
 /** What one person may do with a restricted column without a change set and with it, in a row or on its board. */
 export interface ColumnDifference {
@@ -23,7 +23,11 @@ interface Touched {
  * Told at boards, and at rows with entries of their own: the other rows answer as their board does. Columns
  * open to everyone who sees the row follow it and are not told.
  */
-export function columnDifferences({ tops, people }: Touched, was: Moment, will: Moment): ColumnDifference[] {
+export function columnDifferences(
+  { tops, people }: Touched,
+  was: Snapshot,
+  will: Snapshot,
+): ColumnDifference[] {
   return placesIn(tops, was.state, will.state).flatMap(at =>
     restrictedAt(was.state, will.state, at).flatMap(column =>
       people.flatMap(person => {

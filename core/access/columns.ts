@@ -3,7 +3,7 @@ import type { ColumnId, NodeId, PersonId } from '../base/ids.ts'
 import { compareWords } from '../base/compare-words.ts'
 import { has } from '../levels/action.ts'
 import type { Principal } from '../rules/principal.ts'
-import type { Moment } from '../state/state.ts'
+import type { Snapshot } from '../state/state.ts'
 import type { BoardColumn } from '../rules/column.ts'
 import { actionsAt } from './evaluate.ts'
 import { type Place, placeOf } from './place.ts'
@@ -14,27 +14,27 @@ export type ColumnAccess = 'none' | 'see' | 'edit'
 
 /** `at` is a row of the board, or the board itself for what its rows have in common. */
 export function checkColumn(
-  moment: Moment,
+  snapshot: Snapshot,
   person: PersonId,
   { at, column }: { readonly at: NodeId; readonly column: ColumnId },
 ): ColumnAccess {
-  const subject = subjectOf(moment, person)
-  const place = placeOf(moment, at)
-  const row = rowOf(moment.state.columns, column)
+  const subject = subjectOf(snapshot, person)
+  const place = placeOf(snapshot, at)
+  const row = rowOf(snapshot.state.columns, column)
   if (subject === undefined || place === undefined || row === undefined) return 'none'
   const isThere = place.node.id === row.board || place.node.parent === row.board
-  return isThere ? columnAccess(moment, subject, { place, column: row }) : 'none'
+  return isThere ? columnAccess(snapshot, subject, { place, column: row }) : 'none'
 }
 
 /** Seeing needs the row and being named; editing needs to see, to change the row, and being named. */
 export function columnAccess(
-  moment: Moment,
+  snapshot: Snapshot,
   subject: Subject,
   { place, column }: { readonly place: Place; readonly column: BoardColumn },
 ): ColumnAccess {
-  const held = actionsAt(moment, subject, place)
+  const held = actionsAt(snapshot, subject, place)
   if (!has(held, 'see')) return 'none'
-  const isSteward = stewardsBoard(moment, subject, column.board)
+  const isSteward = stewardsBoard(snapshot, subject, column.board)
   const isNamed = (named: readonly Principal[] | null) =>
     named === null || isSteward || named.some(each => subject.principals.has(each))
   if (!isNamed(column.viewers)) return 'none'
@@ -42,13 +42,13 @@ export function columnAccess(
   return (has(held, 'change') || isOwn) && isNamed(column.editors) ? 'edit' : 'see'
 }
 
-const stewardsBoard = (moment: Moment, subject: Subject, board: NodeId): boolean => {
-  const place = placeOf(moment, board)
-  return place !== undefined && has(actionsAt(moment, subject, place), 'share')
+const stewardsBoard = (snapshot: Snapshot, subject: Subject, board: NodeId): boolean => {
+  const place = placeOf(snapshot, board)
+  return place !== undefined && has(actionsAt(snapshot, subject, place), 'share')
 }
 
 /** The columns of a board that a person may know of, in the order in which they are shown. */
-export const columnsSeen = (moment: Moment, subject: Subject, board: Place): BoardColumn[] =>
-  rowsBy(moment.state.columns, 'board', board.node.id)
-    .filter(column => columnAccess(moment, subject, { place: board, column }) !== 'none')
+export const columnsSeen = (snapshot: Snapshot, subject: Subject, board: Place): BoardColumn[] =>
+  rowsBy(snapshot.state.columns, 'board', board.node.id)
+    .filter(column => columnAccess(snapshot, subject, { place: board, column }) !== 'none')
     .sort((a, b) => a.order - b.order || compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1))

@@ -5,7 +5,7 @@ import type { ColumnId, NodeId, PersonId } from '../base/ids.ts'
 import { listActions, noActions } from '../levels/action.ts'
 import { levelActions } from '../levels/level.ts'
 import type { BoardColumn } from '../rules/column.ts'
-import { momentOf, nextBound } from '../state/moment.ts'
+import { snapshotOf, nextBound } from '../state/snapshot.ts'
 import { applyChanges } from '../state/state.ts'
 import { judged, judgedColumn } from '../tests/judge.ts'
 import { levelOf as level } from '../tests/judging.ts'
@@ -103,7 +103,7 @@ describe('the examples of the contract', () => {
       node('h', 'root', home),
       grant('h', 'leads:t', steward),
     )
-    const held = check(momentOf(state, now), 'l' as PersonId, 'h' as NodeId)
+    const held = check(snapshotOf(state, now), 'l' as PersonId, 'h' as NodeId)
     expect(listActions(held)).toEqual(['see', 'copy', 'share', 'seal'])
   })
 })
@@ -125,7 +125,7 @@ test('an end is the first moment at which a grant counts no more', () => {
     node('a', 'root'),
     grant('a', 'person:p', reader, { from: now, until: now + 10 }),
   )
-  const at = (time: number) => check(momentOf(state, time), 'p' as PersonId, 'a' as NodeId)
+  const at = (time: number) => check(snapshotOf(state, time), 'p' as PersonId, 'a' as NodeId)
   expect([at(now - 1), at(now), at(now + 9), at(now + 10)]).toEqual([noActions, reader, reader, noActions])
   expect([nextBound(state, now), nextBound(state, now + 10)]).toEqual([now + 10, Infinity])
 })
@@ -135,13 +135,13 @@ const instants = [now - 10, now, now + 5, now + 15, now + 30]
 test('the engine answers as the judge does, for everybody everywhere, now and later', () => {
   fc.assert(
     fc.property(anyWorld, fc.constantFrom(...instants), (state, at) => {
-      const moment = momentOf(state, at)
+      const snapshot = snapshotOf(state, at)
       for (const person of personIds as unknown as PersonId[])
         for (const node of nodeIds as unknown as NodeId[])
-          expect([person, node, listActions(check(moment, person, node))]).toEqual([
+          expect([person, node, listActions(check(snapshot, person, node))]).toEqual([
             person,
             node,
-            judged(moment, person, node),
+            judged(snapshot, person, node),
           ])
     }),
     { numRuns: 400 },
@@ -163,11 +163,11 @@ test('and of columns, in every row', () => {
           editors,
         }
         const change = { table: 'columns', id: column.id, before: null, after: column } as const
-        const moment = momentOf(applyChanges(world, [change]), now)
+        const snapshot = snapshotOf(applyChanges(world, [change]), now)
         for (const { id: row } of [board, ...rowsBy(world.nodes, 'parent', board.id)])
           for (const person of personIds as unknown as PersonId[]) {
-            const answer = checkColumn(moment, person, { at: row, column: column.id })
-            expect(answer).toBe(judgedColumn(moment, person, { row, column }))
+            const answer = checkColumn(snapshot, person, { at: row, column: column.id })
+            expect(answer).toBe(judgedColumn(snapshot, person, { row, column }))
             told[answer] += 1
           }
       }

@@ -23,7 +23,7 @@ import {
   noActions,
   union,
 } from '../levels/action.ts'
-import type { Moment } from '../state/state.ts'
+import type { Snapshot } from '../state/state.ts'
 import type { Place } from './place.ts'
 import {
   createWhom,
@@ -46,8 +46,8 @@ import type { Subject } from './subject.ts'
  */
 
 /** The answer to "may P do this at N": all the actions of a person at a node; none if either is unknown. */
-export function check(moment: Moment, person: PersonId, node: NodeId): ActionSet {
-  const sight = sightOf(moment)
+export function check(snapshot: Snapshot, person: PersonId, node: NodeId): ActionSet {
+  const sight = sightOf(snapshot)
   return checkIn(sight, personById(sight, person), nodeById(sight, node))
 }
 
@@ -56,8 +56,8 @@ export const checkIn = (sight: Sight, person: number, node: number): ActionSet =
   person !== none && node !== none && isActiveIn(sight, person) ? actionsIn(sight, person, node) : noActions
 
 /** Whether a person sees anything of what lies right in a node: no record is made for it. */
-export function seesWithin(moment: Moment, personId: PersonId, nodeId: NodeId): boolean {
-  const sight = sightOf(moment)
+export function seesWithin(snapshot: Snapshot, personId: PersonId, nodeId: NodeId): boolean {
+  const sight = sightOf(snapshot)
   const person = personById(sight, personId)
   const node = nodeById(sight, nodeId)
   if (node === none) return false
@@ -68,20 +68,20 @@ export function seesWithin(moment: Moment, personId: PersonId, nodeId: NodeId): 
   return child !== none
 }
 
-export const actionsAt = (moment: Moment, subject: Subject, place: Place): ActionSet =>
-  check(moment, subject.person.id, place.node.id)
+export const actionsAt = (snapshot: Snapshot, subject: Subject, place: Place): ActionSet =>
+  check(snapshot, subject.person.id, place.node.id)
 
 /** The same for somebody who is only invited, or whose time has not begun. */
-export function actionsAsIfActive(moment: Moment, subject: Subject, place: Place): ActionSet {
-  const sight = sightOf(moment)
+export function actionsAsIfActive(snapshot: Snapshot, subject: Subject, place: Place): ActionSet {
+  const sight = sightOf(snapshot)
   const person = personById(sight, subject.person.id)
   const node = nodeById(sight, place.node.id)
   return person === none || node === none ? noActions : actionsIn(sight, person, node)
 }
 
 /** What a person holds before an archive or the bin takes its part: read for bringing back. */
-export function heldBeforeStates(moment: Moment, personId: PersonId, nodeId: NodeId): ActionSet {
-  const sight = sightOf(moment)
+export function heldBeforeStates(snapshot: Snapshot, personId: PersonId, nodeId: NodeId): ActionSet {
+  const sight = sightOf(snapshot)
   const person = personById(sight, personId)
   const node = nodeById(sight, nodeId)
   return person === none || node === none || !isActiveIn(sight, person)
@@ -90,8 +90,8 @@ export function heldBeforeStates(moment: Moment, personId: PersonId, nodeId: Nod
 }
 
 /** The same for sharing, breaking and moving in an archive; nothing in the bin. */
-export function heldInArchive(moment: Moment, person: PersonId, node: NodeId): ActionSet {
-  const held = heldBeforeStates(moment, person, node)
+export function heldInArchive(snapshot: Snapshot, person: PersonId, node: NodeId): ActionSet {
+  const held = heldBeforeStates(snapshot, person, node)
   return held === noActions || (sum.states & state.binned) !== 0 ? noActions : held
 }
 

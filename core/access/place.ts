@@ -3,7 +3,7 @@ import type { NodeId } from '../base/ids.ts'
 import { isLive } from '../base/instant.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
 import type { Gives, Grant, Limit } from '../rules/entry.ts'
-import { type Moment, pathOf, type State } from '../state/state.ts'
+import { type Snapshot, pathOf, type State } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
 /** A node as people meet it: every entry on its path that is live, read once and put to many people. */
@@ -27,49 +27,49 @@ export interface GivenHere {
   readonly actions: ActionSet
 }
 
-const known = new WeakMap<Moment, Map<NodeId, Place>>()
+const known = new WeakMap<Snapshot, Map<NodeId, Place>>()
 
 /**
- * `undefined` if there is no such node. Kept for as long as the moment is, and worked out from the place
+ * `undefined` if there is no such node. Kept for as long as the snapshot is, and worked out from the place
  * that it stands in: a place with no entries of its own shares all that its parent has.
  */
-export function placeOf(moment: Moment, id: NodeId): Place | undefined {
-  const places = known.get(moment) ?? new Map<NodeId, Place>()
-  known.set(moment, places)
+export function placeOf(snapshot: Snapshot, id: NodeId): Place | undefined {
+  const places = known.get(snapshot) ?? new Map<NodeId, Place>()
+  known.set(snapshot, places)
   // Up to the nearest place that is known, then down again: without recursion, however deep the tree.
   const missing: ContentNode[] = []
-  let next = rowOf(moment.state.nodes, id)
+  let next = rowOf(snapshot.state.nodes, id)
   let place: Place | undefined
-  for (; next !== undefined; next = above(moment, next)) {
+  for (; next !== undefined; next = above(snapshot, next)) {
     place = places.get(next.id)
     if (place !== undefined) break
     missing.push(next)
   }
   for (let node = missing.pop(); node !== undefined; node = missing.pop()) {
-    place = createPlace(moment, node, place)
+    place = createPlace(snapshot, node, place)
     places.set(node.id, place)
   }
   return place
 }
 
-const above = ({ state }: Moment, { parent }: ContentNode): ContentNode | undefined =>
+const above = ({ state }: Snapshot, { parent }: ContentNode): ContentNode | undefined =>
   parent === null ? undefined : rowOf(state.nodes, parent)
 
-function createPlace(moment: Moment, node: ContentNode, parent: Inherited = nowhere): Place {
-  const own = liveGrantsAt(moment, node.id)
+function createPlace(snapshot: Snapshot, node: ContentNode, parent: Inherited = nowhere): Place {
+  const own = liveGrantsAt(snapshot, node.id)
   const isBroken = node.broken !== null
-  const limits = rowsBy(moment.state.limits, 'node', node.id).filter(each => isLive(each, moment.at))
+  const limits = rowsBy(snapshot.state.limits, 'node', node.id).filter(each => isLive(each, snapshot.at))
   let path: readonly ContentNode[] | undefined
   return {
     node,
     get path() {
-      return (path ??= pathOf(moment.state, node.id))
+      return (path ??= pathOf(snapshot.state, node.id))
     },
     grants: isBroken ? own : joined(own, parent.grants),
     keptOut: isBroken ? joined(parent.grants, parent.keptOut) : parent.keptOut,
     breakAt: isBroken ? node : parent.breakAt,
     limits: joined(limits, parent.limits),
-    archivedAt: node.archived || isTeamArchived(moment.state, node) ? node : parent.archivedAt,
+    archivedAt: node.archived || isTeamArchived(snapshot.state, node) ? node : parent.archivedAt,
     binnedAt: node.binned === null ? parent.binnedAt : node,
   }
 }
@@ -93,10 +93,10 @@ function joined<T>(first: readonly T[], rest: readonly T[]): readonly T[] {
 }
 
 /** The largest first, then by id: the same order each time it is told. */
-function liveGrantsAt(moment: Moment, node: NodeId): GivenHere[] {
-  return rowsBy(moment.state.grants, 'node', node)
-    .filter(grant => isLive(grant, moment.at))
-    .map(grant => ({ grant, actions: actionsGiven(moment.state, grant.gives) }))
+function liveGrantsAt(snapshot: Snapshot, node: NodeId): GivenHere[] {
+  return rowsBy(snapshot.state.grants, 'node', node)
+    .filter(grant => isLive(grant, snapshot.at))
+    .map(grant => ({ grant, actions: actionsGiven(snapshot.state, grant.gives) }))
     .sort((a, b) => b.actions - a.actions || (a.grant.id < b.grant.id ? -1 : 1))
 }
 

@@ -5,7 +5,7 @@ import type { RoleId } from '../base/ids.ts'
 import { isAsleep, type Privilege, type ScopeKind } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
 import { ownerRole, privilegesOf, type Role } from '../people/role.ts'
-import type { Moment } from '../state/state.ts'
+import type { Snapshot } from '../state/state.ts'
 import { subjectOf } from './subject.ts'
 
 /** What one role gives a person: the privileges that have effect over its scope, how high it ranks, over whom. */
@@ -23,15 +23,15 @@ export type Target =
 export const wholeWorkspace: Target = { over: 'workspace' }
 
 /** None for somebody who is not active. */
-export const powersOf = (moment: Moment, person: PersonId): Power[] =>
-  subjectOf(moment, person)?.isActive === true ? powersAsIfActive(moment, person) : []
+export const powersOf = (snapshot: Snapshot, person: PersonId): Power[] =>
+  subjectOf(snapshot, person)?.isActive === true ? powersAsIfActive(snapshot, person) : []
 
 /** The same for somebody who is not here yet. */
-export function powersAsIfActive(moment: Moment, person: PersonId): Power[] {
-  return rowsBy(moment.state.holdings, 'person', person)
-    .filter(holding => isLive(holding, moment.at))
+export function powersAsIfActive(snapshot: Snapshot, person: PersonId): Power[] {
+  return rowsBy(snapshot.state.holdings, 'person', person)
+    .filter(holding => isLive(holding, snapshot.at))
     .flatMap(holding => {
-      const role = rowOf(moment.state.roles, holding.role)
+      const role = rowOf(snapshot.state.roles, holding.role)
       if (role === undefined) return []
       const { scope } = holding
       return [{ role: role.id, privileges: awakeIn(role, scope.over), rank: role.rank, scope }]
@@ -58,16 +58,20 @@ export interface Wanted {
 }
 
 /** The rank of the highest role through which a person holds what is wanted; `undefined` if by none. */
-export function rankFor(moment: Moment, person: PersonId, { privilege, target }: Wanted): number | undefined {
-  const ranks = powersOf(moment, person)
+export function rankFor(
+  snapshot: Snapshot,
+  person: PersonId,
+  { privilege, target }: Wanted,
+): number | undefined {
+  const ranks = powersOf(snapshot, person)
     .filter(power => power.privileges.has(privilege) && covers(power.scope, target))
     .map(power => power.rank)
   return ranks.length === 0 ? undefined : Math.max(...ranks)
 }
 
 /** Whether a person holds the privilege over the whole workspace. */
-export const mayUse = (moment: Moment, person: PersonId, privilege: Privilege): boolean =>
-  rankFor(moment, person, { privilege, target: wholeWorkspace }) !== undefined
+export const mayUse = (snapshot: Snapshot, person: PersonId, privilege: Privilege): boolean =>
+  rankFor(snapshot, person, { privilege, target: wholeWorkspace }) !== undefined
 
 function covers(scope: Scope, target: Target): boolean {
   if (scope.over === 'workspace') return true
@@ -76,8 +80,8 @@ function covers(scope: Scope, target: Target): boolean {
 }
 
 /** The active owners. */
-export const ownersOf = (moment: Moment): PersonId[] =>
-  rowsBy(moment.state.holdings, 'role', ownerRole)
-    .filter(holding => isLive(holding, moment.at))
+export const ownersOf = (snapshot: Snapshot): PersonId[] =>
+  rowsBy(snapshot.state.holdings, 'role', ownerRole)
+    .filter(holding => isLive(holding, snapshot.at))
     .map(holding => holding.person)
-    .filter(person => subjectOf(moment, person)?.isActive === true)
+    .filter(person => subjectOf(snapshot, person)?.isActive === true)

@@ -13,7 +13,7 @@ import {
 import { type Found, isLimit, isLiveEntry, principalOf, someEntry } from '../index/walk.ts'
 import type { PersonId } from '../base/ids.ts'
 import { has } from '../levels/action.ts'
-import { type Moment, type State, workspaceOf } from '../state/state.ts'
+import { type Snapshot, type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { statesOf } from './evaluate.ts'
 import type { Place } from './place.ts'
@@ -27,8 +27,8 @@ export const theWeb = 'web' as PersonId
  * is, with no break, exclusion or draft in between; archives, the bin, limits on everybody and the
  * policies of the workspace and the team keep the web out.
  */
-export function isPublic(moment: Moment, place: Place): boolean {
-  const sight = sightOf(moment)
+export function isPublic(snapshot: Snapshot, place: Place): boolean {
+  const sight = sightOf(snapshot)
   return isPublicIn(sight, nodeById(sight, place.node.id))
 }
 

@@ -19,7 +19,7 @@ import {
   statuses,
   type Times,
 } from '../index/layout.ts'
-import type { Moment } from '../state/state.ts'
+import type { Snapshot } from '../state/state.ts'
 
 /**
  * An index read at one time: what questions in numbers are put to.
@@ -47,13 +47,13 @@ const pageShift = 8
 /** A copy of its own: what is imported is looked up anew at each use. */
 const anybody = anyone
 
-const known = new WeakMap<Moment, Sight>()
+const known = new WeakMap<Snapshot, Sight>()
 
-export function sightOf(moment: Moment): Sight {
-  const kept = known.get(moment)
+export function sightOf(snapshot: Snapshot): Sight {
+  const kept = known.get(snapshot)
   if (kept !== undefined) return kept
-  const sight = createSight(moment.state.index, moment.at)
-  known.set(moment, sight)
+  const sight = createSight(snapshot.state.index, snapshot.at)
+  known.set(snapshot, sight)
   return sight
 }
 
@@ -79,12 +79,12 @@ export function createSightBeside(
 }
 
 /** Of two moments between which nothing begins or ends: where the same is said of people, it is worked out once. */
-export function seeAlike(was: Moment, is: Moment): void {
+export function seeAlike(was: Snapshot, is: Snapshot): void {
   if (!known.has(is)) known.set(is, createSightBeside(sightOf(was), is.state.index, is.at))
 }
 
-/** The sights of a moment and of the same instant in another state. */
-export function sightsOf(was: Moment, is: Moment): readonly [Sight, Sight] {
+/** The sights of a snapshot and of the same instant in another state. */
+export function sightsOf(was: Snapshot, is: Snapshot): readonly [Sight, Sight] {
   if (was.at === is.at) seeAlike(was, is)
   return [sightOf(was), sightOf(is)]
 }

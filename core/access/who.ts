@@ -5,7 +5,7 @@ import { idOf } from '../base/numbering.ts'
 import { actionsNumbered, inEntry, inStretch, state } from '../index/layout.ts'
 import { type ActionSet, bitOf, noActions } from '../levels/action.ts'
 import type { Person } from '../people/person.ts'
-import type { Moment } from '../state/state.ts'
+import type { Snapshot } from '../state/state.ts'
 import { isLimit, isLiveEntry, principalOf, someEntry } from '../index/walk.ts'
 import { actionsIn, checkIn } from './evaluate.ts'
 import type { Place } from './place.ts'
@@ -20,20 +20,20 @@ export interface Reach {
 }
 
 /** Everyone with access at a node. People not yet active are answered as if they were, and marked. */
-export function who(moment: Moment, node: NodeId): Reach[] {
-  const sight = sightOf(moment)
+export function who(snapshot: Snapshot, node: NodeId): Reach[] {
+  const sight = sightOf(snapshot)
   const { persons } = sight.index
   const found: Reach[] = []
   forEachWithAccess(sight, nodeById(sight, node), (person, actions) => {
-    const record = rowOf(moment.state.persons, idOf(persons, person) as PersonId) as Person
+    const record = rowOf(snapshot.state.persons, idOf(persons, person) as PersonId) as Person
     found.push({ person: record, actions, isActive: isActiveIn(sight, person) })
   })
   return found
 }
 
 /** How many active people have access at a node: no record is looked up for it. */
-export function countActive(moment: Moment, node: NodeId): number {
-  const sight = sightOf(moment)
+export function countActive(snapshot: Snapshot, node: NodeId): number {
+  const sight = sightOf(snapshot)
   let count = 0
   forEachWithAccess(sight, nodeById(sight, node), person => {
     if (isActiveIn(sight, person)) count += 1
@@ -61,8 +61,8 @@ export function forEachWithAccess(
 }
 
 /** Whether an active person may share here. Only those are looked at to whom a grant gives share. */
-export const hasSteward = (moment: Moment, place: Place): boolean =>
-  hasStewardIn(sightOf(moment), nodeById(sightOf(moment), place.node.id))
+export const hasSteward = (snapshot: Snapshot, place: Place): boolean =>
+  hasStewardIn(sightOf(snapshot), nodeById(sightOf(snapshot), place.node.id))
 
 export const hasStewardIn = (sight: Sight, node: number): boolean =>
   someGrant(

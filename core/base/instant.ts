@@ -1,4 +1,4 @@
-/** A moment as milliseconds since 1970 UTC. The core is always told the moment and never reads a clock. */
+/** Milliseconds since 1970 UTC. The core is always told the instant and never reads a clock. */
 export type Instant = number
 
 /** When something counts: from ≤ t < until; an absent bound is open. */

@@ -8,7 +8,7 @@ import { subjectOf, teamsOf } from '../access/subject.ts'
 import { type Action, type ActionSet, everyAction, has, noActions } from '../levels/action.ts'
 import type { Privilege } from '../levels/privilege.ts'
 import type { TableName } from '../state/kinds.ts'
-import { type Moment, type RecordChange, rootOf, type State } from '../state/state.ts'
+import { type Snapshot, type RecordChange, rootOf, type State } from '../state/state.ts'
 import type { Edit, EditKind } from './edit.ts'
 import { partsOf, type Principal } from '../rules/principal.ts'
 import type { Refusal } from './refusal.ts'
@@ -16,8 +16,8 @@ import type { Refusal } from './refusal.ts'
 /** What one edit is judged in: the author, the state before the whole set, the state that edits so far made. */
 export interface Context {
   readonly author: PersonId
-  readonly before: Moment
-  readonly now: Moment
+  readonly before: Snapshot
+  readonly now: Snapshot
 }
 
 export type Outcome = Result<readonly RecordChange[], Refusal>
@@ -116,8 +116,8 @@ export function lacksTeam(context: Context, team: TeamId): Refusal | undefined {
     : { code: 'unknown', what: 'team' }
 }
 
-export function leadsTeam(moment: Moment, person: PersonId, team: TeamId): boolean {
-  return subjectOf(moment, person)?.principals.has(`leads:${team}`) === true
+export function leadsTeam(snapshot: Snapshot, person: PersonId, team: TeamId): boolean {
+  return subjectOf(snapshot, person)?.principals.has(`leads:${team}`) === true
 }
 
 /** Who is in a team that a directory keeps is changed there only. */
@@ -128,13 +128,13 @@ export function lacksFilling(context: Context, team: TeamId): Refusal | undefine
 }
 
 /** Members see the listed teams; unlisted ones only their own people and those who manage any. */
-export function knowsTeam(moment: Moment, person: PersonId, team: TeamId): boolean {
-  const row = rowOf(moment.state.teams, team)
-  const subject = subjectOf(moment, person)
+export function knowsTeam(snapshot: Snapshot, person: PersonId, team: TeamId): boolean {
+  const row = rowOf(snapshot.state.teams, team)
+  const subject = subjectOf(snapshot, person)
   if (row === undefined || subject?.isActive !== true) return false
-  if (teamsOf(moment, subject.person).some(each => each.team === team)) return true
+  if (teamsOf(snapshot, subject.person).some(each => each.team === team)) return true
   if (subject.isGuest) return false
-  return row.joining !== 'unlisted' || mayUse(moment, person, 'manage any team')
+  return row.joining !== 'unlisted' || mayUse(snapshot, person, 'manage any team')
 }
 
 /** The first refusal of those that count. */

@@ -3,7 +3,7 @@ import type { Instant } from '../base/instant.ts'
 import { builtInRoles, ownerRole } from '../people/role.ts'
 import { blankProfile, type Person } from '../people/person.ts'
 import { usualPolicies, type Workspace } from '../rules/workspace.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { applyChanges, type RecordChange, type State } from '../state/state.ts'
 import type { Judged } from './judge.ts'
 import { privateFolder } from './edits/invitation.ts'
@@ -81,7 +81,7 @@ export function foundWorkspace(nothing: State, founding: Founding): Judged {
     { table: 'holdings', id: holding.id, before: null, after: holding },
     { table: 'nodes', id: root.id, before: null, after: root },
   ]
-  const withRoot = momentOf(applyChanges(nothing, first), at)
+  const withRoot = snapshotOf(applyChanges(nothing, first), at)
   const folder = privateFolder(
     { author: owner.person, before: withRoot, now: withRoot },
     { person: owner.person, folder: owner.folder, grant: owner.grant },

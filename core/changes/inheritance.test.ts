@@ -3,7 +3,7 @@ import { check } from '../access/evaluate.ts'
 import { allRows } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { levelActions } from '../levels/level.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import type { State } from '../state/state.ts'
 import { after, edit, editor, giving, reader, refusal, steward } from '../tests/judging.ts'
 import { grant, holding, member, node, now, type Part, person, team, world } from '../tests/world.ts'
@@ -24,7 +24,7 @@ describe('breaking and restoring', () => {
   const breaking = (mode: string) => edit('node.break', { node: 'b', mode, copies: 'copy' })
   const restoring = (drop: string) => edit('node.restore', { node: 'b', drop })
   const actionsAt = (state: State, who: string, at = now) =>
-    check(momentOf(state, at), who as PersonId, 'b' as NodeId)
+    check(snapshotOf(state, at), who as PersonId, 'b' as NodeId)
 
   test('starting empty leaves the node’s own grants, and the author for as long', () => {
     const state = after(world(...parts), 's', breaking('empty'))
@@ -87,7 +87,7 @@ describe('limits', () => {
       ...more,
     })
   const all = (state: State) =>
-    ['s', 'e', 'g'].map(id => check(momentOf(state, now), id as PersonId, 'a' as NodeId))
+    ['s', 'e', 'g'].map(id => check(snapshotOf(state, now), id as PersonId, 'a' as NodeId))
 
   test('lower a guest, all guests, or all members but stewards', () => {
     expect(all(after(world(...parts), 's', limiting('person:g', reader)))).toEqual([steward, editor, reader])
@@ -191,7 +191,7 @@ describe('states and moves', () => {
     expect(refusal(state, 'lead', suspending('p'))).toBe('allowed')
     expect(refusal(state, 'owner', suspending('owner'))).toEqual({ code: 'no-owner-left' })
     const suspended = after(state, 'admin', suspending('lead'))
-    expect(check(momentOf(suspended, now), 'lead' as PersonId, 'only' as NodeId)).toBe(0)
+    expect(check(snapshotOf(suspended, now), 'lead' as PersonId, 'only' as NodeId)).toBe(0)
     expect(refusal(suspended, 'admin', edit('person.resume', { person: 'lead' }))).toBe('allowed')
   })
 })

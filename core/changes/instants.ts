@@ -18,7 +18,7 @@ import {
   type Times,
 } from '../index/layout.ts'
 import { principalOf, someEntry, timesOf } from '../index/walk.ts'
-import type { Moment } from '../state/state.ts'
+import type { Snapshot } from '../state/state.ts'
 
 /** Where and for whom something may begin or end. */
 export interface Within {
@@ -37,8 +37,8 @@ export const instantsAt = (both: Both, within: Within): Instant[] =>
   instantsIn(eachStretchAbove, both, within)
 
 interface Both {
-  readonly before: Moment
-  readonly after: Moment
+  readonly before: Snapshot
+  readonly after: Snapshot
 }
 
 function instantsIn(

@@ -6,7 +6,7 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import { always } from '../base/instant.ts'
 import type { Membership } from '../people/person.ts'
 import type { TableName } from '../state/kinds.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { applyChanges, inverseOf, pathOf, type State } from '../state/state.ts'
 import { judged } from '../tests/judge.ts'
 import { edit, judging, steward } from '../tests/judging.ts'
@@ -74,10 +74,10 @@ test('whatever is allowed raises nobody’s own access, leaves stewards where th
         const joined = afterJoining(state, author, edits)
         for (const at of later)
           for (const node of everywhere) {
-            const held = (of: State) => judged(momentOf(of, at), author, node, { beforeStates: true })
+            const held = (of: State) => judged(snapshotOf(of, at), author, node, { beforeStates: true })
             if (!isRecovering(edits)) expect(held(joined)).toEqual(expect.arrayContaining(held(changed)))
             const kept = (of: State) =>
-              everybody.some(id => judged(momentOf(of, at), id, node).includes('share'))
+              everybody.some(id => judged(snapshotOf(of, at), id, node).includes('share'))
             const isLasting = (at === now || at === now + 30) && !edits.some(each => leaving.has(each.kind))
             const isThere = rowOf(changed.nodes, node) !== undefined
             if (isLasting && isThere && node !== 'root' && kept(state) && !inBin(changed, node))
@@ -160,8 +160,8 @@ test('very many changes may be applied in parts: one after the other they come t
       expectSame(inParts, result.value.state)
       for (const id of everybody)
         for (const node of everywhere)
-          expect(check(momentOf(inParts, now), id, node)).toBe(
-            check(momentOf(result.value.state, now), id, node),
+          expect(check(snapshotOf(inParts, now), id, node)).toBe(
+            check(snapshotOf(result.value.state, now), id, node),
           )
     }),
     { numRuns: 1500 },
@@ -180,8 +180,8 @@ test('a break that keeps changes nobody’s access, now or later', () => {
         for (const at of later)
           for (const id of everybody)
             for (const each of everywhere)
-              expect(judged(momentOf(result.value.state, at), id, each)).toEqual(
-                judged(momentOf(state, at), id, each),
+              expect(judged(snapshotOf(result.value.state, at), id, each)).toEqual(
+                judged(snapshotOf(state, at), id, each),
               )
       },
     ),

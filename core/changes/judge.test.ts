@@ -4,7 +4,7 @@ import { rowOf } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { levelActions } from '../levels/level.ts'
 import type { TableName } from '../state/kinds.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { judge } from './judge.ts'
 import { privateFolderOf } from '../state/state.ts'
 import { after, edit, editor, giving, reader, refusal, steward } from '../tests/judging.ts'
@@ -79,16 +79,16 @@ describe('inviting', () => {
       inviting(),
       giving('a', 'person:new', reader),
     )
-    expect(check(momentOf(invited, now), 'new' as PersonId, 'a' as NodeId)).toBe(0)
+    expect(check(snapshotOf(invited, now), 'new' as PersonId, 'a' as NodeId)).toBe(0)
     expect(refusal(invited, 'owner', accepting)).toMatchObject({ code: 'unknown' })
-    const late = judge(momentOf(invited, now + 100), {
+    const late = judge(snapshotOf(invited, now + 100), {
       author: 'new' as PersonId,
       reason: '',
       edits: [accepting],
     })
     expect(late).toMatchObject({ ok: false, error: { refusal: { code: 'invitation-over' } } })
     const here = after(invited, 'new', accepting)
-    expect(check(momentOf(here, now), 'new' as PersonId, 'a' as NodeId)).toBe(reader)
+    expect(check(snapshotOf(here, now), 'new' as PersonId, 'a' as NodeId)).toBe(reader)
     expect(refusal(here, 'new', accepting)).toMatchObject({ code: 'unknown' })
   })
 
@@ -96,8 +96,8 @@ describe('inviting', () => {
     const root = grant('root', 'everyone', steward)
     const here = after(after(world(root), 'owner', inviting()), 'new', accepting)
     const folder = privateFolderOf(here, 'new' as PersonId)?.id as NodeId
-    expect(check(momentOf(here, now), 'new' as PersonId, folder)).toBe(steward)
-    expect(check(momentOf(here, now), 'owner' as PersonId, folder)).toBe(0)
+    expect(check(snapshotOf(here, now), 'new' as PersonId, folder)).toBe(steward)
+    expect(check(snapshotOf(here, now), 'owner' as PersonId, folder)).toBe(0)
     const guest = after(after(world(), 'owner', inviting({ as: 'guest' })), 'new', accepting)
     expect(privateFolderOf(guest, 'new' as PersonId)).toBeUndefined()
   })
@@ -132,7 +132,7 @@ describe('teams', () => {
 
   test('come with a home that has a steward, or not at all', () => {
     const made = after(world(person('p')), 'owner', creating, joined('p', true), ...levels)
-    expect(check(momentOf(made, now), 'p' as PersonId, 'h' as NodeId)).toBe(steward)
+    expect(check(snapshotOf(made, now), 'p' as PersonId, 'h' as NodeId)).toBe(steward)
     expect(refusal(world(person('p')), 'owner', creating, ...levels)).toMatchObject({
       code: 'no-steward-left',
       nodes: ['h'],

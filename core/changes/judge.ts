@@ -1,8 +1,8 @@
 import { subjectOf } from '../access/subject.ts'
 import type { PersonId } from '../base/ids.ts'
 import { type Result, ok, refused } from '../base/result.ts'
-import { momentOf } from '../state/moment.ts'
-import { applyChangesLater, type Moment, type RecordChange, type State, withIndex } from '../state/state.ts'
+import { snapshotOf } from '../state/snapshot.ts'
+import { applyChangesLater, type Snapshot, type RecordChange, type State, withIndex } from '../state/state.ts'
 import type { Context, EditRule } from './context.ts'
 import type { Edit, EditKind } from './edit.ts'
 import { addGrant, changeGrant, endGrant } from './edits/grant.ts'
@@ -69,12 +69,16 @@ export interface Judged {
 }
 
 /** What a judged change set is compared by. */
-export const wholeOf = (before: Moment, { author, edits }: ChangeSet, { changes, state }: Judged): Whole => ({
+export const wholeOf = (
+  before: Snapshot,
+  { author, edits }: ChangeSet,
+  { changes, state }: Judged,
+): Whole => ({
   author,
   edits,
   changes,
   before,
-  after: momentOf(state, before.at),
+  after: snapshotOf(state, before.at),
 })
 
 export interface Refused {
@@ -163,18 +167,18 @@ const longGuards: readonly LongGuard[] = [moveGains, ownRaise, stewardLeft]
 const changesAtMost = 50_000
 
 /** Judges a change set on a state. Costs what the nodes cost at which access can change by it. */
-export const judge = (before: Moment, changeSet: ChangeSet): Result<Judged, Refused> =>
+export const judge = (before: Snapshot, changeSet: ChangeSet): Result<Judged, Refused> =>
   toEnd(judging(before, changeSet))
 
 /** The same in steps: of those that change very much each lasts some milliseconds. */
-export function* judging(before: Moment, { author, edits }: ChangeSet): Steps<Result<Judged, Refused>> {
+export function* judging(before: Snapshot, { author, edits }: ChangeSet): Steps<Result<Judged, Refused>> {
   if (!mayAct(before, author, edits)) return refused({ refusal: { code: 'not-active' }, edit: null })
   const changes: RecordChange[] = []
   const copies: Copy[] = []
   let state = before.state
   for (const [index, edit] of edits.entries()) {
     yield (partOfEdits * index) / edits.length
-    const context: Context = { author, before, now: momentOf(state, before.at) }
+    const context: Context = { author, before, now: snapshotOf(state, before.at) }
     const rule = rules[edit.kind] as EditRule
     const refusal = rule.lacks(context, edit)
     if (refusal !== undefined) return refused({ refusal, edit: index })
@@ -188,7 +192,7 @@ export function* judging(before: Moment, { author, edits }: ChangeSet): Steps<Re
     changes.push(...outcome.value)
   }
   state = withIndex(state)
-  const whole = { author, edits, changes, before, after: momentOf(state, before.at) }
+  const whole = { author, edits, changes, before, after: snapshotOf(state, before.at) }
   for (const guard of guards) {
     yield partOfEdits
     const refusal = guard(whole)
@@ -220,16 +224,16 @@ function* applied(state: State, changes: readonly RecordChange[]): Steps<State> 
 }
 
 /** Somebody who is not active makes no change set at all; coming in is the act of the invited. */
-const mayAct = (before: Moment, author: PersonId, edits: readonly Edit[]): boolean =>
+const mayAct = (before: Snapshot, author: PersonId, edits: readonly Edit[]): boolean =>
   subjectOf(before, author)?.isActive === true ||
   (edits.length > 0 && edits.every(edit => edit.kind === 'invitation.accept'))
 
 /** The first right that the author lacks for any of the edits, read before them: no guard is asked. */
-export const lacksRights = (before: Moment, changeSet: ChangeSet): Refusal | undefined =>
+export const lacksRights = (before: Snapshot, changeSet: ChangeSet): Refusal | undefined =>
   toEnd(lackingRights(before, changeSet))
 
 /** The same in steps. */
-export function* lackingRights(before: Moment, { author, edits }: ChangeSet): Steps<Refusal | undefined> {
+export function* lackingRights(before: Snapshot, { author, edits }: ChangeSet): Steps<Refusal | undefined> {
   if (!mayAct(before, author, edits)) return { code: 'not-active' }
   for (const edit of edits) {
     yield 0
@@ -245,16 +249,16 @@ interface Applied {
 }
 
 /** What edits do to a state, whoever makes them: no rights are asked, no guard. `undefined` if one does not fit. */
-export const applyEdits = (before: Moment, edits: readonly Edit[]): Applied | undefined =>
+export const applyEdits = (before: Snapshot, edits: readonly Edit[]): Applied | undefined =>
   toEnd(applying(before, edits))
 
 /** The same in steps. */
-export function* applying(before: Moment, edits: readonly Edit[]): Steps<Applied | undefined> {
+export function* applying(before: Snapshot, edits: readonly Edit[]): Steps<Applied | undefined> {
   let state = before.state
   const changes: RecordChange[] = []
   for (const [index, edit] of edits.entries()) {
     yield index / edits.length
-    const context: Context = { author: theWorkspace, before, now: momentOf(state, before.at) }
+    const context: Context = { author: theWorkspace, before, now: snapshotOf(state, before.at) }
     const outcome = (rules[edit.kind] as EditRule).apply(context, edit)
     if (!outcome.ok) return undefined
     state = applyChangesLater(state, outcome.value)

@@ -6,7 +6,7 @@ import type { HoldingId, PersonId, RoleId, TeamId } from '../base/ids.ts'
 import { always } from '../base/instant.ts'
 import type { Privilege } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import type { State } from '../state/state.ts'
 import { edit, judging } from '../tests/judging.ts'
 import { member, now, type Part, person, role, team, world } from '../tests/world.ts'
@@ -130,7 +130,7 @@ const anyEdit: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
 /** What somebody may do, over each scope, the whole workspace covering all. */
 function powers(state: State, who: string): Set<string> {
   const found = new Set<string>()
-  for (const { privileges, scope } of powersOf(momentOf(state, now), who as PersonId))
+  for (const { privileges, scope } of powersOf(snapshotOf(state, now), who as PersonId))
     for (const privilege of privileges)
       for (const over of scopes)
         if (scope.over === 'workspace' || JSON.stringify(scope) === JSON.stringify(over))

@@ -7,8 +7,8 @@ import { datesIn, nextOf } from '../state/dates.ts'
 import type { Rows, TableName } from '../state/kinds.ts'
 import { goneWith } from '../state/naming.ts'
 import type { DateKind } from '../state/shape.ts'
-import { momentOf } from '../state/moment.ts'
-import { applyChanges, type Moment, type RecordChange, type State, workspaceOf } from '../state/state.ts'
+import { snapshotOf } from '../state/snapshot.ts'
+import { applyChanges, type Snapshot, type RecordChange, type State, workspaceOf } from '../state/state.ts'
 import type { Touching } from './touched.ts'
 
 /** The author of what time does by itself. */
@@ -87,14 +87,14 @@ export function passingsOf(state: State, since: Instant, until: Instant): Passin
   const passings: Passing[] = []
   let current = state
   for (let at = nextPassing(current, since); at <= until; at = nextPassing(current, at)) {
-    const passing = passingAt(momentOf(current, at))
+    const passing = passingAt(snapshotOf(current, at))
     passings.push(passing)
     current = passing.state
   }
   return passings
 }
 
-function passingAt({ state, at }: Moment): Passing {
+function passingAt({ state, at }: Snapshot): Passing {
   const ending = rowsAt(state, 'ends', { after: Number.NEGATIVE_INFINITY, upTo: at })
   const now = { after: at - 1, upTo: at }
   const isEnding = new Set(ending.map(({ row }) => row))
@@ -110,7 +110,7 @@ function passingAt({ state, at }: Moment): Passing {
   touched.push(...leavingBin(state, at), ...withSeatsPlanned(state, at))
   const next = applyChanges(state, touched)
   // The last instant before: what ends now still counted then, what begins now did not yet.
-  const touching = { changes: touched, before: momentOf(state, at - 1), after: momentOf(next, at) }
+  const touching = { changes: touched, before: snapshotOf(state, at - 1), after: snapshotOf(next, at) }
   return { at, state: next, changes: touched, touching }
 }
 

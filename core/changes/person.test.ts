@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { mayUse } from '../access/powers.ts'
 import { rowOf } from '../base/collection.ts'
 import type { HoldingId, PersonId } from '../base/ids.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { after, edit, refusal, steward } from '../tests/judging.ts'
 import { grant, holding, node, now, person, world } from '../tests/world.ts'
 
@@ -58,7 +58,7 @@ describe('roles', () => {
   })
 
   test('count from the moment they are given until they are taken, and one’s own is given up freely', () => {
-    const may = (of: typeof state) => mayUse(momentOf(of, now), 'plain' as PersonId, 'invite members')
+    const may = (of: typeof state) => mayUse(snapshotOf(of, now), 'plain' as PersonId, 'invite members')
     const given = after(state, 'admin', giving('plain', 'role-people-lead'))
     expect([may(state), may(given)]).toEqual([false, true])
     const taking = edit('role.take', { holding: 'plain new' })

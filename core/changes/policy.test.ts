@@ -6,7 +6,7 @@ import { rowOf } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { actions, noActions } from '../levels/action.ts'
 import { levelActions } from '../levels/level.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import type { State } from '../state/state.ts'
 import { after, edit, editor, giving, reader, refusal, steward } from '../tests/judging.ts'
 import {
@@ -26,13 +26,13 @@ import {
 } from '../tests/world.ts'
 
 const onTheWeb = (state: State, at: string) => {
-  const moment = momentOf(state, now)
-  const place = placeOf(moment, at as NodeId)
-  return place !== undefined && isPublic(moment, place)
+  const snapshot = snapshotOf(state, now)
+  const place = placeOf(snapshot, at as NodeId)
+  return place !== undefined && isPublic(snapshot, place)
 }
 
 const may = (state: State, who: string, at: string) =>
-  check(momentOf(state, now), who as PersonId, at as NodeId)
+  check(snapshotOf(state, now), who as PersonId, at as NodeId)
 
 describe('publishing', () => {
   const home = { home: { of: 'team', team: 't' as never } } as const

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { allRows, rowOf } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { pathOf, type State } from '../state/state.ts'
 import { anyEdit, anyPolicy, anyStanding } from '../tests/edits.ts'
 import { wrongIn } from '../tests/judge-sets.ts'
@@ -68,10 +68,10 @@ test('whatever is allowed, undoing included, is right by the contract', { timeou
       let state = first
       const sets: Edit[] = []
       const act = (author: PersonId, edits: readonly Edit[]) => {
-        const before = momentOf(state, now)
+        const before = snapshotOf(state, now)
         const result = judge(before, { author, reason: '', edits })
         if (!result.ok || edits.length === 0) return false
-        const after = momentOf(result.value.state, now)
+        const after = snapshotOf(result.value.state, now)
         expect(wrongIn({ author, edits, before, after })).toEqual([])
         seen.allowed += 1
         if (edits.some(each => each.kind === 'access.recover')) seen.recovered += 1

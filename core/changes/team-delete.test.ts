@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { allRows, rowOf } from '../base/collection.ts'
 import type { ChannelId, ColumnId, NodeId, TeamId } from '../base/ids.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { after, edit, reader, refusal, steward } from '../tests/judging.ts'
 import { grant, holding, member, node, now, person, role, team, world } from '../tests/world.ts'
 import { archiveTime } from './edits/delete.ts'
@@ -77,7 +77,7 @@ test('a team goes for good after thirty days in the archive, with its home and a
 
 test('that is one fact, and is never undone; what would be left without a steward keeps the team', () => {
   const author = 'owner' as never
-  const judged = judge(momentOf(state, now), { author, reason: '', edits: [deleting('t')] })
+  const judged = judge(snapshotOf(state, now), { author, reason: '', edits: [deleting('t')] })
   if (!judged.ok) throw new Error('must be allowed')
   const { changes } = judged.value
   const told = factsOf(state, changes).map(fact => fact.change.table)

@@ -3,15 +3,15 @@ import { eachRow, rowsBy } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { leadsPrincipal, personPrincipal, type Principal, teamPrincipal } from '../rules/principal.ts'
-import type { Moment, RecordChange, State } from '../state/state.ts'
+import type { Snapshot, RecordChange, State } from '../state/state.ts'
 import { type ChangeOf, conductOf } from './conduct.ts'
 import { type Place, placesBelow } from './places.ts'
 
 /** The records that changed, and what they changed from and to. */
 export interface Touching {
   readonly changes: readonly RecordChange[]
-  readonly before: Moment
-  readonly after: Moment
+  readonly before: Snapshot
+  readonly after: Snapshot
 }
 
 /** Where and for whom access can differ by some changes: never too few, often too many. */

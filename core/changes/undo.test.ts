@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { rowOf } from '../base/collection.ts'
 import { always } from '../base/instant.ts'
 import type { GrantId, LevelId, NodeId, PersonId } from '../base/ids.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import type { State } from '../state/state.ts'
 import { after, edit, editor, giving, reader, refusal, steward, done } from '../tests/judging.ts'
 import {
@@ -302,5 +302,5 @@ test('a start or an end that passes is one event each, and what ended is gone fr
   expect([last.grants.size, last.limits.size, last.persons.size]).toEqual([1, 0, 2])
   expect(passingsOf(last, now + 30, now + 99)).toEqual([])
   const set = { author: 'ada' as PersonId, reason: '', edits: [giving('home', 'person:ada', reader)] }
-  expect(judge(momentOf(last, now + 30), set).ok).toBe(false)
+  expect(judge(snapshotOf(last, now + 30), set).ok).toBe(false)
 })

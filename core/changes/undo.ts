@@ -3,8 +3,8 @@ import { rowOf } from '../base/collection.ts'
 import type { NodeId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { isSame } from '../base/same.ts'
-import { momentOf } from '../state/moment.ts'
-import { applyChanges, inverseOf, type Moment, type RecordChange, type State } from '../state/state.ts'
+import { snapshotOf } from '../state/snapshot.ts'
+import { applyChanges, inverseOf, type Snapshot, type RecordChange, type State } from '../state/state.ts'
 import { cannotStand, nodeIn, type WhyLeft } from './ground.ts'
 import type { UndoChangeSet } from './intents/places.ts'
 
@@ -32,10 +32,10 @@ interface Part {
  * would stand in itself) are left out and told.
  */
 export function undoingOf(state: State, at: Instant, undone: Omit<UndoChangeSet, 'kind'>): Undoing {
-  const moment = momentOf(state, at)
+  const snapshot = snapshotOf(state, at)
   const leftOut: LeftOut[] = []
   let kept: readonly Part[] = undone.changes.toReversed().flatMap(change => {
-    const turned = turnedRound(moment, change)
+    const turned = turnedRound(snapshot, change)
     if (turned.why !== undefined) leftOut.push({ change, why: turned.why })
     return turned.back === undefined ? [] : [{ change, back: turned.back }]
   })
@@ -61,8 +61,8 @@ interface Turned {
   readonly why?: WhyLeft
 }
 
-function turnedRound(moment: Moment, change: RecordChange): Turned {
-  const { state, at } = moment
+function turnedRound(snapshot: Snapshot, change: RecordChange): Turned {
+  const { state, at } = snapshot
   const current = rowOf(state[change.table] as State['nodes'], change.id as NodeId) as Fields | undefined
   const [back] = inverseOf([change])
   const before = change.before as Fields | null
@@ -73,16 +73,16 @@ function turnedRound(moment: Moment, change: RecordChange): Turned {
     return isPast(before.until, at) ? { why: 'over' } : { back }
   }
   if (current === undefined) return { why: 'gone' }
-  if (liesInBin(moment, change)) return { why: 'in the bin' }
+  if (liesInBin(snapshot, change)) return { why: 'in the bin' }
   if (before === null || after === null)
     return isSame(current, after) ? { back: { ...back, before: current } as never } : { why: 'changed since' }
-  return fieldsBack(moment, change, { current, before, after })
+  return fieldsBack(snapshot, change, { current, before, after })
 }
 
 /** Nothing in the bin is edited; the topmost place in it can be brought back, by the change that put it there. */
-function liesInBin(moment: Moment, change: RecordChange): boolean {
-  const id = nodeIn(moment.state, change)
-  const place = id === undefined ? undefined : placeOf(moment, id)
+function liesInBin(snapshot: Snapshot, change: RecordChange): boolean {
+  const id = nodeIn(snapshot.state, change)
+  const place = id === undefined ? undefined : placeOf(snapshot, id)
   if (place?.binnedAt === undefined) return false
   const isBinning = change.table === 'nodes' && change.before?.binned === null && change.after?.binned != null
   return !isBinning || place.node.binned === null || place.path.slice(1).some(each => each.binned !== null)
@@ -97,16 +97,16 @@ const incidental = new Set(['by', 'at'])
 const ofTheBin = new Set(['binned', 'archived', 'archivedAt'])
 
 function fieldsBack(
-  moment: Moment,
+  snapshot: Snapshot,
   { table, id }: RecordChange,
   { current, before, after }: { current: Fields; before: Fields; after: Fields },
 ): Turned {
   const changed = Object.keys(after).filter(field => !isSame(before[field], after[field]))
-  const place = table === 'nodes' ? placeOf(moment, id) : undefined
+  const place = table === 'nodes' ? placeOf(snapshot, id) : undefined
   const isClosed = place !== undefined && (place.binnedAt ?? place.archivedAt) !== undefined
   const whyNot = (field: string): WhyLeft | undefined => {
     if (!isSame(current[field], after[field])) return 'changed since'
-    if (field === 'until' && isPast(before[field], moment.at)) return 'over'
+    if (field === 'until' && isPast(before[field], snapshot.at)) return 'over'
     // What left the web by an archive or the bin is not published again by itself.
     if (field === 'web' && before[field] === 'published' && isClosed) return 'stays withdrawn'
     return place?.binnedAt !== undefined && !ofTheBin.has(field) ? 'in the bin' : undefined

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { allRows } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { applyChanges, type State } from '../state/state.ts'
 import { judged, judgedColumn } from '../tests/judge.ts'
 import { edit, reader, refusal } from '../tests/judging.ts'
@@ -42,7 +42,7 @@ const withoutIds = (told: unknown, ids: readonly string[]) =>
   ids.reduce((text, id) => text.replaceAll(JSON.stringify(id), '"it"'), JSON.stringify(told))
 
 const sees = (state: State, who: string, node: string) =>
-  judged(momentOf(state, now), who as PersonId, node as NodeId).length > 0
+  judged(snapshotOf(state, now), who as PersonId, node as NodeId).length > 0
 
 test('an edit of a place that the author cannot see is refused as one of a place that is not there', () => {
   const asked = naming.map(() => 0)
@@ -118,7 +118,7 @@ test('so is one of a column or a team that the author is not told of', () => {
       const column = allRows(state.columns).find(each => each.board === 'n0')
       if (column === undefined) throw new Error('the column is gone')
       const at = { row: 'n0' as NodeId, column }
-      const isKept = judgedColumn(momentOf(state, now), author as PersonId, at) === 'none'
+      const isKept = judgedColumn(snapshotOf(state, now), author as PersonId, at) === 'none'
       const columns = (id: string) => [
         edit('column.change', { column: id, name: 'Known' }),
         edit('column.delete', { column: id }),

@@ -5,7 +5,7 @@ import { placeOf } from '../access/place.ts'
 import { hasSteward, who } from '../access/who.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { listActions, noActions } from '../levels/action.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { editor, reader } from '../tests/judging.ts'
 import { broken, grant, limit, node, now, person, world } from '../tests/world.ts'
 import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
@@ -16,18 +16,18 @@ const instants = [now - 10, now, now + 5, now + 15, now + 30]
 test('who, why and the search for a steward tell the same as check', () => {
   fc.assert(
     fc.property(anyWorld, fc.constantFrom(...instants), (state, at) => {
-      const moment = momentOf(state, at)
+      const snapshot = snapshotOf(state, at)
       for (const node of nodeIds as unknown as NodeId[]) {
-        const held = personIds.map(id => check(moment, id as unknown as PersonId, node))
-        const active = who(moment, node).filter(each => each.isActive)
+        const held = personIds.map(id => check(snapshot, id as unknown as PersonId, node))
+        const active = who(snapshot, node).filter(each => each.isActive)
         expect(active.map(each => each.actions).sort()).toEqual(
           held.filter(each => each !== noActions).sort(),
         )
-        expect(hasSteward(moment, placeOf(moment, node)!)).toBe(
+        expect(hasSteward(snapshot, placeOf(snapshot, node)!)).toBe(
           held.some(each => listActions(each).includes('share')),
         )
         for (const [index, id] of personIds.entries())
-          expect(why(moment, id as unknown as PersonId, node)?.result).toBe(held[index])
+          expect(why(snapshot, id as unknown as PersonId, node)?.result).toBe(held[index])
       }
     }),
     { numRuns: 150 },
@@ -43,7 +43,7 @@ test('a break keeps out what is given above it, and no limit from there', () => 
     grant('b', 'person:p', editor),
     limit('a', 'person:p', reader),
   )
-  const sum = why(momentOf(state, now), 'p' as PersonId, 'b' as NodeId)
+  const sum = why(snapshotOf(state, now), 'p' as PersonId, 'b' as NodeId)
   expect(sum?.grants.map(({ grant }) => grant.id)).toEqual(['b person:p'])
   expect(sum?.keptOut.map(({ grant }) => grant.id)).toEqual(['a person:p'])
   expect(sum?.steps.map(({ kind, leaves }) => [kind, leaves])).toEqual([['limit', reader]])

@@ -2,7 +2,7 @@ import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import { type Action, type ActionSet, beyond, has, intersect, noActions, without } from '../levels/action.ts'
 import type { Grant, Limit } from '../rules/entry.ts'
 import { partsOf } from '../rules/principal.ts'
-import { type Moment, type State, workspaceOf } from '../state/state.ts'
+import { type Snapshot, type State, workspaceOf } from '../state/state.ts'
 import { inArchive } from '../access/evaluate.ts'
 import { givenTo, holdsBack } from '../access/matching.ts'
 import { type GivenHere, type Place, placeOf } from '../access/place.ts'
@@ -40,13 +40,13 @@ export type Step = { readonly takes: readonly Action[]; readonly leaves: ActionS
  * `undefined` if the person or the node is unknown. Its result is what `check` answers, except for
  * people not yet active, who are answered as if they were, with that as the last step.
  */
-export function why(moment: Moment, person: PersonId, node: NodeId): Sum | undefined {
-  const subject = subjectOf(moment, person)
-  const place = placeOf(moment, node)
+export function why(snapshot: Snapshot, person: PersonId, node: NodeId): Sum | undefined {
+  const subject = subjectOf(snapshot, person)
+  const place = placeOf(snapshot, node)
   if (subject === undefined || place === undefined) return undefined
   const given = givenTo(subject, place.grants)
   const steps: Step[] = []
-  for (const step of stepsFor(moment, subject, place)) {
+  for (const step of stepsFor(snapshot, subject, place)) {
     const before = steps.at(-1)?.leaves ?? given
     const leaves = step.leave(before)
     if (leaves !== before) steps.push({ ...step.reason, takes: beyond(before, leaves), leaves })
@@ -71,7 +71,7 @@ interface Cap {
 }
 
 /** Everything that can take away, in the order in which the model applies it. */
-function stepsFor(moment: Moment, subject: Subject, place: Place): Cap[] {
+function stepsFor(snapshot: Snapshot, subject: Subject, place: Place): Cap[] {
   const given = givenTo(subject, place.grants)
   const caps: Cap[] = place.limits
     .filter(limit => holdsBack(limit, subject, given))
@@ -79,7 +79,7 @@ function stepsFor(moment: Moment, subject: Subject, place: Place): Cap[] {
   if (subject.isGuest)
     caps.push({
       reason: { kind: 'guest ceiling' },
-      leave: before => intersect(before, guestCeiling(moment.state)),
+      leave: before => intersect(before, guestCeiling(snapshot.state)),
     })
   caps.push({
     reason: { kind: 'draft' },

@@ -6,8 +6,8 @@ import { theWeb } from '../access/public.ts'
 import { applyEdits } from '../changes/judge.ts'
 import { reachOf } from '../changes/touched.ts'
 import type { Action } from '../levels/action.ts'
-import { momentOf } from '../state/moment.ts'
-import { applyChanges, type Moment, pathOf, rootOf } from '../state/state.ts'
+import { snapshotOf } from '../state/snapshot.ts'
+import { applyChanges, type Snapshot, pathOf, rootOf } from '../state/state.ts'
 import { anyEdit, anyPolicy, anyStanding } from '../tests/edits.ts'
 import { judged } from '../tests/judge.ts'
 import { steward } from '../tests/judging.ts'
@@ -32,13 +32,13 @@ test('what is counted is what the rows add up to: by person, by place, and by wh
   let differing = 0
   fc.assert(
     fc.property(anyWorld, anyActs, fc.constantFrom(now, now + 6), (state, acts, at) => {
-      const before = momentOf(state, at)
+      const before = snapshotOf(state, at)
       const applied = applyEdits(
         before,
         acts.flatMap(act => act(state)),
       )
       if (applied === undefined) return
-      const touching = { changes: applied.changes, before, after: momentOf(applied.state, at) }
+      const touching = { changes: applied.changes, before, after: snapshotOf(applied.state, at) }
       const rows = differences(touching)
       const asked = askedOf(reachOf(touching), touching)
       const counts = effectOf({ ...asked, mostRows: 0 })
@@ -79,17 +79,17 @@ test('somebody is told of their own, of all where they give access, and how many
       const asker = person as unknown as PersonId
       const { table, row } = grant(at, `person:${person}`, steward, { id: 'steward' as never })
       const state = applyChanges(base, [{ table, id: row.id, before: null, after: row } as never])
-      const before = momentOf(state, now)
+      const before = snapshotOf(state, now)
       const applied = applyEdits(
         before,
         acts.flatMap(act => act(state)),
       )
       if (applied === undefined) return
-      const after = momentOf(applied.state, now)
+      const after = snapshotOf(applied.state, now)
       const [told] = impact({ changes: applied.changes, before, after }, asker)
       const all = differences({ changes: applied.changes, before, after })
-      const may = (action: Action, node: NodeId, ...moments: Moment[]) =>
-        moments.some(moment => (judged(moment, asker, node) as readonly string[]).includes(action))
+      const may = (action: Action, node: NodeId, ...snapshots: Snapshot[]) =>
+        snapshots.some(snapshot => (judged(snapshot, asker, node) as readonly string[]).includes(action))
       const root = rootOf(state).id
       const sees = ({ node }: Difference) => may('see', node, before, after)
       const known = all.filter(

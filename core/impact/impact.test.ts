@@ -7,7 +7,7 @@ import { wholeOf } from '../changes/judge.ts'
 import { actions, listActions } from '../levels/action.ts'
 import { theWeb } from '../access/public.ts'
 import { subjectOf } from '../access/subject.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { applyChanges, type State } from '../state/state.ts'
 import { giving, judging, publishing, reader, setting, steward } from '../tests/judging.ts'
 import { judged, judgedPublic } from '../tests/judge.ts'
@@ -36,7 +36,7 @@ test('tells exactly what differs, now and from each later instant on', () => {
       if (!result.ok) return
       allowed += 1
       const changeSet = { author: 'owner' as PersonId, reason: '', edits }
-      const whole = wholeOf(momentOf(state, now), changeSet, result.value)
+      const whole = wholeOf(snapshotOf(state, now), changeSet, result.value)
       const told = impact(whole)
       const everywhere = new Set(
         [state, result.value.state].flatMap(of => allRows(of.nodes).map(each => each.id)),
@@ -46,8 +46,8 @@ test('tells exactly what differs, now and from each later instant on', () => {
         for (const id of personIds as unknown as PersonId[]) {
           if (!isHere(state, id, time)) continue
           for (const where of everywhere) {
-            const before = judged(momentOf(state, time), id, where)
-            const after = judged(momentOf(result.value.state, time), id, where)
+            const before = judged(snapshotOf(state, time), id, where)
+            const after = judged(snapshotOf(result.value.state, time), id, where)
             const one = inForce.find(each => each.person === id && each.node === where)
             expect([listActions(one?.before ?? actions()), listActions(one?.after ?? actions())]).toEqual(
               String(before) === String(after) ? [[], []] : [before, after],
@@ -56,7 +56,7 @@ test('tells exactly what differs, now and from each later instant on', () => {
         }
         for (const where of nodeIds as unknown as NodeId[]) {
           const one = inForce.find(each => each.person === theWeb && each.node === where)
-          const sees = (of: State) => judgedPublic(momentOf(of, time), where)
+          const sees = (of: State) => judgedPublic(snapshotOf(of, time), where)
           expect([where, one !== undefined]).toEqual([where, sees(state) !== sees(result.value.state)])
           onTheWeb += one === undefined ? 0 : 1
         }
@@ -69,7 +69,7 @@ test('tells exactly what differs, now and from each later instant on', () => {
 
 /** Those not here are told of as if they were, which the judge does not do. */
 const isHere = (state: State, id: PersonId, at: number) =>
-  subjectOf(momentOf(state, at), id)?.isActive === true
+  subjectOf(snapshotOf(state, at), id)?.isActive === true
 
 test('an end to come is told with the day from which it makes a difference', () => {
   const state = world(
@@ -82,7 +82,7 @@ test('an end to come is told with the day from which it makes a difference', () 
   const result = judging(state, 'owner', ...edits)
   if (!result.ok) throw new Error('must be allowed')
   const told = impact(
-    wholeOf(momentOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
+    wholeOf(snapshotOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
   )
   expect(told.map(each => [each.at - now, each.differences.length])).toEqual([
     [0, 0],
@@ -107,7 +107,7 @@ test('that somebody goes whom a change concerned is no news of it; its own days 
     const result = judging(state, 'owner', ...edits)
     if (!result.ok) throw new Error('must be allowed')
     const whole = wholeOf(
-      momentOf(state, now),
+      snapshotOf(state, now),
       { author: 'owner' as PersonId, reason: '', edits },
       result.value,
     )
@@ -140,7 +140,7 @@ test('what comes to the web is told down to places at which access is of their o
   const result = judging(state, 'owner', ...edits)
   if (!result.ok) throw new Error('must be allowed')
   const [told] = impact(
-    wholeOf(momentOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
+    wholeOf(snapshotOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
   )
   const onTheWeb = told?.differences.filter(each => each.person === theWeb) ?? []
   expect(onTheWeb.map(each => each.node).sort()).toEqual(['a', 'b', 'c'])

@@ -8,7 +8,7 @@ import { isSame } from '../base/same.ts'
 import { instantsOf } from '../changes/instants.ts'
 import { type Steps, toEnd } from '../changes/steps.ts'
 import { everybodyIn, type Reach, reachOf, type Touching } from '../changes/touched.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { type ColumnDifference, columnDifferences } from '../access/column-differences.ts'
 import { type Asked, effectOf } from '../access/effect.ts'
 import { type PowerDifference, powerDifferences, powerInstants, peopleWithPowers } from './powers.ts'
@@ -64,7 +64,7 @@ export function* impactIn(whole: Touching, asker?: PersonId): Steps<ImpactAt[]> 
   const instants = [...new Set([...atPlaces, ...atRoles])].sort((a, b) => a - b)
   for (const [index, at] of instants.entries()) {
     yield index / instants.length
-    const both = { before: momentOf(whole.before.state, at), after: momentOf(whole.after.state, at) }
+    const both = { before: snapshotOf(whole.before.state, at), after: snapshotOf(whole.after.state, at) }
     const next = {
       ...told,
       ...(atPlaces.has(at) ? placesAt(reach, both, asker) : {}),
@@ -76,7 +76,7 @@ export function* impactIn(whole: Touching, asker?: PersonId): Steps<ImpactAt[]> 
   return found
 }
 
-/** What is different from one moment to another by these changes, or by the time that passed for these records. */
+/** What is different from one snapshot to another by these changes, or by the time that passed for these records. */
 export const differences = (touching: Touching): Difference[] =>
   toldOf(askedOf(reachOf(touching), touching)).differences
 

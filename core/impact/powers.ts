@@ -7,7 +7,7 @@ import type { Touching } from '../changes/touched.ts'
 import { allPrivileges, type Privilege } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
 import { isTurned } from '../changes/along.ts'
-import type { Moment, State } from '../state/state.ts'
+import type { Snapshot, State } from '../state/state.ts'
 
 /** What one person may do in the workspace without a change set and with it; nothing of places. */
 export interface PowerDifference {
@@ -65,7 +65,11 @@ const spansOf = (state: State, people: readonly PersonId[]): Span[] =>
   ])
 
 /** People not yet here count as if they were. */
-export const powerDifferences = (people: readonly PersonId[], was: Moment, will: Moment): PowerDifference[] =>
+export const powerDifferences = (
+  people: readonly PersonId[],
+  was: Snapshot,
+  will: Snapshot,
+): PowerDifference[] =>
   people.flatMap(person => {
     const before = powersHeld(was, person)
     const after = powersHeld(will, person)
@@ -74,10 +78,10 @@ export const powerDifferences = (people: readonly PersonId[], was: Moment, will:
     return parts.length === 0 && rankBefore === rankAfter ? [] : [{ person, rankBefore, rankAfter, parts }]
   })
 
-function powersHeld(moment: Moment, id: PersonId): Power[] {
-  const person = rowOf(moment.state.persons, id)
-  const counts = person !== undefined && (isActive(moment, person) || isComing(moment, person))
-  return counts ? powersAsIfActive(moment, id) : []
+function powersHeld(snapshot: Snapshot, id: PersonId): Power[] {
+  const person = rowOf(snapshot.state.persons, id)
+  const counts = person !== undefined && (isActive(snapshot, person) || isComing(snapshot, person))
+  return counts ? powersAsIfActive(snapshot, id) : []
 }
 
 const highestOf = (powers: readonly Power[]): number => Math.max(0, ...powers.map(power => power.rank))

@@ -5,7 +5,7 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { answered, type Steps, toEnd } from '../changes/steps.ts'
 import { reachOf, topsTouched, type Touching } from '../changes/touched.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import type { Asked } from '../access/effect.ts'
 import type { WideAnswer } from '../access/effect-answer.ts'
 import { askedOf, differences, type ImpactAt, impactIn, indexesOf, personCount, sidesOf } from './impact.ts'
@@ -78,8 +78,8 @@ const wideQuestion = (whole: Touching, at: Instant, asker?: PersonId): Asked => 
 })
 
 const bothAt = ({ before, after }: Touching, at: Instant) => ({
-  before: momentOf(before.state, at),
-  after: momentOf(after.state, at),
+  before: snapshotOf(before.state, at),
+  after: snapshotOf(after.state, at),
 })
 
 /** What a wide change does from an instant on. */

@@ -7,7 +7,7 @@ import type { Edit } from '../changes/edit.ts'
 import { membershipOf } from '../changes/edits/member.ts'
 import { actions, has, holds, union } from '../levels/action.ts'
 import { partsOf, personPrincipal } from '../rules/principal.ts'
-import type { Moment } from '../state/state.ts'
+import type { Snapshot } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 import type { Asked } from './why-not.ts'
 
@@ -15,15 +15,15 @@ import type { Asked } from './why-not.ts'
  * Every single edit that can be a part of letting a person do something at a place: on the place's path, on
  * the person, and on the teams that have grants there. Ids of new things are `new:…`, as in a request.
  */
-export function candidateRemedies(moment: Moment, asked: Asked): Edit[] {
-  const place = placeOf(moment, asked.node)
-  const subject = subjectOf(moment, asked.person)
+export function candidateRemedies(snapshot: Snapshot, asked: Asked): Edit[] {
+  const place = placeOf(snapshot, asked.node)
+  const subject = subjectOf(snapshot, asked.person)
   if (place === undefined || subject === undefined) return []
   return [
     ...granting(asked, subject),
-    ...joining(moment, asked, subject),
-    ...loosening(moment, asked, subject),
-    ...place.path.flatMap(node => onNode(moment, node, asked)),
+    ...joining(snapshot, asked, subject),
+    ...loosening(snapshot, asked, subject),
+    ...place.path.flatMap(node => onNode(snapshot, node, asked)),
     ...(subject.person.status === 'suspended'
       ? [{ kind: 'person.resume' as const, person: asked.person }]
       : []),
@@ -39,8 +39,8 @@ function granting({ person, node, action }: Asked, { isGuest }: Subject): Edit[]
 }
 
 /** Teams, or their leads, to whom something is given on the path, live now. */
-function joining(moment: Moment, { person, node }: Asked, { isGuest, principals }: Subject): Edit[] {
-  const place = placeOf(moment, node)
+function joining(snapshot: Snapshot, { person, node }: Asked, { isGuest, principals }: Subject): Edit[] {
+  const place = placeOf(snapshot, node)
   const wanted = new Map<string, { team: TeamId; lead: boolean }>()
   for (const { grant } of [...(place?.grants ?? []), ...(place?.keptOut ?? [])]) {
     const parts = partsOf(grant.principal)
@@ -48,9 +48,9 @@ function joining(moment: Moment, { person, node }: Asked, { isGuest, principals 
       wanted.set(grant.principal, { team: parts.team, lead: parts.kind === 'leads' })
   }
   return [...wanted.values()].flatMap(({ team, lead }): Edit[] => {
-    const row = rowOf(moment.state.teams, team)
+    const row = rowOf(snapshot.state.teams, team)
     if (row === undefined || (isGuest && (lead || !row.welcomesGuests))) return []
-    const held = membershipOf(moment.state, team, person)
+    const held = membershipOf(snapshot.state, team, person)
     if (held === undefined)
       return [
         {
@@ -68,7 +68,7 @@ function joining(moment: Moment, { person, node }: Asked, { isGuest, principals 
 }
 
 /** Each live limit that could hold the person there, opened by just what is asked for. */
-function loosening({ state, at }: Moment, { node, action }: Asked, { principals }: Subject): Edit[] {
+function loosening({ state, at }: Snapshot, { node, action }: Asked, { principals }: Subject): Edit[] {
   const wanted = actions(action)
   const path = placeOf({ state, at }, node)?.path ?? []
   return path
@@ -78,8 +78,8 @@ function loosening({ state, at }: Moment, { node, action }: Asked, { principals 
 }
 
 /** What of a node's own state keeps somebody out. */
-function onNode(moment: Moment, node: ContentNode, { node: asked }: Asked): Edit[] {
-  const team = node.home?.of === 'team' ? rowOf(moment.state.teams, node.home.team) : undefined
+function onNode(snapshot: Snapshot, node: ContentNode, { node: asked }: Asked): Edit[] {
+  const team = node.home?.of === 'team' ? rowOf(snapshot.state.teams, node.home.team) : undefined
   return [
     ...(node.broken === null ? [] : [{ kind: 'node.restore', node: node.id, drop: 'none' } as const]),
     ...(node.archived ? [{ kind: 'node.state', node: node.id, archived: false } as const] : []),

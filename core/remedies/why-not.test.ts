@@ -4,8 +4,8 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Edit } from '../changes/edit.ts'
 import { applyEdits } from '../changes/judge.ts'
 import { type Action, allActions } from '../levels/action.ts'
-import { momentOf } from '../state/moment.ts'
-import type { Moment, State } from '../state/state.ts'
+import { snapshotOf } from '../state/snapshot.ts'
+import type { Snapshot, State } from '../state/state.ts'
 import { judged } from '../tests/judge.ts'
 import { editor, reader, steward } from '../tests/judging.ts'
 import { broken, grant, limit, member, node, now, person, team, world } from '../tests/world.ts'
@@ -20,13 +20,13 @@ const asking = (person: string, node: string, action: Action): Asked => ({
 })
 
 /** All of the search, or as much as there is before it is over. */
-function whyNot(moment: Moment, asked: Asked, isOver = false): WhyNot {
-  const search = searchRemedies(moment, asked)
+function whyNot(snapshot: Snapshot, asked: Asked, isOver = false): WhyNot {
+  const search = searchRemedies(snapshot, asked)
   for (let step = search.next(false); ; step = search.next(isOver)) if (step.done === true) return step.value
 }
 
 const kinds = (state: State, asked: Asked) =>
-  whyNot(momentOf(state, now), asked).remedies.map(({ edits }) => edits.map(edit => edit.kind).join(' + '))
+  whyNot(snapshotOf(state, now), asked).remedies.map(({ edits }) => edits.map(edit => edit.kind).join(' + '))
 
 const steward1 = grant('a', 'person:owner', steward)
 
@@ -78,7 +78,7 @@ test('a break is restored only where that helps, and a guest is not put where gu
 test('it stops when it is told to, and says so', () => {
   const state = world(person('p'), node('a', 'root'), steward1)
   const asked = asking('p', 'a', 'see')
-  expect(whyNot(momentOf(state, now), asked, true)).toEqual({
+  expect(whyNot(snapshotOf(state, now), asked, true)).toEqual({
     remedies: [],
     isComplete: false,
   })
@@ -93,15 +93,15 @@ test('every remedy helps, none holds an edit too many, and none with fewer edits
       fc.constantFrom(...nodeIds.slice(1)),
       fc.constantFrom(...allActions),
       (state, who, where, action) => {
-        const moment = momentOf(state, now)
+        const snapshot = snapshotOf(state, now)
         const asked = asking(who, where, action)
-        const helps = (edits: readonly Edit[]) => may(moment, asked, edits)
-        const { remedies, isComplete } = whyNot(moment, asked)
+        const helps = (edits: readonly Edit[]) => may(snapshot, asked, edits)
+        const { remedies, isComplete } = whyNot(snapshot, asked)
         if (helps([])) {
           expect(remedies).toEqual([])
           return
         }
-        const working = upToThree(candidateRemedies(moment, asked)).filter(helps)
+        const working = upToThree(candidateRemedies(snapshot, asked)).filter(helps)
         const minimal = working.filter(
           edits =>
             !working.some(other => other.length < edits.length && other.every(edit => edits.includes(edit))),
@@ -120,9 +120,9 @@ test('every remedy helps, none holds an edit too many, and none with fewer edits
   expect([...sizes.keys()].sort()).toEqual([1, 2, 3])
 })
 
-const may = (moment: Moment, { person, node, action }: Asked, edits: readonly Edit[]) => {
-  const applied = applyEdits(moment, edits)
-  return applied !== undefined && judged(momentOf(applied.state, now), person, node).includes(action)
+const may = (snapshot: Snapshot, { person, node, action }: Asked, edits: readonly Edit[]) => {
+  const applied = applyEdits(snapshot, edits)
+  return applied !== undefined && judged(snapshotOf(applied.state, now), person, node).includes(action)
 }
 
 const upToThree = (edits: readonly Edit[]): (readonly Edit[])[] =>

@@ -6,8 +6,8 @@ import { reachOf } from '../changes/touched.ts'
 import { effectOf, turnFrom } from '../access/effect.ts'
 import { askedOf } from '../impact/impact.ts'
 import { type Action, beyond, has } from '../levels/action.ts'
-import { momentOf } from '../state/moment.ts'
-import type { Moment } from '../state/state.ts'
+import { snapshotOf } from '../state/snapshot.ts'
+import type { Snapshot } from '../state/state.ts'
 import { candidateRemedies } from './candidates.ts'
 
 /** A set of edits that would let a person do what they may not; none of them could be left out. */
@@ -38,23 +38,23 @@ const mostEdits = 3
  * many. It stops between tries, so that others have their turn, and is told there whether time is over: the core has
  * no clock of its own.
  */
-export function* searchRemedies(moment: Moment, asked: Asked): Generator<void, WhyNot, boolean> {
-  if (has(check(moment, asked.person, asked.node), asked.action)) return { remedies: [], isComplete: true }
-  const candidates = candidateRemedies(moment, asked)
+export function* searchRemedies(snapshot: Snapshot, asked: Asked): Generator<void, WhyNot, boolean> {
+  if (has(check(snapshot, asked.person, asked.node), asked.action)) return { remedies: [], isComplete: true }
+  const candidates = candidateRemedies(snapshot, asked)
   const found: (readonly Edit[])[] = []
   for (let size = 1; size <= mostEdits; size += 1)
     for (const edits of subsetsOf(candidates, size)) {
       const isOver = yield
-      if (isOver) return { remedies: yield* ranked(moment, found), isComplete: false }
+      if (isOver) return { remedies: yield* ranked(snapshot, found), isComplete: false }
       const holdsLess = found.some(smaller => smaller.every(edit => edits.includes(edit)))
-      if (!holdsLess && helps(moment, asked, edits)) found.push(edits)
+      if (!holdsLess && helps(snapshot, asked, edits)) found.push(edits)
     }
-  return { remedies: yield* ranked(moment, found), isComplete: true }
+  return { remedies: yield* ranked(snapshot, found), isComplete: true }
 }
 
-function helps(moment: Moment, { person, node, action }: Asked, edits: readonly Edit[]): boolean {
-  const applied = applyEdits(moment, edits)
-  return applied !== undefined && has(check(momentOf(applied.state, moment.at), person, node), action)
+function helps(snapshot: Snapshot, { person, node, action }: Asked, edits: readonly Edit[]): boolean {
+  const applied = applyEdits(snapshot, edits)
+  return applied !== undefined && has(check(snapshotOf(applied.state, snapshot.at), person, node), action)
 }
 
 function* subsetsOf(edits: readonly Edit[], size: number, from = 0): Generator<readonly Edit[]> {
@@ -66,20 +66,27 @@ function* subsetsOf(edits: readonly Edit[], size: number, from = 0): Generator<r
     if (index >= from) for (const rest of subsetsOf(edits, size - 1, index + 1)) yield [edit, ...rest]
 }
 
-function* ranked(moment: Moment, found: readonly (readonly Edit[])[]): Generator<void, Remedy[], boolean> {
+function* ranked(
+  snapshot: Snapshot,
+  found: readonly (readonly Edit[])[],
+): Generator<void, Remedy[], boolean> {
   const remedies: Remedy[] = []
   for (const edits of found) {
-    remedies.push({ edits, beyond: givenBeyond(moment, edits) })
+    remedies.push({ edits, beyond: givenBeyond(snapshot, edits) })
     yield
   }
   return remedies.sort((a, b) => a.edits.length - b.edits.length || a.beyond - b.beyond)
 }
 
 /** Counted, since there can be very many: all that anybody gains, but for the one action that was asked for. */
-function givenBeyond(moment: Moment, edits: readonly Edit[]): number {
-  const applied = applyEdits(moment, edits)
+function givenBeyond(snapshot: Snapshot, edits: readonly Edit[]): number {
+  const applied = applyEdits(snapshot, edits)
   if (applied === undefined) return Number.POSITIVE_INFINITY
-  const touching = { changes: applied.changes, before: moment, after: momentOf(applied.state, moment.at) }
+  const touching = {
+    changes: applied.changes,
+    before: snapshot,
+    after: snapshotOf(applied.state, snapshot.at),
+  }
   const { turns, pieces } = effectOf({ ...askedOf(reachOf(touching), touching), mostRows: 0 })
   let given = -1
   for (const [turn, times] of turns) {

@@ -29,7 +29,7 @@ export type State = {
 }
 
 /** A state and the time of asking: what every question of access is put to. */
-export interface Moment {
+export interface Snapshot {
   readonly state: State
   readonly at: Instant
 }

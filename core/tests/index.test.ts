@@ -11,7 +11,7 @@ import { idOf, numberOf } from '../base/numbering.ts'
 import { applyEdits } from '../changes/judge.ts'
 import { type ActionSet, has, listActions, noActions } from '../levels/action.ts'
 import { levelActions } from '../levels/level.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import type { Grant } from '../rules/entry.ts'
 import {
   applyChanges,
@@ -43,7 +43,7 @@ const anyStates = fc.tuple(anyWorld, anyActs).map(([first, acts]) => {
   const states = [first]
   for (const act of acts) {
     const state = states.at(-1) as State
-    const applied = applyEdits(momentOf(state, now), act(state))
+    const applied = applyEdits(snapshotOf(state, now), act(state))
     if (applied === undefined) continue
     states.push(applied.state, applyChanges(applied.state, inverseOf(applied.changes)), applied.state)
   }
@@ -77,7 +77,9 @@ test('an index that followed each change answers as one made anew, and as the ju
       for (const state of states) {
         const { people, places } = idsOf(state)
         const defined = people.flatMap(person =>
-          places.map(place => `${person} ${place} ${judged(momentOf(state, time), person, place).join(' ')}`),
+          places.map(
+            place => `${person} ${place} ${judged(snapshotOf(state, time), person, place).join(' ')}`,
+          ),
         )
         expect(answersOf(state, state.index, time)).toEqual(defined)
         expect(answersOf(state, buildIndex(sourceOf(state)), time)).toEqual(defined)
@@ -153,7 +155,7 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
         )
         const personId = idOf(state.index.persons, person) as PersonId
         for (const id of places)
-          expect(seesWithin(momentOf(state, time), personId, id)).toBe(
+          expect(seesWithin(snapshotOf(state, time), personId, id)).toBe(
             places.some(
               (child, at) => rowOf(state.nodes, child)?.parent === id && has(held[at] as ActionSet, 'see'),
             ),

@@ -3,7 +3,7 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Edit } from '../changes/edit.ts'
 import { allActions, listActions } from '../levels/action.ts'
 import type { Membership, Person } from '../people/person.ts'
-import { applyChanges, type Moment, type RecordChange, type State, workspaceOf } from '../state/state.ts'
+import { applyChanges, type Snapshot, type RecordChange, type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { judged } from './judge.ts'
 
@@ -11,8 +11,8 @@ import { judged } from './judge.ts'
 export interface Allowed {
   readonly author: PersonId
   readonly edits: readonly Edit[]
-  readonly before: Moment
-  readonly after: Moment
+  readonly before: Snapshot
+  readonly after: Snapshot
 }
 
 /**

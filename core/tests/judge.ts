@@ -6,7 +6,7 @@ import type { Person } from '../people/person.ts'
 import type { Gives } from '../rules/entry.ts'
 import type { BoardColumn } from '../rules/column.ts'
 import type { Principal } from '../rules/principal.ts'
-import { type Moment, type State, workspaceOf } from '../state/state.ts'
+import { type Snapshot, type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
 /**
@@ -14,7 +14,7 @@ import type { ContentNode } from '../tree/node.ts'
  * over lists of names, with no index, no bits and no cache. The engine has to agree with it.
  */
 export function judged(
-  { state, at }: Moment,
+  { state, at }: Snapshot,
   personId: PersonId,
   nodeId: NodeId,
   { beforeStates = false } = {},
@@ -65,7 +65,7 @@ function givenBy(state: State, gives: Gives): Action[] {
 }
 
 /** Whether a visitor without an account sees a place: word for word what the contract says of `public`. */
-export function judgedPublic({ state, at }: Moment, nodeId: NodeId): boolean {
+export function judgedPublic({ state, at }: Snapshot, nodeId: NodeId): boolean {
   const node = rowOf(state.nodes, nodeId)
   if (node === undefined) return false
   const path = ancestry(state, node)
@@ -95,7 +95,7 @@ function ancestry(state: State, node: ContentNode): ContentNode[] {
   return parent === undefined ? [node] : [node, ...ancestry(state, parent)]
 }
 
-function matches({ state, at }: Moment, person: Person, principal: Principal): boolean {
+function matches({ state, at }: Snapshot, person: Person, principal: Principal): boolean {
   if (principal === 'anyone') return true
   if (principal === 'guests') return person.kind === 'guest'
   if (principal === 'everyone') return person.kind === 'member'
@@ -117,17 +117,17 @@ function matches({ state, at }: Moment, person: Person, principal: Principal): b
 
 /** What somebody may do with a restricted column in a row, word for word. */
 export function judgedColumn(
-  moment: Moment,
+  snapshot: Snapshot,
   personId: PersonId,
   { row, column }: { readonly row: NodeId; readonly column: BoardColumn },
 ): 'none' | 'see' | 'edit' {
-  const person = rowOf(moment.state.persons, personId)
-  const actions = judged(moment, personId, row)
+  const person = rowOf(snapshot.state.persons, personId)
+  const actions = judged(snapshot, personId, row)
   if (person === undefined || !actions.includes('see')) return 'none'
-  const isSteward = judged(moment, personId, column.board).includes('share')
+  const isSteward = judged(snapshot, personId, column.board).includes('share')
   const named = (principals: readonly Principal[] | null) =>
-    principals === null || isSteward || principals.some(each => matches(moment, person, each))
+    principals === null || isSteward || principals.some(each => matches(snapshot, person, each))
   if (!named(column.viewers)) return 'none'
-  const isOwn = rowOf(moment.state.nodes, row)?.maker === personId && actions.includes('add')
+  const isOwn = rowOf(snapshot.state.nodes, row)?.maker === personId && actions.includes('add')
   return named(column.editors) && (actions.includes('change') || isOwn) ? 'edit' : 'see'
 }

@@ -5,7 +5,7 @@ import type { Edit } from '../changes/edit.ts'
 import type { UndoChangeSet } from '../changes/intents/places.ts'
 import { judge } from '../changes/judge.ts'
 import { levelActions, nameOfActions } from '../levels/level.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import type { State } from '../state/state.ts'
 import { now } from './world.ts'
 
@@ -19,7 +19,7 @@ const usual: { readonly [K in Edit['kind']]?: object } = {
 
 export const edit = (kind: Edit['kind'], fields: object) => ({ kind, ...usual[kind], ...fields }) as Edit
 export const judging = (state: State, author: string, ...edits: Edit[]) =>
-  judge(momentOf(state, now), { author: author as PersonId, reason: '', edits })
+  judge(snapshotOf(state, now), { author: author as PersonId, reason: '', edits })
 
 /** The state after a change set that must be allowed. */
 export function after(state: State, author: string, ...edits: Edit[]): State {
@@ -50,7 +50,7 @@ export const editor = levelActions('Editor')
 
 /** How what somebody may do somewhere is called. */
 export const levelOf = (state: State, who: string, where: string, at = now): string =>
-  nameOfActions(check(momentOf(state, at), who as PersonId, where as NodeId), allRows(state.levels)).name
+  nameOfActions(check(snapshotOf(state, at), who as PersonId, where as NodeId), allRows(state.levels)).name
 
 /** The state after a change set that must be allowed, and the edit that takes it back. */
 export function done(

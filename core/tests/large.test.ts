@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { check } from '../access/evaluate.ts'
 import { who } from '../access/who.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { after, edit, giving, reader, steward } from './judging.ts'
 import { grant, node, now, person, world } from './world.ts'
 
@@ -12,10 +12,10 @@ test('a node with 50,000 children is shared, broken and limited', () => {
   const state = world(person('p'), node('top', 'root'), grant('top', 'person:owner', steward), ...children)
   const shared = after(state, 'owner', giving('top', 'person:p', reader))
   const broken = after(shared, 'owner', edit('node.break', { node: 'c49999', mode: 'keep', copies: 'k' }))
-  const moment = momentOf(broken, now)
-  expect(check(moment, 'p' as PersonId, 'c49999' as NodeId)).toBe(reader)
+  const snapshot = snapshotOf(broken, now)
+  expect(check(snapshot, 'p' as PersonId, 'c49999' as NodeId)).toBe(reader)
   expect(
-    who(moment, 'c25000' as NodeId)
+    who(snapshot, 'c25000' as NodeId)
       .map(each => each.person.id)
       .sort(),
   ).toEqual(['owner', 'p'])
@@ -26,5 +26,5 @@ test('a tree 5,000 deep has an answer at its end', () => {
     node(`d${depth}`, depth === 0 ? 'top' : `d${depth - 1}`),
   )
   const state = world(person('p'), node('top', 'root'), grant('top', 'person:p', reader), ...chain)
-  expect(check(momentOf(state, now), 'p' as PersonId, 'd4999' as NodeId)).toBe(reader)
+  expect(check(snapshotOf(state, now), 'p' as PersonId, 'd4999' as NodeId)).toBe(reader)
 })

@@ -4,7 +4,7 @@ import { judge } from '../changes/judge.ts'
 import type { Edit } from '../changes/edit.ts'
 import { nameOfActions } from '../levels/level.ts'
 import type { ActionSet } from '../levels/action.ts'
-import { momentOf } from '../state/moment.ts'
+import { snapshotOf } from '../state/snapshot.ts'
 import { after, edit } from '../tests/judging.ts'
 import { grant, holding, member, node, now, person, team, world } from '../tests/world.ts'
 import { levelActions } from '../levels/level.ts'
@@ -76,7 +76,7 @@ const state = after(
 )
 
 const told = (who: string, ...edits: Edit[]) => {
-  const result = judge(momentOf(state, now), { author: who as never, reason: '', edits })
+  const result = judge(snapshotOf(state, now), { author: who as never, reason: '', edits })
   if (!result.ok) throw new Error(JSON.stringify(result.error))
   return factsOf(state, result.value.changes).map(fact => factInWords(state, fact, naming))
 }

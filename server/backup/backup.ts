@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs'
 import { chmod, mkdir, mkdtemp, readFile, rename, writeFile } from 'node:fs/promises'
 import { dirname, join, resolve } from 'node:path'
 import { readSecret } from '../data-dir.ts'
-import { databaseFiles, snapshotOf } from '../store/snapshot-file.ts'
+import { databaseFiles, copyDatabase } from '../store/database-copy.ts'
 import { Broken, dropFolder, type Manifest, manifestName, measured, packFrom, unpackInto } from './archive.ts'
 import { seal } from './seal.ts'
 
@@ -31,7 +31,7 @@ export async function backUp(dataDir: string, to: string, secretTo: SecretTo): P
     await mkdir(readBack)
     const files: Record<string, Manifest['files'][string]> = {}
     for (const name of databaseFiles) {
-      await snapshotOf(join(dataDir, name), join(content, name))
+      await copyDatabase(join(dataDir, name), join(content, name))
       files[name] = await measured(join(content, name))
     }
     const { version } = JSON.parse(await readFile(join(root, 'package.json'), 'utf8')) as { version: string }

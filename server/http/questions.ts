@@ -12,7 +12,7 @@ import type { Parts } from '../parts.ts'
 import { type Asker, checking } from '../services/asker.ts'
 import { columnPeopleView, columnsView } from '../services/columns.ts'
 import { exceptionsView } from '../services/exceptions.ts'
-import { diffView, momentOfPast } from '../services/past.ts'
+import { diffView, snapshotOfPast } from '../services/past.ts'
 import { type Asked, checkView, whatView, whoView } from '../services/questions.ts'
 import { whyNotView } from '../services/remedies.ts'
 import { checked } from './check.ts'
@@ -24,8 +24,8 @@ export function questionRoutes(parts: Parts, asker: (request: Request) => Asker)
   const asked = async (request: Request): Promise<Asked & { page: { from?: string } }> => {
     const { at, ...page } = checked(pastQuery, request.query)
     const who = checking(parts, asker(request))
-    const moment = at === undefined ? who.moment : await momentOfPast(parts, who, Number(at))
-    return { asker: who, moment, page: checked(pageQuery, page) }
+    const snapshot = at === undefined ? who.snapshot : await snapshotOfPast(parts, who, Number(at))
+    return { asker: who, snapshot, page: checked(pageQuery, page) }
   }
 
   router.post('/check', (request, response) => {

@@ -90,6 +90,6 @@ const askerIn =
     }
     notePresence(parts, found, session)
     // Every answer tells of which state it speaks.
-    request.res?.set('noskel-revision', String(found.moment.state.revision))
+    request.res?.set('noskel-revision', String(found.snapshot.state.revision))
     return found
   }

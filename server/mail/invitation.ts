@@ -1,7 +1,7 @@
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { ChangeSet } from '#core/changes/judge.ts'
-import { type Moment, workspaceOf } from '#core/state/state.ts'
+import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import { throughDay } from '#contract/dates.ts'
 import type { MailRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
@@ -11,7 +11,7 @@ import { invitationLink } from './link.ts'
 interface Written {
   readonly workspace: WorkspaceId
   readonly changeSet: ChangeSet
-  readonly after: Moment
+  readonly after: Snapshot
 }
 
 /** The mails that a change set causes: one for each invitation made or renewed in it. */

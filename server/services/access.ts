@@ -21,7 +21,7 @@ import { state } from '#core/index/layout.ts'
 import { has, intersect } from '#core/levels/action.ts'
 import type { Grant, Limit } from '#core/rules/entry.ts'
 import { partsOf, personPrincipal } from '#core/rules/principal.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import { applyChanges } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { requestsAt } from './requests.ts'
@@ -44,7 +44,8 @@ export async function accessView(asker: Asker, id: string): Promise<AccessView> 
       ...(await exceptionsBelow(asker, place)),
       ...inheritanceOf(asker, place),
       watch:
-        rowsBy(asker.moment.state.watches, 'person', asker.person).find(each => each.node === id)?.id ?? null,
+        rowsBy(asker.snapshot.state.watches, 'person', asker.person).find(each => each.node === id)?.id ??
+        null,
       requests: requestsAt(asker, place.node.id),
       published: publishedFrom(asker, place),
     }
@@ -54,8 +55,8 @@ export async function accessView(asker: Asker, id: string): Promise<AccessView> 
   return {
     detail: 'own',
     mine: actions,
-    readers: countActive(asker.moment, place.node.id),
-    contact: contact === null ? null : nameOf(asker.moment, contact),
+    readers: countActive(asker.snapshot, place.node.id),
+    contact: contact === null ? null : nameOf(asker.snapshot, contact),
   }
 }
 
@@ -64,13 +65,13 @@ function inheritanceOf(asker: Asker, { node, breakAt }: Place) {
   const { broken, parent } = node
   return {
     brokenAt: breakAt === undefined ? null : placeName(asker, breakAt.id),
-    broken: broken === null ? null : { by: nameOf(asker.moment, broken.by), at: broken.at },
+    broken: broken === null ? null : { by: nameOf(asker.snapshot, broken.by), at: broken.at },
     above: parent === null ? null : placeName(asker, parent),
   }
 }
 
 function publishedFrom(asker: Asker, { node }: Place): PlaceName[] {
-  const { index, nodes } = asker.moment.state
+  const { index, nodes } = asker.snapshot.state
   const from = numberOf(index.nodes, node.id) as number
   return [from, ...headsBelow(index, from)]
     .filter(each => (ownAt(index, each).states & state.published) !== 0)
@@ -81,7 +82,7 @@ function publishedFrom(asker: Asker, { node }: Place): PlaceName[] {
 
 /** What is given here and from above, live or still to begin; the nearest first. */
 function grantsAt(asker: Asker, place: Place): GrantView[] {
-  const { state, at } = asker.moment
+  const { state, at } = asker.snapshot
   const reach = place.breakAt === undefined ? place.path.length : place.path.indexOf(place.breakAt) + 1
   return place.path
     .slice(0, reach)
@@ -97,19 +98,19 @@ export const order = (each: PrincipalName) =>
   ['everyone', 'team', 'leads', 'member', 'guest'].indexOf(each.kind)
 
 export function grantView(asker: Asker, node: NodeId, grant: Grant): GrantView {
-  const { moment } = asker
+  const { snapshot } = asker
   return {
     ...principalName(asker, grant.principal),
     id: grant.id,
-    actions: actionsGiven(moment.state, grant.gives),
+    actions: actionsGiven(snapshot.state, grant.gives),
     gives: grant.gives,
     at: placeName(asker, grant.node),
     isHere: grant.node === node,
     from: grant.from,
     until: grant.until,
-    by: nameOf(moment, grant.by),
+    by: nameOf(snapshot, grant.by),
     since: grant.at,
-    isWaiting: grant.from !== null && grant.from > moment.at,
+    isWaiting: grant.from !== null && grant.from > snapshot.at,
   }
 }
 
@@ -123,7 +124,7 @@ function limitView(asker: Asker, place: Place, limit: Limit): LimitView {
     from,
     until,
     since,
-    by: nameOf(asker.moment, limit.by),
+    by: nameOf(asker.snapshot, limit.by),
     at: placeName(asker, limit.node),
     isHere: limit.node === place.node.id,
     ...heldBy(asker, place, limit),
@@ -131,18 +132,18 @@ function limitView(asker: Asker, place: Place, limit: Limit): LimitView {
 }
 
 /** Whom a limit takes something from here and now, and how many stewards it would but spares. */
-function heldBy({ moment }: Asker, place: Place, limit: Limit) {
-  const lifted = applyChanges(moment.state, [{ table: 'limits', id: limit.id, before: limit, after: null }])
+function heldBy({ snapshot }: Asker, place: Place, limit: Limit) {
+  const lifted = applyChanges(snapshot.state, [{ table: 'limits', id: limit.id, before: limit, after: null }])
   const holds: PlaceName[] = []
   let spares = 0
   // Only who would have something without it can be held or spared.
-  for (const { person, actions, isActive } of who(momentOf(lifted, moment.at), place.node.id)) {
-    const subject = subjectOf(moment, person.id)
+  for (const { person, actions, isActive } of who(snapshotOf(lifted, snapshot.at), place.node.id)) {
+    const subject = subjectOf(snapshot, person.id)
     if (!isActive || subject?.principals.has(limit.principal) !== true) continue
     const given = givenTo(subject, place.grants)
     if (!holdsBack(limit, subject, given)) spares += intersect(given, limit.allows) === given ? 0 : 1
-    else if (actions !== actionsAt(moment, subject, place))
-      holds.push({ id: person.id, name: nameOf(moment, person.id) })
+    else if (actions !== actionsAt(snapshot, subject, place))
+      holds.push({ id: person.id, name: nameOf(snapshot, person.id) })
   }
   return { holds: holds.sort((a, b) => compareWords(a.name, b.name)), spares }
 }
@@ -151,7 +152,7 @@ function heldBy({ moment }: Asker, place: Place, limit: Limit) {
 const namedAtMost = 100
 
 function peopleAt(asker: Asker, place: Place) {
-  const { memberships } = asker.moment.state
+  const { memberships } = asker.snapshot.state
   const teams = new Set(
     place.grants.flatMap(({ grant }) => {
       const parts = partsOf(grant.principal)
@@ -169,10 +170,10 @@ function peopleAt(asker: Asker, place: Place) {
 }
 
 function everybodyAt(asker: Asker, place: Place): ReachView[] {
-  return who(asker.moment, place.node.id)
+  return who(asker.snapshot, place.node.id)
     .map(({ person, actions }) => ({
       id: person.id,
-      name: nameOf(asker.moment, person.id),
+      name: nameOf(asker.snapshot, person.id),
       kind: person.kind,
       status: person.status,
       actions,

@@ -16,7 +16,7 @@ import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { nameOf } from './asker.ts'
 import { checkStrength, fits, hashOf, passwordOf } from './password.ts'
-import { momentsOf, personsOf } from './persons-of.ts'
+import { snapshotsOf, personsOf } from './persons-of.ts'
 import { takeCode } from './second-step.ts'
 import { endSignInsBut, signInViews } from './sign-ins.ts'
 import { accountByMail, accountRow } from './account-row.ts'
@@ -104,8 +104,8 @@ export async function sessionView(
       found === null
         ? null
         : { name: found.name, mail: found.mail, language: found.language, timeZone: found.timeZone },
-    workspaces: persons.map(({ moment }) => {
-      const { name, slug } = workspaceOf(moment.state)
+    workspaces: persons.map(({ snapshot }) => {
+      const { name, slug } = workspaceOf(snapshot.state)
       return { name, slug }
     }),
     invitations: found?.provenAt == null ? [] : waitingFor(parts, found.mail),
@@ -116,16 +116,16 @@ export async function sessionView(
 
 /** The open invitations to an address, whose holder it was shown to be. */
 function waitingFor(parts: Parts, mail: string): WaitingInvitation[] {
-  return momentsOf(parts).flatMap(moment =>
-    rowsBy(moment.state.persons, 'mail', mail).flatMap(person => {
-      const [invitation] = rowsBy(moment.state.invitations, 'person', person.id)
+  return snapshotsOf(parts).flatMap(snapshot =>
+    rowsBy(snapshot.state.persons, 'mail', mail).flatMap(person => {
+      const [invitation] = rowsBy(snapshot.state.invitations, 'person', person.id)
       if (invitation === undefined || invitation.until <= parts.clock()) return []
-      const { name, houseRules } = workspaceOf(moment.state)
+      const { name, houseRules } = workspaceOf(snapshot.state)
       return [
         {
           id: invitation.id,
           workspace: name,
-          by: nameOf(moment, invitation.by),
+          by: nameOf(snapshot, invitation.by),
           as: person.kind,
           houseRules,
         },

@@ -6,7 +6,7 @@ import { rowsBy } from '#core/base/collection.ts'
 import { peopleOf } from '#core/access/subject.ts'
 import { unwelcomeDomain } from '#core/changes/edits/invite.ts'
 import type { Person } from '#core/people/person.ts'
-import type { Moment } from '#core/state/state.ts'
+import type { Snapshot } from '#core/state/state.ts'
 import { createBreath } from '../breath.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks } from './asker.ts'
@@ -21,7 +21,7 @@ export async function addressesView(
   { as, addresses }: AddressesRequest,
 ): Promise<AddressView[]> {
   if (!bringsIn(asker)) throw problemOf('not-found')
-  const known = domainsIn(asker.moment)
+  const known = domainsIn(asker.snapshot)
   const seen = new Set<string>()
   const breathe = createBreath()
   const judged: AddressView[] = []
@@ -30,11 +30,11 @@ export async function addressesView(
     const mail = typed.trim().normalize('NFC').toLowerCase()
     const isTwice = seen.has(mail)
     seen.add(mail)
-    const person = personBy(asker.moment, mail)
+    const person = personBy(asker.snapshot, mail)
     judged.push({
       mail,
       name: name.trim(),
-      verdict: isTwice ? 'twice in the list' : verdictOn(asker.moment, { mail, as, person }),
+      verdict: isTwice ? 'twice in the list' : verdictOn(asker.snapshot, { mail, as, person }),
       meant: person === undefined && isMail(mail) ? meantBy(mail, known) : null,
       isOfOtherScript: isMail(mail) && /[^\x21-\x7e].*@/.test(mail),
       person: person === undefined || person.status === 'removed' ? null : person.id,
@@ -49,7 +49,7 @@ interface Judged {
   readonly person: Person | undefined
 }
 
-function verdictOn({ state }: Moment, { mail, as, person }: Judged): AddressView['verdict'] {
+function verdictOn({ state }: Snapshot, { mail, as, person }: Judged): AddressView['verdict'] {
   if (!isMail(mail)) return 'not an address'
   if (person !== undefined && person.status !== 'removed') return verdicts[person.status]
   if (unwelcomeDomain(state, { mail, as }) !== undefined) return 'domain not welcome'
@@ -63,15 +63,15 @@ const verdicts = {
 } as const
 
 /** Whoever has an address; of several that had it one after the other, the one who is here. */
-export function personBy({ state }: Moment, mail: string): Person | undefined {
+export function personBy({ state }: Snapshot, mail: string): Person | undefined {
   const people = rowsBy(state.persons, 'mail', mail)
   return people.find(person => person.status !== 'removed') ?? people[0]
 }
 
 /** The mail domains in use, each with how many people have it. */
-function domainsIn(moment: Moment): Map<string, number> {
+function domainsIn(snapshot: Snapshot): Map<string, number> {
   const counts = new Map<string, number>()
-  for (const { mail } of peopleOf(moment)) {
+  for (const { mail } of peopleOf(snapshot)) {
     const domain = domainOf(mail.toLowerCase())
     counts.set(domain, (counts.get(domain) ?? 0) + 1)
   }

@@ -8,20 +8,20 @@ import { type Instant, isLive } from '#core/base/instant.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import type { Naming } from '#core/words/refusal.ts'
-import { type Moment, pathOf, rootOf, workspaceOf } from '#core/state/state.ts'
+import { type Snapshot, pathOf, rootOf, workspaceOf } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import type { ServerProblem } from '#contract/problem.ts'
 import type { Person } from '#core/people/person.ts'
 import { knowsTeam } from '#core/changes/context.ts'
-import { momentAt } from '../store/states.ts'
+import { snapshotAt } from '../store/states.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 
 /** Who is asking, in which workspace, about which state. Every answer is given to an asker. */
 export interface Asker {
   readonly workspace: WorkspaceId
-  readonly moment: Moment
+  readonly snapshot: Snapshot
   readonly subject: Subject
   readonly person: PersonId
   /** Asks with a look at the outline open: titles of places that are not seen may be told, and nothing else of them. */
@@ -34,14 +34,15 @@ export interface Asker {
  */
 export function askerOf(parts: Parts, account: AccountId, slug: string): Asker {
   const workspace = parts.writer.states.bySlug.get(slug)
-  const moment = workspace === undefined ? undefined : momentAt(parts.writer.states, workspace, parts.clock())
-  if (workspace === undefined || moment === undefined) throw problemOf('not-found')
-  const persons = rowsBy(moment.state.persons, 'account', account)
-  const subject = persons.map(person => subjectOf(moment, person.id)).find(each => each?.isActive === true)
-  if (subject === undefined) throw problemOf(whyNotLetIn(persons, moment.at))
-  if (!parts.secured.has(account) && needsSecondStep(moment, subject.person.id))
+  const snapshot =
+    workspace === undefined ? undefined : snapshotAt(parts.writer.states, workspace, parts.clock())
+  if (workspace === undefined || snapshot === undefined) throw problemOf('not-found')
+  const persons = rowsBy(snapshot.state.persons, 'account', account)
+  const subject = persons.map(person => subjectOf(snapshot, person.id)).find(each => each?.isActive === true)
+  if (subject === undefined) throw problemOf(whyNotLetIn(persons, snapshot.at))
+  if (!parts.secured.has(account) && needsSecondStep(snapshot, subject.person.id))
     throw problemOf('second-step-needed')
-  return { workspace, moment, subject, person: subject.person.id }
+  return { workspace, snapshot, subject, person: subject.person.id }
 }
 
 function whyNotLetIn(persons: readonly Person[], now: Instant): ServerProblem {
@@ -52,50 +53,51 @@ function whyNotLetIn(persons: readonly Person[], now: Instant): ServerProblem {
 }
 
 /** Whether somebody holds a role that the workspace lets nobody use without a second step at sign-in. */
-export function needsSecondStep(moment: Moment, person: PersonId): boolean {
-  const { secondFactorFor } = workspaceOf(moment.state)
+export function needsSecondStep(snapshot: Snapshot, person: PersonId): boolean {
+  const { secondFactorFor } = workspaceOf(snapshot.state)
   if (secondFactorFor.length === 0) return false
-  return rowsBy(moment.state.holdings, 'person', person).some(
-    holding => secondFactorFor.includes(holding.role) && isLive(holding, moment.at),
+  return rowsBy(snapshot.state.holdings, 'person', person).some(
+    holding => secondFactorFor.includes(holding.role) && isLive(holding, snapshot.at),
   )
 }
 
 /** The same person asking about another state or time; nobody, if there is no such person in it. */
-export function readerAt(workspace: WorkspaceId, moment: Moment, person: PersonId): Asker | undefined {
-  const subject = subjectOf(moment, person)
-  return subject === undefined ? undefined : { workspace, moment, subject, person }
+export function readerAt(workspace: WorkspaceId, snapshot: Snapshot, person: PersonId): Asker | undefined {
+  const subject = subjectOf(snapshot, person)
+  return subject === undefined ? undefined : { workspace, snapshot, subject, person }
 }
 
 export const asks = (asker: Asker, privilege: Privilege): boolean =>
-  mayUse(asker.moment, asker.person, privilege)
+  mayUse(asker.snapshot, asker.person, privilege)
 
 /** A place that the asker sees; the root and what is hidden answer like what does not exist. */
 export function seenPlace(asker: Asker, node: string): { place: Place; actions: ActionSet } {
-  const place = placeOf(asker.moment, node as NodeId)
+  const place = placeOf(asker.snapshot, node as NodeId)
   if (place === undefined || place.node.kind === 'root') throw problemOf('not-found')
-  const actions = actionsAt(asker.moment, asker.subject, place)
+  const actions = actionsAt(asker.snapshot, asker.subject, place)
   if (!has(actions, 'see')) throw problemOf('not-found')
   return { place, actions }
 }
 
-export const maySee = ({ moment, person }: Asker, node: NodeId): boolean =>
-  has(check(moment, person, node), 'see') && node !== rootOf(moment.state).id
+export const maySee = ({ snapshot, person }: Asker, node: NodeId): boolean =>
+  has(check(snapshot, person, node), 'see') && node !== rootOf(snapshot.state).id
 
 /** Titles and kinds of all places but what lies in somebody's private folder. */
 export const mayOutline = (asker: Asker, node: NodeId): boolean =>
-  asks(asker, 'see the outline') && !pathOf(asker.moment.state, node).some(each => each.home?.of === 'person')
+  asks(asker, 'see the outline') &&
+  !pathOf(asker.snapshot.state, node).some(each => each.home?.of === 'person')
 
 /** Whether the title of a place may be told: it is seen, or a look at the outline is open. */
 export const mayName = (asker: Asker, node: NodeId): boolean =>
   maySee(asker, node) ||
-  (asker.outlines === true && node !== rootOf(asker.moment.state).id && mayOutline(asker, node))
+  (asker.outlines === true && node !== rootOf(asker.snapshot.state).id && mayOutline(asker, node))
 
 /** The same asker, who is told titles besides while a look of theirs at the outline is open. */
 export function checking({ clock }: Parts, asker: Asker): Asker {
-  const { moment, person } = asker
-  // A moment is kept while nothing starts or ends in it: the end of a look is read by the clock.
+  const { snapshot, person } = asker
+  // A snapshot is kept while nothing starts or ends in it: the end of a look is read by the clock.
   const now = clock()
-  const isLooking = rowsBy(moment.state.looks, 'by', person).some(
+  const isLooking = rowsBy(snapshot.state.looks, 'by', person).some(
     each => each.through === null && each.until > now,
   )
   return isLooking && asks(asker, 'see the outline') ? { ...asker, outlines: true } : asker
@@ -103,7 +105,7 @@ export function checking({ clock }: Parts, asker: Asker): Asker {
 
 /** Whether the asker holds an action at a place, read before archives and the bin. */
 export const holdsAt = (reader: Asker, node: NodeId, action: Action): boolean =>
-  has(heldBeforeStates(reader.moment, reader.person, node), action)
+  has(heldBeforeStates(reader.snapshot, reader.person, node), action)
 
 /** The ancestors as far up as they are seen without a gap, topmost first. */
 export function seenPath(asker: Asker, ancestors: readonly ContentNode[]): { id: string; name: string }[] {
@@ -125,31 +127,31 @@ export function knowsPerson(asker: Asker, person: PersonId): boolean {
 }
 
 /** Whether the asker sees people over a scope that the person is in. */
-function seesOver({ moment, person: asker }: Asker, id: PersonId): boolean {
-  const person = rowOf(moment.state.persons, id)
+function seesOver({ snapshot, person: asker }: Asker, id: PersonId): boolean {
+  const person = rowOf(snapshot.state.persons, id)
   if (person === undefined) return false
-  const teams = rowsBy(moment.state.memberships, 'person', id).map(each => each.team)
+  const teams = rowsBy(snapshot.state.memberships, 'person', id).map(each => each.team)
   const target = { over: person.kind, teams } as const
-  return rankFor(moment, asker, { privilege: 'view people', target }) !== undefined
+  return rankFor(snapshot, asker, { privilege: 'view people', target }) !== undefined
 }
 
 /** The names that the asker may read in a refusal. */
 export const namingFor = (asker: Asker): Naming => ({
-  place: node => (maySee(asker, node) ? rowOf(asker.moment.state.nodes, node)?.name : undefined),
-  person: person => (knowsPerson(asker, person) ? nameOf(asker.moment, person) : undefined),
+  place: node => (maySee(asker, node) ? rowOf(asker.snapshot.state.nodes, node)?.name : undefined),
+  person: person => (knowsPerson(asker, person) ? nameOf(asker.snapshot, person) : undefined),
   team: team =>
-    knowsTeam(asker.moment, asker.person, team) ? rowOf(asker.moment.state.teams, team)?.name : undefined,
+    knowsTeam(asker.snapshot, asker.person, team) ? rowOf(asker.snapshot.state.teams, team)?.name : undefined,
 })
 
 /** The name somebody goes by; before they have one, their address. */
-export function nameOf(moment: Moment, id: PersonId): string {
-  const person = rowOf(moment.state.persons, id)
+export function nameOf(snapshot: Snapshot, id: PersonId): string {
+  const person = rowOf(snapshot.state.persons, id)
   return person === undefined ? 'somebody who is no longer here' : person.name || person.mail
 }
 
 /** Where something is set, as far as the asker may know: the root is called the whole workspace. */
 export function placeName(asker: Asker, node: NodeId): { id: string; name: string } | null {
-  if (node === rootOf(asker.moment.state).id)
-    return { id: '', name: `the whole of ${workspaceOf(asker.moment.state).name}` }
-  return mayName(asker, node) ? { id: node, name: rowOf(asker.moment.state.nodes, node)?.name ?? '' } : null
+  if (node === rootOf(asker.snapshot.state).id)
+    return { id: '', name: `the whole of ${workspaceOf(asker.snapshot.state).name}` }
+  return mayName(asker, node) ? { id: node, name: rowOf(asker.snapshot.state.nodes, node)?.name ?? '' } : null
 }

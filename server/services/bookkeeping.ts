@@ -14,13 +14,13 @@ export interface Book {
 /** Written without a change of the state, so without history; the open pages of those whose it is hear of it. */
 export async function keepBook(
   parts: Parts,
-  { workspace, person, moment }: Asker,
+  { workspace, person, snapshot }: Asker,
   { write, others = [] }: Book,
 ): Promise<void> {
   const after = () =>
     announce(parts.hub, {
       workspace,
-      revision: moment.state.revision,
+      revision: snapshot.state.revision,
       concern: { people: new Set([person, ...others]) },
     })
   await submit(parts.writer, () => ok({ value: undefined, write, after }))

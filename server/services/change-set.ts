@@ -39,7 +39,7 @@ export async function changeSetFrom(
   { request, turn }: { readonly request: ChangeSetRequest; readonly turn: Turn },
 ): Promise<Meant> {
   const made = new Map<string, string>()
-  const minting = mintingFor(parts, asker.moment.state, made)
+  const minting = mintingFor(parts, asker.snapshot.state, made)
   await checkPictures(parts, asker, request)
   const edits: Edit[] = []
   let undone: Written['undone'] = null

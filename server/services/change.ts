@@ -8,8 +8,8 @@ import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
 import type { Edit } from '#core/changes/edit.ts'
-import { momentOf } from '#core/state/moment.ts'
-import { atRevision, type Moment, type RecordChange } from '#core/state/state.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
+import { atRevision, type Snapshot, type RecordChange } from '#core/state/state.ts'
 import type { Transaction } from 'sequelize'
 import { put } from '../store/batch.ts'
 import { type Candidates, type Prepared, submit } from '../store/writer.ts'
@@ -55,7 +55,7 @@ export async function applyChangeSet(
       if (result.error !== 'long') throw await refusalOf(parts, trying, result.error)
       const published = parts.writer.states.published.get(asker.workspace)
       if (published === undefined) throw problemOf('not-found')
-      const before = momentOf(published.moment.state, parts.clock())
+      const before = snapshotOf(published.snapshot.state, parts.clock())
       known = { before, outcome: await turn.run(workingOut(parts, trying, before)) }
     }
     throw problemOf('others-changed')
@@ -64,7 +64,7 @@ export async function applyChangeSet(
 
 /** What a change set comes to, worked out while others went on. */
 interface Known {
-  readonly before: Moment
+  readonly before: Snapshot
   readonly outcome: Outcome
 }
 
@@ -81,10 +81,10 @@ async function refusalOf(parts: Parts, { asker, seen }: Trying, error: Unfit): P
 }
 
 /** Whether the author would ask a second step of themselves that they do not have. */
-function locksOut({ secured }: Parts, { moment, person }: Asker, { changeSet }: Meant): boolean {
-  const { account } = rowOf(moment.state.persons, person) ?? { account: null }
+function locksOut({ secured }: Parts, { snapshot, person }: Asker, { changeSet }: Meant): boolean {
+  const { account } = rowOf(snapshot.state.persons, person) ?? { account: null }
   if (account !== null && secured.has(account)) return false
-  const held = rowsBy(moment.state.holdings, 'person', person).map(each => each.role)
+  const held = rowsBy(snapshot.state.holdings, 'person', person).map(each => each.role)
   return changeSet.edits.some(
     edit =>
       edit.kind === 'workspace.change' && edit.secondFactorFor?.some(role => held.includes(role)) === true,
@@ -108,7 +108,7 @@ function prepare(
   parts: Parts,
   { candidates, known, mayHold, ...trying }: Submission,
 ): Result<Prepared<number>, Unfit | 'long'> {
-  const before = candidates.momentOf(trying.asker.workspace)
+  const before = candidates.snapshotOf(trying.asker.workspace)
   if (before === undefined) throw problemOf('not-found')
   if (known?.before.state === before.state) return known.outcome
   if (mayHold) return toEnd(workingOut(parts, trying, before))
@@ -116,7 +116,7 @@ function prepare(
   return ifShort(workingOut(parts, trying, before))?.value ?? refused('long')
 }
 
-function* workingOut(parts: Parts, { asker, meant, seen }: Trying, before: Moment): Steps<Outcome> {
+function* workingOut(parts: Parts, { asker, meant, seen }: Trying, before: Snapshot): Steps<Outcome> {
   const { changeSet, undone, draft, message } = meant
   const judged = yield* judging(before, changeSet)
   if (!judged.ok) return refused(judged.error)
@@ -136,7 +136,7 @@ const digestIn = (seen: string): string => seen.slice(seen.indexOf('.') + 1)
 
 interface Judgement {
   readonly workspace: WorkspaceId
-  readonly before: Moment
+  readonly before: Snapshot
   readonly changeSet: ChangeSet
   readonly judged: Judged
   readonly undone?: Meant['undone']
@@ -154,7 +154,7 @@ function* writingJudged(
   { workspace, before, changeSet, judged, undone = null, told = {}, draft }: Judgement,
 ): Steps<Prepared<number>> {
   const state = atRevision(judged.state, before.state.revision + 1)
-  const after: Moment = { state, at: before.at }
+  const after: Snapshot = { state, at: before.at }
   const touching = { changes: judged.changes, before, after }
   const writing = yield* writingIn(parts, { ...changeSet, workspace, touching, after, undone, told })
   const mails = invitationMails(parts, { workspace, changeSet, after })

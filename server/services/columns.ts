@@ -19,11 +19,11 @@ export function columnsView(asker: Asker, id: string): ColumnView[] {
     principals === null || !has(actions, 'share')
       ? null
       : principals.map(principal => principalName(asker, principal))
-  return columnsSeen(asker.moment, asker.subject, place).map(column => ({
+  return columnsSeen(asker.snapshot, asker.subject, place).map(column => ({
     id: column.id,
     name: column.name,
     order: column.order,
-    mine: columnAccess(asker.moment, asker.subject, { place, column }) === 'edit' ? 'edit' : 'see',
+    mine: columnAccess(asker.snapshot, asker.subject, { place, column }) === 'edit' ? 'edit' : 'see',
     isRestricted: column.viewers !== null || column.editors !== null,
     viewers: named(column.viewers),
     editors: named(column.editors),
@@ -37,15 +37,15 @@ export function columnPeopleView(
   page: PageQuery,
 ): PageView<ColumnReachView> {
   const { place, actions } = seenPlace(asker, id)
-  const found = columnsSeen(asker.moment, asker.subject, place).find(each => each.id === column)
+  const found = columnsSeen(asker.snapshot, asker.subject, place).find(each => each.id === column)
   if (found === undefined || !has(actions, 'share')) throw problemOf('not-found')
   const at = { at: id as NodeId, column: found.id }
-  const reached = [...peopleOf(asker.moment)].flatMap((person): ColumnReachView[] => {
-    const access = checkColumn(asker.moment, person.id, at)
-    return access === 'none' ? [] : [{ id: person.id, name: nameOf(asker.moment, person.id), access }]
+  const reached = [...peopleOf(asker.snapshot)].flatMap((person): ColumnReachView[] => {
+    const access = checkColumn(asker.snapshot, person.id, at)
+    return access === 'none' ? [] : [{ id: person.id, name: nameOf(asker.snapshot, person.id), access }]
   })
   return paged(
-    asker.moment,
+    asker.snapshot,
     reached.sort((a, b) => compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1)),
     page,
   )

@@ -22,9 +22,9 @@ import { seenTops } from './seen.ts'
  * its parent, and all that a guest sees, stands under "Shared with me".
  */
 export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
-  const { moment, subject } = asker
-  const { index, nodes } = moment.state
-  const kept = privateFolderOf(moment.state, asker.person)
+  const { snapshot, subject } = asker
+  const { index, nodes } = snapshot.state
+  const kept = privateFolderOf(snapshot.state, asker.person)
   const tops: TreeItem[] = []
   for (const number of await seenTops(parts, asker, asker.person)) {
     const node = rowOf(nodes, idOf(index.nodes, number) as NodeId) as ContentNode
@@ -47,12 +47,12 @@ export function nodeView(asker: Asker, id: string): NodeView {
     note: node.note,
     path: seenPath(asker, place.path.slice(1)),
     children: childrenSeen(asker, node.id),
-    madeBy: knowsPerson(asker, node.maker) ? nameOf(asker.moment, node.maker) : null,
+    madeBy: knowsPerson(asker, node.maker) ? nameOf(asker.snapshot, node.maker) : null,
     madeAt: node.madeAt,
     mayRemove: holdsAt(asker, node.id, 'remove') && node.home?.of !== 'person',
     deletableFrom: deletableFrom(asker, node),
-    isPublic: isPublic(asker.moment, place),
-    mine: rowsBy(asker.moment.state.grants, 'principal', personPrincipal(asker.person))
+    isPublic: isPublic(asker.snapshot, place),
+    mine: rowsBy(asker.snapshot.state.grants, 'principal', personPrincipal(asker.person))
       .filter(grant => grant.node === node.id)
       .map(grant => grant.id),
   }
@@ -67,7 +67,7 @@ function deletableFrom(asker: Asker, { id, home, archivedAt }: ContentNode): Ins
 /** Where a place could be moved to, by a part of the name: what may hold it, and where the asker may add. */
 export function goalsFor(asker: Asker, id: string, find: string): Promise<PathView[]> {
   const { node } = seenPlace(asker, id).place
-  const isOwn = (goal: NodeId) => pathOf(asker.moment.state, goal).some(each => each.id === node.id)
+  const isOwn = (goal: NodeId) => pathOf(asker.snapshot.state, goal).some(each => each.id === node.id)
   return findPlaces(asker, {
     find,
     may: (_, actions) => has(actions, 'add'),
@@ -77,20 +77,20 @@ export function goalsFor(asker: Asker, id: string, find: string): Promise<PathVi
 
 /** What lies in the bin and the asker could bring back: not what only lies in it with something else. */
 export function binView(asker: Asker): BinnedView[] {
-  return rowsBy(asker.moment.state.nodes, 'bin', 'bin')
+  return rowsBy(asker.snapshot.state.nodes, 'bin', 'bin')
     .filter(node => holdsAt(asker, node.id, 'remove'))
     .flatMap(node => {
-      const above = pathOf(asker.moment.state, node.id).slice(1)
+      const above = pathOf(asker.snapshot.state, node.id).slice(1)
       return above.some(each => each.binned !== null) ? [] : [binnedView(asker, node, above)]
     })
     .sort((a, b) => compareWords(a.name, b.name))
 }
 
 function binnedView(asker: Asker, node: ContentNode, above: readonly ContentNode[]): BinnedView {
-  const { by, at } = node.binned ?? { by: node.maker, at: asker.moment.at }
+  const { by, at } = node.binned ?? { by: node.maker, at: asker.snapshot.at }
   return {
     ...pathView(asker, node, above),
-    by: knowsPerson(asker, by) ? nameOf(asker.moment, by) : 'somebody',
+    by: knowsPerson(asker, by) ? nameOf(asker.snapshot, by) : 'somebody',
     at,
     until: at + binTime,
     mayDelete: holdsAt(asker, node.id, 'seal'),
@@ -105,11 +105,11 @@ const pathView = (asker: Asker, { id, name }: ContentNode, above: readonly Conte
 
 /** What of a node's children the asker sees, in the order in which they are shown. */
 export function childrenSeen(asker: Asker, node: NodeId): TreeItem[] {
-  return childrenOf(asker.moment.state, node).flatMap(child => seenItem(asker, child) ?? [])
+  return childrenOf(asker.snapshot.state, node).flatMap(child => seenItem(asker, child) ?? [])
 }
 
 function seenItem(asker: Asker, node: ContentNode): TreeItem | null {
-  const actions = check(asker.moment, asker.person, node.id)
+  const actions = check(asker.snapshot, asker.person, node.id)
   return has(actions, 'see') ? itemOf(asker, node, actions) : null
 }
 
@@ -118,7 +118,7 @@ const itemOf = (asker: Asker, node: ContentNode, actions: ActionSet): TreeItem =
   name: node.name,
   kind: node.kind,
   actions,
-  hasChildren: seesWithin(asker.moment, asker.person, node.id),
+  hasChildren: seesWithin(asker.snapshot, asker.person, node.id),
   isBroken: node.broken !== null,
   isDraft: node.draft,
   isArchived: node.archived,

@@ -7,12 +7,12 @@ import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Counted } from '#core/access/summed.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
 import { compareWords } from '#core/base/compare-words.ts'
-import { type Moment, pathOf } from '#core/state/state.ts'
+import { type Snapshot, pathOf } from '#core/state/state.ts'
 import { type Asker, nameOf, pathWords } from './asker.ts'
 
 /** One difference with its names: those after it, or before it for what goes. */
 export const differenceView = (
-  after: Moment,
+  after: Snapshot,
   asker: Asker,
   { person, node, nodes, ...sets }: Difference,
 ): DifferenceView => ({
@@ -24,14 +24,14 @@ export const differenceView = (
 
 /** Thousands of differences are about the same people and places: each is put into words once for its reader. */
 interface Named {
-  readonly after: Moment
+  readonly after: Snapshot
   readonly people: Map<PersonId, PlaceName>
   readonly places: Map<NodeId, PathView>
 }
 
 const named = new WeakMap<Asker, Named>()
 
-function namedFor(after: Moment, asker: Asker): Named {
+function namedFor(after: Snapshot, asker: Asker): Named {
   const known = named.get(asker)
   if (known?.after === after) return known
   const fresh = { after, people: new Map(), places: new Map() }
@@ -39,21 +39,21 @@ function namedFor(after: Moment, asker: Asker): Named {
   return fresh
 }
 
-function personNamed(after: Moment, asker: Asker, id: PersonId): PlaceName {
+function personNamed(after: Snapshot, asker: Asker, id: PersonId): PlaceName {
   const { people } = namedFor(after, asker)
   const isHere = rowOf(after.state.persons, id) !== undefined
   const name = () =>
-    id === theWeb ? 'The web, without signing in' : nameOf(isHere ? after : asker.moment, id)
+    id === theWeb ? 'The web, without signing in' : nameOf(isHere ? after : asker.snapshot, id)
   const person = people.get(id) ?? { id, name: name() }
   people.set(id, person)
   return person
 }
 
-function placeNamed(after: Moment, asker: Asker, id: NodeId): PathView {
+function placeNamed(after: Snapshot, asker: Asker, id: NodeId): PathView {
   const { places } = namedFor(after, asker)
   const known = places.get(id)
   if (known !== undefined) return known
-  const { state } = rowOf(after.state.nodes, id) === undefined ? asker.moment : after
+  const { state } = rowOf(after.state.nodes, id) === undefined ? asker.snapshot : after
   const [node, ...above] = pathOf(state, id)
   const place = { id, name: node?.name ?? '', path: pathWords(asker, above) }
   places.set(id, place)
@@ -61,7 +61,7 @@ function placeNamed(after: Moment, asker: Asker, id: NodeId): PathView {
 }
 
 /** What all comes to, with the names of those for whom most differs. */
-export function countedView(after: Moment, asker: Asker, counted: Counted): CountedView {
+export function countedView(after: Snapshot, asker: Asker, counted: Counted): CountedView {
   const { gains, losses, places, turns, mostPeople, mostPlaces, hasColumns } = counted
   return {
     gains,
@@ -87,11 +87,11 @@ const turnsAtMost = 12
 
 /** The same for a restricted column. */
 export function columnDifferenceView(
-  after: Moment,
+  after: Snapshot,
   asker: Asker,
   { person, column, at, before, after: will }: ColumnDifference,
 ): ColumnDifferenceView {
-  const row = rowOf(after.state.columns, column) ?? rowOf(asker.moment.state.columns, column)
+  const row = rowOf(after.state.columns, column) ?? rowOf(asker.snapshot.state.columns, column)
   return {
     person: personNamed(after, asker, person),
     place: placeNamed(after, asker, at),

@@ -17,8 +17,8 @@ import { compareWords } from '#core/base/compare-words.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { factsOf } from '#core/changes/fact.ts'
 import { applying, lackingRights } from '#core/changes/judge.ts'
-import { momentOf } from '#core/state/moment.ts'
-import type { Moment, RecordChange } from '#core/state/state.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
+import type { Snapshot, RecordChange } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import type { Batch } from '../store/batch.ts'
 import { problemOf } from '../problem-error.ts'
@@ -59,11 +59,11 @@ export async function draftsView(parts: Parts, asker: Asker): Promise<DraftsView
   }
 }
 
-const headOf = ({ moment }: Asker, { id, name, word, from, changedAt, items }: DraftRow): DraftHead => ({
+const headOf = ({ snapshot }: Asker, { id, name, word, from, changedAt, items }: DraftRow): DraftHead => ({
   id,
   name,
   word,
-  from: from === null ? null : { id: from, name: nameOf(moment, from) },
+  from: from === null ? null : { id: from, name: nameOf(snapshot, from) },
   changedAt,
   count: (JSON.parse(items) as Item[]).length,
 })
@@ -87,7 +87,7 @@ export async function draftItems(
 ): Promise<DraftItemsView> {
   const items = itemsOf(await draftOf(parts, asker, id))
   return inTurns(parts, { asker, patience }, async turn => {
-    let { moment } = asker
+    let { snapshot } = asker
     const made = new Map<string, string>()
     const views: DraftItemView[] = []
     for (const item of items) {
@@ -95,15 +95,15 @@ export async function draftItems(
         views.push({ lines: [unknownLine], more: 0, problem: null })
         continue
       }
-      const minting = mintingFor(parts, moment.state, made)
+      const minting = mintingFor(parts, snapshot.state, made)
       const edits = await mintedIn(item, minting, turn)
-      const applied = await turn.run(applying(moment, edits))
+      const applied = await turn.run(applying(snapshot, edits))
       if (applied === undefined) {
         views.push({ lines: [], more: 0, problem: problemOf('does-not-fit').problem })
         continue
       }
-      moment = momentOf(applied.state, moment.at)
-      views.push(await itemView(asker, { changes: applied.changes, moment, turn }))
+      snapshot = snapshotOf(applied.state, snapshot.at)
+      views.push(await itemView(asker, { changes: applied.changes, snapshot, turn }))
     }
     return { items: views }
   })
@@ -111,15 +111,15 @@ export async function draftItems(
 
 interface Applied {
   readonly changes: readonly RecordChange[]
-  readonly moment: Moment
+  readonly snapshot: Snapshot
   readonly turn: Turn
 }
 
-async function itemView(asker: Asker, { changes, moment, turn }: Applied): Promise<DraftItemView> {
-  const reader = readerAt(asker.workspace, moment, asker.person) ?? asker
+async function itemView(asker: Asker, { changes, snapshot, turn }: Applied): Promise<DraftItemView> {
+  const reader = readerAt(asker.workspace, snapshot, asker.person) ?? asker
   const lines: string[] = []
   let more = 0
-  for (const fact of factsOf(moment.state, changes)) {
+  for (const fact of factsOf(snapshot.state, changes)) {
     await turn.breathe()
     if (!knowsOf(asker, fact, true) && !knowsOf(reader, fact)) continue
     if (lines.length < linesAtMost) lines.push(factView(reader, fact).text)
@@ -222,19 +222,19 @@ export async function takersView(
   asker: Asker,
   { id, patience }: { readonly id: string; readonly patience: Patience },
 ): Promise<TakersView> {
-  const { moment } = asker
+  const { snapshot } = asker
   const items = itemsOf(await draftOf(parts, asker, id)).flat()
   return inTurns(parts, { asker, patience }, async turn => {
     // Who may do what at a place that the asker does not know of is not told by who could apply it.
     if (!(await knowsEach(asker, items, turn))) return { mayI: false, takers: [] }
-    const edits = await mintedIn(items, mintingFor(parts, moment.state, new Map()), turn)
+    const edits = await mintedIn(items, mintingFor(parts, snapshot.state, new Map()), turn)
     const mayApply = async (author: PersonId) =>
-      (await turn.run(lackingRights(moment, { author, reason: '', edits }))) === undefined
+      (await turn.run(lackingRights(snapshot, { author, reason: '', edits }))) === undefined
     const takers: PlaceName[] = []
-    for (const each of peopleOf(moment)) {
+    for (const each of peopleOf(snapshot)) {
       await turn.breathe()
-      const isOther = each.id !== asker.person && isActive(moment, each) && knowsPerson(asker, each.id)
-      if (isOther && (await mayApply(each.id))) takers.push({ id: each.id, name: nameOf(moment, each.id) })
+      const isOther = each.id !== asker.person && isActive(snapshot, each) && knowsPerson(asker, each.id)
+      if (isOther && (await mayApply(each.id))) takers.push({ id: each.id, name: nameOf(snapshot, each.id) })
     }
     return {
       mayI: await mayApply(asker.person),
@@ -250,12 +250,12 @@ export async function handDraft(
   { id, to, word }: HandRequest & { readonly id: string },
 ): Promise<DraftsView> {
   const { takers } = await takersView(parts, asker, { id, patience: {} })
-  const taker = rowOf(asker.moment.state.persons, to as PersonId)?.id
+  const taker = rowOf(asker.snapshot.state.persons, to as PersonId)?.id
   if (taker === undefined || !takers.some(each => each.id === taker)) throw problemOf('not-a-taker')
   const row = await draftOf(parts, asker, id)
-  const { workspace, person, moment } = asker
+  const { workspace, person, snapshot } = asker
   const at = parts.clock()
-  const name = row.name === '' ? `From ${nameOf(moment, person)}` : row.name
+  const name = row.name === '' ? `From ${nameOf(snapshot, person)}` : row.name
   const data: Handed = { by: person, word }
   const notice: NoticeRow = {
     workspace,
@@ -272,7 +272,7 @@ export async function handDraft(
       { person: taker, from: person, word, name, changedAt: at },
       { where: { workspace, id }, transaction: batch.transaction },
     )
-    await writeNotices(parts, { rows: [notice], written: nothingWritten(person, moment), batch })
+    await writeNotices(parts, { rows: [notice], written: nothingWritten(person, snapshot), batch })
   }
   await keepBook(parts, asker, { write, others: [taker] })
   return draftsView(parts, asker)

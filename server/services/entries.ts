@@ -14,8 +14,8 @@ interface Wanted<K extends keyof ChangeSetRow> {
 /** Entries of the history, read a few at a time: it may be larger than what memory has room for. */
 export async function* newestFirst<K extends keyof ChangeSetRow>(
   { writer }: Parts,
-  { workspace, moment }: Asker,
-  { below = moment.state.revision + 1, span, attributes }: Wanted<K>,
+  { workspace, snapshot }: Asker,
+  { below = snapshot.state.revision + 1, span, attributes }: Wanted<K>,
 ): AsyncGenerator<Pick<ChangeSetRow, K | 'revision'>> {
   for (let next = below; ;) {
     const rows = (await writer.tables.changeSets.findAll({

@@ -11,7 +11,7 @@ import { compareWords } from '#core/base/compare-words.ts'
 import { state } from '#core/index/layout.ts'
 import { has, holds } from '#core/levels/action.ts'
 import { partsOf } from '#core/rules/principal.ts'
-import { type Moment, pathOf } from '#core/state/state.ts'
+import { type Snapshot, pathOf } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, mayName, nameOf } from './asker.ts'
@@ -27,7 +27,7 @@ export async function exceptionsView(asker: Asker, id: string): Promise<Exceptio
   if (!shares && !asks(asker, 'check access')) throw problemOf('not-found')
   const found = await exceptionsBelow(asker, place)
   const hiddenBelow = shares ? found.hiddenBelow : 0
-  return { revision: asker.moment.state.revision, ...found, hiddenBelow }
+  return { revision: asker.snapshot.state.revision, ...found, hiddenBelow }
 }
 
 /** States of a place by which access at it is another than above it. */
@@ -43,7 +43,7 @@ export async function exceptionsBelow(
   asker: Asker,
   { node }: Place,
 ): Promise<Omit<ExceptionsView, 'revision'>> {
-  const { index } = asker.moment.state
+  const { index } = asker.snapshot.state
   const known: NodeId[] = []
   let hiddenBelow = 0
   for (const [place, head] of headsBelow(index, numberOf(index.nodes, node.id) as number).entries()) {
@@ -59,7 +59,7 @@ export async function exceptionsBelow(
   const below = known.slice(0, namedAtMost).map(id => exceptionView(asker, id))
   // As one would meet them walking down.
   const wayTo = (each: ExceptionView) =>
-    pathOf(asker.moment.state, each.id as NodeId)
+    pathOf(asker.snapshot.state, each.id as NodeId)
       .map(above => above.name)
       .toReversed()
       .join(' › ')
@@ -73,8 +73,8 @@ export async function exceptionsBelow(
   }
 }
 
-function exceptionView({ moment }: Asker, id: NodeId): ExceptionView {
-  const { state } = moment
+function exceptionView({ snapshot }: Asker, id: NodeId): ExceptionView {
+  const { state } = snapshot
   const node = rowOf(state.nodes, id) as ContentNode
   return {
     id,
@@ -85,20 +85,20 @@ function exceptionView({ moment }: Asker, id: NodeId): ExceptionView {
     web: node.web,
     grants: rowsBy(state.grants, 'node', id).length,
     limits: rowsBy(state.limits, 'node', id).length,
-    heldBack: heldBackAt(moment, id),
+    heldBack: heldBackAt(snapshot, id),
   }
 }
 
 /** Who is given something there by name and has less. */
-function heldBackAt(moment: Moment, id: NodeId): PlaceName[] {
-  const place = placeOf(moment, id)
+function heldBackAt(snapshot: Snapshot, id: NodeId): PlaceName[] {
+  const place = placeOf(snapshot, id)
   if (place === undefined || place.limits.length === 0) return []
   return place.grants
     .filter(each => each.grant.node === id)
     .flatMap(({ grant, actions }) => {
       const parts = partsOf(grant.principal)
-      const subject = parts.kind === 'person' ? subjectOf(moment, parts.person) : undefined
-      if (subject === undefined || holds(actionsAsIfActive(moment, subject, place), actions)) return []
-      return [{ id: subject.person.id, name: nameOf(moment, subject.person.id) }]
+      const subject = parts.kind === 'person' ? subjectOf(snapshot, parts.person) : undefined
+      if (subject === undefined || holds(actionsAsIfActive(snapshot, subject, place), actions)) return []
+      return [{ id: subject.person.id, name: nameOf(snapshot, subject.person.id) }]
     })
 }

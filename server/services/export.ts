@@ -13,7 +13,7 @@ import { listed } from './people-list.ts'
 /** The list as it is looked through, as CSV (RFC 4180) with a byte-order mark, so that spreadsheets read it as UTF-8. */
 export function peopleCsv(parts: Parts, asker: Asker, query: PeopleQuery): string {
   if (!keepsPeople(asker)) throw problemOf('not-found')
-  const { timeZone } = workspaceOf(asker.moment.state)
+  const { timeZone } = workspaceOf(asker.snapshot.state)
   const keeps = keeperOf(asker)
   const day = (at: number | null) => (at === null ? '' : dayOf(at, timeZone))
   const rows = listed(parts, asker, query).map(person => {

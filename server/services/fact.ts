@@ -26,7 +26,7 @@ export function mayReadFact(reader: Asker, fact: Fact, author: PersonId): boolea
   if (!knowsOf(reader, fact, isOwn)) return false
   if (isOwn || fact.person === reader.person || asks(reader, 'read the history')) return true
   if (fact.place !== null && holdsAt(reader, fact.place, 'share')) return true
-  return fact.place === null && fact.team !== null && leadsTeam(reader.moment, reader.person, fact.team)
+  return fact.place === null && fact.team !== null && leadsTeam(reader.snapshot, reader.person, fact.team)
 }
 
 /**
@@ -48,7 +48,7 @@ export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
       isOwnAddress(fact, isOwn) ? null : place,
       id => isPlaceKnown(reader, id) || stoodInKnown(reader, fact),
     ],
-    ['teams', team, id => knowsTeam(reader.moment, reader.person, id)],
+    ['teams', team, id => knowsTeam(reader.snapshot, reader.person, id)],
     ['persons', person, id => knowsPerson(reader, id) || sharesThere],
   ]
   return parts.every(
@@ -65,19 +65,19 @@ function stoodInKnown(reader: Asker, { change }: Fact): boolean {
   return parent !== null && isPlaceKnown(reader, parent)
 }
 
-const isGone = ({ moment }: Asker, table: TableName, id: string): boolean =>
-  rowOf(moment.state[table] as typeof moment.state.nodes, id as NodeId) === undefined
+const isGone = ({ snapshot }: Asker, table: TableName, id: string): boolean =>
+  rowOf(snapshot.state[table] as typeof snapshot.state.nodes, id as NodeId) === undefined
 
 /** The root, whose entries are told to those who read the history; what is in the bin, to those who could bring it back. */
 export function isPlaceKnown(reader: Asker, node: NodeId): boolean {
-  if (node === rootOf(reader.moment.state).id) return asks(reader, 'read the history')
-  return has(check(reader.moment, reader.person, node), 'see') || holdsAt(reader, node, 'remove')
+  if (node === rootOf(reader.snapshot.state).id) return asks(reader, 'read the history')
+  return has(check(reader.snapshot, reader.person, node), 'see') || holdsAt(reader, node, 'remove')
 }
 
 /** Told with the names of its day, where the reader may know them; with those of today where none are given. */
 export function factView(reader: Asker, fact: Fact, then?: NamesThen): FactView {
   const naming = factNaming(reader, then)
-  const { state } = reader.moment
+  const { state } = reader.snapshot
   const place = fact.place === null ? undefined : rowOf(state.nodes, fact.place)
   const person = fact.person === null ? undefined : rowOf(state.persons, fact.person)
   return {
@@ -90,7 +90,7 @@ export function factView(reader: Asker, fact: Fact, then?: NamesThen): FactView 
 
 /** Names for telling what was or would be done, as far as a reader may know them. */
 export function factNaming(reader: Asker, then: NamesThen = () => undefined): FactNaming {
-  const { state, at } = reader.moment
+  const { state, at } = reader.snapshot
   const { timeZone, name } = workspaceOf(state)
   const root = rootOf(state).id
   const former = formerFor(reader, then)
@@ -127,7 +127,7 @@ function formerFor(reader: Asker, then: NamesThen) {
   const place = (node: NodeId) => (reads || holdsAt(reader, node, 'share') ? then('nodes', node) : undefined)
   const person = (id: PersonId) => (reads || id === reader.person ? then('persons', id) : undefined)
   const team = (id: TeamId) =>
-    reads || leadsTeam(reader.moment, reader.person, id) ? then('teams', id) : undefined
+    reads || leadsTeam(reader.snapshot, reader.person, id) ? then('teams', id) : undefined
   const role = (id: RoleId) => (reads || asks(reader, 'view roles') ? then('roles', id) : undefined)
   const principal = (principal: Principal) => {
     const parts = partsOf(principal)

@@ -23,13 +23,13 @@ const foundAtMost = 50
  * a million names.
  */
 export async function findPlaces(asker: Asker, { find, may, fits }: Search): Promise<FoundPlaceView[]> {
-  const { moment, person } = asker
-  const { nodes } = moment.state
+  const { snapshot, person } = asker
+  const { nodes } = snapshot.state
   const wanted = find.trim().toLowerCase()
   const found: FoundPlaceView[] = []
   for (const ids of idsHolding(nodes, wanted)) {
     for (const id of ids) {
-      const actions = check(moment, person, id)
+      const actions = check(snapshot, person, id)
       if (!may(id, actions)) continue
       const node = rowOf(nodes, id)
       if (
@@ -48,7 +48,7 @@ export async function findPlaces(asker: Asker, { find, may, fits }: Search): Pro
 export const foundView = (asker: Asker, { id, name }: ContentNode, actions: ActionSet): FoundPlaceView => ({
   id,
   name,
-  path: pathWords(asker, pathOf(asker.moment.state, id).slice(1)),
+  path: pathWords(asker, pathOf(asker.snapshot.state, id).slice(1)),
   actions,
 })
 

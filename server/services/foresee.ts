@@ -20,8 +20,8 @@ import type { ImpactAt } from '#core/impact/impact.ts'
 import { effectsIn } from '#core/impact/wide.ts'
 import type { PowerDifference } from '#core/impact/powers.ts'
 import { has } from '#core/levels/action.ts'
-import { momentOf } from '#core/state/moment.ts'
-import { type Moment, type RecordChange, rootOf, type State } from '#core/state/state.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
+import { type Snapshot, type RecordChange, rootOf, type State } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import type { Patience } from '../worker/asking.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
@@ -40,7 +40,7 @@ export async function foresee(
 ): Promise<ForeseenView> {
   return inTurns(parts, { asker, patience }, async turn => {
     const { changeSet, made } = await changeSetFrom(parts, asker, { request, turn })
-    const before = momentOf(asker.moment.state, parts.clock())
+    const before = snapshotOf(asker.snapshot.state, parts.clock())
     const foreseen = await turn.run(foreseeing(asker, before, { changeSet, made }))
     if (!foreseen.ok) throw new ProblemError(problemFrom(foreseen.error, asker))
     return foreseen.value
@@ -49,7 +49,7 @@ export async function foresee(
 
 function* foreseeing(
   asker: Asker,
-  before: Moment,
+  before: Snapshot,
   { changeSet, made }: Pick<Foreseeable, 'changeSet' | 'made'>,
 ): Steps<Result<ForeseenView, Refused>> {
   const judged = yield* within(judging(before, changeSet), 0, 0.6)
@@ -73,12 +73,12 @@ export interface Foreseeable {
 /** What a judged change set does, as far as its author may know, at the moment of asking. */
 export function* foreseenBy(
   { workspace, person }: Asker,
-  before: Moment,
+  before: Snapshot,
   { changeSet, made, judged, effects }: Foreseeable,
 ): Steps<ForeseenView> {
   const asker = readerAt(workspace, before, person)
   if (asker === undefined) throw problemOf('not-found')
-  const after = momentOf(judged.state, before.at)
+  const after = snapshotOf(judged.state, before.at)
   const views: ForeseenAt[] = []
   for (const each of effects) {
     yield 0
@@ -95,7 +95,7 @@ export function* foreseenBy(
   }
 }
 
-function* isWholeWithin(asker: Asker, after: Moment, changes: readonly RecordChange[]): Steps<boolean> {
+function* isWholeWithin(asker: Asker, after: Snapshot, changes: readonly RecordChange[]): Steps<boolean> {
   for (const [index, change] of changes.entries()) {
     if (index % 50 === 0) yield index / changes.length
     if (!isWithinShared(asker, after, change)) return false
@@ -104,12 +104,12 @@ function* isWholeWithin(asker: Asker, after: Moment, changes: readonly RecordCha
 }
 
 /** Nothing that it does is beyond the author's knowledge: it opens and closes no place, or one at which the author shares. */
-function isWithinShared(asker: Asker, after: Moment, change: RecordChange): boolean {
+function isWithinShared(asker: Asker, after: Snapshot, change: RecordChange): boolean {
   if (conductOf(after.state, change.table).places === undefined) return true
   if (change.table === 'workspaces') return !isPolicy(change)
   const node = nodeIn(after.state, change)
   return (
-    node !== undefined && [asker.moment, after].some(each => has(check(each, asker.person, node), 'share'))
+    node !== undefined && [asker.snapshot, after].some(each => has(check(each, asker.person, node), 'share'))
   )
 }
 
@@ -151,12 +151,12 @@ function digestOf(
 
 /** What undoing leaves out, in words, as far as its author may know of it. */
 function leftOutBy(asker: Asker, { author, edits }: ChangeSet): string[] {
-  const { moment } = asker
+  const { snapshot } = asker
   return edits.flatMap(edit => {
     if (edit.kind !== 'undo') return []
-    const { leftOut } = knownUndoing({ author, before: moment, now: moment }, edit)
+    const { leftOut } = knownUndoing({ author, before: snapshot, now: snapshot }, edit)
     return leftOut.flatMap(({ change, why }) =>
-      factsOf(moment.state, [change])
+      factsOf(snapshot.state, [change])
         .filter(fact => mayReadFact(asker, fact, author))
         .map(fact => `Somebody ${factView(asker, fact).text}: ${whyLeft[why]}`),
     )
@@ -176,7 +176,7 @@ const whyLeft: Readonly<Record<WhyLeft, string>> = {
 /** What differs at places comes as the author may know it; the rest is looked at here. */
 function foreseenAt(
   asker: Asker,
-  after: Moment,
+  after: Snapshot,
   { at, differences, hiddenPlaces, counted, columns, powers }: ImpactAt,
 ): ForeseenAt {
   return {
@@ -194,16 +194,16 @@ function foreseenAt(
 }
 
 /** One's own, of those whom the author looks after, or of all for who sees roles. */
-function maySeePowers(asker: Asker, after: Moment, id: PersonId): boolean {
+function maySeePowers(asker: Asker, after: Snapshot, id: PersonId): boolean {
   if (id === asker.person) return true
   if (asks(asker, 'view roles') && knowsPerson(asker, id)) return true
-  const person = rowOf(asker.moment.state.persons, id) ?? rowOf(after.state.persons, id)
+  const person = rowOf(asker.snapshot.state.persons, id) ?? rowOf(after.state.persons, id)
   return person !== undefined && keeperOf(asker)(person)
 }
 
 const powerDifferenceView = (
   asker: Asker,
-  after: Moment,
+  after: Snapshot,
   { person, rankBefore, rankAfter, parts }: PowerDifference,
 ): PowerDifferenceView => ({
   person: { id: person, name: nameOf(after, person) },
@@ -217,13 +217,17 @@ const withoutRepeats = (told: readonly ForeseenAt[]): ForeseenAt[] =>
   told.filter((each, index) => index === 0 || !isDeepStrictEqual({ ...told[index - 1], at: each.at }, each))
 
 /** Only where the author knows of the column, before or after, and may be told who has what there. */
-function maySeeColumn(asker: Asker, after: Moment, { person, at: node, column }: ColumnDifference): boolean {
-  const moments = [asker.moment, after]
-  if (node === rootOf(asker.moment.state).id || !sees(asker, after, node)) return false
+function maySeeColumn(
+  asker: Asker,
+  after: Snapshot,
+  { person, at: node, column }: ColumnDifference,
+): boolean {
+  const snapshots = [asker.snapshot, after]
+  if (node === rootOf(asker.snapshot.state).id || !sees(asker, after, node)) return false
   const isTold =
-    person === asker.person || moments.some(each => has(check(each, asker.person, node), 'share'))
-  return isTold && moments.some(each => checkColumn(each, asker.person, { at: node, column }) !== 'none')
+    person === asker.person || snapshots.some(each => has(check(each, asker.person, node), 'share'))
+  return isTold && snapshots.some(each => checkColumn(each, asker.person, { at: node, column }) !== 'none')
 }
 
-const sees = (asker: Asker, after: Moment, node: NodeId): boolean =>
-  [asker.moment, after].some(each => has(check(each, asker.person, node), 'see'))
+const sees = (asker: Asker, after: Snapshot, node: NodeId): boolean =>
+  [asker.snapshot, after].some(each => has(check(each, asker.person, node), 'see'))

@@ -4,7 +4,7 @@ import type { AccountId, GrantId, HoldingId, NodeId, PersonId, WorkspaceId } fro
 import { ok, refused } from '#core/base/result.ts'
 import { freeHandle } from '#core/changes/edits/handle.ts'
 import { type Founding, foundWorkspace } from '#core/changes/found.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import { emptyState } from '#core/records/all.ts'
 import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
@@ -68,7 +68,7 @@ async function found(
     }
     const written = writeJudged(parts, {
       workspace: founding.workspace,
-      before: momentOf(emptyState, now),
+      before: snapshotOf(emptyState, now),
       changeSet: { author: founding.owner.person, reason: 'The workspace is created', edits: [] },
       judged: foundWorkspace(emptyState, founding),
     })

@@ -25,7 +25,7 @@ import { wayTo } from './reach.ts'
  * gives access there. What a person has through a team is told of too, and marked.
  */
 export function givenView(asker: Asker, { principal, places }: GivenQuery): GivenView {
-  const { state, at } = asker.moment
+  const { state, at } = asker.snapshot
   const asked = principal as Principal | undefined
   const ids = places === undefined ? [] : [...new Set(places.split(','))]
   const shared = ids.flatMap(id => placeShared(asker, id) ?? [])
@@ -48,18 +48,18 @@ export function givenView(asker: Asker, { principal, places }: GivenQuery): Give
 }
 
 function placeShared(asker: Asker, id: string): FoundPlaceView | undefined {
-  const place = placeOf(asker.moment, id as NodeId)
+  const place = placeOf(asker.snapshot, id as NodeId)
   if (place === undefined || place.node.kind === 'root' || place.binnedAt !== undefined) return undefined
-  const actions = actionsAt(asker.moment, asker.subject, place)
+  const actions = actionsAt(asker.snapshot, asker.subject, place)
   return has(actions, 'share') ? { ...pathView(asker, place), actions } : undefined
 }
 
 /** Theirs by name, then those of the teams that they are in. */
-function principalsFor({ moment }: Asker, principal: Principal): Principal[] {
+function principalsFor({ snapshot }: Asker, principal: Principal): Principal[] {
   const parts = partsOf(principal)
-  const subject = parts.kind === 'person' ? subjectOf(moment, parts.person) : undefined
+  const subject = parts.kind === 'person' ? subjectOf(snapshot, parts.person) : undefined
   if (subject === undefined) return [principal]
-  const teams = teamsOf(moment, subject.person).flatMap(({ team, lead }): Principal[] =>
+  const teams = teamsOf(snapshot, subject.person).flatMap(({ team, lead }): Principal[] =>
     lead ? [`team:${team}`, `leads:${team}`] : [`team:${team}`],
   )
   return [principal, ...teams, ...(subject.isGuest ? [] : ['everyone' as const])]
@@ -127,8 +127,8 @@ const grantOffered = ({ grant, actions }: Place['grants'][number]): Offer => ({
   until: grant.until,
 })
 
-const peopleOffered = ({ moment }: Asker, place: Place): Offer[] =>
-  who(moment, place.node.id).map(({ person, actions }) => ({
+const peopleOffered = ({ snapshot }: Asker, place: Place): Offer[] =>
+  who(snapshot, place.node.id).map(({ person, actions }) => ({
     principal: personPrincipal(person.id),
     gives: actions,
     actions,
@@ -136,9 +136,13 @@ const peopleOffered = ({ moment }: Asker, place: Place): Offer[] =>
   }))
 
 /** Whether it would give nothing that its receiver has not got here, for as long. */
-function isThere({ moment }: Asker, place: Place, { principal, actions, until }: Offer): boolean {
+function isThere({ snapshot }: Asker, place: Place, { principal, actions, until }: Offer): boolean {
   const parts = partsOf(principal)
-  if (parts.kind === 'person' && until === null && holds(check(moment, parts.person, place.node.id), actions))
+  if (
+    parts.kind === 'person' &&
+    until === null &&
+    holds(check(snapshot, parts.person, place.node.id), actions)
+  )
     return true
   return place.grants.some(
     each =>

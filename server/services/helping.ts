@@ -23,11 +23,11 @@ export async function endTheirSignIns(parts: Parts, asker: Asker, id: string): P
 }
 
 async function accountHelped(parts: Parts, asker: Asker, id: string) {
-  const { moment, person: author } = asker
-  const context = { author, before: moment, now: moment }
+  const { snapshot, person: author } = asker
+  const context = { author, before: snapshot, now: snapshot }
   const refusal = lacksOver(context, id as PersonId, 'reset sign-in')
   if (refusal !== undefined) throw new ProblemError(problemFrom({ refusal, edit: null }, asker))
-  const account = rowOf(moment.state.persons, id as PersonId)?.account
+  const account = rowOf(snapshot.state.persons, id as PersonId)?.account
   if (account == null) throw problemOf('not-found')
   return accountRow(parts, account)
 }

@@ -89,8 +89,8 @@ export async function entryToUndo(parts: Parts, asker: Asker, revision: number):
 export async function doneSince(parts: Parts, asker: Asker, revision: number): Promise<string[]> {
   const done: string[] = []
   const breathe = createBreath()
-  // Later than what the asker's moment knows of: that is what is told.
-  const newest = parts.writer.states.published.get(asker.workspace)?.moment.state.revision ?? 0
+  // Later than what the asker's snapshot knows of: that is what is told.
+  const newest = parts.writer.states.published.get(asker.workspace)?.snapshot.state.revision ?? 0
   for await (const row of newestFirst(parts, asker, { below: newest + 1, attributes: told })) {
     if (row.revision <= revision || done.length >= factsInList) break
     await breathe()
@@ -125,7 +125,7 @@ interface Read {
 }
 
 function* readable(asker: Asker, row: ToldRow): Steps<Read | undefined> {
-  const all = factsOf(asker.moment.state, JSON.parse(row.changes) as RecordChange[])
+  const all = factsOf(asker.snapshot.state, JSON.parse(row.changes) as RecordChange[])
   const facts: Fact[] = []
   for (const [done, fact] of all.entries()) {
     if (mayReadFact(asker, fact, row.author)) facts.push(fact)
@@ -156,7 +156,7 @@ export const isPlaceWithin = (asker: Asker, node: NodeId, place: string | undefi
   node === place ||
   (place !== undefined &&
     isPlaceKnown(asker, place as NodeId) &&
-    pathOf(asker.moment.state, node).some(each => each.id === place))
+    pathOf(asker.snapshot.state, node).some(each => each.id === place))
 
 interface Telling {
   readonly most: number
@@ -186,7 +186,7 @@ function* entryIn(asker: Asker, { row, facts, isPart }: Read, { most, then }: Te
 
 const authorView = (asker: Asker, author: PersonId) =>
   knowsPerson(asker, author)
-    ? { id: author, name: nameOf(asker.moment, author) }
+    ? { id: author, name: nameOf(asker.snapshot, author) }
     : { id: '', name: 'Somebody' }
 
 /** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
@@ -215,8 +215,8 @@ export function* effectKnown(
   return { differences, counted: yield* countedKnown(asker, kept) }
 }
 
-const isHere = ({ moment }: Asker, person: PersonId) =>
-  person === theWeb || rowOf(moment.state.persons, person) !== undefined
+const isHere = ({ snapshot }: Asker, person: PersonId) =>
+  person === theWeb || rowOf(snapshot.state.persons, person) !== undefined
 
 /**
  * Counts are told whole to who gives access at all places at which they begin: then what they do not see below is counted
@@ -255,9 +255,12 @@ function effectView(
   asker: Asker,
   { differences, counted }: Pick<Recorded, 'differences' | 'counted'>,
 ): Pick<EntryDetailView, 'differences' | 'counted'> {
-  const { moment } = asker
-  if (counted !== null) return { differences: [], counted: countedView(moment, asker, counted) }
-  return { differences: inOrder(differences.map(each => differenceView(moment, asker, each))), counted: null }
+  const { snapshot } = asker
+  if (counted !== null) return { differences: [], counted: countedView(snapshot, asker, counted) }
+  return {
+    differences: inOrder(differences.map(each => differenceView(snapshot, asker, each))),
+    counted: null,
+  }
 }
 
 const countOf = (differences: readonly Difference[]): CountView => ({

@@ -4,7 +4,7 @@ import type { ImportRequest, ImportRow } from '#contract/requests.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import { type Context, lacksFilling } from '#core/changes/context.ts'
 import type { Person } from '#core/people/person.ts'
-import { type Moment, workspaceOf } from '#core/state/state.ts'
+import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import type { Asker } from './asker.ts'
 import { rolesToOffer } from './workspace.ts'
 
@@ -14,7 +14,7 @@ export interface Reading {
   readonly context: Context
   readonly offer: OfferRequest
   readonly welcome: string | null
-  /** The time of asking, which the asker's moment may lie before. */
+  /** The time of asking, which the asker's snapshot may lie before. */
   readonly now: number
   readonly timeZone: string
   /** Those that may be given, and filled, by their names in small letters. */
@@ -42,9 +42,9 @@ export function readingOf(
   asker: Asker,
   asked: Pick<ImportRequest, 'offer' | 'welcome'> & Pick<Reading, 'now'>,
 ): Reading {
-  const { moment, person } = asker
-  const { state } = moment
-  const context = { author: person, before: moment, now: moment }
+  const { snapshot, person } = asker
+  const { state } = snapshot
+  const context = { author: person, before: snapshot, now: snapshot }
   const teams = allRows(state.teams).filter(team => lacksFilling(context, team.id) === undefined)
   return {
     ...asked,
@@ -62,7 +62,7 @@ const byName = (all: readonly Named[]): Map<string, Named> =>
 
 /** The cells that name something, looked up; what cannot be found or given, and is not there yet, is a fault. */
 export function readCells(reading: Reading, row: ImportRow, person?: Person): Read {
-  const { state } = reading.asker.moment
+  const { state } = reading.asker.snapshot
   const faults: string[] = []
   const as = row.as === undefined ? undefined : kinds[row.as.toLowerCase()]
   if (row.as !== undefined && as === undefined) faults.push(`“${row.as}” is neither “member” nor “guest”.`)
@@ -71,7 +71,7 @@ export function readCells(reading: Reading, row: ImportRow, person?: Person): Re
   const roles = lookUp(row.role, {
     among: reading.roles,
     had: new Set([
-      ...usualRoles(reading.asker.moment),
+      ...usualRoles(reading.asker.snapshot),
       ...(person === undefined ? [] : rolesOf(state, person)),
     ]),
     fault: name => `There is no role “${name}” that you can assign.`,
@@ -108,13 +108,13 @@ const isSameDay = (a: number, b: number | null | undefined, timeZone: string): b
   b != null && dayOf(a - 1, timeZone) === dayOf(b - 1, timeZone)
 
 /** The roles that everybody has are no roles to give. */
-const usualRoles = ({ state }: Moment): string[] =>
+const usualRoles = ({ state }: Snapshot): string[] =>
   ['member', 'guest', rowOf(state.roles, workspaceOf(state).defaultRole)?.name ?? ''].map(inSmall)
 
-const rolesOf = (state: Moment['state'], { id }: Person): string[] =>
+const rolesOf = (state: Snapshot['state'], { id }: Person): string[] =>
   rowsBy(state.holdings, 'person', id).map(each => inSmall(rowOf(state.roles, each.role)?.name ?? ''))
 
-const teamsOf = (state: Moment['state'], { id }: Person): string[] =>
+const teamsOf = (state: Snapshot['state'], { id }: Person): string[] =>
   rowsBy(state.memberships, 'person', id).map(each => inSmall(rowOf(state.teams, each.team)?.name ?? ''))
 
 const inSmall = (name: string) => name.toLowerCase()

@@ -65,20 +65,20 @@ function rowJudged(reading: Reading, { row, index, verdict }: Judging): Imported
   if (verdict === 'not an address')
     return wrong(row.mail === undefined ? 'There is no address.' : `“${row.mail}” is not an address.`)
   const mail = (row.mail ?? '').toLowerCase()
-  const person = personBy(reading.asker.moment, mail)
+  const person = personBy(reading.asker.snapshot, mail)
   return person === undefined || person.status === 'removed'
     ? newcomer(reading, { row, mail, index, wasHere: person !== undefined })
     : known(reading, row, person)
 }
 
 /** Where there are not enough seats for all newcomers of a table, none of them comes in: a part would be chance. */
-function withSeats({ moment }: Asker, judged: readonly ImportedRowView[]): ImportedRowView[] {
-  const { seats } = workspaceOf(moment.state)
-  const needed = judged.filter(({ edits }) => takesSeatBy(moment.state, edits)).length
-  const free = seats === null ? Number.POSITIVE_INFINITY : Math.max(0, seats - seatsTaken(moment))
+function withSeats({ snapshot }: Asker, judged: readonly ImportedRowView[]): ImportedRowView[] {
+  const { seats } = workspaceOf(snapshot.state)
+  const needed = judged.filter(({ edits }) => takesSeatBy(snapshot.state, edits)).length
+  const free = seats === null ? Number.POSITIVE_INFINITY : Math.max(0, seats - seatsTaken(snapshot))
   if (needed <= free) return [...judged]
   const says = `${counted(needed, 'seat is', 'seats are')} needed, ${numberWords(free)} ${nounFor(free, 'is', 'are')} free, so nobody is invited. Remove rows, invite people as guests, or get more seats.`
-  return judged.map(each => (takesSeatBy(moment.state, each.edits) ? wrong(says) : each))
+  return judged.map(each => (takesSeatBy(snapshot.state, each.edits) ? wrong(says) : each))
 }
 
 function takesSeatBy(state: State, edits: readonly EditRequest[]): boolean {
@@ -153,11 +153,11 @@ const offerFor = (
 })
 
 const handleFor = ({ asker, taken }: Reading, { name }: ImportRow, mail: string): string =>
-  freeHandle(asker.moment.state, name ?? mail.split('@')[0] ?? '', id => taken.has(id))
+  freeHandle(asker.snapshot.state, name ?? mail.split('@')[0] ?? '', id => taken.has(id))
 
 function handleFault({ asker, taken }: Reading, handle: string): string | undefined {
   if (!/^[a-z0-9][a-z0-9._-]{0,28}[a-z0-9]$/.test(handle)) return `“${handle}” is not a handle.`
-  return taken.has(handle) || rowOf(asker.moment.state.handles, handle as HandleId) !== undefined
+  return taken.has(handle) || rowOf(asker.snapshot.state.handles, handle as HandleId) !== undefined
     ? `Somebody else has, or had, the handle ${handle}.`
     : undefined
 }
@@ -219,7 +219,7 @@ function profileChange({ context, ...reading }: Reading, row: ImportRow, person:
 
 /** One's own earlier handle can be taken up again. */
 function ownHandleFault(reading: Reading, handle: string, person: Person): string | undefined {
-  const owner = rowOf(reading.asker.moment.state.handles, handle as HandleId)?.person
+  const owner = rowOf(reading.asker.snapshot.state.handles, handle as HandleId)?.person
   return owner === person.id ? undefined : handleFault(reading, handle)
 }
 

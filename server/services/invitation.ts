@@ -11,12 +11,12 @@ import { freeHandle } from '#core/changes/edits/handle.ts'
 import { judge } from '#core/changes/judge.ts'
 import type { Invitation, Person } from '#core/people/person.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
-import { type Moment, workspaceOf } from '#core/state/state.ts'
+import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import type { Naming } from '#core/words/refusal.ts'
 import { type Passed, passedBy } from '../mail/link.ts'
 import { idIn } from '../signature.ts'
 import { writeAccount } from '../store/accounts.ts'
-import { momentAt } from '../store/states.ts'
+import { snapshotAt } from '../store/states.ts'
 import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
@@ -30,7 +30,7 @@ import type { Whence } from './throttle.ts'
 
 interface Found {
   readonly workspace: WorkspaceId
-  readonly moment: Moment
+  readonly snapshot: Snapshot
   readonly invitation: Invitation
   readonly person: Person
   readonly passed: Passed
@@ -38,23 +38,23 @@ interface Found {
 
 /** What somebody is invited to: shown to whoever holds the link. */
 export async function invitationView(parts: Parts, token: string): Promise<InvitationView> {
-  const { moment, invitation, person } = findInvitation(parts, token)
-  const [holding] = rowsBy(moment.state.holdings, 'person', person.id)
+  const { snapshot, invitation, person } = findInvitation(parts, token)
+  const [holding] = rowsBy(snapshot.state.holdings, 'person', person.id)
   return {
-    workspace: workspaceOf(moment.state).name,
-    by: nameOf(moment, invitation.by),
+    workspace: workspaceOf(snapshot.state).name,
+    by: nameOf(snapshot, invitation.by),
     mail: person.mail,
     name: person.name,
     as: person.kind,
-    role: holding === undefined ? '' : (rowOf(moment.state.roles, holding.role)?.name ?? ''),
+    role: holding === undefined ? '' : (rowOf(snapshot.state.roles, holding.role)?.name ?? ''),
     message: invitation.message,
     until: invitation.until,
-    teams: teamsOf(moment, person).map(each => rowOf(moment.state.teams, each.team)?.name ?? ''),
-    places: placesOffered(moment, person),
-    houseRules: workspaceOf(moment.state).houseRules,
+    teams: teamsOf(snapshot, person).map(each => rowOf(snapshot.state.teams, each.team)?.name ?? ''),
+    places: placesOffered(snapshot, person),
+    houseRules: workspaceOf(snapshot.state).houseRules,
     accessFrom: person.from,
     accessUntil: person.until,
-    timeZone: workspaceOf(moment.state).timeZone,
+    timeZone: workspaceOf(snapshot.state).timeZone,
     hasAccount: (await accountByMail(parts, person.mail)) !== undefined,
   }
 }
@@ -71,7 +71,7 @@ export async function acceptInvitation(
   request: AcceptRequest,
   { whence, signedInAs }: Accepting,
 ): Promise<AccountRow> {
-  const { person, workspace, passed, moment } = findInvitation(parts, request.token)
+  const { person, workspace, passed, snapshot } = findInvitation(parts, request.token)
   const { mail } = person
   const { password = '', code } = request
   const existing = await accountByMail(parts, mail)
@@ -80,7 +80,7 @@ export async function acceptInvitation(
   const name = nameGiven(request, existing ?? person)
   if (name === '') throw problemOf('bad-input', { faults: [{ at: 'name', message: 'Enter your name.' }] })
   const isProven = passed === 'by mail'
-  const here = workspaceOf(moment.state).name
+  const here = workspaceOf(snapshot.state).name
   const account = existing ?? (await newAccount(parts, { name, mail, password, workspace: here, isProven }))
   await comeIn(parts, {
     workspace,
@@ -90,7 +90,7 @@ export async function acceptInvitation(
     name,
     agrees: request.agrees === true,
     // Looked up again: it may have been withdrawn or renewed while the password was worked on.
-    isOpen: moment => openInvitation(moment, parts.secret, request.token) !== undefined,
+    isOpen: snapshot => openInvitation(snapshot, parts.secret, request.token) !== undefined,
   })
   if (existing?.provenAt === null && isProven) {
     await writeAccount(parts.writer, existing.id, { provenAt: parts.clock() })
@@ -125,11 +125,12 @@ export async function acceptMine(
   const account = await accountRow(parts, id)
   if (account.provenAt === null) throw problemOf('address-not-confirmed')
   for (const workspace of parts.writer.states.published.keys()) {
-    const moment = momentAt(parts.writer.states, workspace, parts.clock())
-    const row = moment === undefined ? undefined : rowOf(moment.state.invitations, invitation as InvitationId)
-    const person = row === undefined ? undefined : moment && rowOf(moment.state.persons, row.person)
-    if (moment === undefined || person === undefined || person.mail.toLowerCase() !== account.mail) continue
-    const isOpen = ({ state, at }: Moment) => {
+    const snapshot = snapshotAt(parts.writer.states, workspace, parts.clock())
+    const row =
+      snapshot === undefined ? undefined : rowOf(snapshot.state.invitations, invitation as InvitationId)
+    const person = row === undefined ? undefined : snapshot && rowOf(snapshot.state.persons, row.person)
+    if (snapshot === undefined || person === undefined || person.mail.toLowerCase() !== account.mail) continue
+    const isOpen = ({ state, at }: Snapshot) => {
       const now = rowOf(state.invitations, invitation as InvitationId)
       return now !== undefined && now.until > at
     }
@@ -142,7 +143,7 @@ export async function acceptMine(
       agrees,
       isOpen,
     })
-    return { slug: workspaceOf(moment.state).slug }
+    return { slug: workspaceOf(snapshot.state).slug }
   }
   throw problemOf('dead-link')
 }
@@ -155,7 +156,7 @@ interface Coming {
   readonly isNew: boolean
   readonly name: string
   readonly agrees: boolean
-  readonly isOpen: (moment: Moment) => boolean
+  readonly isOpen: (snapshot: Snapshot) => boolean
 }
 
 async function comeIn(
@@ -163,7 +164,7 @@ async function comeIn(
   { workspace, person, account, isNew, name, agrees, isOpen }: Coming,
 ): Promise<void> {
   const result = await submit(parts.writer, candidates => {
-    const before = candidates.momentOf(workspace)
+    const before = candidates.snapshotOf(workspace)
     if (before === undefined || !isOpen(before)) return refused('dead-link' as const)
     const edit = {
       kind: 'invitation.accept',
@@ -203,16 +204,18 @@ export const unnamed: Naming = { place: () => undefined, person: () => undefined
 
 function findInvitation(parts: Parts, token: string): Found {
   for (const workspace of parts.writer.states.published.keys()) {
-    const moment = momentAt(parts.writer.states, workspace, parts.clock())
+    const snapshot = snapshotAt(parts.writer.states, workspace, parts.clock())
     const open =
-      moment === undefined ? undefined : openInvitation({ ...moment, at: parts.clock() }, parts.secret, token)
-    if (moment !== undefined && open !== undefined) return { workspace, moment, ...open }
+      snapshot === undefined
+        ? undefined
+        : openInvitation({ ...snapshot, at: parts.clock() }, parts.secret, token)
+    if (snapshot !== undefined && open !== undefined) return { workspace, snapshot, ...open }
   }
   throw problemOf('dead-link')
 }
 
 /** The invitation that a token opens now; `undefined` for a forged, renewed, withdrawn or ended one. */
-function openInvitation({ state, at }: Moment, secret: string, token: string) {
+function openInvitation({ state, at }: Snapshot, secret: string, token: string) {
   const invitation = rowOf(state.invitations, idIn(token) as InvitationId)
   const passed =
     invitation === undefined
@@ -223,13 +226,13 @@ function openInvitation({ state, at }: Moment, secret: string, token: string) {
   return person === undefined || isOver(person, at) ? undefined : { invitation, person, passed }
 }
 
-function placesOffered(moment: Moment, person: Person): InvitationView['places'] {
-  const subject = subjectOf(moment, person.id)
+function placesOffered(snapshot: Snapshot, person: Person): InvitationView['places'] {
+  const subject = subjectOf(snapshot, person.id)
   const own = personPrincipal(person.id)
-  return rowsBy(moment.state.grants, 'principal', own).flatMap(grant => {
-    const place = placeOf(moment, grant.node)
+  return rowsBy(snapshot.state.grants, 'principal', own).flatMap(grant => {
+    const place = placeOf(snapshot, grant.node)
     if (subject === undefined || place === undefined) return []
-    const actions = actionsAsIfActive(moment, subject, place)
+    const actions = actionsAsIfActive(snapshot, subject, place)
     return actions === 0 ? [] : [{ name: place.node.name, actions, until: grant.until }]
   })
 }

@@ -8,10 +8,10 @@ import type { Edit } from '#core/changes/edit.ts'
 import { isLinkOpen, offerOf } from '#core/changes/edits/join-link.ts'
 import { type ChangeSet, judge } from '#core/changes/judge.ts'
 import type { JoinLink } from '#core/rules/offer.ts'
-import { type Moment, workspaceOf } from '#core/state/state.ts'
+import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import { isTokenOfLink } from '../mail/link.ts'
 import { idIn } from '../signature.ts'
-import { momentAt } from '../store/states.ts'
+import { snapshotAt } from '../store/states.ts'
 import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
@@ -26,14 +26,14 @@ import { welcomeDomain } from './reach.ts'
 
 /** What a join link leads to, without a name of anything within: many may hold it. */
 export function joinLinkView(parts: Parts, token: string): JoinLinkOfferView {
-  const { moment, link } = findLink(parts, token)
-  const { as, role, teams, places, from, until } = offerOf(moment.state, link)
-  const { name, houseRules, timeZone } = workspaceOf(moment.state)
+  const { snapshot, link } = findLink(parts, token)
+  const { as, role, teams, places, from, until } = offerOf(snapshot.state, link)
+  const { name, houseRules, timeZone } = workspaceOf(snapshot.state)
   return {
     workspace: name,
-    by: nameOf(moment, link.by),
+    by: nameOf(snapshot, link.by),
     as,
-    role: role === null ? null : (rowOf(moment.state.roles, role)?.name ?? null),
+    role: role === null ? null : (rowOf(snapshot.state.roles, role)?.name ?? null),
     teams: teams.length,
     places: places.length,
     from,
@@ -58,7 +58,7 @@ export async function comeByLink(
   const own = account === undefined ? undefined : await accountRow(parts, account)
   const comer = comerFor(own, typed)
   const result = await submit(parts.writer, candidates => {
-    const before = candidates.momentOf(workspace)
+    const before = candidates.snapshotOf(workspace)
     const link = before === undefined ? undefined : openLink(before, parts.secret, token)
     if (before === undefined || link === undefined) return refused(over)
     const changeSet = comingBy(parts, before, { link, ...comer })
@@ -70,12 +70,12 @@ export async function comeByLink(
     return refused(code === 'domain-not-welcome' ? judged.error : over)
   })
   if (!result.ok) throw new ProblemError(problemInWords(result.error, unnamed))
-  const moment = momentAt(parts.writer.states, workspace, parts.clock())
-  const invitation = moment === undefined ? undefined : invitationTo(moment, comer.mail)
-  if (!comer.isOwn || account === undefined || moment === undefined || invitation === undefined)
+  const snapshot = snapshotAt(parts.writer.states, workspace, parts.clock())
+  const invitation = snapshot === undefined ? undefined : invitationTo(snapshot, comer.mail)
+  if (!comer.isOwn || account === undefined || snapshot === undefined || invitation === undefined)
     return { slug: null, invitation: null }
   // The house rules are read before one comes in.
-  if (workspaceOf(moment.state).houseRules !== '') return { slug: null, invitation }
+  if (workspaceOf(snapshot.state).houseRules !== '') return { slug: null, invitation }
   const { slug } = await acceptMine(parts, { account, invitation, agrees: false })
   return { slug, invitation: null }
 }
@@ -101,7 +101,7 @@ const over = { refusal: { code: 'link-over' }, edit: null } as const
 
 function comingBy(
   parts: Parts,
-  { state, at }: Moment,
+  { state, at }: Snapshot,
   { link, mail, name }: { link: JoinLink; mail: string; name: string },
 ): ChangeSet {
   const offer = offerOf(state, link)
@@ -119,40 +119,40 @@ function comingBy(
 }
 
 /** Whether somebody who comes by a link would be let in as things are: not where its maker may not give what it offers. */
-export function letsIn(parts: Parts, moment: Moment, link: JoinLink): boolean {
-  if (!isLinkOpen(moment, link)) return false
+export function letsIn(parts: Parts, snapshot: Snapshot, link: JoinLink): boolean {
+  if (!isLinkOpen(snapshot, link)) return false
   const domains =
-    link.domains.length > 0 ? link.domains : [welcomeDomain(moment.state, offerOf(moment.state, link).as)]
+    link.domains.length > 0 ? link.domains : [welcomeDomain(snapshot.state, offerOf(snapshot.state, link).as)]
   return domains.some(
-    domain => judge(moment, comingBy(parts, moment, { link, mail: `somebody@${domain}`, name: '' })).ok,
+    domain => judge(snapshot, comingBy(parts, snapshot, { link, mail: `somebody@${domain}`, name: '' })).ok,
   )
 }
 
-function invitationTo({ state }: Moment, mail: string): string | undefined {
+function invitationTo({ state }: Snapshot, mail: string): string | undefined {
   const person = rowsBy(state.persons, 'mail', mail).find(each => each.status === 'invited')
   return person === undefined ? undefined : rowsBy(state.invitations, 'person', person.id)[0]?.id
 }
 
 interface Found {
   readonly workspace: WorkspaceId
-  readonly moment: Moment
+  readonly snapshot: Snapshot
   readonly link: JoinLink
 }
 
 function findLink(parts: Parts, token: string): Found {
   for (const workspace of parts.writer.states.published.keys()) {
-    const kept = momentAt(parts.writer.states, workspace, parts.clock())
-    const moment = kept === undefined ? undefined : { ...kept, at: parts.clock() }
-    const link = moment === undefined ? undefined : openLink(moment, parts.secret, token)
-    if (moment !== undefined && link !== undefined) return { workspace, moment, link }
+    const kept = snapshotAt(parts.writer.states, workspace, parts.clock())
+    const snapshot = kept === undefined ? undefined : { ...kept, at: parts.clock() }
+    const link = snapshot === undefined ? undefined : openLink(snapshot, parts.secret, token)
+    if (snapshot !== undefined && link !== undefined) return { workspace, snapshot, link }
   }
   throw problemOf('dead-link')
 }
 
-function openLink(moment: Moment, secret: string, token: string): JoinLink | undefined {
-  const link = rowOf(moment.state.joinLinks, idIn(token) as JoinLinkId)
-  const signing = { secret, workspace: workspaceOf(moment.state).id }
-  return link !== undefined && isTokenOfLink(token, signing, link) && isLinkOpen(moment, link)
+function openLink(snapshot: Snapshot, secret: string, token: string): JoinLink | undefined {
+  const link = rowOf(snapshot.state.joinLinks, idIn(token) as JoinLinkId)
+  const signing = { secret, workspace: workspaceOf(snapshot.state).id }
+  return link !== undefined && isTokenOfLink(token, signing, link) && isLinkOpen(snapshot, link)
     ? link
     : undefined
 }

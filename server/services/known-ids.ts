@@ -99,68 +99,69 @@ const byItsUse: Known = () => true
 const known: { readonly [N in Named]: Known } = {
   nodes: (asker, id) => knowsNode(asker, id as NodeId),
   grants: (asker, id) => {
-    const grant = rowOf(asker.moment.state.grants, id as GrantId)
+    const grant = rowOf(asker.snapshot.state.grants, id as GrantId)
     if (grant === undefined) return false
     return grant.principal === personPrincipal(asker.person) || shares(asker, grant.node)
   },
   limits: (asker, id) => {
-    const limit = rowOf(asker.moment.state.limits, id as LimitId)
+    const limit = rowOf(asker.snapshot.state.limits, id as LimitId)
     return limit !== undefined && (shares(asker, limit.node) || recovers(asker, limit.node))
   },
   persons: (asker, id) => isThere(asker, id as PersonId) && knowsPerson(asker, id as PersonId),
-  teams: (asker, id) => knowsTeam(asker.moment, asker.person, id as TeamId),
+  teams: (asker, id) => knowsTeam(asker.snapshot, asker.person, id as TeamId),
   roles: (asker, id) => knowsRole(asker, id as RoleId),
   holdings: (asker, id) => {
-    const holding = rowOf(asker.moment.state.holdings, id as HoldingId)
+    const holding = rowOf(asker.snapshot.state.holdings, id as HoldingId)
     if (holding === undefined) return false
     return holding.person === asker.person || isKept(asker, holding) || looksAfterRoles(asker)
   },
-  levels: (asker, id) => rowOf(asker.moment.state.levels, id as LevelId) !== undefined,
+  levels: (asker, id) => rowOf(asker.snapshot.state.levels, id as LevelId) !== undefined,
   columns: (asker, id) => {
-    const column = rowOf(asker.moment.state.columns, id as ColumnId)
+    const column = rowOf(asker.snapshot.state.columns, id as ColumnId)
     if (column === undefined) return false
-    return checkColumn(asker.moment, asker.person, { at: column.board, column: column.id }) !== 'none'
+    return checkColumn(asker.snapshot, asker.person, { at: column.board, column: column.id }) !== 'none'
   },
-  channels: ({ moment, person, subject }, id) => {
-    const channel = rowOf(moment.state.channels, id as ChannelId)
-    if (channel === undefined || !knowsTeam(moment, person, channel.team)) return false
-    return channel.only === null || isIn(subject, channel) || leadsTeam(moment, person, channel.team)
+  channels: ({ snapshot, person, subject }, id) => {
+    const channel = rowOf(snapshot.state.channels, id as ChannelId)
+    if (channel === undefined || !knowsTeam(snapshot, person, channel.team)) return false
+    return channel.only === null || isIn(subject, channel) || leadsTeam(snapshot, person, channel.team)
   },
   welcomeSets: (asker, id) =>
-    invites(asker) && rowOf(asker.moment.state.welcomeSets, id as never) !== undefined,
+    invites(asker) && rowOf(asker.snapshot.state.welcomeSets, id as never) !== undefined,
   requests: byItsUse,
   handovers: byItsUse,
   watches: byItsUse,
   pictures: byItsUse,
   drafts: byItsUse,
   notices: byItsUse,
-  joinLinks: (asker, id) => invites(asker) && rowOf(asker.moment.state.joinLinks, id as never) !== undefined,
+  joinLinks: (asker, id) =>
+    invites(asker) && rowOf(asker.snapshot.state.joinLinks, id as never) !== undefined,
 }
 
 /** What is in the bin, too, for whoever could bring it back; the root for whom its grants are. */
 function knowsNode(asker: Asker, id: NodeId): boolean {
-  if (id === rootOf(asker.moment.state).id) return asks(asker, 'security')
-  if (rowOf(asker.moment.state.nodes, id) === undefined) return false
+  if (id === rootOf(asker.snapshot.state).id) return asks(asker, 'security')
+  if (rowOf(asker.snapshot.state.nodes, id) === undefined) return false
   return holdsAt(asker, id, 'see') || recovers(asker, id)
 }
 
 const recovers = (asker: Asker, node: NodeId): boolean =>
-  node !== rootOf(asker.moment.state).id && asks(asker, 'recover access') && asks(asker, 'see the outline')
+  node !== rootOf(asker.snapshot.state).id && asks(asker, 'recover access') && asks(asker, 'see the outline')
 
 const shares = (asker: Asker, node: NodeId): boolean =>
-  node === rootOf(asker.moment.state).id ? asks(asker, 'security') : holdsAt(asker, node, 'share')
+  node === rootOf(asker.snapshot.state).id ? asks(asker, 'security') : holdsAt(asker, node, 'share')
 
 function knowsPrincipal(asker: Asker, principal: Principal): boolean {
   const parts = partsOf(principal)
   if (parts.kind === 'person') return isThere(asker, parts.person) && knowsPerson(asker, parts.person)
-  return !('team' in parts) || knowsTeam(asker.moment, asker.person, parts.team)
+  return !('team' in parts) || knowsTeam(asker.snapshot, asker.person, parts.team)
 }
 
-const isThere = ({ moment }: Asker, id: PersonId) => rowOf(moment.state.persons, id) !== undefined
+const isThere = ({ snapshot }: Asker, id: PersonId) => rowOf(snapshot.state.persons, id) !== undefined
 
 /** The built-in ones, one's own and the one that everybody is given are no secret; the rest is for whom roles are shown. */
 function knowsRole(asker: Asker, id: RoleId): boolean {
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   const role = rowOf(state.roles, id)
   if (role === undefined) return false
   return (
@@ -169,20 +170,20 @@ function knowsRole(asker: Asker, id: RoleId): boolean {
     asks(asker, 'edit settings') ||
     asks(asker, 'security') ||
     id === workspaceOf(state).defaultRole ||
-    powersOf(asker.moment, asker.person).some(power => power.role === id) ||
+    powersOf(asker.snapshot, asker.person).some(power => power.role === id) ||
     rowsBy(state.holdings, 'role', id).some(holding => isKept(asker, holding))
   )
 }
 
 /** Whose roles are told to the asker: whom they look after. */
 function isKept(asker: Asker, { person: id }: Holding): boolean {
-  const person = rowOf(asker.moment.state.persons, id)
+  const person = rowOf(asker.snapshot.state.persons, id)
   return person !== undefined && keeperOf(asker)(person)
 }
 
 /** Sees all roles, or gives some of them over whomever. */
 const looksAfterRoles = (asker: Asker): boolean =>
   asks(asker, 'view roles') ||
-  powersOf(asker.moment, asker.person).some(power => power.privileges.has('assign roles'))
+  powersOf(asker.snapshot, asker.person).some(power => power.privileges.has('assign roles'))
 
 const invites = (asker: Asker): boolean => asks(asker, 'invite members') || asks(asker, 'invite guests')

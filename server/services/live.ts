@@ -27,6 +27,6 @@ export function streamFor(parts: Parts, { account, slug, session, send, close }:
       return undefined
     }
   }
-  const revision = () => parts.writer.states.published.get(workspace)?.moment.state.revision ?? 0
+  const revision = () => parts.writer.states.published.get(workspace)?.snapshot.state.revision ?? 0
   return { workspace, account, session, listener, revision, send, close }
 }

@@ -4,12 +4,12 @@ import type { Parts } from '../parts.ts'
 import { type Asker, nameOf } from './asker.ts'
 
 /** One look, to who looked, whom it was through, or who reads the history. */
-export function lookView({ clock }: Parts, { moment, person }: Asker, look: Look): LookView {
+export function lookView({ clock }: Parts, { snapshot, person }: Asker, look: Look): LookView {
   const { id, by, through, at, until, word } = look
   return {
     id,
-    by: { id: by, name: nameOf(moment, by) },
-    through: through === null ? null : { id: through, name: nameOf(moment, through) },
+    by: { id: by, name: nameOf(snapshot, by) },
+    through: through === null ? null : { id: through, name: nameOf(snapshot, through) },
     at,
     until,
     word,

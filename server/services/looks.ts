@@ -26,8 +26,10 @@ export function looksView(parts: Parts, asker: Asker): LooksView {
   const [mayOutline, maySeeAs] = looking.map(each => asks(asker, each))
   const readsAll = asks(asker, 'read the history')
   if (mayOutline !== true && maySeeAs !== true && !readsAll) throw problemOf('not-found')
-  const { moment, person } = asker
-  const people = [...peopleOf(moment)].filter(each => isActive(moment, each) && knowsPerson(asker, each.id))
+  const { snapshot, person } = asker
+  const people = [...peopleOf(snapshot)].filter(
+    each => isActive(snapshot, each) && knowsPerson(asker, each.id),
+  )
   return {
     maySeeAs: maySeeAs === true,
     mayOutline: mayOutline === true,
@@ -40,11 +42,11 @@ export function looksView(parts: Parts, asker: Asker): LooksView {
         : [],
     holders: people
       .flatMap(({ id }) => {
-        const held = looking.filter(each => mayUse(moment, id, each))
-        return held.length === 0 ? [] : [{ person: { id, name: nameOf(moment, id) }, privileges: held }]
+        const held = looking.filter(each => mayUse(snapshot, id, each))
+        return held.length === 0 ? [] : [{ person: { id, name: nameOf(snapshot, id) }, privileges: held }]
       })
       .sort((a, b) => compareWords(a.person.name, b.person.name)),
-    looks: allRows(moment.state.looks)
+    looks: allRows(snapshot.state.looks)
       .filter(each => readsAll || each.by === person)
       .sort((a, b) => b.at - a.at)
       .slice(0, 200)
@@ -61,7 +63,7 @@ interface Looking {
 
 /** A look of the asker's own that is not over, by a privilege that the asker still holds. */
 function openLook({ clock }: Parts, asker: Asker, id: string): Looking {
-  const look = rowOf(asker.moment.state.looks, id as LookId)
+  const look = rowOf(asker.snapshot.state.looks, id as LookId)
   if (look?.by !== asker.person) throw problemOf('not-found')
   const privilege = look.through === null ? 'see the outline' : 'see as'
   if (look.until <= clock() || !asks(asker, privilege)) throw problemOf('look-over')
@@ -70,7 +72,7 @@ function openLook({ clock }: Parts, asker: Asker, id: string): Looking {
 }
 
 function eyesOf(asker: Asker, id: PersonId): Asker {
-  const eyes = readerAt(asker.workspace, asker.moment, id)
+  const eyes = readerAt(asker.workspace, asker.snapshot, id)
   if (eyes?.subject.isActive !== true) throw problemOf('look-over')
   return eyes
 }
@@ -82,7 +84,7 @@ export async function lookedView(
   { id, node }: { readonly id: string; readonly node: string | undefined },
 ): Promise<LookedView> {
   const looking = openLook(parts, asker, id)
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   const look = lookView(parts, asker, looking.look)
   if (node === undefined) {
     const tops = topsOf(looking)
@@ -112,13 +114,13 @@ export async function lookedView(
 function isShown({ asker, eyes }: Looking, node: ContentNode): boolean {
   if (node.parent === null) return false
   const mayKnow = maySee(asker, node.id) || mayOutline(asker, node.id)
-  const isBinned = pathOf(asker.moment.state, node.id).some(each => each.binned !== null)
+  const isBinned = pathOf(asker.snapshot.state, node.id).some(each => each.binned !== null)
   return mayKnow && !isBinned && (eyes === undefined || maySee(eyes, node.id))
 }
 
 /** What stands at the top of the tree as it is shown: its parent is not. Costs what the tree costs for a person's eyes. */
 function topsOf(looking: Looking): ContentNode[] {
-  const { state } = looking.asker.moment
+  const { state } = looking.asker.snapshot
   const homes = childrenOf(state, rootOf(state).id)
   if (looking.eyes === undefined)
     return homes.filter(each => each.home?.of !== 'person' && isShown(looking, each))
@@ -127,7 +129,7 @@ function topsOf(looking: Looking): ContentNode[] {
 
 /** Walks down until something is shown. */
 function shownBelow(looking: Looking, nodes: readonly ContentNode[]): ContentNode[] {
-  const { state } = looking.asker.moment
+  const { state } = looking.asker.snapshot
   return nodes.flatMap(node =>
     isShown(looking, node) ? [node] : shownBelow(looking, childrenOf(state, node.id)),
   )
@@ -137,17 +139,17 @@ const namedAtMost = 200
 
 /** Private folders: the outline tells whose they are and opens none. */
 function privateFolders({ asker, eyes }: Looking): LookedView['kept'] {
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   const homes = eyes === undefined ? childrenOf(state, rootOf(state).id) : []
   const owners = homes.flatMap(({ home }) =>
-    home?.of === 'person' ? [nameOf(asker.moment, home.person)] : [],
+    home?.of === 'person' ? [nameOf(asker.snapshot, home.person)] : [],
   )
   return { of: owners.sort(compareWords).slice(0, namedAtMost), count: owners.length }
 }
 
 function placeView(looking: Looking, node: ContentNode): LookedPlaceView {
   const { asker, eyes } = looking
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   const above = pathOf(state, node.id).slice(1)
   return {
     id: node.id,
@@ -165,13 +167,13 @@ function placeView(looking: Looking, node: ContentNode): LookedPlaceView {
   }
 }
 
-function actionsFor({ moment, subject }: Asker, node: NodeId): number {
-  const place = placeOf(moment, node)
-  return place === undefined ? noActions : actionsAt(moment, subject, place)
+function actionsFor({ snapshot, subject }: Asker, node: NodeId): number {
+  const place = placeOf(snapshot, node)
+  return place === undefined ? noActions : actionsAt(snapshot, subject, place)
 }
 
 function throughOf({ eyes }: Looking, node: ContentNode): string[] {
-  const place = eyes === undefined ? undefined : placeOf(eyes.moment, node.id)
+  const place = eyes === undefined ? undefined : placeOf(eyes.snapshot, node.id)
   return eyes === undefined || place === undefined ? [] : throughWords(eyes, eyes.subject, place)
 }
 

@@ -10,7 +10,7 @@ import { nameView } from './people.ts'
 /** The owners and what they have offered, for owners. */
 export function ownersView(asker: Asker): OwnersView {
   if (!asks(asker, 'own')) throw problemOf('not-found')
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   return {
     owners: rowsBy(state.holdings, 'role', ownerRole)
       .flatMap(holding => rowOf(state.persons, holding.person) ?? [])
@@ -26,13 +26,13 @@ export function ownersView(asker: Asker): OwnersView {
 }
 
 export const handoverView = (
-  { moment }: Asker,
+  { snapshot }: Asker,
   { id, from, to, at, word, keeps }: Handover,
 ): HandoverView => ({
   id,
-  from: { id: from, name: nameOf(moment, from) },
-  to: { id: to, name: nameOf(moment, to) },
+  from: { id: from, name: nameOf(snapshot, from) },
+  to: { id: to, name: nameOf(snapshot, to) },
   at,
   word,
-  keeps: rowOf(moment.state.roles, keeps)?.name ?? '',
+  keeps: rowOf(snapshot.state.roles, keeps)?.name ?? '',
 })

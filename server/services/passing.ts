@@ -1,7 +1,7 @@
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok } from '#core/base/result.ts'
 import { nearingIn, passingsOf, theWorkspace, waitingIn } from '#core/changes/passing.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import { atRevision } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { type Prepare, passWhatIsDue } from '../store/writer.ts'
@@ -17,7 +17,7 @@ import { announce } from '../live/hub.ts'
 export const passing =
   (parts: Parts, workspace: WorkspaceId): Prepare<void, never> =>
   candidates => {
-    const before = candidates.momentOf(workspace)
+    const before = candidates.snapshotOf(workspace)
     const since = parts.writer.states.passedTo.get(workspace)
     if (before === undefined || since === undefined) return ok({ value: undefined, write: async () => {} })
     const { now } = candidates
@@ -53,9 +53,9 @@ interface Looked {
 
 /** Notices of ends that come near and of requests that wait: nothing changed, so no entry of the history. */
 function warning(parts: Parts, { workspace, since, now, state }: Looked): Writing {
-  const moment = momentOf(state, now)
+  const snapshot = snapshotOf(state, now)
   const written: Written = {
-    ...nothingWritten(theWorkspace, moment),
+    ...nothingWritten(theWorkspace, snapshot),
     nearing: nearingIn(state, since, now),
     waiting: waitingIn(state, since, now),
   }

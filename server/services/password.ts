@@ -16,7 +16,7 @@ export function checkStrength(password: string, of: PasswordOf): void {
 /** Words that others would try first for an account. */
 export const passwordOf = (parts: Parts, { id, mail, name }: AccountRow): PasswordOf => ({
   mail,
-  words: [name, ...personsOf(parts, id).map(({ moment }) => workspaceOf(moment.state).name)],
+  words: [name, ...personsOf(parts, id).map(({ snapshot }) => workspaceOf(snapshot.state).name)],
 })
 
 export const hashOf = (password: string): Promise<string> => hash(password)

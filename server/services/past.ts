@@ -4,12 +4,12 @@ import type { ChangedView, DiffView } from '#contract/oversight-views.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { ActionSet } from '#core/levels/action.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import {
   applyChangesLater,
   atRevision,
   inverseOf,
-  type Moment,
+  type Snapshot,
   type RecordChange,
   type State,
 } from '#core/state/state.ts'
@@ -26,17 +26,17 @@ import { inTurns, readsAtOnce } from './turns.ts'
  * The workspace as it was at an instant: the present one with every later entry of the history taken back, in turns.
  * Before its first day there was none, and what is to come is not known.
  */
-export async function momentOfPast(parts: Parts, asker: Asker, at: Instant): Promise<Moment> {
+export async function snapshotOfPast(parts: Parts, asker: Asker, at: Instant): Promise<Snapshot> {
   if (at > parts.clock()) throw problemOf('not-found')
   return inTurns(parts, { asker, patience: {}, atOnce: readsAtOnce }, async turn => {
-    let { state } = asker.moment
+    let { state } = asker.snapshot
     let { revision } = state
     for await (const row of newestFirst(parts, asker, { span: { [Op.gt]: at }, attributes: ['changes'] })) {
       state = await turn.run(takenBack(state, JSON.parse(row.changes) as RecordChange[]))
       revision -= 1
     }
     if (revision < 1) throw problemOf('not-found')
-    return momentOf(atRevision(state, revision), at)
+    return snapshotOf(atRevision(state, revision), at)
   })
 }
 
@@ -73,7 +73,7 @@ export async function diffView(parts: Parts, asker: Asker, query: DiffQuery): Pr
       }
     }
     return {
-      revision: asker.moment.state.revision,
+      revision: asker.snapshot.state.revision,
       counted: counted.toReversed(),
       changed: inOrder([...changed.values()].flatMap(each => changedView(asker, each))),
     }
@@ -91,7 +91,7 @@ interface Changed {
 
 /** What went and came back is no difference between the two. */
 const changedView = (asker: Asker, { by, ...difference }: Changed): ChangedView[] =>
-  difference.before === difference.after ? [] : [{ ...differenceView(asker.moment, asker, difference), by }]
+  difference.before === difference.after ? [] : [{ ...differenceView(asker.snapshot, asker, difference), by }]
 
 const fits = (asker: Asker, { person, node }: Pick<Changed, 'person' | 'node'>, query: DiffQuery): boolean =>
   (query.person === undefined || query.person === person) &&

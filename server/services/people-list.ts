@@ -23,7 +23,7 @@ export function peopleView(parts: Parts, asker: Asker, query: PeopleQuery): Page
   const start = Number(query.from ?? 0)
   const end = start + pageSize
   return {
-    revision: asker.moment.state.revision,
+    revision: asker.snapshot.state.revision,
     total: found.length,
     items: found.slice(start, end).map(person => personView(parts, asker, person)),
     next: end < found.length ? end : null,
@@ -79,22 +79,22 @@ function testsFor(looking: Looking, query: PeopleQuery): Test[] {
   return tests
 }
 
-const holds = ({ moment }: Asker, { id }: Person, role: string): boolean =>
-  rowsBy(moment.state.holdings, 'person', id).some(each => each.role === role)
+const holds = ({ snapshot }: Asker, { id }: Person, role: string): boolean =>
+  rowsBy(snapshot.state.holdings, 'person', id).some(each => each.role === role)
 
-function isIn({ moment, person: reader }: Asker, id: TeamId): Test {
-  const team = rowOf(moment.state.teams, id)
-  if (team === undefined || !knowsTeam(moment, reader, id)) return () => false
-  const people = new Set(rowsBy(moment.state.memberships, 'team', id).map(each => each.person))
+function isIn({ snapshot, person: reader }: Asker, id: TeamId): Test {
+  const team = rowOf(snapshot.state.teams, id)
+  if (team === undefined || !knowsTeam(snapshot, reader, id)) return () => false
+  const people = new Set(rowsBy(snapshot.state.memberships, 'team', id).map(each => each.person))
   return ({ id, kind }) => people.has(id) || (team.joining === 'everyone' && kind === 'member')
 }
 
 /** What a person is found by. Teams that the asker does not know of are not among it. */
-function textOf({ moment, person: reader }: Asker, person: Person): string {
+function textOf({ snapshot, person: reader }: Asker, person: Person): string {
   const { name, mail, handle, title, department } = person
-  const teams = rowsBy(moment.state.memberships, 'person', person.id)
-    .filter(({ team }) => knowsTeam(moment, reader, team))
-    .map(({ team }) => rowOf(moment.state.teams, team)?.name ?? '')
+  const teams = rowsBy(snapshot.state.memberships, 'person', person.id)
+    .filter(({ team }) => knowsTeam(snapshot, reader, team))
+    .map(({ team }) => rowOf(snapshot.state.teams, team)?.name ?? '')
   return [name, mail, handle === null ? '' : `@${handle}`, title, department, ...teams]
     .join('\n')
     .toLowerCase()
@@ -105,7 +105,7 @@ const isOverAt = ({ until }: Person, now: Instant) => until !== null && until <=
 const standings: Readonly<
   Record<NonNullable<PeopleQuery['status']>, (looking: Looking, person: Person) => boolean>
 > = {
-  active: ({ asker }, person) => isActive(asker.moment, person),
+  active: ({ asker }, person) => isActive(asker.snapshot, person),
   invited: (_, person) => person.status === 'invited',
   suspended: (_, person) => person.status === 'suspended',
   coming: ({ now }, person) => person.status === 'active' && person.from !== null && person.from > now,
@@ -119,21 +119,21 @@ const marks = {
   'ends soon': ({ now }: Looking, { until }: Person) =>
     until !== null && until > now && until - now < 30 * day,
   'long absent': ({ parts, asker, now }: Looking, person: Person) =>
-    isActive(asker.moment, person) &&
+    isActive(asker.snapshot, person) &&
     now - (lastSeenOf(parts.visits, asker.workspace, person.id) ?? person.joinedAt ?? now) > 30 * day,
   'dead link': ({ asker, now }: Looking, { id }: Person) =>
-    rowsBy(asker.moment.state.invitations, 'person', id).some(each => each.until <= now),
+    rowsBy(asker.snapshot.state.invitations, 'person', id).some(each => each.until <= now),
   'no contact': ({ asker }: Looking, { kind, contact }: Person) => {
-    const turnedTo = contact === null ? undefined : rowOf(asker.moment.state.persons, contact)
-    return kind === 'guest' && (turnedTo === undefined || !isActive(asker.moment, turnedTo))
+    const turnedTo = contact === null ? undefined : rowOf(asker.snapshot.state.persons, contact)
+    return kind === 'guest' && (turnedTo === undefined || !isActive(asker.snapshot, turnedTo))
   },
   'no second step': ({ parts }: Looking, { account }: Person) =>
     account !== null && !parts.secured.has(account),
   'not confirmed': ({ parts }: Looking, { account }: Person) =>
     account !== null && parts.unproven.has(account),
-  'takes a seat': ({ asker }: Looking, person: Person) => takesSeat(asker.moment, person),
+  'takes a seat': ({ asker }: Looking, person: Person) => takesSeat(asker.snapshot, person),
   'in no team': ({ asker }: Looking, { id }: Person) =>
-    rowsBy(asker.moment.state.memberships, 'person', id).length === 0,
+    rowsBy(asker.snapshot.state.memberships, 'person', id).length === 0,
 } satisfies Readonly<Record<string, (looking: Looking, person: Person) => boolean>>
 type Mark = keyof typeof marks
 
@@ -146,21 +146,21 @@ const sortKeys: Readonly<
   handle: (_, { handle }) => handle ?? never,
   mail: (_, { mail }) => mail,
   role: ({ asker }, { id }) =>
-    firstOf(rowsBy(asker.moment.state.holdings, 'person', id), ({ role }) => roleName(asker, role)),
+    firstOf(rowsBy(asker.snapshot.state.holdings, 'person', id), ({ role }) => roleName(asker, role)),
   teams: ({ asker }, person) =>
     firstOf(
       personTeams(asker, person).filter(team => team.lead || !team.isForAll),
       team => team.name,
     ),
   department: (_, { department }) => department || never,
-  contact: ({ asker }, { contact }) => (contact === null ? never : nameOf(asker.moment, contact)),
-  inviter: ({ asker }, { invitedBy }) => (invitedBy === null ? never : nameOf(asker.moment, invitedBy)),
+  contact: ({ asker }, { contact }) => (contact === null ? never : nameOf(asker.snapshot, contact)),
+  inviter: ({ asker }, { invitedBy }) => (invitedBy === null ? never : nameOf(asker.snapshot, invitedBy)),
   joined: (_, { joinedAt }) => joinedAt ?? never,
   active: ({ parts, asker }, { id }) => -(lastSeenOf(parts.visits, asker.workspace, id) ?? 0),
   ends: (_, { until }) => until ?? never,
   status: (_, { status }) => status,
-  seat: ({ asker }, person) => (takesSeat(asker.moment, person) ? 0 : 1),
-  link: ({ asker }, { id }) => rowsBy(asker.moment.state.invitations, 'person', id)[0]?.until ?? never,
+  seat: ({ asker }, person) => (takesSeat(asker.snapshot, person) ? 0 : 1),
+  link: ({ asker }, { id }) => rowsBy(asker.snapshot.state.invitations, 'person', id)[0]?.until ?? never,
 }
 
 /** The least of some names; what has none comes last. */
@@ -169,7 +169,7 @@ function firstOf<Row>(rows: readonly Row[], nameOf: (row: Row) => string): Key {
   return first ?? never
 }
 
-const roleName = ({ moment }: Asker, id: RoleId): string => rowOf(moment.state.roles, id)?.name ?? ''
+const roleName = ({ snapshot }: Asker, id: RoleId): string => rowOf(snapshot.state.roles, id)?.name ?? ''
 
 /** What somebody's standing tells is no order for those who may not know it. */
 const standingSorts: ReadonlySet<string> = new Set([

@@ -26,7 +26,7 @@ import { has } from '#core/levels/action.ts'
 import { allPrivileges, isAsleep, type Privilege } from '#core/levels/privilege.ts'
 import { ownerRole, privilegesOf } from '#core/people/role.ts'
 import type { Holding, Person, Scope } from '#core/people/person.ts'
-import { type Moment, pathOf } from '#core/state/state.ts'
+import { type Snapshot, pathOf } from '#core/state/state.ts'
 import type { PlaceName } from '#contract/views.ts'
 import { lastSeenOf, signInsOf } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
@@ -47,8 +47,8 @@ const keeping: readonly Privilege[] = [
 ]
 
 /** Over whom the asker looks after people. */
-const keptBy = ({ moment, person }: Asker): readonly Scope[] =>
-  powersOf(moment, person)
+const keptBy = ({ snapshot, person }: Asker): readonly Scope[] =>
+  powersOf(snapshot, person)
     .filter(power => keeping.some(each => power.privileges.has(each)))
     .map(power => power.scope)
 
@@ -61,7 +61,7 @@ export function keeperOf(asker: Asker): (person: Person) => boolean {
   if (scopes.some(scope => scope.over === 'workspace')) return () => true
   const teams = new Set(scopes.flatMap(scope => (scope.over === 'team' ? [scope.team] : [])))
   const keepsGuests = scopes.some(scope => scope.over === 'guests')
-  const { memberships } = asker.moment.state
+  const { memberships } = asker.snapshot.state
   return person =>
     (keepsGuests && person.kind === 'guest') ||
     (teams.size > 0 && rowsBy(memberships, 'person', person.id).some(each => teams.has(each.team)))
@@ -75,17 +75,19 @@ export function peopleFor(asker: Asker): Person[] {
   const seesAll = asks(asker, 'view people')
   if (!seesAll && !keepsPeople(asker)) throw problemOf('not-found')
   const keeps = keeperOf(asker)
-  return byName(asker.moment).filter(person => keeps(person) || (seesAll && isActive(asker.moment, person)))
+  return byName(asker.snapshot).filter(
+    person => keeps(person) || (seesAll && isActive(asker.snapshot, person)),
+  )
 }
 
 const sorted = new WeakMap<object, readonly Person[]>()
 
 /** Everybody in the order of their names: worked out once for as long as nobody comes, goes or changes. */
-function byName(moment: Moment): readonly Person[] {
-  const { persons } = moment.state
+function byName(snapshot: Snapshot): readonly Person[] {
+  const { persons } = snapshot.state
   const known = sorted.get(persons)
   if (known !== undefined) return known
-  const people = [...peopleOf(moment)].sort((a, b) => compareWords(callOf(a), callOf(b)))
+  const people = [...peopleOf(snapshot)].sort((a, b) => compareWords(callOf(a), callOf(b)))
   sorted.set(persons, people)
   return people
 }
@@ -107,7 +109,7 @@ export const personView = (parts: Parts, asker: Asker, person: Person): PersonVi
 
 /** What everybody who finds somebody is told of them. */
 export function profileView(asker: Asker, person: Person): Omit<PersonView, 'keeping'> {
-  const { moment } = asker
+  const { snapshot } = asker
   const { handle, title, department, country, picture, joinedAt, contact } = person
   return {
     ...nameView(person),
@@ -118,16 +120,16 @@ export function profileView(asker: Asker, person: Person): Omit<PersonView, 'kee
     picture,
     teams: personTeams(asker, person),
     joinedAt,
-    contact: contact === null ? null : { id: contact, name: nameOf(moment, contact) },
+    contact: contact === null ? null : { id: contact, name: nameOf(snapshot, contact) },
   }
 }
 
 /** The teams of somebody that the asker knows of. */
-export const personTeams = ({ moment, person: reader }: Asker, person: Person): PersonTeamView[] =>
-  teamsOf(moment, person)
-    .filter(({ team }) => knowsTeam(moment, reader, team))
+export const personTeams = ({ snapshot, person: reader }: Asker, person: Person): PersonTeamView[] =>
+  teamsOf(snapshot, person)
+    .filter(({ team }) => knowsTeam(snapshot, reader, team))
     .map(({ team, lead }) => {
-      const row = rowOf(moment.state.teams, team)
+      const row = rowOf(snapshot.state.teams, team)
       return { id: team, name: row?.name ?? '', lead, isForAll: row?.joining === 'everyone' }
     })
     .sort((a, b) => compareWords(a.name, b.name))
@@ -142,8 +144,8 @@ export type Standing = Omit<KeepingView, 'reaches' | 'may'>
 
 /** How somebody stands here: what lists and tables of many tell without weighing what may be done about each. */
 export function standingView(parts: Parts, asker: Asker, person: Person): Standing {
-  const { moment, workspace } = asker
-  const { state } = moment
+  const { snapshot, workspace } = asker
+  const { state } = snapshot
   const { account, from, until, invitedBy } = person
   const [invitation] = rowsBy(state.invitations, 'person', person.id)
   return {
@@ -151,15 +153,15 @@ export function standingView(parts: Parts, asker: Asker, person: Person): Standi
     from,
     until,
     lastActive: lastSeenOf(parts.visits, workspace, person.id),
-    takesSeat: takesSeat(moment, person),
+    takesSeat: takesSeat(snapshot, person),
     hasSecondStep: account !== null && parts.secured.has(account),
     isConfirmed: account === null || !parts.unproven.has(account),
-    invitedBy: invitedBy === null ? null : nameOf(moment, invitedBy),
+    invitedBy: invitedBy === null ? null : nameOf(snapshot, invitedBy),
     invitation:
       invitation === undefined
         ? null
         : {
-            by: nameOf(moment, invitation.by),
+            by: nameOf(snapshot, invitation.by),
             at: invitation.at,
             until: invitation.until,
             message: invitation.message,
@@ -169,27 +171,27 @@ export function standingView(parts: Parts, asker: Asker, person: Person): Standi
 
 /** Read from the grants that match: a guest has few, and a tree many places. */
 function reachedByGuest(asker: Asker, { id }: Person): PlaceName[] {
-  const { moment } = asker
-  const subject = subjectOf(moment, id)
+  const { snapshot } = asker
+  const subject = subjectOf(snapshot, id)
   if (subject === undefined) return []
-  const named = [...subject.principals].flatMap(each => rowsBy(moment.state.grants, 'principal', each))
+  const named = [...subject.principals].flatMap(each => rowsBy(snapshot.state.grants, 'principal', each))
   const reached = new Set(
     named
       .map(grant => grant.node)
       .filter(node => {
-        const place = placeOf(moment, node)
-        return place !== undefined && has(actionsAsIfActive(moment, subject, place), 'see')
+        const place = placeOf(snapshot, node)
+        return place !== undefined && has(actionsAsIfActive(snapshot, subject, place), 'see')
       }),
   )
   return [...reached]
     .filter(
       node =>
-        !pathOf(moment.state, node)
+        !pathOf(snapshot.state, node)
           .slice(1)
           .some(above => reached.has(above.id)),
     )
     .filter(node => mayAskOf(asker, id, node))
-    .map(node => ({ id: node, name: rowOf(moment.state.nodes, node)?.name ?? '' }))
+    .map(node => ({ id: node, name: rowOf(snapshot.state.nodes, node)?.name ?? '' }))
     .sort((a, b) => compareWords(a.name, b.name))
 }
 
@@ -207,9 +209,9 @@ const privilegeFor = {
 const leaving: ReadonlySet<PersonAct> = new Set(['suspend', 'remove', 'turn'])
 
 /** What of these the asker may do about somebody. */
-function actsOver({ person: author, moment }: Asker, person: Person): PersonAct[] {
-  const context = { author, before: moment, now: moment }
-  const isNeeded = isLastOwner(moment, person.id)
+function actsOver({ person: author, snapshot }: Asker, person: Person): PersonAct[] {
+  const context = { author, before: snapshot, now: snapshot }
+  const isNeeded = isLastOwner(snapshot, person.id)
   const over = (Object.keys(privilegeFor) as (keyof typeof privilegeFor)[]).filter(
     act => lacksOver(context, person.id, privilegeFor[act]) === undefined && !(isNeeded && leaving.has(act)),
   )
@@ -224,29 +226,29 @@ function actsOver({ person: author, moment }: Asker, person: Person): PersonAct[
 }
 
 /** Whether the asker may take a role from who holds it: one's own, or within rank; never the last owner's. */
-export function mayTake({ moment, person: author }: Asker, { id, role, person }: Holding): boolean {
-  const context = { author, before: moment, now: moment }
+export function mayTake({ snapshot, person: author }: Asker, { id, role, person }: Holding): boolean {
+  const context = { author, before: snapshot, now: snapshot }
   if (takeRole.lacks(context, { kind: 'role.take', holding: id }) !== undefined) return false
-  return role !== ownerRole || !isLastOwner(moment, person)
+  return role !== ownerRole || !isLastOwner(snapshot, person)
 }
 
 export function holdingView(asker: Asker, { id, role, scope, from, until }: Holding): HoldingView {
-  const name = rowOf(asker.moment.state.roles, role)?.name ?? ''
+  const name = rowOf(asker.snapshot.state.roles, role)?.name ?? ''
   return { id, role, name, over: overWords(asker, scope), from, until }
 }
 
 /** Over whom a role is held, in words; `null` for the whole workspace. */
-export function overWords({ moment, person }: Asker, scope: Scope): string | null {
+export function overWords({ snapshot, person }: Asker, scope: Scope): string | null {
   if (scope.over === 'workspace') return null
   if (scope.over === 'guests') return 'guests'
-  return knowsTeam(moment, person, scope.team)
-    ? (rowOf(moment.state.teams, scope.team)?.name ?? '')
+  return knowsTeam(snapshot, person, scope.team)
+    ? (rowOf(snapshot.state.teams, scope.team)?.name ?? '')
     : 'a team'
 }
 
 /** One person by id or by a handle that they have or had. */
 export async function personDetail(parts: Parts, asker: Asker, id: string): Promise<PersonDetailView> {
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   const handle = id.startsWith('@') ? rowOf(state.handles, id.slice(1) as never) : undefined
   const person = rowOf(state.persons, handle?.person ?? (id as PersonId))
   if (person === undefined || person.status === 'removed' || !mayLookAt(asker, person))
@@ -269,18 +271,18 @@ export async function personDetail(parts: Parts, asker: Asker, id: string): Prom
 const takeableFor = (asker: Asker, { id, keeping }: PersonView): string[] =>
   keeping === null
     ? []
-    : rowsBy(asker.moment.state.holdings, 'person', id as PersonId)
+    : rowsBy(asker.snapshot.state.holdings, 'person', id as PersonId)
         .filter(holding => mayTake(asker, holding))
         .map(holding => holding.id)
 
 /** What the roles of somebody let them do, each privilege with where it comes from; to who may know their roles. */
 function powersFor(asker: Asker, { id, keeping }: PersonView): PowerView[] | null {
-  const { moment } = asker
+  const { snapshot } = asker
   if (keeping === null && id !== asker.person) return null
-  const held = rowsBy(moment.state.holdings, 'person', id)
-    .filter(holding => isLive(holding, moment.at))
+  const held = rowsBy(snapshot.state.holdings, 'person', id)
+    .filter(holding => isLive(holding, snapshot.at))
     .flatMap(({ role: roleId, scope }) => {
-      const role = rowOf(moment.state.roles, roleId)
+      const role = rowOf(snapshot.state.roles, roleId)
       if (role === undefined) return []
       return [{ role: role.name, scope, privileges: privilegesOf(role) }]
     })
@@ -299,7 +301,7 @@ function powersFor(asker: Asker, { id, keeping }: PersonView): PowerView[] | nul
 /** Guests look at themselves and at whom they turn to. */
 const mayLookAt = (asker: Asker, person: Person): boolean =>
   knowsPerson(asker, person.id) &&
-  (person.id === asker.person || isActive(asker.moment, person) || keeperOf(asker)(person))
+  (person.id === asker.person || isActive(asker.snapshot, person) || keeperOf(asker)(person))
 
 async function signInsFor({ visits }: Parts, { account }: Person) {
   const rows = account === null ? [] : await signInsOf(visits, account)

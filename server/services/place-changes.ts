@@ -62,8 +62,8 @@ export async function changesWithin({ writer }: Parts, asker: Asker, id: string)
     for (const row of rows) found.set(row.id, row)
   }
   return within.flatMap(node => {
-    const made = rowOf(asker.moment.state.nodes, node)
-    const { at, by } = found.get(node) ?? { at: made?.madeAt ?? asker.moment.at, by: made?.maker ?? null }
-    return [{ id: node, at, by: by !== null && knowsPerson(asker, by) ? nameOf(asker.moment, by) : null }]
+    const made = rowOf(asker.snapshot.state.nodes, node)
+    const { at, by } = found.get(node) ?? { at: made?.madeAt ?? asker.snapshot.at, by: made?.maker ?? null }
+    return [{ id: node, at, by: by !== null && knowsPerson(asker, by) ? nameOf(asker.snapshot, by) : null }]
   })
 }

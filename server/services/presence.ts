@@ -9,10 +9,10 @@ const hour = 3_600_000
 /** Whether a sign-in is over for a workspace: it began too long ago, or was not used for too long. */
 export function isSignInOver(
   { visits, clock }: Parts,
-  { moment }: Asker,
+  { snapshot }: Asker,
   { session, madeAt }: { readonly session: string; readonly madeAt: number },
 ): boolean {
-  const { signInDays, idleHours } = workspaceOf(moment.state)
+  const { signInDays, idleHours } = workspaceOf(snapshot.state)
   const used = Math.max(madeAt, lastSeenOf(visits, '', publicId(session)) ?? 0)
   return clock() >= Math.min(madeAt + signInDays * 24 * hour, used + idleHours * hour)
 }

@@ -13,7 +13,7 @@ import { subjectOf } from '#core/access/subject.ts'
 import { who } from '#core/access/who.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
-import { type Moment, pathOf, rootOf, type State } from '#core/state/state.ts'
+import { type Snapshot, pathOf, rootOf, type State } from '#core/state/state.ts'
 import type { Person } from '#core/people/person.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import type { Parts } from '../parts.ts'
@@ -23,18 +23,18 @@ import { answer } from '../worker/question.ts'
 import { type Asker, asks, knowsPerson, mayName, maySee, nameOf, pathWords, seenPlace } from './asker.ts'
 import { findPlaces, foundView } from './find-places.ts'
 
-/** What an answer is given about: the present moment, or the same workspace at a past one. */
+/** What an answer is given about: the present, or the same workspace at a past one. */
 export interface Asked {
   readonly asker: Asker
-  readonly moment: Moment
+  readonly snapshot: Snapshot
 }
 
 /** A place that the asker sees, or whose title is told while they look at the outline to check access. */
 export function askedPlace(asker: Asker, id: string): { place: Place; actions: ActionSet } {
-  const place = placeOf(asker.moment, id as NodeId)
+  const place = placeOf(asker.snapshot, id as NodeId)
   const isChecked = place !== undefined && asks(asker, 'check access') && mayName(asker, place.node.id)
   if (!isChecked || place.node.kind === 'root') return seenPlace(asker, id)
-  return { place, actions: actionsAt(asker.moment, asker.subject, place) }
+  return { place, actions: actionsAt(asker.snapshot, asker.subject, place) }
 }
 
 /**
@@ -44,20 +44,20 @@ export function askedPlace(asker: Asker, id: string): { place: Place; actions: A
 export function mayAskOf(asker: Asker, person: PersonId, node: NodeId): boolean {
   if (!mayName(asker, node)) return false
   if (person === asker.person) return maySee(asker, node)
-  if (has(check(asker.moment, asker.person, node), 'share')) return true
+  if (has(check(asker.snapshot, asker.person, node), 'share')) return true
   return asks(asker, 'check access') && knowsPerson(asker, person)
 }
 
 /** The actions of people at places; what may not be asked answers like what is not there. */
 export function checkView(asker: Asker, { questions }: CheckRequest): CheckedView {
   return {
-    revision: asker.moment.state.revision,
+    revision: asker.snapshot.state.revision,
     answers: questions.map(({ person, place, column }) => {
       const isAllowed =
-        rowOf(asker.moment.state.persons, person as PersonId) !== undefined &&
+        rowOf(asker.snapshot.state.persons, person as PersonId) !== undefined &&
         mayAskOf(asker, person as PersonId, place as NodeId)
       if (!isAllowed) return null
-      const actions = check(asker.moment, person as PersonId, place as NodeId)
+      const actions = check(asker.snapshot, person as PersonId, place as NodeId)
       return column === undefined
         ? { actions }
         : { actions, column: columnAnswer(asker, person, { at: place, column }) }
@@ -72,52 +72,56 @@ function columnAnswer(
   at: { readonly at: string; readonly column: string },
 ): ColumnAccess {
   const where = { at: at.at as NodeId, column: at.column as ColumnId }
-  const isKnown = checkColumn(asker.moment, asker.person, where) !== 'none'
-  return isKnown ? checkColumn(asker.moment, person as PersonId, where) : 'none'
+  const isKnown = checkColumn(asker.snapshot, asker.person, where) !== 'none'
+  return isKnown ? checkColumn(asker.snapshot, person as PersonId, where) : 'none'
 }
 
 /** Everybody with access at a place, the highest first; to whoever shares there or may check anyone. */
-export function whoView({ asker, moment }: Asked, id: string, page: PageQuery): PageView<ReachView> {
+export function whoView({ asker, snapshot }: Asked, id: string, page: PageQuery): PageView<ReachView> {
   const { place, actions } = askedPlace(asker, id)
   if (!has(actions, 'share') && !asks(asker, 'check access')) throw problemOf('not-found')
-  const reached = who(moment, place.node.id)
+  const reached = who(snapshot, place.node.id)
     .filter(each => has(actions, 'share') || knowsPerson(asker, each.person.id))
-    .map(({ person, actions }) => reachView(moment, person, actions))
+    .map(({ person, actions }) => reachView(snapshot, person, actions))
     .sort((a, b) => b.actions - a.actions || compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1))
-  return paged(moment, reached, page)
+  return paged(snapshot, reached, page)
 }
 
-function reachView(moment: Moment, person: Person, actions: ActionSet): ReachView {
+function reachView(snapshot: Snapshot, person: Person, actions: ActionSet): ReachView {
   const { id, kind, status } = person
-  return { id, name: nameOf(moment, id), kind, status, actions }
+  return { id, name: nameOf(snapshot, id), kind, status, actions }
 }
 
 /** Every place that a person sees, as far as the asker may be told: parents before what is in them. */
 export async function whatView(
   { thread }: Parts,
-  { asker, moment }: Asked,
+  { asker, snapshot }: Asked,
   { id, page }: { readonly id: string; readonly page: PageQuery },
 ): Promise<PageView<PlaceReachView>> {
-  const subject = subjectOf(moment, id as PersonId)
+  const subject = subjectOf(snapshot, id as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
-  const question = listingOf({ asker, moment }, subject.person.id, page)
-  const { index } = moment.state
-  const about = { workspace: asker.workspace, question, indexes: [index, asker.moment.state.index] as const }
+  const question = listingOf({ asker, snapshot }, subject.person.id, page)
+  const { index } = snapshot.state
+  const about = {
+    workspace: asker.workspace,
+    question,
+    indexes: [index, asker.snapshot.state.index] as const,
+  }
   const isSmall = index.nodes.length <= atOnce
   const { total, listed } = isSmall
     ? answer<'places'>(question, about.indexes)
     : await ask<'places'>(thread, about)
   const behind = question.from + listed.length
   return {
-    revision: moment.state.revision,
+    revision: snapshot.state.revision,
     total,
     next: behind < total ? behind : null,
     items: listed.map(({ node: number, actions }) => {
       const node = idOf(index.nodes, number) as NodeId
       return {
         id: node,
-        name: rowOf(asker.moment.state.nodes, node)?.name ?? '',
-        path: pathWords(asker, pathOf(asker.moment.state, node).slice(1)),
+        name: rowOf(asker.snapshot.state.nodes, node)?.name ?? '',
+        path: pathWords(asker, pathOf(asker.snapshot.state, node).slice(1)),
         actions,
       }
     }),
@@ -128,9 +132,9 @@ export async function whatView(
 const atOnce = 5000
 
 /** Of a past instant, too, an asker is told no more than now: only of places that they see now. */
-function listingOf({ asker, moment }: Asked, person: PersonId, { from }: PageQuery) {
-  const { state, at: time } = moment
-  const { state: present, at: now } = asker.moment
+function listingOf({ asker, snapshot }: Asked, person: PersonId, { from }: PageQuery) {
+  const { state, at: time } = snapshot
+  const { state: present, at: now } = asker.snapshot
   const numberIn = (id: NodeId) => numberOf(state.index.nodes, id) ?? none
   const privateHomes = () =>
     rowsBy(state.nodes, 'parent', rootOf(state).id).filter(each => each.home?.of === 'person')
@@ -161,11 +165,11 @@ function goneSince(past: State, present: State): number[] {
 
 const shownAtMost = 200
 
-export function paged<Item>(moment: Moment, items: readonly Item[], { from }: PageQuery): PageView<Item> {
+export function paged<Item>(snapshot: Snapshot, items: readonly Item[], { from }: PageQuery): PageView<Item> {
   const start = from === undefined ? 0 : Number(from)
   const end = start + shownAtMost
   return {
-    revision: moment.state.revision,
+    revision: snapshot.state.revision,
     total: items.length,
     items: items.slice(start, end),
     next: end < items.length ? end : null,
@@ -174,18 +178,18 @@ export function paged<Item>(moment: Moment, items: readonly Item[], { from }: Pa
 
 /** Places that one may ask about, by a part of their name, or by their id; the homes where nothing is looked for yet. */
 export async function placesToAsk(asker: Asker, find: string): Promise<FoundPlaceView[]> {
-  const { moment, person } = asker
-  const { nodes } = moment.state
+  const { snapshot, person } = asker
+  const { nodes } = snapshot.state
   const wanted = find.trim().toLowerCase()
   const fits = (node: ContentNode) =>
-    mayName(asker, node.id) && placeOf(moment, node.id)?.binnedAt === undefined
+    mayName(asker, node.id) && placeOf(snapshot, node.id)?.binnedAt === undefined
   const exact = rowOf(nodes, wanted as NodeId)
   const known =
-    wanted === '' ? rowsBy(nodes, 'parent', rootOf(moment.state).id) : exact === undefined ? [] : [exact]
+    wanted === '' ? rowsBy(nodes, 'parent', rootOf(snapshot.state).id) : exact === undefined ? [] : [exact]
   if (known.length > 0)
     return known
       .filter(node => node.parent !== null && fits(node))
-      .map(node => foundView(asker, node, check(moment, person, node.id)))
+      .map(node => foundView(asker, node, check(snapshot, person, node.id)))
       .sort((a, b) => compareWords(a.name, b.name))
       .slice(0, shownAtMost)
   return findPlaces(asker, { find, may: id => mayName(asker, id), fits })

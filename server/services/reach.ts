@@ -20,9 +20,9 @@ import { type ActionSet, has } from '#core/levels/action.ts'
 import { isAsleep, type Privilege } from '#core/levels/privilege.ts'
 import { privilegesOf, type Role } from '#core/people/role.ts'
 import { partsOf, personPrincipal } from '#core/rules/principal.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import type { Holding, Person } from '#core/people/person.ts'
-import { applyChanges, type Moment, type State, workspaceOf } from '#core/state/state.ts'
+import { applyChanges, type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import type { Parts } from '../parts.ts'
@@ -40,7 +40,7 @@ import { seenPieces } from './seen.ts'
 
 /** Where somebody has access, as far as the asker may be told: each place at which it differs from above. */
 export async function reachedView(parts: Parts, asker: Asker, id: string): Promise<ReachedView[]> {
-  const subject = subjectOf(asker.moment, id as PersonId)
+  const subject = subjectOf(asker.snapshot, id as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
   return reachedBy(asker, subject, {
     pieces: await seenPieces(parts, asker, subject.person.id),
@@ -58,43 +58,43 @@ export const placesToOffer = (asker: Asker, find: string): Promise<FoundPlaceVie
 
 /** One's own roles, teams and places, and by what one has each. */
 export async function myAccessView(parts: Parts, asker: Asker): Promise<MyAccessView> {
-  const { moment, subject } = asker
+  const { snapshot, subject } = asker
   const { contact, invitedBy, from, until } = subject.person
   const reached = await reachedBy(asker, subject, {
     pieces: await seenPieces(parts, asker, asker.person),
     mayTell: () => true,
   })
   return {
-    roles: rowsBy(moment.state.holdings, 'person', asker.person)
-      .filter(holding => isLive(holding, moment.at))
+    roles: rowsBy(snapshot.state.holdings, 'person', asker.person)
+      .filter(holding => isLive(holding, snapshot.at))
       .map(holding => {
-        const role = rowOf(moment.state.roles, holding.role)
+        const role = rowOf(snapshot.state.roles, holding.role)
         return {
           ...holdingView(asker, holding),
           note: role?.note ?? '',
           ...(role === undefined ? { privileges: [], asleep: [] } : heldBy(role, holding)),
         }
       }),
-    handovers: allRows(moment.state.handovers)
+    handovers: allRows(snapshot.state.handovers)
       .filter(each => each.to === asker.person)
       .map(each => handoverView(asker, each)),
-    looks: rowsBy(moment.state.looks, 'through', asker.person)
+    looks: rowsBy(snapshot.state.looks, 'through', asker.person)
       .sort((a, b) => b.at - a.at)
       .map(each => lookView(parts, asker, each)),
     teams: personTeams(asker, subject.person),
     places: reached.map(place => ({ ...place, until: ownEnd(asker, place.id as NodeId) })),
-    contact: contact === null ? null : { id: contact, name: nameOf(moment, contact) },
+    contact: contact === null ? null : { id: contact, name: nameOf(snapshot, contact) },
     // The invitation told it.
-    invitedBy: invitedBy === null ? null : nameOf(moment, invitedBy),
+    invitedBy: invitedBy === null ? null : nameOf(snapshot, invitedBy),
     from,
     until,
   }
 }
 
 /** When the last of what was given to the asker by name at a place ends; `null` where nothing is, or one has no end. */
-function ownEnd({ moment, person }: Asker, node: NodeId): Instant | null {
-  const ends = rowsBy(moment.state.grants, 'principal', personPrincipal(person))
-    .filter(grant => grant.node === node && isLive(grant, moment.at))
+function ownEnd({ snapshot, person }: Asker, node: NodeId): Instant | null {
+  const ends = rowsBy(snapshot.state.grants, 'principal', personPrincipal(person))
+    .filter(grant => grant.node === node && isLive(grant, snapshot.at))
     .map(grant => grant.until ?? Number.POSITIVE_INFINITY)
   const last = Math.max(...ends)
   return Number.isFinite(last) ? last : null
@@ -114,7 +114,7 @@ async function reachedBy(
   subject: Subject,
   { pieces, mayTell }: Reaching,
 ): Promise<ReachedView[]> {
-  const { index, nodes } = asker.moment.state
+  const { index, nodes } = asker.snapshot.state
   const found: { view: ReachedView; alike: number }[] = []
   /** By the place of a piece in the list, under which view it is counted. */
   const toldIn: ((typeof found)[number] | undefined)[] = []
@@ -146,7 +146,7 @@ function reachedAt(
   subject: Subject,
   { node, actions }: { readonly node: ContentNode; readonly actions: ActionSet },
 ): ReachedView {
-  const place = placeOf(asker.moment, node.id)
+  const place = placeOf(asker.snapshot, node.id)
   return {
     id: node.id,
     name: node.name,
@@ -163,7 +163,7 @@ export const wayTo = ({ path, name }: PathView) => (path === '' ? name : `${path
 
 /** By name, as one of all members, through which team: each once. */
 export function throughWords(asker: Asker, subject: Subject, { node, grants }: Place): string[] {
-  const { moment, person } = asker
+  const { snapshot, person } = asker
   const sharesThere = holdsAt(asker, node.id, 'share')
   const matching = grants.filter(({ grant }) => subject.principals.has(grant.principal))
   const words = matching
@@ -172,8 +172,8 @@ export function throughWords(asker: Asker, subject: Subject, { node, grants }: P
       const parts = partsOf(grant.principal)
       if (parts.kind === 'person') return 'by name'
       if (!('team' in parts)) return 'all members'
-      if (!sharesThere && !knowsTeam(moment, person, parts.team)) return 'a team that you do not know'
-      const name = rowOf(moment.state.teams, parts.team)?.name ?? ''
+      if (!sharesThere && !knowsTeam(snapshot, person, parts.team)) return 'a team that you do not know'
+      const name = rowOf(snapshot.state.teams, parts.team)?.name ?? ''
       return parts.kind === 'leads' ? `lead of ${name}` : name
     })
   return [...new Set(words)]
@@ -185,7 +185,7 @@ export async function offerView(
   asker: Asker,
   { offer, scope }: LookThroughRequest,
 ): Promise<OfferView> {
-  const before = momentOf(asker.moment.state, parts.clock())
+  const before = snapshotOf(asker.snapshot.state, parts.clock())
   const made = new Map<string, string>()
   const workspace = workspaceOf(before.state)
   const minting = mintingFor(parts, before.state, made)
@@ -210,16 +210,16 @@ export async function offerView(
       problem: problemFrom(judged.error, asker),
     }
   const id = made.get('new:somebody') as PersonId
-  const { moment, subject } = asIfHere(momentOf(judged.value.state, before.at), id)
-  const reader = readerAt(asker.workspace, moment, asker.person) ?? asker
+  const { snapshot, subject } = asIfHere(snapshotOf(judged.value.state, before.at), id)
+  const reader = readerAt(asker.workspace, snapshot, asker.person) ?? asker
   return {
     places: await reachedBy(reader, subject, {
       pieces: await seenPieces(parts, reader, id),
       mayTell: node => mayAskOf(reader, id, node),
     }),
-    ...roleOf(moment, id),
-    teams: teamsOf(moment, subject.person).map(each => rowOf(moment.state.teams, each.team)?.name ?? ''),
-    seats: { taken: seatsTaken(moment), bought, each: takesSeat(moment, subject.person) ? 1 : 0 },
+    ...roleOf(snapshot, id),
+    teams: teamsOf(snapshot, subject.person).map(each => rowOf(snapshot.state.teams, each.team)?.name ?? ''),
+    seats: { taken: seatsTaken(snapshot), bought, each: takesSeat(snapshot, subject.person) ? 1 : 0 },
     problem: null,
   }
 }
@@ -230,17 +230,17 @@ export function welcomeDomain(state: State, as: Person['kind']): string {
   return (as === 'guest' ? guestDomains : memberDomains)[0] ?? 'newcomer.invalid'
 }
 
-function asIfHere({ state, at }: Moment, id: PersonId): { moment: Moment; subject: Subject } {
+function asIfHere({ state, at }: Snapshot, id: PersonId): { snapshot: Snapshot; subject: Subject } {
   const before = rowOf(state.persons, id)
   if (before === undefined) throw problemOf('not-found')
   const after = { ...before, status: 'active', from: null } as const
-  const moment = momentOf(applyChanges(state, [{ table: 'persons', id, before, after }]), at)
-  const subject = subjectOf(moment, id)
+  const snapshot = snapshotOf(applyChanges(state, [{ table: 'persons', id, before, after }]), at)
+  const subject = subjectOf(snapshot, id)
   if (subject === undefined) throw problemOf('not-found')
-  return { moment, subject }
+  return { snapshot, subject }
 }
 
-function roleOf({ state }: Moment, person: PersonId): Pick<OfferView, 'role' | 'privileges' | 'asleep'> {
+function roleOf({ state }: Snapshot, person: PersonId): Pick<OfferView, 'role' | 'privileges' | 'asleep'> {
   const [holding] = rowsBy(state.holdings, 'person', person)
   const role = holding === undefined ? undefined : rowOf(state.roles, holding.role)
   if (holding === undefined || role === undefined) return { role: '', privileges: [], asleep: [] }

@@ -5,7 +5,7 @@ import { factsOf } from '#core/changes/fact.ts'
 import { type Steps, toEnd } from '#core/changes/steps.ts'
 import type { Touching } from '#core/changes/touched.ts'
 import { recordIn, type Recorded } from '#core/impact/wide.ts'
-import { type Moment, pathOf, type RecordChange } from '#core/state/state.ts'
+import { type Snapshot, pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { jsonOf } from '../breath.ts'
 import { announce } from '../live/hub.ts'
@@ -26,7 +26,7 @@ export interface Entry {
   readonly edits: readonly Edit[]
   readonly touching: Touching
   /** The workspace with the entry's revision. */
-  readonly after: Moment
+  readonly after: Snapshot
   readonly undone: Written['undone']
   readonly told: Told
 }
@@ -104,7 +104,7 @@ export const goesForGood = (
       (isArchivedHome(before, node) && rowOf(after.state.nodes, node.id) === undefined),
   )
 
-const isArchivedHome = ({ state }: Moment, { home, archived }: ContentNode): boolean =>
+const isArchivedHome = ({ state }: Snapshot, { home, archived }: ContentNode): boolean =>
   home !== null && (archived || (home.of === 'team' && rowOf(state.teams, home.team)?.archived === true))
 
 /** An entry as it lies in the history. */

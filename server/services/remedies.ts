@@ -31,16 +31,16 @@ export async function whyNotView(
   clock: () => number,
 ): Promise<WhyNotView> {
   const { place, actions } = askedPlace(asker, id)
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   const about = rowOf(state.persons, person as PersonId)
   const mayAsk = has(actions, 'share') || asks(asker, 'check access')
   if (!mayAsk || about === undefined || about.status === 'removed') throw problemOf('not-found')
   const until = clock() + longest
   const asked = { person: about.id, node: place.node.id, action }
-  const { remedies, isComplete } = await inTurns(searchRemedies(asker.moment, asked), () => clock() > until)
+  const { remedies, isComplete } = await inTurns(searchRemedies(asker.snapshot, asked), () => clock() > until)
   return {
     revision: state.revision,
-    may: has(check(asker.moment, about.id, place.node.id), action),
+    may: has(check(asker.snapshot, about.id, place.node.id), action),
     isComplete,
     remedies: remedies
       .filter(remedy => remedy.edits.every(edit => isKnown(asker, edit)))
@@ -64,7 +64,7 @@ async function inTurns(search: ReturnType<typeof searchRemedies>, isOver: () => 
 }
 
 function isKnown(asker: Asker, edit: Edit): boolean {
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   const seen = (node: Parameters<typeof mayName>[1]) => node === rootOf(state).id || mayName(asker, node)
   switch (edit.kind) {
     case 'limit.change': {
@@ -85,22 +85,22 @@ function isKnown(asker: Asker, edit: Edit): boolean {
 }
 
 function remedyView(asker: Asker, { edits, beyond }: Remedy): RemedyView {
-  const { moment } = asker
+  const { snapshot } = asker
   const naming = factNaming(asker)
-  const mayI = judge(moment, { author: asker.person, reason: '', edits }).ok
-  const others = [...peopleOf(moment)].filter(
+  const mayI = judge(snapshot, { author: asker.person, reason: '', edits }).ok
+  const others = [...peopleOf(snapshot)].filter(
     ({ id }) =>
       id !== asker.person &&
       knowsPerson(asker, id) &&
-      lacksRights(moment, { author: id, reason: '', edits }) === undefined,
+      lacksRights(snapshot, { author: id, reason: '', edits }) === undefined,
   )
   return {
     edits: edits.map(requestOf),
-    words: edits.map(edit => remedyInWords(edit, naming, limit => rowOf(moment.state.limits, limit))),
+    words: edits.map(edit => remedyInWords(edit, naming, limit => rowOf(snapshot.state.limits, limit))),
     beyond,
     mayI,
     others: others
-      .map(({ id }) => ({ id, name: nameOf(moment, id) }))
+      .map(({ id }) => ({ id, name: nameOf(snapshot, id) }))
       .sort((a, b) => compareWords(a.name, b.name)),
   }
 }

@@ -27,7 +27,7 @@ import { type Asker, asks, knowsPerson, maySee, nameOf, pathWords } from './aske
 
 /** What is asked of the asker, and by the asker. What came another way meanwhile waits no more. */
 export function requestsView(asker: Asker): RequestsView {
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   return {
     toDecide: toDecide(asker, allRows(state.requests)).map(each => requestView(asker, each)),
     mine: rowsBy(state.requests, 'person', asker.person)
@@ -40,37 +40,37 @@ export function requestsView(asker: Asker): RequestsView {
 
 /** Those for access that wait at one place. */
 export const requestsAt = (asker: Asker, node: NodeId): RequestView<AccessWantedView>[] =>
-  toDecide(asker, rowsBy(asker.moment.state.requests, 'wanted', node).filter(isForAccess)).map(each => ({
+  toDecide(asker, rowsBy(asker.snapshot.state.requests, 'wanted', node).filter(isForAccess)).map(each => ({
     ...askedView(asker, each),
     wants: accessWanted(asker, each),
   }))
 
 function toDecide<R extends RequestFor>(asker: Asker, requests: readonly R[]): R[] {
-  const { moment, person: author } = asker
-  const context = { author, before: moment, now: moment }
+  const { snapshot, person: author } = asker
+  const context = { author, before: snapshot, now: snapshot }
   return requests
     .filter(each => isOpen(asker, each) && lacksDeciding(context, each.id) === undefined)
     .sort((a, b) => a.at - b.at)
 }
 
 /** Open, and what is asked for is not there yet. */
-const isOpen = ({ moment }: Asker, request: RequestFor): boolean =>
-  ruleFor(request.wants).isOpen(request, moment.at) && !(isForAccess(request) && isGiven(moment, request))
+const isOpen = ({ snapshot }: Asker, request: RequestFor): boolean =>
+  ruleFor(request.wants).isOpen(request, snapshot.at) && !(isForAccess(request) && isGiven(snapshot, request))
 
 /** It waits, or was declined and its asker is told so: see `waits`. */
 const isMineToTell = (asker: Asker, request: AccessRequest): boolean =>
-  !isGiven(asker.moment, request) &&
-  (waits(asker.moment, request) || (request.declined !== null && maySee(asker, request.wants.node)))
+  !isGiven(asker.snapshot, request) &&
+  (waits(asker.snapshot, request) || (request.declined !== null && maySee(asker, request.wants.node)))
 
 const requestView = (asker: Asker, request: RequestFor): RequestView => ({
   ...askedView(asker, request),
   wants: wantedView(asker, request),
 })
 
-const askedView = ({ moment }: Asker, { id, person, at, reason }: RequestFor) => ({
+const askedView = ({ snapshot }: Asker, { id, person, at, reason }: RequestFor) => ({
   id,
-  person: { id: person, name: nameOf(moment, person) },
-  isGuest: rowOf(moment.state.persons, person)?.kind === 'guest',
+  person: { id: person, name: nameOf(snapshot, person) },
+  isGuest: rowOf(snapshot.state.persons, person)?.kind === 'guest',
   at,
   reason,
 })
@@ -79,21 +79,21 @@ const wantedView = (asker: Asker, request: RequestFor): WantedView =>
   isForAccess(request) ? accessWanted(asker, request) : teamOrRole(asker, request.wants as TeamOrRole)
 
 function accessWanted(asker: Asker, { person, wants }: AccessRequest): AccessWantedView {
-  const { moment } = asker
+  const { snapshot } = asker
   const { of, node, actions } = wants
-  const path = pathWords(asker, placeOf(moment, node)?.path.slice(1) ?? [])
-  return { of, place: { ...placeName(asker, node), path }, actions, has: check(moment, person, node) }
+  const path = pathWords(asker, placeOf(snapshot, node)?.path.slice(1) ?? [])
+  return { of, place: { ...placeName(asker, node), path }, actions, has: check(snapshot, person, node) }
 }
 
-const placeName = ({ moment }: Asker, id: NodeId) => ({
+const placeName = ({ snapshot }: Asker, id: NodeId) => ({
   id,
-  name: rowOf(moment.state.nodes, id)?.name ?? '',
+  name: rowOf(snapshot.state.nodes, id)?.name ?? '',
 })
 
 type TeamOrRole = WantedOf<Exclude<Wanted['of'], 'access'>>
 
 /** By its name: whoever asked for it knew of it, and whoever decides may give it. */
-function teamOrRole({ moment: { state } }: Asker, wants: TeamOrRole): TeamWantedView | RoleWantedView {
+function teamOrRole({ snapshot: { state } }: Asker, wants: TeamOrRole): TeamWantedView | RoleWantedView {
   switch (wants.of) {
     case 'team':
       return { of: 'team', team: { id: wants.team, name: rowOf(state.teams, wants.team)?.name ?? 'a team' } }
@@ -107,7 +107,7 @@ function teamOrRole({ moment: { state } }: Asker, wants: TeamOrRole): TeamWanted
 function mineView(asker: Asker, request: RequestFor): MyRequestView {
   const { id, at, reason, declined } = request
   const by =
-    declined !== null && knowsPerson(asker, declined.by) ? nameOf(asker.moment, declined.by) : 'Somebody'
+    declined !== null && knowsPerson(asker, declined.by) ? nameOf(asker.snapshot, declined.by) : 'Somebody'
   const isTold = !isForAccess(request) || maySee(asker, request.wants.node)
   return {
     id,
@@ -127,8 +127,8 @@ function myWanted(asker: Asker, request: RequestFor): MyWantedView {
 /** Roles that the asker knows of and does not have. */
 function rolesToAskFor(asker: Asker): RequestsView['roles'] {
   if (!asks(asker, 'view roles') || asker.subject.person.kind !== 'member') return []
-  const held = new Set(powersOf(asker.moment, asker.person).map(power => power.role))
-  return allRows(asker.moment.state.roles)
+  const held = new Set(powersOf(asker.snapshot, asker.person).map(power => power.role))
+  return allRows(asker.snapshot.state.roles)
     .filter(role => role.id !== guestRole && !held.has(role.id))
     .sort((a, b) => a.rank - b.rank)
     .map(({ id, name }) => ({ id, name }))

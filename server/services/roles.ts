@@ -19,14 +19,14 @@ import { callOf, mayTake, nameView, overWords } from './people.ts'
 /** All roles with who holds them, and what of them the asker may change. */
 export function rolesView(asker: Asker): RolesView {
   if (!asks(asker, 'view roles')) throw problemOf('not-found')
-  const { moment, person } = asker
-  const below = rankFor(moment, person, { privilege: 'edit roles', target: wholeWorkspace }) ?? null
+  const { snapshot, person } = asker
+  const below = rankFor(snapshot, person, { privilege: 'edit roles', target: wholeWorkspace }) ?? null
   const mine = allPrivileges.flatMap(privilege => {
-    const rank = rankFor(moment, person, { privilege, target: wholeWorkspace })
+    const rank = rankFor(snapshot, person, { privilege, target: wholeWorkspace })
     return rank === undefined || privilege === 'own' ? [] : [[privilege, rank] as const]
   })
   return {
-    roles: byRank(allRows(moment.state.roles)).map(role => roleView(asker, role)),
+    roles: byRank(allRows(snapshot.state.roles)).map(role => roleView(asker, role)),
     people: peopleByPrivilege(asker),
     mine: below === null ? {} : Object.fromEntries(mine),
     below: asks(asker, 'own') && below !== null ? below + 1 : below,
@@ -37,12 +37,12 @@ const byRank = (roles: readonly Role[]): Role[] =>
   roles.toSorted((a, b) => b.rank - a.rank || compareWords(a.name, b.name))
 
 function roleView(asker: Asker, role: Role): RoleDetailView {
-  const { moment, person: author } = asker
-  const { state } = moment
+  const { snapshot, person: author } = asker
+  const { state } = snapshot
   const { id, name, note, rank, addressable, seatExempt, builtIn, madeAt, madeBy } = role
   const { defaultRole, secondFactorFor } = workspaceOf(state)
   const offers = [...allRows(state.welcomeSets), ...allRows(state.joinLinks)]
-  const context = { author, before: moment, now: moment }
+  const context = { author, before: snapshot, now: snapshot }
   const mayInvite = asks(asker, 'invite members')
   return {
     id,
@@ -54,7 +54,7 @@ function roleView(asker: Asker, role: Role): RoleDetailView {
     seatExempt,
     builtIn,
     madeAt,
-    madeBy: madeBy === null || !knowsPerson(asker, madeBy) ? null : nameOf(moment, madeBy),
+    madeBy: madeBy === null || !knowsPerson(asker, madeBy) ? null : nameOf(snapshot, madeBy),
     people: new Set(holdersOf(asker, id).map(each => each.person.id)).size,
     mayChange: lacksRoleChange(context, role, role) === undefined,
     isDefault: defaultRole === id,
@@ -69,17 +69,17 @@ interface Held {
 }
 
 /** Who holds a role and has not left; what is over is not held. */
-function holdersOf({ moment }: Asker, role: RoleId): Held[] {
-  return rowsBy(moment.state.holdings, 'role', role).flatMap(holding => {
-    const person = rowOf(moment.state.persons, holding.person)
-    const isHeld = person !== undefined && person.status !== 'removed' && !isOver(holding, moment.at)
+function holdersOf({ snapshot }: Asker, role: RoleId): Held[] {
+  return rowsBy(snapshot.state.holdings, 'role', role).flatMap(holding => {
+    const person = rowOf(snapshot.state.persons, holding.person)
+    const isHeld = person !== undefined && person.status !== 'removed' && !isOver(holding, snapshot.at)
     return isHeld ? [{ holding, person }] : []
   })
 }
 
 function peopleByPrivilege(asker: Asker): Record<Privilege, number> {
   const found = new Map<Privilege, Set<PersonId>>(allPrivileges.map(each => [each, new Set()]))
-  for (const role of allRows(asker.moment.state.roles)) {
+  for (const role of allRows(asker.snapshot.state.roles)) {
     const people = holdersOf(asker, role.id)
     for (const privilege of privilegesOf(role))
       for (const { holding, person } of people)
@@ -94,7 +94,7 @@ function peopleByPrivilege(asker: Asker): Record<Privilege, number> {
 /** Who holds one role, over whom and until when. */
 export function holdersView(asker: Asker, id: string): HolderView[] {
   if (!asks(asker, 'view roles') || !asks(asker, 'view people')) throw problemOf('not-found')
-  const role = rowOf(asker.moment.state.roles, id as RoleId)
+  const role = rowOf(asker.snapshot.state.roles, id as RoleId)
   if (role === undefined) throw problemOf('not-found')
   return holdersOf(asker, role.id)
     .sort((a, b) => compareWords(callOf(a.person), callOf(b.person)))
@@ -111,13 +111,15 @@ export function holdersView(asker: Asker, id: string): HolderView[] {
 
 /** The roles that the asker may give to somebody, each with over what, and what of it would have no effect there. */
 export function rolesToGive(asker: Asker, id: string): RoleToGiveView[] {
-  const { moment, person: author } = asker
-  const person = rowOf(moment.state.persons, id as PersonId)
-  const context = { author, before: moment, now: moment }
+  const { snapshot, person: author } = asker
+  const person = rowOf(snapshot.state.persons, id as PersonId)
+  const context = { author, before: snapshot, now: snapshot }
   if (person === undefined || lacksOver(context, person.id, 'assign roles') !== undefined)
     throw problemOf('not-found')
   const scopes = scopesOf(asker)
-  const given = allRows(moment.state.roles).filter(role => role.id !== guestRole && person.kind === 'member')
+  const given = allRows(snapshot.state.roles).filter(
+    role => role.id !== guestRole && person.kind === 'member',
+  )
   return byRank(given).flatMap(role => {
     const held = [...privilegesOf(role)]
     const fitting = scopes.filter(
@@ -141,11 +143,11 @@ export function rolesToGive(asker: Asker, id: string): RoleToGiveView[] {
 }
 
 /** Over what the asker could give roles: everything, or just that over which they hold one. */
-function scopesOf({ moment, person }: Asker): Scope[] {
-  const assigning = powersOf(moment, person).filter(power => power.privileges.has('assign roles'))
+function scopesOf({ snapshot, person }: Asker): Scope[] {
+  const assigning = powersOf(snapshot, person).filter(power => power.privileges.has('assign roles'))
   if (!assigning.some(power => power.scope.over === 'workspace')) return assigning.map(power => power.scope)
-  const teams = allRows(moment.state.teams)
-    .filter(team => !team.archived && knowsTeam(moment, person, team.id))
+  const teams = allRows(snapshot.state.teams)
+    .filter(team => !team.archived && knowsTeam(snapshot, person, team.id))
     .sort((a, b) => compareWords(a.name, b.name))
   return [
     { over: 'workspace' },

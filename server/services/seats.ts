@@ -5,11 +5,11 @@ import { seatsTaken, takesSeat } from '#core/access/seats.ts'
 import { peopleOf } from '#core/access/subject.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Person } from '#core/people/person.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import {
   applyChanges,
   inverseOf,
-  type Moment,
+  type Snapshot,
   type RecordChange,
   type State,
   workspaceOf,
@@ -25,8 +25,8 @@ const centsPerMonth = 450
 /** How many seats there are, who takes them, and how that came. */
 export async function seatsView(parts: Parts, asker: Asker): Promise<SeatsView> {
   if (!asks(asker, 'view seats')) throw problemOf('not-found')
-  const { moment } = asker
-  const { seats: bought, seatsNext, suspendedHoldSeats, timeZone } = workspaceOf(moment.state)
+  const { snapshot } = asker
+  const { seats: bought, seatsNext, suspendedHoldSeats, timeZone } = workspaceOf(snapshot.state)
   const counts: Record<SeatPart, number> = {
     here: 0,
     invited: 0,
@@ -35,10 +35,10 @@ export async function seatsView(parts: Parts, asker: Asker): Promise<SeatsView> 
     free: 0,
     guests: 0,
   }
-  for (const person of peopleOf(moment)) counts[partOf(moment, person)] += 1
+  for (const person of peopleOf(snapshot)) counts[partOf(snapshot, person)] += 1
   return {
     bought,
-    taken: seatsTaken(moment),
+    taken: seatsTaken(snapshot),
     next: seatsNext,
     nextPeriod: nextMonth(parts.clock(), timeZone),
     parts: counts,
@@ -49,9 +49,9 @@ export async function seatsView(parts: Parts, asker: Asker): Promise<SeatsView> 
   }
 }
 
-function partOf(moment: Moment, person: Person): SeatPart {
+function partOf(snapshot: Snapshot, person: Person): SeatPart {
   if (person.kind === 'guest') return 'guests'
-  const takes = takesSeat(moment, person)
+  const takes = takesSeat(snapshot, person)
   if (person.status === 'suspended') return takes ? 'suspended' : 'suspended without'
   if (!takes) return 'free'
   return person.status === 'invited' ? 'invited' : 'here'
@@ -66,18 +66,21 @@ const counting = /"table":"(persons|holdings|roles|workspaces)"/
  * Seats over the life of the workspace, at equal steps: the present state with later changes taken back, once over
  * the history.
  */
-async function pastSeats({ writer, clock }: Parts, { workspace, moment }: Asker): Promise<SeatsView['past']> {
+async function pastSeats(
+  { writer, clock }: Parts,
+  { workspace, snapshot }: Asker,
+): Promise<SeatsView['past']> {
   const now = clock()
-  const since = workspaceOf(moment.state).madeAt
+  const since = workspaceOf(snapshot.state).madeAt
   const step = Math.max(86_400_000, Math.ceil((now - since) / pointsAtMost))
-  const found: { at: Instant; taken: number; bought: number | null }[] = [pointAt(moment.state, now)]
+  const found: { at: Instant; taken: number; bought: number | null }[] = [pointAt(snapshot.state, now)]
   const rows = (await writer.tables.changeSets.findAll({
     attributes: ['at', 'changes'],
-    where: { workspace, revision: { [Op.lte]: moment.state.revision } },
+    where: { workspace, revision: { [Op.lte]: snapshot.state.revision } },
     order: [['revision', 'DESC']],
     raw: true,
   })) as unknown as Pick<ChangeSetRow, 'at' | 'changes'>[]
-  let state = moment.state
+  let state = snapshot.state
   let next = now - step
   for (const { at, changes } of rows) {
     for (; at <= next && next >= since; next -= step) found.push(pointAt(state, next))
@@ -93,6 +96,6 @@ const counted: ReadonlySet<string> = new Set(['persons', 'holdings', 'roles', 'w
 
 const pointAt = (state: State, at: Instant) => ({
   at,
-  taken: seatsTaken(momentOf(state, at)),
+  taken: seatsTaken(snapshotOf(state, at)),
   bought: workspaceOf(state).seats,
 })

@@ -17,7 +17,7 @@ export const isLarge = ({ freeStretches }: AccessIndex): boolean => freeStretche
 
 interface Of {
   readonly parts: Parts
-  readonly asker: Pick<Asker, 'workspace' | 'moment'>
+  readonly asker: Pick<Asker, 'workspace' | 'snapshot'>
   readonly person: PersonId
 }
 
@@ -34,13 +34,13 @@ const inPlace = { seen: seenIn, tops: topsIn }
 // Whole numbers all the way: an object for each would outlive the request, and thousands a second make long pauses.
 async function told(
   kind: keyof typeof inPlace,
-  { parts: { thread }, asker: { workspace, moment }, person }: Of,
+  { parts: { thread }, asker: { workspace, snapshot }, person }: Of,
 ): Promise<Int32Array> {
-  const { index } = moment.state
-  const sight = sightOf(moment)
+  const { index } = snapshot.state
+  const sight = sightOf(snapshot)
   const number = personById(sight, person)
   if (number === none) return new Int32Array()
   if (index.freeStretches.length <= atOnce) return inPlace[kind](answersFor(sight, number))
-  const question = { kind, time: moment.at, person: number } as const
+  const question = { kind, time: snapshot.at, person: number } as const
   return ask<typeof kind>(thread, { workspace, question, indexes: [index, index] })
 }

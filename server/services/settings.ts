@@ -17,7 +17,7 @@ import { type Asker, asks, nameOf } from './asker.ts'
 /** The settings, for whoever changes some of them. */
 export function settingsView(parts: Parts, asker: Asker): SettingsView {
   if (!asks(asker, 'edit settings') && !asks(asker, 'security')) throw problemOf('not-found')
-  const current = asker.moment.state
+  const current = asker.snapshot.state
   const workspace = workspaceOf(current)
   const roles = allRows(current.roles).sort((a, b) => b.rank - a.rank || compareWords(a.name, b.name))
   return {
@@ -35,7 +35,7 @@ export function settingsView(parts: Parts, asker: Asker): SettingsView {
     signInDays: workspace.signInDays,
     idleHours: workspace.idleHours,
     roles: roles.map(role => roleView(parts, asker, role)),
-    guests: [...peopleOf(asker.moment)].filter(person => person.kind === 'guest').length,
+    guests: [...peopleOf(asker.snapshot)].filter(person => person.kind === 'guest').length,
     published: publishedIn(current),
     closing: asks(asker, 'security') ? closingView(asker) : null,
   }
@@ -56,28 +56,28 @@ function publishedIn({ index, nodes }: State): number {
 }
 
 /** A limit on guests at the top that leaves nothing closes everything to them, and to the web. */
-function closingView({ moment }: Asker): SettingsView['closing'] {
-  const { state, at } = moment
+function closingView({ snapshot }: Asker): SettingsView['closing'] {
+  const { state, at } = snapshot
   const whole = rootOf(state).id
   const limit = rowsBy(state.limits, 'node', whole).find(
     each => each.principal === 'guests' && each.allows === noActions && isLive(each, at),
   )
   return {
     whole,
-    closed: limit === undefined ? null : { limit: limit.id, by: nameOf(moment, limit.by), at: limit.at },
+    closed: limit === undefined ? null : { limit: limit.id, by: nameOf(snapshot, limit.by), at: limit.at },
   }
 }
 
-function roleView({ secured }: Parts, { moment }: Asker, { id, name }: Role): SecuredRoleView {
-  const people = rowsBy(moment.state.holdings, 'role', id)
-    .filter(holding => isLive(holding, moment.at))
-    .flatMap(holding => rowOf(moment.state.persons, holding.person) ?? [])
-    .filter(person => isActive(moment, person))
+function roleView({ secured }: Parts, { snapshot }: Asker, { id, name }: Role): SecuredRoleView {
+  const people = rowsBy(snapshot.state.holdings, 'role', id)
+    .filter(holding => isLive(holding, snapshot.at))
+    .flatMap(holding => rowOf(snapshot.state.persons, holding.person) ?? [])
+    .filter(person => isActive(snapshot, person))
   const without = people.filter(({ account }) => account === null || !secured.has(account))
   return {
     id,
     name,
     people: people.length,
-    without: without.map(person => ({ id: person.id, name: nameOf(moment, person.id) })),
+    without: without.map(person => ({ id: person.id, name: nameOf(snapshot, person.id) })),
   }
 }

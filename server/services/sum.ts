@@ -16,12 +16,12 @@ import { askedPlace, mayAskOf } from './questions.ts'
 export function sumView(asker: Asker, id: string, person: string): SumView {
   const { place } = askedPlace(asker, id)
   const sum = mayAskOf(asker, person as PersonId, place.node.id)
-    ? why(asker.moment, person as PersonId, place.node.id)
+    ? why(asker.snapshot, person as PersonId, place.node.id)
     : undefined
   if (sum === undefined) throw problemOf('not-found')
-  const subject = rowOf(asker.moment.state.persons, sum.person)
+  const subject = rowOf(asker.snapshot.state.persons, sum.person)
   return {
-    person: nameOf(asker.moment, sum.person),
+    person: nameOf(asker.snapshot, sum.person),
     place: place.node.name,
     status: subject?.status ?? 'removed',
     grants: sum.grants.map(part => partView(asker, place, part)),
@@ -38,12 +38,12 @@ export function sumView(asker: Asker, id: string, person: string): SumView {
  * there, what a limit there leaves. Places that the asker cannot see are one.
  */
 function wayOf(asker: Asker, person: PersonId, { path }: Place): WayView[] {
-  const { moment } = asker
-  const subject = subjectOf(moment, person)
+  const { snapshot } = asker
+  const subject = subjectOf(snapshot, person)
   const way: WayView[] = []
   if (subject === undefined) return way
   for (const node of path.toReversed()) {
-    const place = placeOf(moment, node.id)
+    const place = placeOf(snapshot, node.id)
     if (place === undefined) continue
     const here = place.grants.filter(each => each.grant.node === node.id)
     const limits = place.limits.filter(
@@ -51,7 +51,7 @@ function wayOf(asker: Asker, person: PersonId, { path }: Place): WayView[] {
     )
     const step: WayView = {
       place: placeName(asker, node.id),
-      actions: actionsAsIfActive(moment, subject, place),
+      actions: actionsAsIfActive(snapshot, subject, place),
       isBroken: node.broken !== null,
       given: givenTo(subject, here),
       allows:
@@ -79,11 +79,11 @@ const asOne = (upper: WayView, lower: WayView): WayView => ({
 })
 
 function partView(asker: Asker, place: Place, { grant, actions, through }: Part): PartView {
-  const team = 'team' in through ? rowOf(asker.moment.state.teams, through.team) : undefined
+  const team = 'team' in through ? rowOf(asker.snapshot.state.teams, through.team) : undefined
   // Whoever shares there knows whom it is given to; whoever only checks need not know an unlisted team.
   const isTold =
     team === undefined ||
-    knowsTeam(asker.moment, asker.person, team.id) ||
+    knowsTeam(asker.snapshot, asker.person, team.id) ||
     holdsAt(asker, place.node.id, 'share')
   return {
     actions,
@@ -91,7 +91,7 @@ function partView(asker: Asker, place: Place, { grant, actions, through }: Part)
     team: team === undefined ? null : isTold ? team.name : 'that you do not know',
     at: placeName(asker, grant.node),
     isHere: grant.node === place.node.id,
-    by: knowsPerson(asker, grant.by) ? nameOf(asker.moment, grant.by) : null,
+    by: knowsPerson(asker, grant.by) ? nameOf(asker.snapshot, grant.by) : null,
     since: grant.at,
     until: grant.until,
   }

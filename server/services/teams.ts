@@ -19,17 +19,17 @@ import { principalName } from './principal.ts'
 
 /** The teams that the asker knows of. */
 export function teamsView(asker: Asker): TeamView[] {
-  return allRows(asker.moment.state.teams)
-    .filter(team => knowsTeam(asker.moment, asker.person, team.id))
+  return allRows(asker.snapshot.state.teams)
+    .filter(team => knowsTeam(asker.snapshot, asker.person, team.id))
     .map(team => teamView(asker, team))
     .sort((a, b) => compareWords(a.name, b.name))
 }
 
 function teamView(asker: Asker, team: Team): TeamView {
-  const { moment, person } = asker
+  const { snapshot, person } = asker
   const { id, name, note, picture, joining, welcomesGuests, keptByDirectory, archived } = team
   const isMine = asker.subject.principals.has(`team:${id}`)
-  const mayManage = leadsTeam(moment, person, id) || asks(asker, 'manage any team')
+  const mayManage = leadsTeam(snapshot, person, id) || asks(asker, 'manage any team')
   return {
     id,
     name,
@@ -51,20 +51,20 @@ function teamView(asker: Asker, team: Team): TeamView {
   }
 }
 
-function mayCreateChannels({ moment, person: author }: Asker, { id, archived }: Team): boolean {
-  const context = { author, before: moment, now: moment }
+function mayCreateChannels({ snapshot, person: author }: Asker, { id, archived }: Team): boolean {
+  const context = { author, before: snapshot, now: snapshot }
   return !archived && lacksCreatingChannels(context, id) === undefined
 }
 
-function deletableFrom({ moment, person: author }: Asker, { id, archivedAt }: Team): Instant | null {
-  const context = { author, before: moment, now: moment }
+function deletableFrom({ snapshot, person: author }: Asker, { id, archivedAt }: Team): Instant | null {
+  const context = { author, before: snapshot, now: snapshot }
   const may = archivedAt !== null && lacksDeleting(context, id) === undefined
   return may ? archivedAt + archiveTime : null
 }
 
 /** What the asker asked for, and whether they may ask. */
-function askingFor({ moment, person, subject }: Asker, team: Team, isMine: boolean) {
-  const request = teamRequestOf(moment.state, team.id, person)
+function askingFor({ snapshot, person, subject }: Asker, team: Team, isMine: boolean) {
+  const request = teamRequestOf(snapshot.state, team.id, person)
   const isByRequest = team.joining === 'request' && !team.keptByDirectory && !team.archived
   const isWaiting = request !== undefined && request.declined === null
   return {
@@ -77,7 +77,7 @@ function askingFor({ moment, person, subject }: Asker, team: Team, isMine: boole
 }
 
 const peopleView = (asker: Asker, team: Team): TeamPersonView[] =>
-  peopleIn(asker.moment, team)
+  peopleIn(asker.snapshot, team)
     .map(({ person, lead }) => ({
       id: person.id,
       name: person.name || person.mail,
@@ -90,12 +90,12 @@ const peopleView = (asker: Asker, team: Team): TeamPersonView[] =>
 
 /** The channels that the asker may read, and those that they keep as a lead. */
 function channelsView(asker: Asker, team: Team): ChannelView[] {
-  const { moment, subject, person: author } = asker
-  const context = { author, before: moment, now: moment }
-  return rowsBy(moment.state.channels, 'team', team.id)
+  const { snapshot, subject, person: author } = asker
+  const context = { author, before: snapshot, now: snapshot }
+  return rowsBy(snapshot.state.channels, 'team', team.id)
     .flatMap(channel => {
       const { id, name, note, only, archived } = channel
-      const rights = channelRights(moment, subject, channel)
+      const rights = channelRights(snapshot, subject, channel)
       const mayChange = lacksChannelChange(context, channel, channel) === undefined
       if (!rights.read && !mayChange) return []
       const named = only === null ? null : only.map(each => principalName(asker, each))
@@ -112,10 +112,10 @@ function channelsView(asker: Asker, team: Team): ChannelView[] {
 }
 
 function homeView(asker: Asker, team: Team): TeamView['home'] {
-  const { moment, subject } = asker
-  const home = teamHomeOf(moment.state, team.id)
-  const place = home === undefined ? undefined : placeOf(moment, home.id)
-  const actions = place === undefined ? noActions : actionsAt(moment, subject, place)
+  const { snapshot, subject } = asker
+  const home = teamHomeOf(snapshot.state, team.id)
+  const place = home === undefined ? undefined : placeOf(snapshot, home.id)
+  const actions = place === undefined ? noActions : actionsAt(snapshot, subject, place)
   if (place === undefined || !has(actions, 'see')) return null
   const levels = (['leads', 'team'] as const).map(who => ({
     who,
@@ -126,5 +126,5 @@ function homeView(asker: Asker, team: Team): TeamView['home'] {
   return { id: place.node.id, levels: has(actions, 'share') ? levels : [] }
 }
 
-const membershipEnd = ({ moment }: Asker, team: Team, person: Person) =>
-  rowsBy(moment.state.memberships, 'person', person.id).find(each => each.team === team.id)?.until ?? null
+const membershipEnd = ({ snapshot }: Asker, team: Team, person: Person) =>
+  rowsBy(snapshot.state.memberships, 'person', person.id).find(each => each.team === team.id)?.until ?? null

@@ -6,8 +6,8 @@ import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused } from '#core/base/result.ts'
 import { lacksEditing } from '#core/changes/context.ts'
 import type { Judged } from '#core/changes/judge.ts'
-import { momentOf } from '#core/state/moment.ts'
-import type { Moment } from '#core/state/state.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
+import type { Snapshot } from '#core/state/state.ts'
 import { announce } from '../live/hub.ts'
 import type { TextRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
@@ -28,7 +28,7 @@ export async function textView(parts: Parts, asker: Asker, id: string): Promise<
     text,
     version,
     changedAt,
-    changedBy: knowsPerson(asker, changedBy) ? nameOf(asker.moment, changedBy) : null,
+    changedBy: knowsPerson(asker, changedBy) ? nameOf(asker.snapshot, changedBy) : null,
   }
 }
 
@@ -42,9 +42,9 @@ export async function saveText(
   const node = place.node.id
   if (place.node.kind !== 'page') throw problemOf('not-found')
   const result = await submit(parts.writer, candidates => {
-    const before = candidates.momentOf(asker.workspace)
+    const before = candidates.snapshotOf(asker.workspace)
     if (before === undefined) throw problemOf('not-found')
-    const now = momentOf(before.state, before.at)
+    const now = snapshotOf(before.state, before.at)
     const refusal = lacksEditing({ author: asker.person, before: now, now }, node)
     if (refusal !== undefined) return refused({ refusal, edit: null })
     const row: TextRow = {
@@ -83,7 +83,7 @@ export async function saveText(
 
 interface Copying {
   readonly workspace: WorkspaceId
-  readonly before: Moment
+  readonly before: Snapshot
   readonly judged: Judged
   readonly transaction: Transaction
 }

@@ -9,7 +9,7 @@ import { lacksHandingOn } from '#core/changes/edits/invitation.ts'
 import { isLinkOpen, lacksWithdrawingLink, offerOf } from '#core/changes/edits/join-link.ts'
 import { isOfferedByAnother, lacksKeeping, lacksOffering } from '#core/changes/edits/welcome-set.ts'
 import type { JoinLink, Offer, WelcomeSet } from '#core/rules/offer.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import { pathOf } from '#core/state/state.ts'
 import { invitationLink, joinLink } from '../mail/link.ts'
 import type { Parts } from '../parts.ts'
@@ -20,9 +20,9 @@ import { letsIn } from './join-link.ts'
 
 export function waysInView(parts: Parts, asked: Asker): WaysInView {
   if (!asks(asked, 'invite members') && !asks(asked, 'invite guests')) throw problemOf('not-found')
-  const { state } = asked.moment
-  // An asker's moment may be of a while ago: the end of a link is none at which it is taken anew.
-  const asker = { ...asked, moment: momentOf(state, parts.clock()) }
+  const { state } = asked.snapshot
+  // An asker's snapshot may be of a while ago: the end of a link is none at which it is taken anew.
+  const asker = { ...asked, snapshot: snapshotOf(state, parts.clock()) }
   return {
     welcomeSets: allRows(state.welcomeSets)
       .map(each => welcomeSetView(asker, each))
@@ -33,19 +33,23 @@ export function waysInView(parts: Parts, asked: Asker): WaysInView {
   }
 }
 
-const contextOf = ({ person, moment }: Asker): Context => ({ author: person, before: moment, now: moment })
+const contextOf = ({ person, snapshot }: Asker): Context => ({
+  author: person,
+  before: snapshot,
+  now: snapshot,
+})
 
 function welcomeSetView(asker: Asker, set: WelcomeSet): WelcomeSetView {
-  const { moment } = asker
-  const invited = allRows(moment.state.invitations).filter(each => each.welcome === set.id)
+  const { snapshot } = asker
+  const invited = allRows(snapshot.state.invitations).filter(each => each.welcome === set.id)
   return {
     id: set.id,
     name: set.name,
     note: set.note,
     offer: offerSeen(asker, set.offer),
     placeNames: placeNames(asker, set.offer),
-    invited: invited.map(({ person }) => ({ id: person, name: nameOf(moment, person) })),
-    links: allRows(moment.state.joinLinks).filter(link => link.welcome === set.id).length,
+    invited: invited.map(({ person }) => ({ id: person, name: nameOf(snapshot, person) })),
+    links: allRows(snapshot.state.joinLinks).filter(link => link.welcome === set.id).length,
     mayChange: lacksKeeping(contextOf(asker), set) === undefined && isWhollySeen(asker, set.offer),
     isGivenByAnother: isOfferedByAnother(contextOf(asker), set),
   }
@@ -54,7 +58,7 @@ function welcomeSetView(asker: Asker, set: WelcomeSet): WelcomeSetView {
 /** Places that the reader does not see are left out: their names, and that there are any. */
 const offerSeen = (asker: Asker, offer: Offer): OfferRequest => ({
   ...offer,
-  teams: offer.teams.filter(team => knowsTeam(asker.moment, asker.person, team)),
+  teams: offer.teams.filter(team => knowsTeam(asker.snapshot, asker.person, team)),
   places: offer.places.filter(({ node }) => maySee(asker, node)).map(each => ({ ...each })),
 })
 
@@ -62,8 +66,8 @@ function placeNames(asker: Asker, { places }: Offer): PlaceNamesView {
   const seen = places.filter(({ node }) => maySee(asker, node))
   return Object.fromEntries(
     seen.map(({ node }) => {
-      const [place, ...above] = pathOf(asker.moment.state, node)
-      const atMost = check(asker.moment, asker.person, node)
+      const [place, ...above] = pathOf(asker.snapshot.state, node)
+      const atMost = check(asker.snapshot, asker.person, node)
       return [node, { name: place?.name ?? '', path: pathWords(asker, above), atMost }]
     }),
   )
@@ -71,19 +75,19 @@ function placeNames(asker: Asker, { places }: Offer): PlaceNamesView {
 
 const isWhollySeen = (asker: Asker, { places, teams }: Offer) =>
   places.every(({ node }) => maySee(asker, node)) &&
-  teams.every(team => knowsTeam(asker.moment, asker.person, team))
+  teams.every(team => knowsTeam(asker.snapshot, asker.person, team))
 
 function joinLinkView(parts: Parts, asker: Asker, link: JoinLink): JoinLinkView {
-  const { moment } = asker
+  const { snapshot } = asker
   const context = contextOf(asker)
   const { id, name, by, at, until, domains, most, used, welcome } = link
-  const offer = offerOf(moment.state, link)
-  const isOpen = isLinkOpen(moment, link)
+  const offer = offerOf(snapshot.state, link)
+  const isOpen = isLinkOpen(snapshot, link)
   const mayPassOn = isOpen && lacksOffering(context, offer) === undefined
   return {
     id,
     name,
-    by: nameOf(moment, by),
+    by: nameOf(snapshot, by),
     at,
     until,
     domains,
@@ -93,7 +97,7 @@ function joinLinkView(parts: Parts, asker: Asker, link: JoinLink): JoinLinkView 
     offer: offerSeen(asker, offer),
     placeNames: placeNames(asker, offer),
     isOpen,
-    letsIn: letsIn(parts, moment, link),
+    letsIn: letsIn(parts, snapshot, link),
     address: mayPassOn
       ? joinLink({ ...parts.config, secret: parts.secret, workspace: asker.workspace }, link)
       : null,
@@ -104,7 +108,7 @@ function joinLinkView(parts: Parts, asker: Asker, link: JoinLink): JoinLinkView 
 
 /** The link of an open invitation, to be passed on by hand by who sent it, or an Owner. */
 export function invitationAddress(parts: Parts, asker: Asker, id: string): { readonly address: string } {
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   const person = rowOf(state.persons, id as PersonId)
   const [invitation] = rowsBy(state.invitations, 'person', id)
   const lacks = lacksHandingOn(contextOf(asker), person)

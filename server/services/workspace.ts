@@ -8,7 +8,7 @@ import { type Asker, asks } from './asker.ts'
 import { keepsPeople } from './people.ts'
 
 export function workspaceView(asker: Asker): WorkspaceView {
-  const { state } = asker.moment
+  const { state } = asker.snapshot
   const { name, slug, timeZone, picture, defaultRole, guestCeiling } = workspaceOf(state)
   const { person } = asker.subject
   return {
@@ -34,17 +34,17 @@ export function workspaceView(asker: Asker): WorkspaceView {
     defaultRole,
     guestCeiling,
     keepsPeople: keepsPeople(asker),
-    isOnlyOwner: asks(asker, 'own') && ownersOf(asker.moment).length === 1,
+    isOnlyOwner: asks(asker, 'own') && ownersOf(asker.snapshot).length === 1,
   }
 }
 
 /** The roles that the asker may give: within rank, and holding nothing that the asker lacks. */
-export function rolesToOffer({ moment, person }: Asker): RoleView[] {
-  const rank = rankFor(moment, person, { privilege: 'assign roles', target: wholeWorkspace })
+export function rolesToOffer({ snapshot, person }: Asker): RoleView[] {
+  const rank = rankFor(snapshot, person, { privilege: 'assign roles', target: wholeWorkspace })
   if (rank === undefined) return []
-  const isOwner = mayUse(moment, person, 'own')
-  const held = new Set(powersOf(moment, person).flatMap(power => [...power.privileges]))
-  return allRows(moment.state.roles)
+  const isOwner = mayUse(snapshot, person, 'own')
+  const held = new Set(powersOf(snapshot, person).flatMap(power => [...power.privileges]))
+  return allRows(snapshot.state.roles)
     .filter(role => role.id !== guestRole && (isOwner || role.rank < rank))
     .filter(role => role.privileges.every(privilege => held.has(privilege)))
     .sort((a, b) => a.rank - b.rank)

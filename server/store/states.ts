@@ -2,8 +2,8 @@ import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { seeAlike } from '#core/access/sight.ts'
 import { nextDue } from '#core/changes/passing.ts'
-import { nextBound } from '#core/state/moment.ts'
-import { type Moment, type State, workspaceOf } from '#core/state/state.ts'
+import { nextBound } from '#core/state/snapshot.ts'
+import { type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
 import { loadState, type Said } from './loading.ts'
 import type { Tables } from './tables.ts'
 
@@ -19,8 +19,8 @@ export interface States {
 }
 
 interface Published {
-  readonly moment: Moment
-  /** When the next start or end passes: until then the moment's answers hold. */
+  readonly snapshot: Snapshot
+  /** When the next start or end passes: until then the snapshot's answers hold. */
   readonly holdsUntil: Instant
   /** When the next start, end or warning of one has to be written down. */
   readonly dueAt: Instant
@@ -58,33 +58,33 @@ export function publish(states: States, state: State, now: Instant): void {
   states.bySlug.set(slug, id)
   const passedTo = states.passedTo.get(id) ?? now
   states.passedTo.set(id, passedTo)
-  const moment = { state, at: now }
-  seeAsBefore(states, moment)
+  const snapshot = { state, at: now }
+  seeAsBefore(states, snapshot)
   states.published.set(id, {
-    moment,
+    snapshot,
     holdsUntil: nextBound(state, now),
     dueAt: nextDue(state, passedTo),
   })
 }
 
-/** What was worked out of people for the published moment stands for another one, until something begins or ends. */
-export function seeAsBefore({ published }: States, moment: Moment): void {
-  const before = published.get(workspaceOf(moment.state).id)
-  if (before === undefined || moment.at < before.moment.at || moment.at >= before.holdsUntil) return
-  seeAlike(before.moment, moment)
+/** What was worked out of people for the published snapshot stands for another one, until something begins or ends. */
+export function seeAsBefore({ published }: States, snapshot: Snapshot): void {
+  const before = published.get(workspaceOf(snapshot.state).id)
+  if (before === undefined || snapshot.at < before.snapshot.at || snapshot.at >= before.holdsUntil) return
+  seeAlike(before.snapshot, snapshot)
 }
 
 /** Notes that what began and ended up to `now` stands in the history. */
 export function passTo(states: States, workspace: WorkspaceId, now: Instant): void {
   states.passedTo.set(workspace, now)
   const published = states.published.get(workspace)
-  if (published !== undefined) publish(states, published.moment.state, now)
+  if (published !== undefined) publish(states, published.snapshot.state, now)
 }
 
-/** The workspace as it is now; `undefined` if there is none. The same moment for as long as nothing changes. */
-export function momentAt(states: States, workspace: WorkspaceId, now: Instant): Moment | undefined {
+/** The workspace as it is now; `undefined` if there is none. The same snapshot for as long as nothing changes. */
+export function snapshotAt(states: States, workspace: WorkspaceId, now: Instant): Snapshot | undefined {
   const published = states.published.get(workspace)
   if (published === undefined) return undefined
-  if (now >= published.holdsUntil) publish(states, published.moment.state, now)
-  return states.published.get(workspace)?.moment
+  if (now >= published.holdsUntil) publish(states, published.snapshot.state, now)
+  return states.published.get(workspace)?.snapshot
 }

@@ -2,8 +2,8 @@ import { Transaction } from 'sequelize'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { ok, type Result } from '#core/base/result.ts'
-import { momentOf } from '#core/state/moment.ts'
-import { type Moment, type State, workspaceOf } from '#core/state/state.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
+import { type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
 import { passTo, publish, seeAsBefore, type States } from './states.ts'
 import { type Batch, createBatch, flush } from './batch.ts'
 import type { Tables } from './tables.ts'
@@ -36,7 +36,7 @@ export type Prepare<T, E> = (candidates: Candidates) => Result<Prepared<T>, E>
 export interface Candidates {
   readonly now: Instant
   /** The workspace as the writes before this one left it. */
-  readonly momentOf: (workspace: WorkspaceId) => Moment | undefined
+  readonly snapshotOf: (workspace: WorkspaceId) => Snapshot | undefined
 }
 
 export interface Prepared<T> {
@@ -201,8 +201,8 @@ function reset(
 function prepare(writer: Writer, job: Job, round: Round): Prepared<unknown> | undefined {
   const { now, next, passed, settle } = round
   try {
-    const momentAt = (workspace: WorkspaceId) => candidateOf(writer, { next, now, workspace })
-    const result = job.prepare({ now, momentOf: momentAt })
+    const snapshotAt = (workspace: WorkspaceId) => candidateOf(writer, { next, now, workspace })
+    const result = job.prepare({ now, snapshotOf: snapshotAt })
     if (!result.ok) {
       settle.push(() => job.resolve(result))
       return undefined
@@ -224,10 +224,10 @@ function prepare(writer: Writer, job: Job, round: Round): Prepared<unknown> | un
 function candidateOf(
   writer: Writer,
   { next, now, workspace }: Pick<Round, 'next' | 'now'> & { workspace: WorkspaceId },
-): Moment | undefined {
-  const state = next.get(workspace) ?? writer.states.published.get(workspace)?.moment.state
+): Snapshot | undefined {
+  const state = next.get(workspace) ?? writer.states.published.get(workspace)?.snapshot.state
   if (state === undefined) return undefined
-  const moment = momentOf(state, now)
-  seeAsBefore(writer.states, moment)
-  return moment
+  const snapshot = snapshotOf(state, now)
+  seeAsBefore(writer.states, snapshot)
+  return snapshot
 }

@@ -4,17 +4,17 @@ import type { WorkspaceId } from '#core/base/ids.ts'
 import type { AccessIndex } from '#core/index/layout.ts'
 import { type Asking, inControl, type Reply } from './message.ts'
 import type { Answers, Kind, Question } from './question.ts'
-import { packIndex } from './snapshot.ts'
+import { packIndex } from './packed-index.ts'
 
 /**
  * A thread for questions that would hold up everybody else's. It is started with the first of them, is asked one after
- * another, and works on numbered snapshots that do not change under it.
+ * another, and works on numbered copies of the index that do not change under it.
  */
 export interface Thread {
   worker: Worker | null
   nextId: number
   readonly waiting: Map<number, Waiting>
-  /** The last snapshot of each workspace that was sent: the thread has it. */
+  /** The last index of each workspace that was sent: the thread has it. */
   readonly sent: Map<WorkspaceId, AccessIndex>
 }
 

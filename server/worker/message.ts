@@ -1,10 +1,10 @@
-import type { PackedIndex } from './snapshot.ts'
+import type { PackedIndex } from './packed-index.ts'
 import type { Answers, Kind, Question } from './question.ts'
 
-/** To the thread: a question, with what of its snapshot is not there yet. */
+/** To the thread: a question, with what of its index is not there yet. */
 export interface Asking {
   readonly id: number
-  /** Where each thread of a workspace's snapshots begins. */
+  /** Where each thread of a workspace's indexes begins. */
   readonly workspace: string
   readonly question: Question
   readonly was: PackedIndex

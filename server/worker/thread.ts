@@ -2,9 +2,9 @@ import { parentPort } from 'node:worker_threads'
 import type { AccessIndex } from '#core/index/layout.ts'
 import { type Asking, inControl, type Reply } from './message.ts'
 import { answer } from './question.ts'
-import { openIndex } from './snapshot.ts'
+import { openIndex } from './packed-index.ts'
 
-/** The last snapshot of each workspace: the next one comes as what differs from it. */
+/** The last index of each workspace: the next one comes as what differs from it. */
 const known = new Map<string, AccessIndex>()
 
 class Stopped extends Error {}
@@ -14,7 +14,7 @@ parentPort?.on('message', (asking: Asking) => {
 })
 
 function replyTo({ id, workspace, question, was, is, control }: Asking): Reply {
-  // Even of a question that nobody waits for any more: the next one builds on its snapshot.
+  // Even of a question that nobody waits for any more: the next one builds on its index.
   const before = openIndex(was, known.get(workspace))
   known.set(workspace, before)
   const told = (done: number) => {

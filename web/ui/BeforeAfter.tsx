@@ -30,19 +30,19 @@ export function BeforeAfter({ effect, problem, earlier, waiting }: Props) {
       {earlier !== undefined && (
         <div className="mb-2 border-l-4 border-base-300 pl-3">
           <p className="text-sm font-semibold">What you saw before</p>
-          <Moments effect={earlier} />
+          <Snapshots effect={earlier} />
         </div>
       )}
       {earlier !== undefined && <p className="text-sm font-semibold">What it would do now</p>}
-      <Moments effect={effect} />
+      <Snapshots effect={effect} />
       <LeftOut leftOut={effect.leftOut} />
     </section>
   )
 }
 
-const Moments = ({ effect: { impact, isWhole } }: { readonly effect: ForeseenView }) =>
-  impact.map((moment, index) => (
-    <Moment key={moment.at} moment={moment} isNow={index === 0} isWhole={isWhole} />
+const Snapshots = ({ effect: { impact, isWhole } }: { readonly effect: ForeseenView }) =>
+  impact.map((snapshot, index) => (
+    <Snapshot key={snapshot.at} snapshot={snapshot} isNow={index === 0} isWhole={isWhole} />
   ))
 
 /** What an undo does not take back. */
@@ -60,24 +60,24 @@ const LeftOut = ({ leftOut }: Pick<ForeseenView, 'leftOut'>) =>
 
 const views = ['by person', 'by place'] as const
 
-interface MomentProps {
-  readonly moment: ForeseenAt
+interface SnapshotProps {
+  readonly snapshot: ForeseenAt
   readonly isNow: boolean
   readonly isWhole: boolean
 }
 
-function Moment({ moment, isNow, isWhole }: MomentProps) {
+function Snapshot({ snapshot, isNow, isWhole }: SnapshotProps) {
   const [isOpen, setOpen] = useState(false)
-  const { differences, counted } = moment
+  const { differences, counted } = snapshot
   return (
     <div className="mb-2">
       <p className="text-sm">
         {!isNow && (
           <strong>
-            From the end of <Day at={moment.at - 1} />:{' '}
+            From the end of <Day at={snapshot.at - 1} />:{' '}
           </strong>
         )}
-        {sentenceOf({ moment, isNow, isWhole })}{' '}
+        {sentenceOf({ snapshot, isNow, isWhole })}{' '}
         {(differences.length > 0 || counted !== null) && (
           <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
             {isOpen ? 'Hide details' : 'Show details'}
@@ -86,8 +86,8 @@ function Moment({ moment, isNow, isWhole }: MomentProps) {
       </p>
       {isOpen &&
         (counted === null ? <LookThrough differences={differences} /> : <Counted counted={counted} />)}
-      <Columns columns={moment.columns} />
-      <Powers powers={moment.powers} />
+      <Columns columns={snapshot.columns} />
+      <Powers powers={snapshot.powers} />
     </div>
   )
 }
@@ -221,14 +221,16 @@ const toldOf = (differences: readonly DifferenceView[]) =>
     after: after as ActionSet,
   }))
 
-function sentenceOf({ moment, isNow, isWhole }: MomentProps): string {
-  const { differences, counted, hiddenPlaces, powers } = moment
+function sentenceOf({ snapshot, isNow, isWhole }: SnapshotProps): string {
+  const { differences, counted, hiddenPlaces, powers } = snapshot
   const isNothing = differences.length === 0 && counted === null
   if (isNothing && hiddenPlaces === 0 && isWhole && powers.length > 0)
     return 'Nobody’s access to places changes.'
   const hidden = `${placesWords(hiddenPlaces)} that you cannot see`
   if (!isNothing)
-    return effectInWords(moment, isWhole) + (hiddenPlaces > 0 ? ` There are more changes on ${hidden}.` : '')
+    return (
+      effectInWords(snapshot, isWhole) + (hiddenPlaces > 0 ? ` There are more changes on ${hidden}.` : '')
+    )
   if (hiddenPlaces > 0) return `Nothing changes on the places that you see. There are changes on ${hidden}.`
   return isNow ? impactInWords([], isWhole) : 'Nothing differs any more.'
 }

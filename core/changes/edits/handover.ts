@@ -7,7 +7,7 @@ import { ok, refused } from '../../base/result.ts'
 import type { Handover } from '../../people/asking.ts'
 import type { Holding } from '../../people/person.ts'
 import { guestRole, ownerRole } from '../../people/role.ts'
-import type { Moment, RecordChange, State } from '../../state/state.ts'
+import type { Snapshot, RecordChange, State } from '../../state/state.ts'
 import { type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
 import { gone } from '../../state/naming.ts'
 
@@ -82,5 +82,5 @@ function madeHolding(id: HoldingId, person: PersonId, role: RoleId): RecordChang
   return { table: 'holdings', id, before: null, after }
 }
 
-const isOwner = ({ state }: Moment, person: PersonId): boolean =>
+const isOwner = ({ state }: Snapshot, person: PersonId): boolean =>
   rowsBy(state.holdings, 'person', person).some(each => each.role === ownerRole)

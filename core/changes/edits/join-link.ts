@@ -2,7 +2,7 @@ import { rowOf } from '../../base/collection.ts'
 import type { JoinLinkId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { JoinLink, Offer } from '../../rules/offer.ts'
-import type { Moment, State } from '../../state/state.ts'
+import type { Snapshot, State } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { gone } from '../../state/naming.ts'
@@ -74,7 +74,7 @@ export const takeJoinLink: EditRule<EditOf<'link.use'>> = {
   },
 }
 
-export const isLinkOpen = ({ at }: Moment, { until, most, used }: JoinLink): boolean =>
+export const isLinkOpen = ({ at }: Snapshot, { until, most, used }: JoinLink): boolean =>
   at < until && (most === null || used < most)
 
 /** What a link offers: its welcome set, as that is now, or what it holds itself. */

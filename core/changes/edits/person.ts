@@ -5,7 +5,7 @@ import { ok, refused } from '../../base/result.ts'
 import type { Privilege } from '../../levels/privilege.ts'
 import { rankFor, type Target } from '../../access/powers.ts'
 import type { Person } from '../../people/person.ts'
-import type { Moment } from '../../state/state.ts'
+import type { Snapshot } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { claimHandle } from './handle.ts'
@@ -83,9 +83,9 @@ export function lacksOver(context: Context, id: PersonId, privilege: Privilege):
   return isFree || highestRank(before, id) < rank ? undefined : { code: 'outranked', person: id }
 }
 
-function highestRank(moment: Moment, id: PersonId): number {
-  const ranks = rowsBy(moment.state.holdings, 'person', id)
-    .filter(holding => isLive(holding, moment.at))
-    .map(holding => rowOf(moment.state.roles, holding.role)?.rank ?? 0)
+function highestRank(snapshot: Snapshot, id: PersonId): number {
+  const ranks = rowsBy(snapshot.state.holdings, 'person', id)
+    .filter(holding => isLive(holding, snapshot.at))
+    .map(holding => rowOf(snapshot.state.roles, holding.role)?.rank ?? 0)
   return Math.max(0, ...ranks)
 }

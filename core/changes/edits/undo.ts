@@ -1,5 +1,5 @@
 import { ok, refused } from '../../base/result.ts'
-import { momentOf } from '../../state/moment.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
 import { applyChanges, type RecordChange } from '../../state/state.ts'
 import type { Person } from '../../people/person.ts'
 import type { Context, EditOf, EditRule } from '../context.ts'
@@ -36,7 +36,7 @@ export function knownUndoing(context: Context, edit: Omit<EditOf<'undo'>, 'kind'
 }
 
 function rightsOf(context: Context, changes: readonly RecordChange[]) {
-  const now = momentOf(applyChanges(context.now.state, changes), context.now.at)
+  const now = snapshotOf(applyChanges(context.now.state, changes), context.now.at)
   const refusals = changes.map(({ table, before, after }) =>
     conductOf(now.state, table).rights({ ...context, now }, before as never, after as never),
   )

@@ -6,8 +6,8 @@ import { peopleOf } from '../../access/subject.ts'
 import { none } from '../../base/column.ts'
 import type { NodeId } from '../../base/ids.ts'
 import { has } from '../../levels/action.ts'
-import { momentOf } from '../../state/moment.ts'
-import type { Moment, RecordChange } from '../../state/state.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
+import type { Snapshot, RecordChange } from '../../state/state.ts'
 import { authorActionsInArchive } from '../context.ts'
 import { placesBelow } from '../places.ts'
 import { instantsOf } from '../instants.ts'
@@ -43,7 +43,7 @@ function* someGain(whole: Whole, node: NodeId): Steps<boolean> {
   const starts = startsAt([before.state.index, after.state.index], [node])
   const people = [...peopleOf(after)].map(person => person.id)
   for (const at of instantsOf(whole, { starts, people })) {
-    const both = { before: momentOf(before.state, at), after: momentOf(after.state, at) }
+    const both = { before: snapshotOf(before.state, at), after: snapshotOf(after.state, at) }
     const { sum } = yield* answered(gainAt(both, node))
     if (sum.gains.people > 0) return true
   }
@@ -62,8 +62,8 @@ function gainAt(both: Pick<Whole, 'before' | 'after'>, node: NodeId): Asked {
 }
 
 function webGains({ before, after }: Whole, node: NodeId): boolean {
-  const isSeen = (moment: Moment, id: NodeId) => {
-    const sight = sightOf(moment)
+  const isSeen = (snapshot: Snapshot, id: NodeId) => {
+    const sight = sightOf(snapshot)
     const place = nodeById(sight, id)
     return place !== none && isPublicIn(sight, place)
   }

@@ -9,9 +9,9 @@ import type { NodeId, PersonId } from '../../base/ids.ts'
 import { always, type Instant } from '../../base/instant.ts'
 import { idOf } from '../../base/numbering.ts'
 import { type ActionSet, holds, noActions } from '../../levels/action.ts'
-import { momentOf } from '../../state/moment.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
 import type { Membership } from '../../people/person.ts'
-import { applyChanges, type Moment, type RecordChange } from '../../state/state.ts'
+import { applyChanges, type Snapshot, type RecordChange } from '../../state/state.ts'
 import { isJoining } from '../edits/member.ts'
 import { instantsAt, instantsOf, type Within } from '../instants.ts'
 import { topmostOf } from '../places.ts'
@@ -40,7 +40,7 @@ export const ownRaise: LongGuard = function* (given) {
   const instants = instantsOf(whole, within)
   for (const [index, at] of instants.entries()) {
     yield index / instants.length
-    const [before, after] = momentsAt(whole, at)
+    const [before, after] = snapshotsAt(whole, at)
     for (const node of raisedIn([before, after], whole.author, within.starts)) raised.add(node)
     for (const each of columnDifferences({ tops, people }, before, after)) {
       const isNew = rowOf(before.state.columns, each.column) === undefined
@@ -56,9 +56,9 @@ const rank = { none: 0, see: 1, edit: 2 }
 
 const isEntry = ({ table }: RecordChange): boolean => table === 'grants' || table === 'limits'
 
-const momentsAt = ({ before, after }: Whole, at: Instant): Sides<Moment> => [
-  momentOf(before.state, at),
-  momentOf(after.state, at),
+const snapshotsAt = ({ before, after }: Whole, at: Instant): Sides<Snapshot> => [
+  snapshotOf(before.state, at),
+  snapshotOf(after.state, at),
 ]
 
 /** Whether the author is given the same at some places before and after, whenever it is read. */
@@ -73,15 +73,15 @@ function* isSameEver(whole: Whole, within: Within): Steps<boolean> {
 /** The same at an instant. */
 function isSameAt(whole: Whole, starts: readonly Start[], at: Instant): boolean {
   let isSame = true
-  walkOwn(momentsAt(whole, at), whole.author, { starts, visit: (_, isAlike) => void (isSame &&= isAlike) })
+  walkOwn(snapshotsAt(whole, at), whole.author, { starts, visit: (_, isAlike) => void (isSame &&= isAlike) })
   return isSame
 }
 
 /** Read before archives and the bin take their part: bringing back is no raise. */
-function raisedIn(moments: Sides<Moment>, author: PersonId, starts: readonly Start[]): NodeId[] {
-  const { nodes } = moments[1].state.index
+function raisedIn(snapshots: Sides<Snapshot>, author: PersonId, starts: readonly Start[]): NodeId[] {
+  const { nodes } = snapshots[1].state.index
   const raised: NodeId[] = []
-  walkOwn(moments, author, {
+  walkOwn(snapshots, author, {
     starts,
     visit: ({ top }, _, [held, then]) => {
       if (!holds(held, then)) raised.push(idOf(nodes, top) as NodeId)
@@ -96,8 +96,8 @@ interface Walk {
 }
 
 /** Comes to each piece below some places that is there on both sides, where what lies in it can differ for somebody. */
-function walkOwn(moments: Sides<Moment>, author: PersonId, { starts, visit }: Walk): void {
-  const sides = sightsOf(...moments)
+function walkOwn(snapshots: Sides<Snapshot>, author: PersonId, { starts, visit }: Walk): void {
+  const sides = sightsOf(...snapshots)
   const people = sides.map(sight => personById(sight, author))
   const person = people.find(each => each !== none)
   if (person === undefined) return
@@ -128,5 +128,5 @@ function afterJoining(whole: Whole): Whole {
   })
   return joined.length === 0
     ? whole
-    : { ...whole, before: momentOf(applyChanges(before.state, joined), before.at) }
+    : { ...whole, before: snapshotOf(applyChanges(before.state, joined), before.at) }
 }

@@ -1,8 +1,8 @@
 import { placeOf } from '../../access/place.ts'
 import { hasSteward } from '../../access/who.ts'
 import { rowOf } from '../../base/collection.ts'
-import { momentOf } from '../../state/moment.ts'
-import { applyChanges, inverseOf, type Moment, type RecordChange } from '../../state/state.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
+import { applyChanges, inverseOf, type Snapshot, type RecordChange } from '../../state/state.ts'
 import type { Guard, Whole } from './guard.ts'
 
 /**
@@ -12,17 +12,17 @@ import type { Guard, Whole } from './guard.ts'
 export const recovered: Guard = whole => {
   const places = whole.edits.flatMap(edit => (edit.kind === 'access.recover' ? [edit.node] : []))
   if (places.length === 0) return undefined
-  const moments = [withoutLeavers(whole), withoutRecovery(whole).after]
+  const snapshots = [withoutLeavers(whole), withoutRecovery(whole).after]
   for (const node of places)
-    for (const moment of moments) {
-      const place = placeOf(moment, node)
-      if (place !== undefined && hasSteward(moment, place)) return { code: 'has-steward', node }
+    for (const snapshot of snapshots) {
+      const place = placeOf(snapshot, node)
+      if (place !== undefined && hasSteward(snapshot, place)) return { code: 'has-steward', node }
     }
   return undefined
 }
 
-/** The moment before, with those gone who leave by the set. */
-function withoutLeavers({ before, after, changes }: Whole): Moment {
+/** The snapshot before, with those gone who leave by the set. */
+function withoutLeavers({ before, after, changes }: Whole): Snapshot {
   const left = changes.flatMap((change): RecordChange[] => {
     if (change.table !== 'persons') return []
     const was = rowOf(before.state.persons, change.id)
@@ -31,7 +31,7 @@ function withoutLeavers({ before, after, changes }: Whole): Moment {
       ? [{ table: 'persons', id: was.id, before: was, after: { ...was, status: is.status } }]
       : []
   })
-  return left.length === 0 ? before : momentOf(applyChanges(before.state, left), before.at)
+  return left.length === 0 ? before : snapshotOf(applyChanges(before.state, left), before.at)
 }
 
 /** The same without what recovering gave and lifted. */
@@ -46,5 +46,5 @@ export function withoutRecovery(whole: Whole): Whole {
 export function without(whole: Whole, isLeftOut: (change: RecordChange) => boolean): Whole {
   const left = whole.changes.filter(isLeftOut)
   if (left.length === 0) return whole
-  return { ...whole, after: momentOf(applyChanges(whole.after.state, inverseOf(left)), whole.after.at) }
+  return { ...whole, after: snapshotOf(applyChanges(whole.after.state, inverseOf(left)), whole.after.at) }
 }

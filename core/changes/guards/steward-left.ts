@@ -7,8 +7,8 @@ import { rowOf } from '../../base/collection.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 import { idOf } from '../../base/numbering.ts'
-import { momentOf } from '../../state/moment.ts'
-import { type Moment, pathOf, type RecordChange, rootOf } from '../../state/state.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
+import { type Snapshot, pathOf, type RecordChange, rootOf } from '../../state/state.ts'
 import { afterAllEnds, topsTouched, touchedPlaces, type Touching } from '../touched.ts'
 import type { LongGuard, Whole } from './guard.ts'
 import { topmostOf } from '../places.ts'
@@ -32,7 +32,7 @@ export const stewardLeft: LongGuard = function* (given) {
   }
   for (const when of ['now', 'after ends'] as const) {
     const at = when === 'now' ? whole.after.at : afterAllEnds
-    const sight = sightOf(momentOf(whole.after.state, at))
+    const sight = sightOf(snapshotOf(whole.after.state, at))
     const left: NodeId[] = []
     for (const [looked, place] of places.entries()) {
       if (looked % lookedAtOnce === 0) yield looked / places.length
@@ -49,10 +49,10 @@ const lookedAtOnce = 100
 const isGift = ({ table, before }: RecordChange): boolean => table === 'grants' && before === null
 
 function losesSteward(whole: Whole, node: NodeId, at: Instant): boolean {
-  const after = momentOf(whole.after.state, at)
+  const after = snapshotOf(whole.after.state, at)
   const root = rootOf(after.state).id
   if (node === root || isKept(after, node)) return false
-  const before = momentOf(whole.before.state, at)
+  const before = snapshotOf(whole.before.state, at)
   const was = placeOf(before, node)
   if (was !== undefined && was.binnedAt === undefined) return isKept(before, node)
   const above = parentThere(whole, after, node) ?? root
@@ -60,7 +60,7 @@ function losesSteward(whole: Whole, node: NodeId, at: Instant): boolean {
 }
 
 /** What a place is new in: the nearest place above it that existed. */
-const parentThere = ({ before }: Whole, { state }: Moment, node: NodeId): NodeId | undefined =>
+const parentThere = ({ before }: Whole, { state }: Snapshot, node: NodeId): NodeId | undefined =>
   pathOf(state, node)
     .slice(1)
     .find(({ id }) => rowOf(before.state.nodes, id) !== undefined)?.id
@@ -103,12 +103,12 @@ export function leftAlone(touching: Touching): NodeId[] {
   })
 }
 
-const isThere = (moment: Moment, node: NodeId) => placeOf(moment, node)?.node.parent != null
+const isThere = (snapshot: Snapshot, node: NodeId) => placeOf(snapshot, node)?.node.parent != null
 
 /** Somebody shares there, or nobody has to: in the bin, and in what is private to somebody not active. */
-const isKept = (moment: Moment, node: NodeId): boolean => {
-  const place = placeOf(moment, node)
-  if (place === undefined || place.binnedAt !== undefined || hasSteward(moment, place)) return true
+const isKept = (snapshot: Snapshot, node: NodeId): boolean => {
+  const place = placeOf(snapshot, node)
+  if (place === undefined || place.binnedAt !== undefined || hasSteward(snapshot, place)) return true
   const home = place.path.find(each => each.home?.of === 'person')?.home
-  return home?.of === 'person' && subjectOf(moment, home.person)?.isActive !== true
+  return home?.of === 'person' && subjectOf(snapshot, home.person)?.isActive !== true
 }

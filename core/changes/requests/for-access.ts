@@ -8,7 +8,7 @@ import { refused } from '../../base/result.ts'
 import { has, holds } from '../../levels/action.ts'
 import { type AccessRequest, accessRequestTime, isForAccess, type WantedOf } from '../../people/request.ts'
 import { personPrincipal } from '../../rules/principal.ts'
-import type { Moment } from '../../state/state.ts'
+import type { Snapshot } from '../../state/state.ts'
 import { type EditOf, lacksActionInArchive } from '../context.ts'
 import { addGrant } from '../edits/grant.ts'
 import { type Given, unknownRequest, type WantRule } from './rule.ts'
@@ -20,9 +20,9 @@ import { type Given, unknownRequest, type WantRule } from './rule.ts'
  */
 export const accessRule: WantRule<WantedOf<'access'>> = {
   lacksAsking: () => undefined,
-  isPointless: (moment, person, { node, actions }) => {
-    if (holds(check(moment, person, node), actions)) return { code: 'already-there', what: 'access' }
-    const asked = rowsBy(moment.state.requests, 'person', person).filter(isForAccess)
+  isPointless: (snapshot, person, { node, actions }) => {
+    if (holds(check(snapshot, person, node), actions)) return { code: 'already-there', what: 'access' }
+    const asked = rowsBy(snapshot.state.requests, 'person', person).filter(isForAccess)
     return asked.length >= askedAtMost ? { code: 'asked-too-much' } : undefined
   },
   isOpen,
@@ -65,29 +65,29 @@ export function isOpen({ declined, at }: AccessRequest, now: Instant): boolean {
  * Whether whoever asks is to take it that their request waits still. At a place that they do not see they are not told
  * that it was declined: that would tell that there is such a place.
  */
-export function waits(moment: Moment, request: AccessRequest): boolean {
-  const isSeen = has(check(moment, request.person, request.wants.node), 'see')
-  return isOpen(isSeen ? request : { ...request, declined: null }, moment.at)
+export function waits(snapshot: Snapshot, request: AccessRequest): boolean {
+  const isSeen = has(check(snapshot, request.person, request.wants.node), 'see')
+  return isOpen(isSeen ? request : { ...request, declined: null }, snapshot.at)
 }
 
 /** Whether somebody has by now what they asked for. */
-export const isGiven = (moment: Moment, { person, wants }: AccessRequest): boolean =>
-  holds(check(moment, person, wants.node), wants.actions)
+export const isGiven = (snapshot: Snapshot, { person, wants }: AccessRequest): boolean =>
+  holds(check(snapshot, person, wants.node), wants.actions)
 
 /**
  * Who may decide a request: in the first ring those who are given share nearest to the place, in the second all
  * others who have it there. Nobody for a place that is not there. Costs what the people of the workspace cost.
  */
-export function decidersOnAccess(moment: Moment, { wants, person: asker }: AccessRequest): PersonId[][] {
-  const place = placeOf(moment, wants.node)
+export function decidersOnAccess(snapshot: Snapshot, { wants, person: asker }: AccessRequest): PersonId[][] {
+  const place = placeOf(snapshot, wants.node)
   if (place === undefined || place.node.kind === 'root') return [[], []]
   const giving = place.grants.filter(each => has(each.actions, 'share'))
   const nearest = place.path.find(({ id }) => giving.some(each => each.grant.node === id))?.id
   const near: PersonId[] = []
   const others: PersonId[] = []
-  for (const { id } of peopleOf(moment)) {
-    const subject = id === asker ? undefined : subjectOf(moment, id)
-    if (subject === undefined || !has(actionsAt(moment, subject, place), 'share')) continue
+  for (const { id } of peopleOf(snapshot)) {
+    const subject = id === asker ? undefined : subjectOf(snapshot, id)
+    if (subject === undefined || !has(actionsAt(snapshot, subject, place), 'share')) continue
     const isNear = giving.some(
       ({ grant }) => grant.node === nearest && subject.principals.has(grant.principal),
     )

@@ -7,7 +7,7 @@ import { isAsleep } from '../../levels/privilege.ts'
 import type { RoleRequest, WantedOf } from '../../people/request.ts'
 import { guestRole, privilegesOf, type Role } from '../../people/role.ts'
 import { gone } from '../../state/naming.ts'
-import type { Moment } from '../../state/state.ts'
+import type { Snapshot } from '../../state/state.ts'
 import type { Context } from '../context.ts'
 import type { Offered } from '../edits/invite.ts'
 import { lacksOver } from '../edits/person.ts'
@@ -29,14 +29,14 @@ export const roleRule: WantRule<RoleWanted> = {
     const isKnown = wants.of === 'privilege' || mayUse(before, author, 'view roles')
     return isKnown ? undefined : { code: 'unknown', what: 'role' }
   },
-  isPointless: (moment, person, wants) => {
-    const { roles } = moment.state
+  isPointless: (snapshot, person, wants) => {
+    const { roles } = snapshot.state
     if (wants.of === 'role' && (rowOf(roles, wants.role) === undefined || wants.role === guestRole))
       return { code: 'unknown', what: 'role' }
-    return hasWanted(moment, person, wants) ? { code: 'already-there', what: 'role' } : undefined
+    return hasWanted(snapshot, person, wants) ? { code: 'already-there', what: 'role' } : undefined
   },
   isOpen: request => request.declined === null,
-  waits: (_moment, request) => request.declined === null,
+  waits: (_snapshot, request) => request.declined === null,
   asked: 'role request',
   lacksDeciding: (context, { person }) => lacksAssigning(context, person),
   lacksGiving: (context, { person: id }, given) => {
@@ -66,20 +66,20 @@ const answers = (wants: RoleWanted, role: Role, { over }: Offered['scope']): boo
     ? role.id === wants.role
     : !isAsleep(wants.privilege, over) && privilegesOf(role).has(wants.privilege)
 
-const hasWanted = (moment: Moment, person: PersonId, wants: RoleWanted): boolean =>
+const hasWanted = (snapshot: Snapshot, person: PersonId, wants: RoleWanted): boolean =>
   wants.of === 'role'
-    ? powersOf(moment, person).some(power => power.role === wants.role && power.scope.over === 'workspace')
-    : mayUse(moment, person, wants.privilege)
+    ? powersOf(snapshot, person).some(power => power.role === wants.role && power.scope.over === 'workspace')
+    : mayUse(snapshot, person, wants.privilege)
 
 /** Whoever may decide a request, by giving something that answers it. Costs what the holders of such privileges cost. */
-export function decidersOnRole(moment: Moment, { person: asker, wants }: RoleRequest): PersonId[] {
-  const person = rowOf(moment.state.persons, asker)
+export function decidersOnRole(snapshot: Snapshot, { person: asker, wants }: RoleRequest): PersonId[] {
+  const person = rowOf(snapshot.state.persons, asker)
   if (person === undefined) return []
-  const roles = allRows(moment.state.roles)
+  const roles = allRows(snapshot.state.roles)
   const assigning = roles.filter(role => privilegesOf(role).has('assign roles'))
-  const holders = assigning.flatMap(role => rowsBy(moment.state.holdings, 'role', role.id))
+  const holders = assigning.flatMap(role => rowsBy(snapshot.state.holdings, 'role', role.id))
   const deciding = holders.filter(({ person: author, scope }) => {
-    const context = { author, before: moment, now: moment }
+    const context = { author, before: snapshot, now: snapshot }
     if (lacksAssigning(context, asker) !== undefined) return false
     return roles.some(
       role =>

@@ -3,7 +3,7 @@ import type { Instant } from '../../base/instant.ts'
 import type { Scope } from '../../people/person.ts'
 import type { RequestFor, Wanted } from '../../people/request.ts'
 import type { Gives } from '../../rules/entry.ts'
-import type { Moment } from '../../state/state.ts'
+import type { Snapshot } from '../../state/state.ts'
 import type { Context, Outcome } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 
@@ -12,11 +12,11 @@ export interface WantRule<W extends Wanted = Wanted> {
   /** What asking needs. Rights are read in the state before the change set. */
   readonly lacksAsking: (context: Context, wants: W) => Refusal | undefined
   /** Why there is nothing to ask for. */
-  readonly isPointless: (moment: Moment, person: PersonId, wants: W) => Refusal | undefined
+  readonly isPointless: (snapshot: Snapshot, person: PersonId, wants: W) => Refusal | undefined
   /** Whether it can be answered still. */
   readonly isOpen: (request: RequestFor<W>, now: Instant) => boolean
   /** Whether whoever asks is to take it that it waits, and so may not ask again. */
-  readonly waits: (moment: Moment, request: RequestFor<W>) => boolean
+  readonly waits: (snapshot: Snapshot, request: RequestFor<W>) => boolean
   /** Said where one asks again. */
   readonly asked: 'request' | 'role request' | 'access request'
   /** What deciding needs; the same for a request that is hidden as for none. */

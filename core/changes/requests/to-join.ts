@@ -4,7 +4,7 @@ import { rowOf } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { refused } from '../../base/result.ts'
 import type { TeamRequest, WantedOf } from '../../people/request.ts'
-import type { Moment } from '../../state/state.ts'
+import type { Snapshot } from '../../state/state.ts'
 import { knowsTeam, lacksFilling } from '../context.ts'
 import { addMember, membershipOf } from '../edits/member.ts'
 import { unknownRequest, type WantRule } from './rule.ts'
@@ -24,7 +24,7 @@ export const teamRule: WantRule<WantedOf<'team'>> = {
       ? undefined
       : { code: 'already-there', what: 'membership' },
   isOpen: request => request.declined === null,
-  waits: (_moment, request) => request.declined === null,
+  waits: (_snapshot, request) => request.declined === null,
   asked: 'request',
   lacksDeciding: (context, { wants }) => {
     const lacks = lacksFilling(context, wants.team)
@@ -46,10 +46,12 @@ export const teamRule: WantRule<WantedOf<'team'>> = {
 }
 
 /** The leads of the team; where it has none, whoever manages any team. */
-export function decidersOnTeam(moment: Moment, { wants }: TeamRequest): PersonId[] {
-  const team = rowOf(moment.state.teams, wants.team)
+export function decidersOnTeam(snapshot: Snapshot, { wants }: TeamRequest): PersonId[] {
+  const team = rowOf(snapshot.state.teams, wants.team)
   if (team === undefined) return []
-  const leads = peopleIn(moment, team).filter(each => each.lead && isActive(moment, each.person))
+  const leads = peopleIn(snapshot, team).filter(each => each.lead && isActive(snapshot, each.person))
   if (leads.length > 0) return leads.map(each => each.person.id)
-  return [...peopleOf(moment)].map(each => each.id).filter(each => mayUse(moment, each, 'manage any team'))
+  return [...peopleOf(snapshot)]
+    .map(each => each.id)
+    .filter(each => mayUse(snapshot, each, 'manage any team'))
 }

@@ -13,7 +13,7 @@ import {
   remindAfter,
   wantedId,
 } from '../../people/request.ts'
-import { momentOf } from '../../state/moment.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
 import { applyChanges, type State } from '../../state/state.ts'
 import { after, edit, giving, levelOf, reader, refusal, steward } from '../judging.ts'
 import { broken, grant, member, node, now, person, team, world } from '../world.ts'
@@ -62,10 +62,10 @@ describe('access that is asked for', () => {
 
   test('reaches first those who give access nearest to the place, then all others who do', () => {
     const request = rowOf(asked.requests, 'r' as RequestId) as AccessRequest
-    const rings = decidersOnAccess(momentOf(asked, now), request)
+    const rings = decidersOnAccess(snapshotOf(asked, now), request)
     expect(rings.map(each => each.sort())).toEqual([['lead', 'near'], ['top']])
     const nowhere = { ...request, wants: { ...request.wants, node: 'nothing' as never } }
-    expect(decidersOnAccess(momentOf(asked, now), nowhere)).toEqual([[], []])
+    expect(decidersOnAccess(snapshotOf(asked, now), nowhere)).toEqual([[], []])
   })
 
   test('reminds, goes on, and is over, each at its time', () => {
@@ -77,7 +77,7 @@ describe('access that is asked for', () => {
     expect(nextDue(asked, now)).toBe(now + remindAfter)
     expect(nextDue(asked, now + remindAfter)).toBe(now + goesOnAfter)
     expect(waitingIn(after(asked, 'near', answering(null)), now, now + goesOnAfter)).toEqual([])
-    const late = momentOf(asked, now + accessRequestTime)
+    const late = snapshotOf(asked, now + accessRequestTime)
     expect(refusalAt(late, 'near', answering(asReader))).toMatchObject({ what: 'request' })
   })
 
@@ -148,11 +148,11 @@ describe('access that is asked for', () => {
 })
 
 const refusalAt = (
-  moment: ReturnType<typeof momentOf>,
+  snapshot: ReturnType<typeof snapshotOf>,
   author: string,
   ...edits: ReturnType<typeof edit>[]
 ) => {
-  const result = judge(moment, { author: author as never, reason: '', edits })
+  const result = judge(snapshot, { author: author as never, reason: '', edits })
   return result.ok ? 'allowed' : result.error.refusal
 }
 

@@ -6,7 +6,7 @@ import { passingsOf } from '../../changes/passing.ts'
 import { decidersOnRole } from '../../changes/requests/for-role.ts'
 import { lookTime } from '../../people/asking.ts'
 import { isForRole } from '../../people/request.ts'
-import { momentOf } from '../../state/moment.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
 import { type State, workspaceOf } from '../../state/state.ts'
 import { after, edit, refusal } from '../judging.ts'
 import { holding, member, now, person, team, world, role } from '../world.ts'
@@ -50,7 +50,7 @@ describe('a role that is asked for', () => {
     const request = rowOf(of.requests, 'r' as RequestId)
     return request === undefined || !isForRole(request)
       ? []
-      : decidersOnRole(momentOf(of, now), request).sort()
+      : decidersOnRole(snapshotOf(of, now), request).sort()
   }
 
   test('is asked for by members, once, by what it lets one do; by its name where one sees roles', () => {
@@ -107,7 +107,7 @@ describe('handing over', () => {
   const taking = (accepted: boolean) =>
     edit('handover.answer', { handover: 'h', accepted, holding: 'h1', kept: 'h2' })
   const offered = after(state, 'owner', offer)
-  const owns = (of: State, who: string) => mayUse(momentOf(of, now), who as PersonId, 'own')
+  const owns = (of: State, who: string) => mayUse(snapshotOf(of, now), who as PersonId, 'own')
 
   test('is offered by owners to members, and takes the other’s assent', () => {
     expect(refusal(state, 'admin', offer)).toMatchObject({ privilege: 'own' })
@@ -119,7 +119,7 @@ describe('handing over', () => {
     expect([
       owns(taken, 'owner'),
       owns(taken, 'p'),
-      mayUse(momentOf(taken, now), 'owner' as PersonId, 'security'),
+      mayUse(snapshotOf(taken, now), 'owner' as PersonId, 'security'),
     ]).toEqual([false, true, true])
     const declined = after(offered, 'p', taking(false))
     expect([owns(declined, 'owner'), rowOf(declined.handovers, 'h' as HandoverId)]).toEqual([true, undefined])

@@ -6,7 +6,7 @@ import { leftAlone } from '../../changes/guards/steward-left.ts'
 import { judge, wholeOf } from '../../changes/judge.ts'
 import { noActions } from '../../levels/action.ts'
 import { levelActions } from '../../levels/level.ts'
-import { momentOf } from '../../state/moment.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
 import { after, edit, editor, giving, levelOf, reader, refusal, steward } from '../judging.ts'
 import { broken, grant, holding, limit, member, node, now, type Part, person, team, world } from '../world.ts'
 
@@ -257,13 +257,13 @@ describe('no steward left', () => {
     ['removing', edit('person.remove', { person: 's' })],
     ['an end', edit('person.end', { person: 's', until: now + 5 })],
   ])('%s is never refused for it: the places are told', (_, leaving) => {
-    const before = momentOf(world(...parts), now)
+    const before = snapshotOf(world(...parts), now)
     const set = { author: 'pl' as PersonId, reason: '', edits: [leaving] }
     const judged = judge(before, set)
     if (!judged.ok) throw new Error(JSON.stringify(judged.error))
     const whole = wholeOf(before, set, judged.value)
     const at =
-      leaving.kind === 'person.end' ? { ...whole, after: momentOf(whole.after.state, now + 5) } : whole
+      leaving.kind === 'person.end' ? { ...whole, after: snapshotOf(whole.after.state, now + 5) } : whole
     expect(leftAlone(at).sort()).toEqual(['a', 'c'])
   })
 

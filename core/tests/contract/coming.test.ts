@@ -5,7 +5,7 @@ import { lacksHandingOn } from '../../changes/edits/invitation.ts'
 import { judge } from '../../changes/judge.ts'
 import { factsOf } from '../../changes/fact.ts'
 import type { Edit } from '../../changes/edit.ts'
-import { momentOf } from '../../state/moment.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
 import type { State } from '../../state/state.ts'
 import { after, edit, judging, refusal } from '../judging.ts'
 import { holding, member, now, person, team, workspace, world } from '../world.ts'
@@ -237,7 +237,7 @@ describe('a request to join', () => {
   })
 
   test('is told once: being let in goes along with coming in', () => {
-    const result = judge(momentOf(asked, now), {
+    const result = judge(snapshotOf(asked, now), {
       author: 'crew' as never,
       reason: '',
       edits: [answering(true)],
@@ -283,7 +283,7 @@ describe('a join link', () => {
     const one = after(linked, 'lead', inviting('a'), using('a@new.example'))
     const two = after(one, 'lead', inviting('b'), using('b@new.example'))
     expect(refusal(two, 'lead', inviting('c'), using('c@new.example'))).toEqual({ code: 'link-over' })
-    const late = judge(momentOf(one, now + 50), {
+    const late = judge(snapshotOf(one, now + 50), {
       author: 'lead' as never,
       reason: '',
       edits: [using('c@new.example')],
@@ -354,11 +354,11 @@ test('what a link gives through a welcome set is changed by the link’s maker a
 })
 
 test('the link of an invitation is handed on by who sent it, and by an Owner', () => {
-  const sentBy = (author: string) => momentOf(after(state, author, inviting('new')), now)
+  const sentBy = (author: string) => snapshotOf(after(state, author, inviting('new')), now)
   const lacks = (author: string, by: string) => {
-    const moment = sentBy(by)
-    const context = { author: author as never, before: moment, now: moment }
-    return lacksHandingOn(context, rowOf(moment.state.persons, 'new' as never))?.code ?? 'allowed'
+    const snapshot = sentBy(by)
+    const context = { author: author as never, before: snapshot, now: snapshot }
+    return lacksHandingOn(context, rowOf(snapshot.state.persons, 'new' as never))?.code ?? 'allowed'
   }
   expect([lacks('lead', 'lead'), lacks('owner', 'lead'), lacks('owner', 'owner')]).toEqual(
     Array(3).fill('allowed'),

@@ -10,7 +10,7 @@ import { impact } from '../../impact/impact.ts'
 import { levelActions } from '../../levels/level.ts'
 import type { BoardColumn } from '../../rules/column.ts'
 import type { Channel } from '../../rules/channel.ts'
-import { momentOf } from '../../state/moment.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
 import type { State } from '../../state/state.ts'
 import { after, edit, editor, reader, refusal, steward } from '../judging.ts'
 import { broken, grant, holding, member, node, now, type Part, person, team, world } from '../world.ts'
@@ -51,7 +51,7 @@ describe('columns', () => {
   ]
   const state = world(...parts)
   const at = (of: State, who: string, id: string, where = 'row') =>
-    checkColumn(momentOf(of, now), who as PersonId, { at: where as NodeId, column: id as ColumnId })
+    checkColumn(snapshotOf(of, now), who as PersonId, { at: where as NodeId, column: id as ColumnId })
   const all = (who: string) => ['dates', 'fees', 'helped'].map(id => at(state, who, id))
 
   test('seeing one needs the row and being named; editing, to change the row and being named', () => {
@@ -71,11 +71,11 @@ describe('columns', () => {
   })
 
   test('who may not see one is not told of it', () => {
-    const moment = momentOf(state, now)
+    const snapshot = snapshotOf(state, now)
     const seen = (who: string) => {
-      const subject = subjectOf(moment, who as PersonId)
-      const place = placeOf(moment, 'b' as NodeId)
-      return subject && place && columnsSeen(moment, subject, place).map(each => each.id)
+      const subject = subjectOf(snapshot, who as PersonId)
+      const place = placeOf(snapshot, 'b' as NodeId)
+      return subject && place && columnsSeen(snapshot, subject, place).map(each => each.id)
     }
     expect([seen('e'), seen('s'), seen('out')]).toEqual([
       ['dates', 'helped'],
@@ -120,7 +120,7 @@ describe('columns', () => {
   })
 
   test('count in the effect of a change, and in the guard of one’s own raise', () => {
-    const before = momentOf(state, now)
+    const before = snapshotOf(state, now)
     const edits = [edit('column.change', { column: 'fees', viewers: ['person:e'] })]
     const set = { author: 's' as PersonId, reason: '', edits }
     const judged = judge(before, set)
@@ -191,10 +191,10 @@ describe('channels', () => {
     channel('old', { archived: true }),
   ]
   const rights = (of: State, who: string, id: string) => {
-    const moment = momentOf(of, now)
-    const subject = subjectOf(moment, who as PersonId)
+    const snapshot = snapshotOf(of, now)
+    const subject = subjectOf(snapshot, who as PersonId)
     const row = rowOf(of.channels, id as ChannelId)
-    const all = subject && row && channelRights(moment, subject, row)
+    const all = subject && row && channelRights(snapshot, subject, row)
     return Object.entries(all ?? {}).flatMap(([name, may]) => (may ? [name] : []))
   }
   const state = world(...parts())

@@ -6,7 +6,7 @@ import { judge, wholeOf } from '../../changes/judge.ts'
 import { impact } from '../../impact/impact.ts'
 import { noActions } from '../../levels/action.ts'
 import { privateFolderOf, type State } from '../../state/state.ts'
-import { momentOf, nextBound } from '../../state/moment.ts'
+import { snapshotOf, nextBound } from '../../state/snapshot.ts'
 import { after, edit, editor, giving, levelOf, reader, refusal, steward } from '../judging.ts'
 import { broken, grant, holding, limit, member, node, now, type Part, person, team, world } from '../world.ts'
 
@@ -27,7 +27,7 @@ const cast = [
 
 /** Who of the cast can open `a`. */
 const openTo = (state: State, at = now) =>
-  who(momentOf(state, at), 'a' as NodeId)
+  who(snapshotOf(state, at), 'a' as NodeId)
     .filter(each => each.isActive)
     .map(each => each.person.id as string)
     .sort()
@@ -90,7 +90,7 @@ describe('a guest', () => {
 
   test('wakes where a team begins to welcome guests, which the effect tells, wherever the team is named', () => {
     const cold = [team('cold'), member('cold', 'g'), member('cold', 'lead', { lead: true })]
-    const before = momentOf(world(...parts, ...cold, grant('a', 'team:cold', reader)), now)
+    const before = snapshotOf(world(...parts, ...cold, grant('a', 'team:cold', reader)), now)
     const edits = [edit('team.change', { team: 'cold', welcomesGuests: true })]
     const set = { author: 'lead' as PersonId, reason: '', edits }
     const judged = judge(before, set)

@@ -3,7 +3,7 @@ import { mayUse } from '../../access/powers.ts'
 import { rowOf } from '../../base/collection.ts'
 import type { PersonId, RoleId } from '../../base/ids.ts'
 import type { Privilege } from '../../levels/privilege.ts'
-import { momentOf } from '../../state/moment.ts'
+import { snapshotOf } from '../../state/snapshot.ts'
 import type { State } from '../../state/state.ts'
 import { after, edit, levelOf, refusal, steward } from '../judging.ts'
 import { grant, holding, node, now, person, world, role } from '../world.ts'
@@ -74,7 +74,7 @@ describe('a role of one’s own', () => {
   })
 
   test('changes what its holders may do at once, and comes back when that is undone', () => {
-    const may = (of: State) => mayUse(momentOf(of, now), 'maker' as PersonId, 'security')
+    const may = (of: State) => mayUse(snapshotOf(of, now), 'maker' as PersonId, 'security')
     const id = 'role-low' as RoleId
     const less = after(state, 'owner', changing('low', { privileges: [] }))
     expect([may(state), may(less)]).toEqual([true, false])

@@ -76,5 +76,5 @@ function follows({ before, after }: Written, own: Difference, told: ReadonlySet<
   return isNew && sees(before, own.person, parent) && sees(after, own.person, parent)
 }
 
-const sees = (moment: Written['before'], person: PersonId, node: NodeId) =>
-  has(check(moment, person, node), 'see')
+const sees = (snapshot: Written['before'], person: PersonId, node: NodeId) =>
+  has(check(snapshot, person, node), 'see')

@@ -3,7 +3,7 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Nearing, Waiting } from '#core/changes/passing.ts'
 import type { Difference } from '#core/access/effect-rows.ts'
 import type { Recorded } from '#core/impact/wide.ts'
-import type { Moment, RecordChange } from '#core/state/state.ts'
+import type { Snapshot, RecordChange } from '#core/state/state.ts'
 import type { NoticeChoice, NoticeView } from '#contract/oversight-views.ts'
 import type { PlaceName } from '#contract/views.ts'
 import { type Asker, asks } from '../asker.ts'
@@ -12,8 +12,8 @@ import { type Asker, asks } from '../asker.ts'
 export interface Written {
   readonly author: PersonId
   readonly revision: number
-  readonly before: Moment
-  readonly after: Moment
+  readonly before: Snapshot
+  readonly after: Snapshot
   readonly changes: readonly RecordChange[]
   readonly effect: readonly Difference[]
   /** Where the effect is so wide that it is counted: what it comes to. Then `effect` tells only of where it begins. */
@@ -33,12 +33,12 @@ export interface Written {
   readonly undone: { readonly revision: number; readonly author: PersonId; readonly at: Instant } | null
 }
 
-/** A moment at which nothing was done: for what is told because time passes, or of what is not in the history. */
-export const nothingWritten = (author: PersonId, moment: Moment): Written => ({
+/** A snapshot at which nothing was done: for what is told because time passes, or of what is not in the history. */
+export const nothingWritten = (author: PersonId, snapshot: Snapshot): Written => ({
   author,
-  revision: moment.state.revision,
-  before: moment,
-  after: moment,
+  revision: snapshot.state.revision,
+  before: snapshot,
+  after: snapshot,
   changes: [],
   effect: [],
   wide: null,

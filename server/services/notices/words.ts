@@ -11,7 +11,7 @@ import { type Asker, knowsPerson, maySee, nameOf } from '../asker.ts'
 export const visiblePlaces = (reader: Asker, nodes: readonly NodeId[]): PlaceName[] =>
   nodes
     .filter(node => maySee(reader, node))
-    .map(id => ({ id, name: rowOf(reader.moment.state.nodes, id)?.name ?? '' }))
+    .map(id => ({ id, name: rowOf(reader.snapshot.state.nodes, id)?.name ?? '' }))
 
 /** "A, B and 3 more". */
 export const listed = (places: readonly PlaceName[]): string =>
@@ -21,10 +21,11 @@ export const listed = (places: readonly PlaceName[]): string =>
   )
 
 export const levelAt = (reader: Asker, node: string): string =>
-  nameOfActions(check(reader.moment, reader.person, node as NodeId), allRows(reader.moment.state.levels)).name
+  nameOfActions(check(reader.snapshot, reader.person, node as NodeId), allRows(reader.snapshot.state.levels))
+    .name
 
 export const whoDid = (reader: Asker, by: PersonId): string =>
-  knowsPerson(reader, by) ? nameOf(reader.moment, by) : 'Somebody'
+  knowsPerson(reader, by) ? nameOf(reader.snapshot, by) : 'Somebody'
 
 /** A word that somebody sent along, as the end of a sentence. */
 export const quoted = (word: string): string => (word === '' ? '' : `: “${word.replace(/\.$/, '')}”`)

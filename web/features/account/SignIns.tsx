@@ -35,8 +35,8 @@ export function SignIns({ account: { signIns } }: { readonly account: AccountVie
                 {at}
                 {isThis && <strong> · this device</strong>}
               </td>
-              <td>{since === null ? '' : <Moment at={since} />}</td>
-              <td>{lastUsed === null ? 'just now' : <Moment at={lastUsed} />}</td>
+              <td>{since === null ? '' : <Snapshot at={since} />}</td>
+              <td>{lastUsed === null ? 'just now' : <Snapshot at={lastUsed} />}</td>
               <td className="text-right">
                 {!isThis && (
                   <button type="button" className="act" disabled={isLoading} onClick={() => void end(id)}>
@@ -53,7 +53,7 @@ export function SignIns({ account: { signIns } }: { readonly account: AccountVie
   )
 }
 
-const Moment = ({ at }: { readonly at: number }) => (
+const Snapshot = ({ at }: { readonly at: number }) => (
   <>
     <Day at={at} />, <Time at={at} />
   </>

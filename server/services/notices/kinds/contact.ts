@@ -19,8 +19,8 @@ export const contact: NoticeKind<Data> = {
       const isNew = status === 'active' && contact !== null && contact !== change.before.contact
       return isNew ? [{ person: change.id, data: { contact } }] : []
     }),
-  tell: ({ moment, subject }, { contact }) =>
+  tell: ({ snapshot, subject }, { contact }) =>
     subject.person.contact === contact
-      ? { text: `Your contact is now ${nameOf(moment, contact)}.`, place: null, revision: null }
+      ? { text: `Your contact is now ${nameOf(snapshot, contact)}.`, place: null, revision: null }
       : undefined,
 }

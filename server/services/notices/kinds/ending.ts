@@ -8,7 +8,7 @@ import { judge } from '#core/changes/judge.ts'
 import type { Nearing } from '#core/changes/passing.ts'
 import { has } from '#core/levels/action.ts'
 import { partsOf, personPrincipal } from '#core/rules/principal.ts'
-import { type Moment, workspaceOf } from '#core/state/state.ts'
+import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import { throughDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NoticeView } from '#contract/oversight-views.ts'
@@ -34,7 +34,7 @@ export const ending: NoticeKind<Data> = {
       })),
     ),
   tell: (reader, data) => {
-    const { state, at } = reader.moment
+    const { state, at } = reader.snapshot
     const row = rowOf(state[data.table] as typeof state.grants, data.id as never) as
       Nearing['after'] | undefined
     // Lengthened or ended meanwhile: there is nothing to tell any more.
@@ -50,8 +50,8 @@ const longer: Instant = 30 * 86_400_000
 
 /** Whoever may lengthen it does so in one act. */
 function offerOf(reader: Asker, { table, after }: Nearing): NoticeView['offer'] {
-  const { moment, person: author } = reader
-  if (after?.until == null || after.until <= moment.at) return null
+  const { snapshot, person: author } = reader
+  if (after?.until == null || after.until <= snapshot.at) return null
   const until = after.until + longer
   const edit: Edit =
     table === 'grants'
@@ -59,48 +59,50 @@ function offerOf(reader: Asker, { table, after }: Nearing): NoticeView['offer'] 
       : table === 'memberships'
         ? { kind: 'member.change', team: after.team, person: after.person, until }
         : { kind: 'person.end', person: after.id, until }
-  if (!judge(moment, { author, reason: '', edits: [edit] }).ok) return null
-  const day = throughDay(until, workspaceOf(moment.state).timeZone, moment.at)
+  if (!judge(snapshot, { author, reason: '', edits: [edit] }).ok) return null
+  const day = throughDay(until, workspaceOf(snapshot.state).timeZone, snapshot.at)
   return { act: `Extend until ${day}`, said: `Extended until ${day}.`, edits: [edit as EditRequest] }
 }
 
-function peopleConcerned({ after: moment }: Written, { table, after }: Nearing): PersonId[] {
+function peopleConcerned({ after: snapshot }: Written, { table, after }: Nearing): PersonId[] {
   if (after === null) return []
   const people = new Set<PersonId>()
   switch (table) {
     case 'grants':
-      for (const person of peopleMeant(moment, after)) people.add(person)
-      if (has(check(moment, after.by, after.node), 'share')) people.add(after.by)
+      for (const person of peopleMeant(snapshot, after)) people.add(person)
+      if (has(check(snapshot, after.by, after.node), 'share')) people.add(after.by)
       break
     case 'memberships':
       people.add(after.person)
-      for (const lead of leadsOf(moment, after.team)) people.add(lead)
+      for (const lead of leadsOf(snapshot, after.team)) people.add(lead)
       break
     case 'persons':
       people.add(after.id)
       if (after.contact !== null) people.add(after.contact)
   }
-  return [...people].filter(person => subjectOf(moment, person)?.isActive === true)
+  return [...people].filter(person => subjectOf(snapshot, person)?.isActive === true)
 }
 
 function peopleMeant(
-  moment: Moment,
+  snapshot: Snapshot,
   { principal }: NonNullable<Extract<Nearing, { table: 'grants' }>['after']>,
 ): PersonId[] {
   const parts = partsOf(principal)
   if (parts.kind === 'person') return [parts.person]
   const team =
-    parts.kind === 'team' || parts.kind === 'leads' ? rowOf(moment.state.teams, parts.team) : undefined
+    parts.kind === 'team' || parts.kind === 'leads' ? rowOf(snapshot.state.teams, parts.team) : undefined
   return team === undefined
     ? []
-    : peopleIn(moment, team)
+    : peopleIn(snapshot, team)
         .filter(each => each.lead || parts.kind === 'team')
         .map(each => each.person.id)
 }
 
-function leadsOf(moment: Moment, id: TeamId): PersonId[] {
-  const team = rowOf(moment.state.teams, id)
-  return team === undefined ? [] : peopleIn(moment, team).flatMap(each => (each.lead ? [each.person.id] : []))
+function leadsOf(snapshot: Snapshot, id: TeamId): PersonId[] {
+  const team = rowOf(snapshot.state.teams, id)
+  return team === undefined
+    ? []
+    : peopleIn(snapshot, team).flatMap(each => (each.lead ? [each.person.id] : []))
 }
 
 function tellOf(reader: Asker, { table, after }: Nearing, through: string) {
@@ -121,16 +123,16 @@ function tellOf(reader: Asker, { table, after }: Nearing, through: string) {
       const team = namingFor(reader).team(after.team)
       if (team === undefined) return undefined
       const isMine = after.person === reader.person
-      const whose = isMine ? 'Your membership' : `The membership of ${nameOf(reader.moment, after.person)}`
+      const whose = isMine ? 'Your membership' : `The membership of ${nameOf(reader.snapshot, after.person)}`
       return { text: `${whose} in ${team} ends after ${through}.`, place: null, revision: null }
     }
     case 'persons': {
       const isMine = after.id === reader.person
-      const whose = isMine ? 'Your access' : `The access of ${nameOf(reader.moment, after.id)}`
+      const whose = isMine ? 'Your access' : `The access of ${nameOf(reader.snapshot, after.id)}`
       return { text: `${whose} to this workspace ends after ${through}.`, place: null, revision: null }
     }
   }
 }
 
 const placeSeen = (reader: Asker, node: NodeId) =>
-  maySee(reader, node) ? { id: node, name: rowOf(reader.moment.state.nodes, node)?.name ?? '' } : undefined
+  maySee(reader, node) ? { id: node, name: rowOf(reader.snapshot.state.nodes, node)?.name ?? '' } : undefined

@@ -43,7 +43,7 @@ export const teamAsked: NoticeKind<Asked> = {
     const request = openRequest(reader, id)
     if (request === undefined || !isForTeam(request)) return undefined
     const { team } = request.wants
-    const name = rowOf(reader.moment.state.teams, team)?.name ?? ''
+    const name = rowOf(reader.snapshot.state.teams, team)?.name ?? ''
     return { text: asksWords(reader, request), place: null, team: { id: team, name }, revision: null }
   },
 }
@@ -81,14 +81,14 @@ export const accessAsked: NoticeKind<AccessAsked> = {
     ...written.waiting.flatMap(({ request, step }) => accessAskedOf(written, request, step)),
   ],
   tell: (reader, { request: id, step }) => {
-    const { moment } = reader
+    const { snapshot } = reader
     const request = openRequest(reader, id)
-    if (request === undefined || !isForAccess(request) || !isOpen(request, moment.at)) return undefined
+    if (request === undefined || !isForAccess(request) || !isOpen(request, snapshot.at)) return undefined
     const { node, actions } = request.wants
-    if (!has(check(moment, reader.person, node), 'share') || isGiven(moment, request)) return undefined
-    const what = `${factNaming(reader).level(actions)} on ${rowOf(moment.state.nodes, node)?.name ?? ''}`
+    if (!has(check(snapshot, reader.person, node), 'share') || isGiven(snapshot, request)) return undefined
+    const what = `${factNaming(reader).level(actions)} on ${rowOf(snapshot.state.nodes, node)?.name ?? ''}`
     const asks = step === 'remind' ? `still waits for an answer to their request for` : 'requests'
-    const text = `${nameOf(moment, request.person)} ${asks} ${what}${quoted(request.reason)}.`
+    const text = `${nameOf(snapshot, request.person)} ${asks} ${what}${quoted(request.reason)}.`
     return { text, place: null, to: { name: 'Decide', path: 'oversight/asked' }, revision: null }
   },
 }
@@ -108,13 +108,13 @@ const madeIn = ({ changes }: Written): RequestFor[] =>
     change.table === 'requests' && change.before === null && change.after !== null ? [change.after] : [],
   )
 
-const openRequest = ({ moment }: Asker, id: RequestId): RequestFor | undefined => {
-  const request = rowOf(moment.state.requests, id)
+const openRequest = ({ snapshot }: Asker, id: RequestId): RequestFor | undefined => {
+  const request = rowOf(snapshot.state.requests, id)
   return request?.declined === null ? request : undefined
 }
 
 const asksWords = (reader: Asker, { person, wants, reason }: RequestFor): string =>
-  `${nameOf(reader.moment, person)} requests ${wantedInWords(wants, factNaming(reader))}${quoted(reason)}.`
+  `${nameOf(reader.snapshot, person)} requests ${wantedInWords(wants, factNaming(reader))}${quoted(reason)}.`
 
 interface Answered {
   readonly by: PersonId
@@ -145,8 +145,8 @@ export const teamAnswered: NoticeKind<Answered & { readonly team: TeamId }> = {
       return answer.declined !== null || isIn ? telling([request.person], { ...answer, team }) : []
     }),
   tell: (reader, { by, team: id, declined }) => {
-    const team = rowOf(reader.moment.state.teams, id)
-    if (team === undefined || !knowsTeam(reader.moment, reader.person, id)) return undefined
+    const team = rowOf(reader.snapshot.state.teams, id)
+    if (team === undefined || !knowsTeam(reader.snapshot, reader.person, id)) return undefined
     const text = `${answerWords(reader, by, declined)} your request to join ${team.name}${quoted(declined ?? '')}.`
     return { text, place: null, team: { id, name: team.name }, revision: null }
   },
@@ -199,7 +199,7 @@ export const accessAnswered: NoticeKind<AccessAnswered> = {
       const text = `${answerWords(reader, by, declined)} your request for ${level(wants)} on ${place.name}${quoted(declined)}.`
       return { text, place, to: { name: 'Your requests', path: 'oversight/asked' }, revision: null }
     }
-    const has = level(check(reader.moment, reader.person, node))
+    const has = level(check(reader.snapshot, reader.person, node))
     const text = `${answerWords(reader, by, null)} your request. You now have ${has} on ${place.name}${quoted(comment)}.`
     return { text, place, revision: null }
   },

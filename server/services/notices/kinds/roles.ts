@@ -32,7 +32,7 @@ export const roleHeld: NoticeKind<Held> = {
       ]
     }),
   tell: (reader, { by, role, isGiven }) => {
-    const name = rowOf(reader.moment.state.roles, role)?.name ?? 'a deleted role'
+    const name = rowOf(reader.snapshot.state.roles, role)?.name ?? 'a deleted role'
     const text = isGiven
       ? `${whoDid(reader, by)} gave you the role ${name}.`
       : `${whoDid(reader, by)} removed the role ${name} from you.`
@@ -50,9 +50,9 @@ export const handoverOffered: NoticeKind<{ readonly handover: HandoverId }> = {
       before === null && after !== null ? [{ person: after.to, data: { handover: after.id } }] : [],
     ),
   tell: (reader, { handover: id }) => {
-    const handover = rowOf(reader.moment.state.handovers, id)
+    const handover = rowOf(reader.snapshot.state.handovers, id)
     if (handover === undefined) return undefined
-    const text = `${nameOf(reader.moment, handover.from)} offers to hand over the workspace to you${quoted(handover.word)}.`
+    const text = `${nameOf(reader.snapshot, handover.from)} offers to hand over the workspace to you${quoted(handover.word)}.`
     return { text, place: null, to: { name: 'Decide', path: 'me' }, revision: null }
   },
 }
@@ -84,7 +84,7 @@ export const lookedThrough: NoticeKind<{ readonly look: LookId }> = {
       after === null || after.through === null ? [] : [{ person: after.through, data: { look: after.id } }],
     ),
   tell: (reader, { look: id }) => {
-    const look = rowOf(reader.moment.state.looks, id)
+    const look = rowOf(reader.snapshot.state.looks, id)
     if (look === undefined) return undefined
     const text = `${whoDid(reader, look.by)} saw the workspace as you${quoted(look.word)}.`
     return { text, place: null, to: { name: 'Who did this', path: 'me' }, revision: null }

@@ -23,7 +23,7 @@ export const undone: NoticeKind<Data> = {
       ? []
       : [{ person: undone.author, data: { by: author, revision: undone.revision, at: undone.at } }],
   tell: (reader, { by, revision, at }) => {
-    const day = throughDay(at + 1, workspaceOf(reader.moment.state).timeZone, reader.moment.at)
+    const day = throughDay(at + 1, workspaceOf(reader.snapshot.state).timeZone, reader.snapshot.at)
     return { text: `${whoDid(reader, by)} undid your change of ${day}.`, place: null, revision }
   },
 }

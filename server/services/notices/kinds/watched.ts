@@ -33,7 +33,7 @@ export const watched: NoticeKind<Data> = {
         return counts.places === 0 ? [] : [{ person, data }]
       }),
   tell: (reader, { by, node, revision, gain, lose, places }) => {
-    const place = rowOf(reader.moment.state.nodes, node)
+    const place = rowOf(reader.snapshot.state.nodes, node)
     if (place === undefined || !holdsAt(reader, node, 'share')) return undefined
     const who = by === theWorkspace ? 'A start or an end date' : whoDid(reader, by)
     const parts = [
@@ -56,7 +56,7 @@ function countsFor(written: Written, watcher: PersonId, node: NodeId) {
   for (const each of effect) {
     if (each.person === watcher) continue
     if (![before, after].some(({ state }) => pathOf(state, each.node).some(({ id }) => id === node))) continue
-    if (![before, after].some(moment => has(check(moment, watcher, each.node), 'share'))) continue
+    if (![before, after].some(snapshot => has(check(snapshot, watcher, each.node), 'share'))) continue
     places.add(each.node)
     if (beyond(each.after, each.before).length > 0) gain.add(each.person)
     if (beyond(each.before, each.after).length > 0) lose.add(each.person)
@@ -72,7 +72,7 @@ function wideCountsFor(
 ) {
   const isWithin = (inner: NodeId, outer: NodeId) =>
     [before, after].some(({ state }) => pathOf(state, inner).some(({ id }) => id === outer))
-  const shares = [before, after].some(moment => has(check(moment, watcher, node), 'share'))
+  const shares = [before, after].some(snapshot => has(check(snapshot, watcher, node), 'share'))
   const isInIt = tops.some(top => isWithin(node, top))
   if (counted === null || !shares || (!isInIt && !tops.some(top => isWithin(top, node))))
     return { gain: 0, lose: 0, places: 0 }

@@ -6,13 +6,13 @@ import { countsOf, answersFor } from '#core/access/what.ts'
 import { applyEdits } from '#core/changes/judge.ts'
 import { buildIndex } from '#core/index/build.ts'
 import { type AccessIndex, columnNames } from '#core/index/layout.ts'
-import { momentOf } from '#core/state/moment.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
 import type { State } from '#core/state/state.ts'
 import { anyEdit, anyPolicy, anyStanding } from '#core/tests/edits.ts'
 import { sourceOf } from '#core/tests/source.ts'
 import { now } from '#core/tests/world.ts'
 import { anyWorld } from '#core/tests/worlds.ts'
-import { openIndex, packIndex } from './snapshot.ts'
+import { openIndex, packIndex } from './packed-index.ts'
 
 /** What a thread is sent of a state is all that it needs, and no more than it lacks. */
 
@@ -45,7 +45,7 @@ test('each state that is sent after another answers there as here; those sent be
       const before: { readonly index: AccessIndex; readonly answers: unknown[] }[] = []
       for (const act of acts) {
         before.push({ index: there, answers: answersOf(here) })
-        state = applyEdits(momentOf(state, now), act(state))?.state ?? state
+        state = applyEdits(snapshotOf(state, now), act(state))?.state ?? state
         there = openIndex(sent(state.index, here), there)
         here = state.index
         expect(answersOf(there)).toEqual(answersOf(here))

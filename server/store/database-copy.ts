@@ -4,7 +4,7 @@ import sqlite3 from 'sqlite3'
 export const databaseFiles = ['sessions.sqlite', 'noskel.sqlite'] as const
 
 /** Copies a database as it is at one instant, while others write to it. */
-export const snapshotOf = (file: string, to: string): Promise<void> =>
+export const copyDatabase = (file: string, to: string): Promise<void> =>
   withFile(file, async ask => {
     await ask('VACUUM INTO ?', [to])
   })
