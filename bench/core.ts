@@ -1,5 +1,5 @@
 import { checkIn } from '#core/access/evaluate.ts'
-import { createSight, type Sight } from '#core/access/sight.ts'
+import { createEvaluation, type EvaluationContext } from '#core/access/evaluation-context.ts'
 import { answerAt, answersFor, countsOf } from '#core/access/what.ts'
 import { forEachWithAccess } from '#core/access/who.ts'
 import { sizeOf } from '#core/base/column.ts'
@@ -60,16 +60,16 @@ function timedReadings(name: keyof typeof sizes, figures: Record<string, number>
 
 /** By what it is, milliseconds. */
 function figuresOf(index: AccessIndex, size: Size) {
-  const sight = createSight(index, now)
+  const evaluation = createEvaluation(index, now)
   const random = createRandom(7)
-  const { cold, warm, lookup } = checks(sight, size)
+  const { cold, warm, lookup } = checks(evaluation, size)
   return {
     lookup,
     'check, cold': cold,
     'check, warm': warm,
-    who: middleOf(2000, () => forEachWithAccess(sight, random.whole(size.nodes), ignored)),
-    'what, counted': middleOf(40, () => countsOf(answersFor(sight, random.whole(size.people)))),
-    ...impactsAt(sight, size),
+    who: middleOf(2000, () => forEachWithAccess(evaluation, random.whole(size.nodes), ignored)),
+    'what, counted': middleOf(40, () => countsOf(answersFor(evaluation, random.whole(size.people)))),
+    ...impactsAt(evaluation, size),
   }
 }
 
@@ -79,14 +79,17 @@ const idsOf = ({ nodes: { packed } }: AccessIndex): number =>
   packed.lines.byteLength + packed.starts.byteLength + packed.slots.byteLength
 
 /** What one of each takes, the middle of some rounds: they take turns, so that what else the machine does meets all. */
-function checks(sight: Sight, { people, nodes }: Size): { lookup: number; cold: number; warm: number } {
+function checks(
+  evaluation: EvaluationContext,
+  { people, nodes }: Size,
+): { lookup: number; cold: number; warm: number } {
   const random = createRandom(11)
   const count = 300_000
   const numbers = new Map(Array.from({ length: 1_000_000 }, (_, number) => [number * 7, number]))
   const keys = Int32Array.from({ length: count }, () => random.whole(1_000_000) * 7)
   const who = Int32Array.from({ length: count }, () => random.whole(people))
   const where = Int32Array.from({ length: count }, () => random.whole(nodes))
-  const answers = answersFor(sight, random.whole(people))
+  const answers = answersFor(evaluation, random.whole(people))
   let sum = 0
   const rounds = Array.from({ length: 15 }, () => ({
     lookup: taking(() => {
@@ -94,7 +97,7 @@ function checks(sight: Sight, { people, nodes }: Size): { lookup: number; cold: 
     }),
     cold: taking(() => {
       for (let each = 0; each < count; each += 1)
-        sum += checkIn(sight, who[each] as number, where[each] as number)
+        sum += checkIn(evaluation, who[each] as number, where[each] as number)
     }),
     warm: taking(() => {
       for (let each = 0; each < count; each += 1) sum += answerAt(answers, where[each] as number)

@@ -1,5 +1,5 @@
 import { somePerson } from '#core/access/principals.ts'
-import { createSightBeside, type Sight } from '#core/access/sight.ts'
+import { createEvaluationBeside, type EvaluationContext } from '#core/access/evaluation-context.ts'
 import { none } from '#core/base/column.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { numberOf } from '#core/base/numbering.ts'
@@ -14,23 +14,23 @@ import { largestHome, nodeId, type Size } from '#demo/large.ts'
 import { middleOf } from './measure.ts'
 
 /** What it takes to say what a grant that nobody has made yet would do, by counts: milliseconds by what it is. */
-export function impactsAt(sight: Sight, size: Size): Record<string, number> {
+export function impactsAt(evaluation: EvaluationContext, size: Size): Record<string, number> {
   const random = createRandom(13)
   const nowhere = () => nodeId(1 + random.whole(size.nodes - 1))
   const person = (): Principal => `person:p${random.whole(size.people)}`
   const team = (): Principal => `team:t${random.whole(size.teams)}`
   const home = largestHome(size)
   return {
-    'impact: a person’s grant somewhere': middleOf(2000, countingFor(sight, nowhere, person)),
-    'impact: a team’s grant somewhere': middleOf(2000, countingFor(sight, nowhere, team)),
+    'impact: a person’s grant somewhere': middleOf(2000, countingFor(evaluation, nowhere, person)),
+    'impact: a team’s grant somewhere': middleOf(2000, countingFor(evaluation, nowhere, team)),
     'impact: a team’s grant on a tenth of all places': middleOf(
       15,
-      countingFor(sight, () => home, team),
+      countingFor(evaluation, () => home, team),
     ),
     'impact: everybody’s grant on a tenth of all places': middleOf(
       15,
       countingFor(
-        sight,
+        evaluation,
         () => home,
         () => 'everyone',
       ),
@@ -38,7 +38,7 @@ export function impactsAt(sight: Sight, size: Size): Record<string, number> {
   }
 }
 
-function countingFor(before: Sight, where: () => NodeId, whom: () => Principal): () => Effect {
+function countingFor(before: EvaluationContext, where: () => NodeId, whom: () => Principal): () => Effect {
   return () => {
     const { index, time } = before
     const grant: Grant = {
@@ -52,7 +52,7 @@ function countingFor(before: Sight, where: () => NodeId, whom: () => Principal):
       from: null,
       until: null,
     }
-    const after = createSightBeside(
+    const after = createEvaluationBeside(
       before,
       advanced(index, [{ table: 'grants', before: null, after: grant }]),
     )

@@ -12,14 +12,14 @@ export const accessMistakes: readonly Mistake[] = [
   {
     mistake: 'what lies right in a draft that hides is not looked for at the top',
     file: 'access/what.ts',
-    find: 'if (up === end || answer < 0) tops.push(...insideOf(head, stretch))',
-    put: 'if (up === end) tops.push(...insideOf(head, stretch))',
+    find: 'if (up === end || answer < 0) tops.push(...insideOf(head, segment))',
+    put: 'if (up === end) tops.push(...insideOf(head, segment))',
     by: 'tests/index.test.ts',
   },
   {
     mistake: 'a row of the tree that is free is looked at as what it was',
     file: 'index/walk.ts',
-    find: '|| read(stretches, row * inStretch.width + inStretch.head) === none) continue',
+    find: '|| read(segments, row * inSegment.width + inSegment.head) === none) continue',
     put: ') continue',
     by: 'tests/index.test.ts',
   },
@@ -88,7 +88,7 @@ export const accessMistakes: readonly Mistake[] = [
   {
     mistake: 'makers do not see their own drafts',
     file: 'access/evaluate.ts',
-    find: "!(read(stretches, base + inStretch.maker) === person && has(held, 'add'))",
+    find: "!(read(segments, base + inSegment.maker) === person && has(held, 'add'))",
     put: 'true',
   },
   {
@@ -137,21 +137,21 @@ export const accessMistakes: readonly Mistake[] = [
     put: 'const second = undefined as Slot | undefined',
   },
   {
-    mistake: 'what lies below a new stretch stays in the old one',
+    mistake: 'what lies below a new segment stays in the old one',
     file: 'index/tree.ts',
-    find: '  } else relabel(making, { top: node, was: within, becomes: stretch })',
-    put: '  } else write(stretchOf, node, stretch)',
+    find: '  } else relabel(making, { top: node, was: within, becomes: segment })',
+    put: '  } else write(segmentOf, node, segment)',
   },
   {
     mistake: 'what is not seen at its head is not seen below it',
     file: 'access/what.ts',
-    find: 'byStretch[stretch] = (byStretch[up] as number) & ~headHidden',
-    put: 'byStretch[stretch] = (byStretch[up] as number) < 0 ? 0 : (byStretch[up] as number)',
+    find: 'bySegment[segment] = (bySegment[up] as number) & ~headHidden',
+    put: 'bySegment[segment] = (bySegment[up] as number) < 0 ? 0 : (bySegment[up] as number)',
     by: 'tests/index.test.ts',
   },
   {
     mistake: 'the effect on what lies below a place with something of its own is counted twice',
-    file: 'access/regions.ts',
+    file: 'access/cut-segments.ts',
     find: 'nodes -= read(sizes, head)',
     put: '',
     by: 'impact/effect.test.ts',
@@ -178,8 +178,8 @@ export const accessMistakes: readonly Mistake[] = [
   {
     mistake: 'a draft shows itself to whoever sees the place, where archives are not asked',
     file: 'access/evaluate.ts',
-    find: '    : heldIn(sight, person, node)',
-    put: '    : (addUp(sight, person, read(sight.index.stretchOf, node)), capped(sight.index, sum))',
+    find: '    : heldIn(evaluation, person, node)',
+    put: '    : (addUp(evaluation, person, read(evaluation.index.segmentOf, node)), capped(evaluation.index, sum))',
     by: 'changes/unseen.property.test.ts',
   },
 ]

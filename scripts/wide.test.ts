@@ -7,7 +7,7 @@ import type { ForeseenView } from '#contract/effect-views.ts'
 import type { EntryDetailView } from '#contract/oversight-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import type { AppliedView } from '#contract/views.ts'
-import { personById, sightOf } from '#core/access/sight.ts'
+import { personById, evaluationOf } from '#core/access/evaluation-context.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { numberOf } from '#core/base/numbering.ts'
 import { applyEdits, judge, wholeOf } from '#core/changes/judge.ts'
@@ -135,8 +135,8 @@ test('the thread answers as the server would itself, whatever was written since 
     const state = applyEdits(before, edits)?.state ?? before.state
     const after = snapshotOf(state, before.at)
     const indexes = [after.state.index, after.state.index] as const
-    const person = personById(sightOf(after), `p${round * 7}` as PersonId)
-    const asker = personById(sightOf(after), largeOwner.person)
+    const person = personById(evaluationOf(after), `p${round * 7}` as PersonId)
+    const asker = personById(evaluationOf(after), largeOwner.person)
     const root = numberOf(state.index.nodes, rootOf(state).id) as number
     const rights = { mayCheck: true, outlinesBut: null, now: after.at, gone: [] }
     const listing = { person, asker, root, ...rights, from: 3, count: 50 }

@@ -1,9 +1,9 @@
 import { addEntry, createSum, type Sum } from './evaluate.ts'
 import { createMarks, mark, type Marks, markMask } from './marks.ts'
 import { somePerson } from './principals.ts'
-import { inProfile, isToldOf, type Sight, standing, whomOf } from './sight.ts'
+import { inProfile, isToldOf, type EvaluationContext, standing, whomOf } from './evaluation-context.ts'
 import { none, pageShift } from '../base/column.ts'
-import { anyone, everyone, inEntry, inStretch, principalKind, state } from '../index/layout.ts'
+import { anyone, everyone, inEntry, inSegment, principalKind, state } from '../index/layout.ts'
 import { type Found, isLiveEntry, principalOf } from '../index/walk.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
 
@@ -14,7 +14,7 @@ import { type ActionSet, noActions } from '../levels/action.ts'
  */
 export interface Classes {
   /** Without a change, and with it. A person has the same number on both. */
-  readonly sides: Sides<Sight>
+  readonly sides: Sides<EvaluationContext>
   readonly people: Int32Array
   /** By a person's number their place among these people: all else is by place, so few people cost little. */
   readonly placeOf: ReadonlyMap<number, number>
@@ -55,7 +55,7 @@ export interface Class {
   losses: number
 }
 
-export function createClasses(sides: Sides<Sight>, people: Int32Array): Classes {
+export function createClasses(sides: Sides<EvaluationContext>, people: Int32Array): Classes {
   const placeOf = new Map<number, number>()
   for (let place = 0; place < people.length; place += 1) placeOf.set(people[place] as number, place)
   const classes: Classes = {
@@ -83,19 +83,21 @@ export function createClasses(sides: Sides<Sight>, people: Int32Array): Classes 
   return classes
 }
 
-const kindOn = (sight: Sight, person: number): number =>
-  person < sight.index.persons.length ? kindOf(sight, person) : 0
+const kindOn = (evaluation: EvaluationContext, person: number): number =>
+  person < evaluation.index.persons.length ? kindOf(evaluation, person) : 0
 
-function marksFor(sight: Sight, people: Int32Array): Marks {
+function marksFor(evaluation: EvaluationContext, people: Int32Array): Marks {
   const marks = createMarks()
-  for (const person of people) if (person < sight.index.persons.length) mark(marks, whomOf(sight, person))
+  for (const person of people)
+    if (person < evaluation.index.persons.length) mark(marks, whomOf(evaluation, person))
   return marks
 }
 
 const told = 1
 const guest = 2
-const kindOf = (sight: Sight, person: number): number =>
-  (isToldOf(sight, person) ? told : 0) | ((standing(sight, person) & inProfile.guest) !== 0 ? guest : 0)
+const kindOf = (evaluation: EvaluationContext, person: number): number =>
+  (isToldOf(evaluation, person) ? told : 0) |
+  ((standing(evaluation, person) & inProfile.guest) !== 0 ? guest : 0)
 
 const classFor = ([before, after]: Sides<number>): Class => ({
   sums: [sumFor(before), sumFor(after)],
@@ -108,21 +110,21 @@ const classFor = ([before, after]: Sides<number>): Class => ({
 const sumFor = (kind: number): Sum => ({ ...createSum(), isGuest: (kind & guest) !== 0 })
 
 /**
- * Goes down into a stretch on one side: what breaks there ends, what is given and limited there counts. Most entries
+ * Goes down into a segment on one side: what breaks there ends, what is given and limited there counts. Most entries
  * speak of none of these people, and are only looked at.
  */
-export function enter(classes: Classes, side: Side, stretch: number): void {
+export function enter(classes: Classes, side: Side, segment: number): void {
   const { index, time } = classes.sides[side]
   const marks = classes.marks[side]
-  const page = index.stretches.pages[(stretch * stretchWidth) >> shift] as Int32Array
-  const at = (stretch * stretchWidth) & inPage
+  const page = index.segments.pages[(segment * segmentWidth) >> shift] as Int32Array
+  const at = (segment * segmentWidth) & inPage
   if (((page[at + stateAt] as number) & broken) !== 0) endGiven(classes, side)
   let rows = page
   let entry = at + entryAt
   for (let number = end; ;) {
     const principal = rows[entry] as number
     if (marks[(principal + 1) & mask] === 1 && principal !== end) {
-      const found: Found = { page: rows, at: entry, stretch, number }
+      const found: Found = { page: rows, at: entry, segment, number }
       if (isLiveEntry(index, found, time)) apply(classes, side, found)
     }
     number = rows[entry + nextAt] as number
@@ -134,7 +136,7 @@ export function enter(classes: Classes, side: Side, stretch: number): void {
 
 // Their own copies: what is imported is looked up anew at each use.
 const end = none
-const { width: stretchWidth, state: stateAt, entry: entryAt } = inStretch
+const { width: segmentWidth, state: stateAt, entry: entryAt } = inSegment
 const { width: entryWidth, next: nextAt } = inEntry
 const { broken } = state
 const mask = markMask

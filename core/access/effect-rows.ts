@@ -1,5 +1,5 @@
 import type { Sides } from './classes.ts'
-import { nodesIn } from './regions.ts'
+import { nodesIn } from './cut-segments.ts'
 import { theWeb } from './public.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf } from '../base/numbering.ts'

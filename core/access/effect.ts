@@ -11,7 +11,7 @@ import {
 } from './classes.ts'
 import { isPublicIn } from './public.ts'
 import { type Below, belowEach, draftAt, isRoot, type Met, type Start, walkBelow } from './side-by-side.ts'
-import type { Sight } from './sight.ts'
+import type { EvaluationContext } from './evaluation-context.ts'
 import { none, read } from '../base/column.ts'
 import { inTree, state } from '../index/layout.ts'
 import { type ActionSet, bitOf, noActions } from '../levels/action.ts'
@@ -19,11 +19,11 @@ import { type FoundRow, type Rows, rowsApart, rowsFrom, webNumber } from './effe
 
 /**
  * What differs below some places without a change and with it, in numbers alone, so that a worker can be asked: row by
- * row where the rows are few, else counted. Costs what the stretches cost in which anybody differs, and of whom
+ * row where the rows are few, else counted. Costs what the segments cost in which anybody differs, and of whom
  * their entries speak: who is given and taken alike is summed up once (see `Classes`).
  */
 export interface Asked {
-  readonly sides: Sides<Sight>
+  readonly sides: Sides<EvaluationContext>
   readonly starts: readonly Start[]
   /** By number, for whom. */
   readonly people: Int32Array
@@ -43,7 +43,7 @@ export interface Effect {
   readonly gains: Int32Array
   readonly losses: Int32Array
   /** Where anybody's access differs. */
-  readonly pieces: readonly PieceCount[]
+  readonly segments: readonly SegmentCount[]
   /** By what people had and have then, at how many places for how many people, added up: see `turnOf`. */
   readonly turns: ReadonlyMap<number, number>
   /** Places with a difference that the asker gives access above, and cannot see. */
@@ -55,7 +55,7 @@ export interface Effect {
 }
 
 /** A place and all below it that answers alike: how many people have more there, and less; the web is none of them. */
-export interface PieceCount {
+export interface SegmentCount {
   /** On which side it is: 0 where it is there no more. */
   readonly side: Side
   readonly node: number
@@ -74,7 +74,7 @@ export function effectOf(asked: Asked): Effect {
     classes: createClasses(sides, people),
     turned: [],
     shared: [],
-    pieces: [],
+    segments: [],
     turns: new Map(),
     found: { rows: [], count: 0 },
     atStarts: { rows: [], count: 0 },
@@ -86,27 +86,27 @@ export function effectOf(asked: Asked): Effect {
   const belows = belowEach(indexes, starts)
   for (const below of belows) {
     telling.shared = []
-    walkBelow(telling.classes, below, met => tellPiece(telling, below, met))
+    walkBelow(telling.classes, below, met => tellSegment(telling, below, met))
   }
   settle(telling.classes)
   const { gains, losses } = telling.classes
-  const { pieces, turns, hidden, found, atStarts } = telling
+  const { segments, turns, hidden, found, atStarts } = telling
   const rows = found.count > mostRows ? null : rowsApart(indexes, found.rows)
   const startRows = rowsFrom(atStarts.rows)
-  return { people, gains, losses, pieces, turns, hidden, rows, startRows }
+  return { people, gains, losses, segments, turns, hidden, rows, startRows }
 }
 
-const sizeAt = (sides: Sides<Sight>, [was, is]: Start): number =>
+const sizeAt = (sides: Sides<EvaluationContext>, [was, is]: Start): number =>
   is === none ? read(sides[0].index.sizes, was) : read(sides[1].index.sizes, is)
 
 interface Telling {
   readonly asked: Asked
   readonly classes: Classes
-  /** The classes that differ at the piece where the walk stands; the same list at each. */
+  /** The classes that differ at the segment where the walk stands; the same list at each. */
   readonly turned: Turned[]
-  /** For each piece on the way down whether the asker gives access there or above. */
+  /** For each segment on the way down whether the asker gives access there or above. */
   shared: boolean[]
-  readonly pieces: PieceCount[]
+  readonly segments: SegmentCount[]
   readonly turns: Map<number, number>
   readonly found: Found
   /** Of the places at which the walk starts. */
@@ -133,7 +133,7 @@ interface Turned {
 const stepLength = 256
 
 /** Answers whether everybody is the same there on both sides, and so in all that lies in it. */
-function tellPiece(telling: Telling, below: Below, met: Met): boolean {
+function tellSegment(telling: Telling, below: Below, met: Met): boolean {
   const { asked, classes, turned } = telling
   const depth = classes.undoing.length
   turned.length = 0
@@ -171,10 +171,10 @@ const isAlikeIn = ({ sums, isTold }: Class, met: Met): boolean =>
   isTold[0] === isTold[1] &&
   ((met.statesBefore ^ met.statesAfter) & (state.archived | state.binned)) === 0
 
-/** Who made the draft that a piece begins at; `undefined` if it is none. */
+/** Who made the draft that a segment begins at; `undefined` if it is none. */
 type Makers = Sides<number | undefined>
 
-/** At a draft, on one side or both: who made it stands apart, until the walk leaves the piece. */
+/** At a draft, on one side or both: who made it stands apart, until the walk leaves the segment. */
 function findTurnedAtDraft({ asked, classes, turned }: Telling, met: Met): void {
   const makers: Makers = [draftAt(asked.sides[0].index, met.was), draftAt(asked.sides[1].index, met.is)]
   if (makers[0] === undefined && makers[1] === undefined) return
@@ -203,13 +203,13 @@ const seeing = bitOf('see')
 const sharing = bitOf('share')
 
 /** 1 where the web comes to see a place, -1 where it no longer does. */
-function webAt(sides: Sides<Sight>, { was, is }: Met): number {
+function webAt(sides: Sides<EvaluationContext>, { was, is }: Met): number {
   const before = was !== none && isPublicIn(sides[0], was)
   const after = is !== none && isPublicIn(sides[1], is)
   return before === after ? 0 : after ? 1 : -1
 }
 
-/** Whether the asker gives access at a piece or above it, before the change: read at each only where something is hidden. */
+/** Whether the asker gives access at a segment or above it, before the change: read at each only where something is hidden. */
 function noteShared({ asked: { sides, asker }, shared }: Telling, { was, depth }: Met): void {
   if (asker === none) return
   shared.length = depth
@@ -219,9 +219,13 @@ function noteShared({ asked: { sides, asker }, shared }: Telling, { was, depth }
   )
 }
 
-function sharesAbove(sight: Sight, asker: number, from: number): boolean {
-  for (let node = from; node !== none; node = read(sight.index.tree, node * inTree.width + inTree.parent))
-    if ((checkIn(sight, asker, node) & sharing) !== 0) return true
+function sharesAbove(evaluation: EvaluationContext, asker: number, from: number): boolean {
+  for (
+    let node = from;
+    node !== none;
+    node = read(evaluation.index.tree, node * inTree.width + inTree.parent)
+  )
+    if ((checkIn(evaluation, asker, node) & sharing) !== 0) return true
   return false
 }
 
@@ -232,7 +236,7 @@ interface Told {
   readonly web: number
 }
 
-/** Notes what differs at a piece, as far as the asker may know: where they share all of it, else their own. */
+/** Notes what differs at a segment, as far as the asker may know: where they share all of it, else their own. */
 function tell(telling: Telling, told: Told): void {
   const { met } = told
   const scope = scopeAt(telling, met)
@@ -260,7 +264,7 @@ function tellAll(telling: Telling, { below, met, web }: Told): void {
     const [before, after] = web > 0 ? [noActions, onTheWeb] : [onTheWeb, noActions]
     addRow(telling, { below, node: met.top, nodes: met.nodes, person: webNumber, before, after }, met.depth)
   }
-  notePiece(telling, met, counted)
+  noteSegment(telling, met, counted)
 }
 
 function tellOwn(telling: Telling, { below, met }: Told): void {
@@ -277,7 +281,7 @@ function tellOwn(telling: Telling, { below, met }: Told): void {
   if (hasLess) classes.losses[place] = (classes.losses[place] as number) + met.nodes
   noteTurn(telling, { turned, met, count: 1 })
   addRow(telling, { below, node: met.top, nodes: met.nodes, person: asked.asker, before, after }, met.depth)
-  notePiece(telling, met, { gaining: hasMore ? 1 : 0, losing: hasLess ? 1 : 0, web: 0 })
+  noteSegment(telling, met, { gaining: hasMore ? 1 : 0, losing: hasLess ? 1 : 0, web: 0 })
 }
 
 const onTheWeb = seeing as ActionSet
@@ -292,14 +296,14 @@ function scopeAt({ asked: { sides, asker }, shared }: Telling, { was, is, depth 
   return (held & sharing) !== 0 ? 'all' : 'own'
 }
 
-function notePiece(
-  { pieces }: Telling,
+function noteSegment(
+  { segments }: Telling,
   { is, top: node, nodes }: Met,
-  counted: Pick<PieceCount, 'gaining' | 'losing' | 'web'>,
+  counted: Pick<SegmentCount, 'gaining' | 'losing' | 'web'>,
 ): void {
   const side: Side = is === none ? 0 : 1
   if (counted.gaining + counted.losing > 0 || counted.web !== 0)
-    pieces.push({ side, node, nodes, ...counted })
+    segments.push({ side, node, nodes, ...counted })
 }
 
 interface Noted {

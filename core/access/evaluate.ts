@@ -8,7 +8,7 @@ import {
   guests,
   inEntry,
   inGroup,
-  inStretch,
+  inSegment,
   inTree,
   state,
 } from '../index/layout.ts'
@@ -31,39 +31,41 @@ import {
   isWhom,
   nodeById,
   personById,
-  type Sight,
-  sightOf,
+  type EvaluationContext,
+  evaluationOf,
   type Whom,
   whomOf,
-} from './sight.ts'
+} from './evaluation-context.ts'
 import type { Subject } from './subject.ts'
 
 /**
  * What a person may do at a place. Grants add up. Limits cap. Breaking inheritance stops grants from
  * above; limits always flow down.
  *
- * Costs what the stretches on the way up cost: not what lies between them, and nothing that lies elsewhere.
+ * Costs what the segments on the way up cost: not what lies between them, and nothing that lies elsewhere.
  */
 
 /** The answer to "may P do this at N": all the actions of a person at a node; none if either is unknown. */
 export function check(snapshot: Snapshot, person: PersonId, node: NodeId): ActionSet {
-  const sight = sightOf(snapshot)
-  return checkIn(sight, personById(sight, person), nodeById(sight, node))
+  const evaluation = evaluationOf(snapshot)
+  return checkIn(evaluation, personById(evaluation, person), nodeById(evaluation, node))
 }
 
 /** The same in numbers. */
-export const checkIn = (sight: Sight, person: number, node: number): ActionSet =>
-  person !== none && node !== none && isActiveIn(sight, person) ? actionsIn(sight, person, node) : noActions
+export const checkIn = (evaluation: EvaluationContext, person: number, node: number): ActionSet =>
+  person !== none && node !== none && isActiveIn(evaluation, person)
+    ? actionsIn(evaluation, person, node)
+    : noActions
 
 /** Whether a person sees anything of what lies right in a node: no record is made for it. */
 export function seesWithin(snapshot: Snapshot, personId: PersonId, nodeId: NodeId): boolean {
-  const sight = sightOf(snapshot)
-  const person = personById(sight, personId)
-  const node = nodeById(sight, nodeId)
+  const evaluation = evaluationOf(snapshot)
+  const person = personById(evaluation, personId)
+  const node = nodeById(evaluation, nodeId)
   if (node === none) return false
-  const { tree } = sight.index
+  const { tree } = evaluation.index
   let child = read(tree, node * inTree.width + inTree.first)
-  while (child !== none && !has(checkIn(sight, person, child), 'see'))
+  while (child !== none && !has(checkIn(evaluation, person, child), 'see'))
     child = read(tree, child * inTree.width + inTree.next)
   return child !== none
 }
@@ -73,20 +75,20 @@ export const actionsAt = (snapshot: Snapshot, subject: Subject, place: Place): A
 
 /** The same for somebody who is only invited, or whose time has not begun. */
 export function actionsAsIfActive(snapshot: Snapshot, subject: Subject, place: Place): ActionSet {
-  const sight = sightOf(snapshot)
-  const person = personById(sight, subject.person.id)
-  const node = nodeById(sight, place.node.id)
-  return person === none || node === none ? noActions : actionsIn(sight, person, node)
+  const evaluation = evaluationOf(snapshot)
+  const person = personById(evaluation, subject.person.id)
+  const node = nodeById(evaluation, place.node.id)
+  return person === none || node === none ? noActions : actionsIn(evaluation, person, node)
 }
 
 /** What a person holds before an archive or the bin takes its part: read for bringing back. */
 export function heldBeforeStates(snapshot: Snapshot, personId: PersonId, nodeId: NodeId): ActionSet {
-  const sight = sightOf(snapshot)
-  const person = personById(sight, personId)
-  const node = nodeById(sight, nodeId)
-  return person === none || node === none || !isActiveIn(sight, person)
+  const evaluation = evaluationOf(snapshot)
+  const person = personById(evaluation, personId)
+  const node = nodeById(evaluation, nodeId)
+  return person === none || node === none || !isActiveIn(evaluation, person)
     ? noActions
-    : heldIn(sight, person, node)
+    : heldIn(evaluation, person, node)
 }
 
 /** The same for sharing, breaking and moving in an archive; nothing in the bin. */
@@ -96,18 +98,18 @@ export function heldInArchive(snapshot: Snapshot, person: PersonId, node: NodeId
 }
 
 /** What is answered at a node, whether or not the person is active. */
-export function actionsIn(sight: Sight, person: number, node: number): ActionSet {
-  const held = heldIn(sight, person, node)
+export function actionsIn(evaluation: EvaluationContext, person: number, node: number): ActionSet {
+  const held = heldIn(evaluation, person, node)
   return held === noActions || sum.states === 0 ? held : afterStates(held, sum.states)
 }
 
 /** Adds up what is held there, and leaves the states in `sum`. A draft hides itself also where it is archived. */
-function heldIn(sight: Sight, person: number, node: number): ActionSet {
-  const { index } = sight
-  const stretch = read(index.stretchOf, node)
-  addUp(sight, person, stretch)
+function heldIn(evaluation: EvaluationContext, person: number, node: number): ActionSet {
+  const { index } = evaluation
+  const segment = read(index.segmentOf, node)
+  addUp(evaluation, person, segment)
   const held = capped(index, sum)
-  const isHidden = (sum.states & draft) !== 0 && hidesAsDraft(index, { person, node, stretch, held })
+  const isHidden = (sum.states & draft) !== 0 && hidesAsDraft(index, { person, node, segment, held })
   return isHidden ? noActions : held
 }
 
@@ -137,7 +139,7 @@ const whom = createWhom()
 // Their own copies: what is imported is looked up anew at each use, and a check has no time for that.
 const end = none
 const all = anyone
-const { width: stretchWidth, up: upAt, state: stateAt, entry: entryAt } = inStretch
+const { width: segmentWidth, up: upAt, state: stateAt, entry: entryAt } = inSegment
 const { width: entryWidth, next: nextAt } = inEntry
 const { draft } = state
 const share = bitOf('share')
@@ -147,13 +149,13 @@ const share = bitOf('share')
  * A check of many spends its time here, waiting for memory: nothing is made, nothing is called but where an entry
  * speaks of the person.
  */
-function addUp(sight: Sight, person: number, from: number): void {
-  const { stretches, entries } = sight.index
-  const { self, kin, list, first, behind } = whomOf(sight, person, whom)
+function addUp(evaluation: EvaluationContext, person: number, from: number): void {
+  const { segments, entries } = evaluation.index
+  const { self, kin, list, first, behind } = whomOf(evaluation, person, whom)
   clear(sum, kin === guests)
-  for (let stretch = from; stretch !== end;) {
-    const page = pageAt(stretches, stretch * stretchWidth)
-    const at = offsetIn(stretch * stretchWidth)
+  for (let segment = from; segment !== end;) {
+    const page = pageAt(segments, segment * segmentWidth)
+    const at = offsetIn(segment * segmentWidth)
     let rows = page
     let entry = at + entryAt
     for (let number = end; ;) {
@@ -161,26 +163,26 @@ function addUp(sight: Sight, person: number, from: number): void {
       let isSpoken = principal === self || principal === kin || principal === all
       if ((principal & 3) !== 0)
         for (let each = first; each < behind; each += 1) isSpoken ||= list[each] === principal
-      if (isSpoken) addEntry(sight, sum, { page: rows, at: entry, stretch, number })
+      if (isSpoken) addEntry(evaluation, sum, { page: rows, at: entry, segment, number })
       number = rows[entry + nextAt] as number
       if (number === end) break
       rows = pageAt(entries, number * entryWidth)
       entry = offsetIn(number * entryWidth)
     }
     const states = page[at + stateAt] as number
-    if (states !== 0) sum.states |= statesOf(sight.index, states)
-    stretch = page[at + upAt] as number
+    if (states !== 0) sum.states |= statesOf(evaluation.index, states)
+    segment = page[at + upAt] as number
   }
 }
 
-/** Adds what the entries of a stretch give to somebody and take. */
+/** Adds what the entries of a segment give to somebody and take. */
 export function addOwn(
-  sight: Sight,
+  evaluation: EvaluationContext,
   whom: Whom,
-  { sum, stretch }: { readonly sum: Sum; readonly stretch: number },
+  { sum, segment }: { readonly sum: Sum; readonly segment: number },
 ): void {
-  someEntry(sight.index, stretch, found => {
-    if (isWhom(whom, principalOf(found))) addEntry(sight, sum, found)
+  someEntry(evaluation.index, segment, found => {
+    if (isWhom(whom, principalOf(found))) addEntry(evaluation, sum, found)
     return false
   })
 }
@@ -198,9 +200,9 @@ export function clear(sum: Sum, isGuest: boolean): void {
 }
 
 /** Adds what an entry gives or takes, if it is live. A grant beyond a break does not count; a limit does. */
-export function addEntry(sight: Sight, sum: Sum, found: Found): void {
-  if (!isLiveEntry(sight.index, found, sight.time)) return
-  const set = actionsNumbered(sight.index, found.page[found.at + inEntry.actions] as number)
+export function addEntry(evaluation: EvaluationContext, sum: Sum, found: Found): void {
+  if (!isLiveEntry(evaluation.index, found, evaluation.time)) return
+  const set = actionsNumbered(evaluation.index, found.page[found.at + inEntry.actions] as number)
   if (!isLimit(found)) {
     if ((sum.states & state.broken) === 0) sum.given = union(sum.given, set)
   } else if (isSparing(found)) sum.capUnlessSpared = intersect(sum.capUnlessSpared, set)
@@ -228,17 +230,17 @@ export const inArchive = actions('see', 'copy', 'share', 'seal')
 interface Answered {
   readonly person: number
   readonly node: number
-  readonly stretch: number
+  readonly segment: number
   readonly held: ActionSet
 }
 
 /** A draft hides itself, only itself, from those who could neither change nor share it nor made it. */
-export function hidesAsDraft({ stretches }: AccessIndex, { person, node, stretch, held }: Answered): boolean {
-  const base = stretch * inStretch.width
-  const isDraft = (read(stretches, base + inStretch.state) & state.draft) !== 0
-  if (!isDraft || read(stretches, base + inStretch.head) !== node) return false
+export function hidesAsDraft({ segments }: AccessIndex, { person, node, segment, held }: Answered): boolean {
+  const base = segment * inSegment.width
+  const isDraft = (read(segments, base + inSegment.state) & state.draft) !== 0
+  if (!isDraft || read(segments, base + inSegment.head) !== node) return false
   if (has(held, 'change') || has(held, 'share')) return false
-  return !(read(stretches, base + inStretch.maker) === person && has(held, 'add'))
+  return !(read(segments, base + inSegment.maker) === person && has(held, 'add'))
 }
 
 /** With the bit of an archive for the home of a team that is archived. */

@@ -1,5 +1,5 @@
 import { anyone } from '../index/layout.ts'
-import type { Whom } from './sight.ts'
+import type { Whom } from './evaluation-context.ts'
 
 /**
  * Which principals may match somebody, few enough marks to stay at hand where very many entries are looked through: by

@@ -10,37 +10,49 @@ import {
   kinds,
   principalKind,
 } from '../index/layout.ts'
-import { type Sight, welcomesGuests } from './sight.ts'
+import { type EvaluationContext, welcomesGuests } from './evaluation-context.ts'
 
 /** The people whom a principal matches, active or not, each once; until `visit` answers that it has seen enough. */
-export function somePerson(sight: Sight, principal: number, visit: (person: number) => boolean): boolean {
+export function somePerson(
+  evaluation: EvaluationContext,
+  principal: number,
+  visit: (person: number) => boolean,
+): boolean {
   const kind = principal & 3
   if (kind === principalKind.person) return visit(principal >> 2)
-  if (kind === principalKind.all) return somePersonOfKind(sight, principal, visit)
+  if (kind === principalKind.all) return somePersonOfKind(evaluation, principal, visit)
   const team = principal >> 2
-  const isForAll = kind === principalKind.team && sight.index.forAll.includes(team)
-  if (!isForAll) return somePersonInTeam(sight, principal, visit)
+  const isForAll = kind === principalKind.team && evaluation.index.forAll.includes(team)
+  if (!isForAll) return somePersonInTeam(evaluation, principal, visit)
   return (
-    somePersonOfKind(sight, everyone, visit) ||
-    somePersonInTeam(sight, principal, person => isGuestIn(sight, person) && visit(person))
+    somePersonOfKind(evaluation, everyone, visit) ||
+    somePersonInTeam(evaluation, principal, person => isGuestIn(evaluation, person) && visit(person))
   )
 }
 
-export const isGuestIn = ({ index }: Sight, person: number): boolean =>
+export const isGuestIn = ({ index }: EvaluationContext, person: number): boolean =>
   read(index.people, person * inPerson.width + inPerson.kind) === kinds.guest
 
-function somePersonOfKind(sight: Sight, principal: number, visit: (person: number) => boolean): boolean {
-  const { persons } = sight.index
+function somePersonOfKind(
+  evaluation: EvaluationContext,
+  principal: number,
+  visit: (person: number) => boolean,
+): boolean {
+  const { persons } = evaluation.index
   for (let person = 0; person < persons.length; person += 1) {
-    const isMeant = principal === anyone || isGuestIn(sight, person) === (principal !== everyone)
+    const isMeant = principal === anyone || isGuestIn(evaluation, person) === (principal !== everyone)
     if (isMeant && visit(person)) return true
   }
   return false
 }
 
 /** By memberships that count now; of leads, members only. */
-function somePersonInTeam(sight: Sight, principal: number, visit: (person: number) => boolean): boolean {
-  const { groups, memberships } = sight.index
+function somePersonInTeam(
+  evaluation: EvaluationContext,
+  principal: number,
+  visit: (person: number) => boolean,
+): boolean {
+  const { groups, memberships } = evaluation.index
   const team = principal >> 2
   const isLeads = (principal & 3) === principalKind.leads
   let row = read(groups, team * inGroup.width + inGroup.first)
@@ -48,11 +60,11 @@ function somePersonInTeam(sight: Sight, principal: number, visit: (person: numbe
     const base = row * inMembership.width
     const flags = read(memberships, base + inMembership.flags)
     const person = read(memberships, base + inMembership.person)
-    const isGuest = isGuestIn(sight, person)
-    if (isLeads ? isGuest || (flags & flag.lead) === 0 : isGuest && !welcomesGuests(sight.index, team))
+    const isGuest = isGuestIn(evaluation, person)
+    if (isLeads ? isGuest || (flags & flag.lead) === 0 : isGuest && !welcomesGuests(evaluation.index, team))
       continue
     const times = { flags, column: memberships, address: base + inMembership.times }
-    if (isWithin(times, sight.time) && visit(person)) return true
+    if (isWithin(times, evaluation.time) && visit(person)) return true
   }
   return false
 }

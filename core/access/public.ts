@@ -6,7 +6,7 @@ import {
   group,
   inEntry,
   inGroup,
-  inStretch,
+  inSegment,
   principalKind,
   state,
 } from '../index/layout.ts'
@@ -17,7 +17,7 @@ import { type Snapshot, type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { statesOf } from './evaluate.ts'
 import type { Place } from './place.ts'
-import { nodeById, type Sight, sightOf } from './sight.ts'
+import { nodeById, type EvaluationContext, evaluationOf } from './evaluation-context.ts'
 
 /** A visitor without an account, told of in impacts like one person. */
 export const theWeb = 'web' as PersonId
@@ -28,32 +28,32 @@ export const theWeb = 'web' as PersonId
  * policies of the workspace and the team keep the web out.
  */
 export function isPublic(snapshot: Snapshot, place: Place): boolean {
-  const sight = sightOf(snapshot)
-  return isPublicIn(sight, nodeById(sight, place.node.id))
+  const evaluation = evaluationOf(snapshot)
+  return isPublicIn(evaluation, nodeById(evaluation, place.node.id))
 }
 
-/** The same in numbers. Only what lies at heads can open or close it, so the way goes from stretch to stretch. */
-export function isPublicIn(sight: Sight, node: number): boolean {
-  const { index } = sight
-  if (!index.allowsPublishing || !isPublishedAbove(index, read(index.stretchOf, node))) return false
-  for (let stretch = read(index.stretchOf, node); stretch !== none;) {
-    const row = stretch * inStretch.width
-    const bits = statesOf(index, read(index.stretches, row + inStretch.state))
+/** The same in numbers. Only what lies at heads can open or close it, so the way goes from segment to segment. */
+export function isPublicIn(evaluation: EvaluationContext, node: number): boolean {
+  const { index } = evaluation
+  if (!index.allowsPublishing || !isPublishedAbove(index, read(index.segmentOf, node))) return false
+  for (let segment = read(index.segmentOf, node); segment !== none;) {
+    const row = segment * inSegment.width
+    const bits = statesOf(index, read(index.segments, row + inSegment.state))
     if ((bits & (state.archived | state.binned)) !== 0 || isClosedToWeb(index, bits)) return false
-    if (someEntry(index, stretch, found => shutsTheWeb(sight, found))) return false
-    stretch = read(index.stretches, row + inStretch.up)
+    if (someEntry(index, segment, found => shutsTheWeb(evaluation, found))) return false
+    segment = read(index.segments, row + inSegment.up)
   }
   return true
 }
 
-function isPublishedAbove({ stretches }: AccessIndex, from: number): boolean {
-  for (let stretch = from; stretch !== none;) {
-    const row = stretch * inStretch.width
-    const bits = read(stretches, row + inStretch.state)
+function isPublishedAbove({ segments }: AccessIndex, from: number): boolean {
+  for (let segment = from; segment !== none;) {
+    const row = segment * inSegment.width
+    const bits = read(segments, row + inSegment.state)
     if ((bits & (state.excluded | state.draft)) !== 0) return false
     if ((bits & state.published) !== 0) return true
     if ((bits & state.broken) !== 0) return false
-    stretch = read(stretches, row + inStretch.up)
+    segment = read(segments, row + inSegment.up)
   }
   return false
 }
@@ -64,7 +64,7 @@ function isClosedToWeb({ groups }: AccessIndex, bits: number): boolean {
 }
 
 /** A limit on everybody that leaves nothing to be seen. Limits on somebody or some team are not about visitors. */
-function shutsTheWeb({ index, time }: Sight, found: Found): boolean {
+function shutsTheWeb({ index, time }: EvaluationContext, found: Found): boolean {
   const isForAll = (principalOf(found) & 3) === principalKind.all
   if (!isForAll || !isLimit(found) || !isLiveEntry(index, found, time)) return false
   return !has(actionsNumbered(index, found.page[found.at + inEntry.actions] as number), 'see')

@@ -1,14 +1,14 @@
 import { none, pageShift, read } from '../base/column.ts'
 import type { NodeId } from '../base/ids.ts'
 import { numberOf } from '../base/numbering.ts'
-import { type AccessIndex, inStretch, inTree, state } from '../index/layout.ts'
+import { type AccessIndex, inSegment, inTree, state } from '../index/layout.ts'
 import { type Class, type Classes, enter, leave, type Side, type Sides } from './classes.ts'
 import { statesOf } from './evaluate.ts'
-import { type Cuts, openRegion, type Regions, regionsBelow } from './regions.ts'
+import { type Cuts, openCutSegment, type CutSegments, cutSegmentsBelow } from './cut-segments.ts'
 
 /**
- * Two states of a tree side by side, below the places at which they differ: cut into pieces in which every node
- * answers alike to everybody, in both. Costs what the stretches below cost, not the places between.
+ * Two states of a tree side by side, below the places at which they differ: cut into segments in which every node
+ * answers alike to everybody, in both. Costs what the segments below cost, not the places between.
  */
 
 /** A place at which something differs, by its number on each side; `none` where it is not there. */
@@ -42,23 +42,23 @@ export function belowEach(indexes: Indexes, starts: readonly Start[]): Below[] {
   })
 }
 
-export const regionsAt = (indexes: Indexes, { start, side, cuts }: Below): Regions =>
-  regionsBelow(indexes[side], start[side], cuts)
+export const cutSegmentsAt = (indexes: Indexes, { start, side, cuts }: Below): CutSegments =>
+  cutSegmentsBelow(indexes[side], start[side], cuts)
 
 function cutsFor(indexes: Indexes, starts: readonly Start[], side: Side): Cuts {
   const index = indexes[side]
   const other = indexes[side === 0 ? 1 : 0]
-  const [nodes, stretches, alone] = [new Set<number>(), new Set<number>(), new Set<number>()]
+  const [nodes, segments, alone] = [new Set<number>(), new Set<number>(), new Set<number>()]
   for (const start of starts) {
     const node = start[side]
     if (node === none) continue
     nodes.add(node)
-    // A stretch that begins at the node itself is not cut by it.
-    const stretch = read(index.stretchOf, node)
-    if (read(index.stretches, stretch * stretchWidth + headAt) !== node) stretches.add(stretch)
+    // A segment that begins at the node itself is not cut by it.
+    const segment = read(index.segmentOf, node)
+    if (read(index.segments, segment * segmentWidth + headAt) !== node) segments.add(segment)
     if (draftAt(other, start[1 - side] as number) !== undefined || isRoot(index, node)) alone.add(node)
   }
-  return { nodes, stretches, alone }
+  return { nodes, segments, alone }
 }
 
 /** The root is no place that anybody is told of: what lies in it stands apart. */
@@ -66,17 +66,17 @@ export const isRoot = ({ tree }: AccessIndex, node: number): boolean =>
   read(tree, node * inTree.width + inTree.parent) === none
 
 /** Who made a draft; `undefined` where there is none. */
-export function draftAt({ stretchOf, stretches }: AccessIndex, node: number): number | undefined {
+export function draftAt({ segmentOf, segments }: AccessIndex, node: number): number | undefined {
   if (node === none) return undefined
-  const base = read(stretchOf, node) * inStretch.width
+  const base = read(segmentOf, node) * inSegment.width
   const isIt =
-    read(stretches, base + inStretch.head) === node &&
-    (read(stretches, base + inStretch.state) & state.draft) !== 0
-  return isIt ? read(stretches, base + inStretch.maker) : undefined
+    read(segments, base + inSegment.head) === node &&
+    (read(segments, base + inSegment.state) & state.draft) !== 0
+  return isIt ? read(segments, base + inSegment.maker) : undefined
 }
 
 /**
- * A region as the walk comes to it: the classes of people hold what they are given there on each side. The same
+ * A cut segment as the walk comes to it: the classes of people hold what they are given there on each side. The same
  * object each time.
  */
 export interface Met {
@@ -85,7 +85,7 @@ export interface Met {
   was: number
   is: number
   nodes: number
-  /** In how many other regions below the start it lies. */
+  /** In how many other cut segments below the start it lies. */
   depth: number
   /** The states on the way up. */
   statesBefore: number
@@ -93,7 +93,7 @@ export interface Met {
 }
 
 /**
- * Comes to each region below a start, each after the one in which it lies; not to those in one of which `visit` answers
+ * Comes to each cut segment below a start, each after the one in which it lies; not to those in one of which `visit` answers
  * that everybody is the same there on both sides, since so they are then in all that lies in it.
  */
 export function walkBelow(
@@ -104,7 +104,7 @@ export function walkBelow(
   const { index } = classes.sides[side]
   const met: Met = { top: 0, was: 0, is: 0, nodes: 0, depth: 0, statesBefore: 0, statesAfter: 0 }
   const waiting = [start[side]]
-  // Where the way down stands: how many regions wait above each, how much is to be taken back, and the states met.
+  // Where the way down stands: how many cut segments wait above each, how much is to be taken back, and the states met.
   const waitingAbove: number[] = []
   const undoings: number[] = []
   const before: number[] = []
@@ -128,7 +128,7 @@ export function walkBelow(
     met.statesBefore = goDown(classes, 0, { node: met.was, above: before[before.length - 1] })
     met.statesAfter = goDown(classes, 1, { node: met.is, above: after[after.length - 1] })
     const waited = waiting.length
-    met.nodes = openRegion({ index, cuts, waiting }, top)
+    met.nodes = openCutSegment({ index, cuts, waiting }, top)
     if (visit(met)) waiting.length = waited
     waitingAbove.push(waited)
     before.push(met.statesBefore)
@@ -139,7 +139,7 @@ export function walkBelow(
 
 // Their own copies: what is imported is looked up anew at each use.
 const end = none
-const { width: stretchWidth, head: headAt, state: stateAt, up: upAt } = inStretch
+const { width: segmentWidth, head: headAt, state: stateAt, up: upAt } = inSegment
 const shift = pageShift
 const inPage = (1 << shift) - 1
 
@@ -149,68 +149,68 @@ interface Down {
   readonly above: number | undefined
 }
 
-/** Down into the stretch that begins at a node, if one does; at the start through all that lie above. */
+/** Down into the segment that begins at a node, if one does; at the start through all that lie above. */
 function goDown(classes: Classes, side: Side, { node, above }: Down): number {
   if (node === end) return state.binned
   const { index } = classes.sides[side]
-  const stretch = read(index.stretchOf, node)
-  const row = stretch * stretchWidth
+  const segment = read(index.segmentOf, node)
+  const row = segment * segmentWidth
   if (above !== undefined) {
-    const page = index.stretches.pages[row >> shift] as Int32Array
+    const page = index.segments.pages[row >> shift] as Int32Array
     const at = row & inPage
     if (page[at + headAt] !== node) return above
-    enter(classes, side, stretch)
+    enter(classes, side, segment)
     const states = page[at + stateAt] as number
     return states === 0 ? above : above | statesOf(index, states)
   }
   const way: number[] = []
-  for (let each = stretch; each !== end; each = read(index.stretches, each * stretchWidth + upAt))
+  for (let each = segment; each !== end; each = read(index.segments, each * segmentWidth + upAt))
     way.push(each)
   let states = 0
   for (let place = way.length - 1; place >= 0; place -= 1) {
     const each = way[place] as number
     enter(classes, side, each)
-    states |= statesOf(index, read(index.stretches, each * stretchWidth + stateAt))
+    states |= statesOf(index, read(index.segments, each * segmentWidth + stateAt))
   }
   return states
 }
 
-/** Every stretch that has a say below some starts, on each side: those above, and those that begin there. */
-export function eachStretch(
+/** Every segment that has a say below some starts, on each side: those above, and those that begin there. */
+export function eachSegment(
   indexes: Indexes,
   starts: readonly Start[],
-  visit: (side: Side, stretch: number) => void,
+  visit: (side: Side, segment: number) => void,
 ): void {
-  eachStretchAbove(indexes, starts, visit)
+  eachSegmentAbove(indexes, starts, visit)
   for (const below of belowEach(indexes, starts)) {
-    const { tops } = regionsAt(indexes, below)
+    const { tops } = cutSegmentsAt(indexes, below)
     for (const side of [0, 1] as const) {
       if (below.start[side] === none) continue
-      const { stretches, stretchOf } = indexes[side]
+      const { segments, segmentOf } = indexes[side]
       for (let place = 1; place < tops.length; place += 1) {
         const top = tops[place] as number
-        const stretch = read(stretchOf, top)
-        if (read(stretches, stretch * inStretch.width + inStretch.head) === top) visit(side, stretch)
+        const segment = read(segmentOf, top)
+        if (read(segments, segment * inSegment.width + inSegment.head) === top) visit(side, segment)
       }
     }
   }
 }
 
-/** Every stretch that has a say at some starts themselves. */
-export function eachStretchAbove(
+/** Every segment that has a say at some starts themselves. */
+export function eachSegmentAbove(
   indexes: Indexes,
   starts: readonly Start[],
-  visit: (side: Side, stretch: number) => void,
+  visit: (side: Side, segment: number) => void,
 ): void {
   for (const side of [0, 1] as const) {
     const above = new Set<number>()
-    const { stretches, stretchOf } = indexes[side]
+    const { segments, segmentOf } = indexes[side]
     for (const start of starts) {
       if (start[side] === none) continue
-      for (let each = read(stretchOf, start[side]); each !== none && !above.has(each);) {
+      for (let each = read(segmentOf, start[side]); each !== none && !above.has(each);) {
         above.add(each)
         visit(side, each)
-        each = read(stretches, each * inStretch.width + inStretch.up)
+        each = read(segments, each * inSegment.width + inSegment.up)
       }
     }
   }

@@ -3,7 +3,7 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf } from '../base/numbering.ts'
 import type { AccessIndex } from '../index/layout.ts'
 import type { ActionSet } from '../levels/action.ts'
-import { type Effect, type PieceCount, turnFrom } from './effect.ts'
+import { type Effect, type SegmentCount, turnFrom } from './effect.ts'
 import { personAt } from './effect-rows.ts'
 
 /** What an effect comes to, small enough to be sent and shown whatever its size; in numbers. */
@@ -16,8 +16,8 @@ export interface Summed {
   readonly turns: readonly (readonly [ActionSet, ActionSet, number])[]
   /** Those for whom most differs: by number, at how many places they have more, and less. */
   readonly mostPeople: readonly (readonly [number, number, number])[]
-  /** The pieces at which most differs. */
-  readonly mostPlaces: readonly PieceCount[]
+  /** The segments at which most differs. */
+  readonly mostPlaces: readonly SegmentCount[]
   /** The same for the same effect, and hardly for another one. */
   readonly digest: string
 }
@@ -31,7 +31,7 @@ export interface Sum {
 /** So many people and places are named. */
 const namedAtMost = 50
 
-export function summed({ people, gains, losses, pieces, turns }: Effect): Summed {
+export function summed({ people, gains, losses, segments, turns }: Effect): Summed {
   const differing: [number, number, number][] = []
   for (const [place, person] of people.entries()) {
     const more = gains[place] as number
@@ -39,19 +39,19 @@ export function summed({ people, gains, losses, pieces, turns }: Effect): Summed
     if (more + less > 0) differing.push([person, more, less])
   }
   const allTurns = [...turns].map(([turn, times]) => [...turnFrom(turn), times] as const)
-  const sorted = pieces.toSorted((a, b) => a.node - b.node)
+  const sorted = segments.toSorted((a, b) => a.node - b.node)
   return {
     gains: {
       people: differing.filter(([, more]) => more > 0).length,
-      places: placesIn(pieces.filter(each => each.gaining > 0 || each.web > 0)),
-      isWeb: pieces.some(each => each.web > 0),
+      places: placesIn(segments.filter(each => each.gaining > 0 || each.web > 0)),
+      isWeb: segments.some(each => each.web > 0),
     },
     losses: {
       people: differing.filter(([, , less]) => less > 0).length,
-      places: placesIn(pieces.filter(each => each.losing > 0 || each.web < 0)),
-      isWeb: pieces.some(each => each.web < 0),
+      places: placesIn(segments.filter(each => each.losing > 0 || each.web < 0)),
+      isWeb: segments.some(each => each.web < 0),
     },
-    places: placesIn(pieces),
+    places: placesIn(segments),
     turns: allTurns.toSorted((a, b) => b[2] - a[2] || a[0] - b[0] || a[1] - b[1]),
     mostPeople: differing.toSorted((a, b) => b[1] + b[2] - a[1] - a[2] || a[0] - b[0]).slice(0, namedAtMost),
     mostPlaces: sorted.toSorted((a, b) => weightOf(b) - weightOf(a)).slice(0, namedAtMost),
@@ -63,9 +63,9 @@ export function summed({ people, gains, losses, pieces, turns }: Effect): Summed
   }
 }
 
-const placesIn = (pieces: readonly PieceCount[]) => pieces.reduce((sum, each) => sum + each.nodes, 0)
+const placesIn = (segments: readonly SegmentCount[]) => segments.reduce((sum, each) => sum + each.nodes, 0)
 
-const weightOf = ({ nodes, gaining, losing, web }: PieceCount) => nodes * (gaining + losing + Math.abs(web))
+const weightOf = ({ nodes, gaining, losing, web }: SegmentCount) => nodes * (gaining + losing + Math.abs(web))
 
 /** Two sums over all numbers, each by another prime. */
 function digestOf(numbers: readonly number[]): string {
@@ -91,7 +91,7 @@ export interface Counted extends Omit<Summed, 'mostPeople' | 'mostPlaces'> {
   readonly hasColumns: boolean
 }
 
-export interface CountedPlace extends Pick<PieceCount, 'nodes' | 'gaining' | 'losing' | 'web'> {
+export interface CountedPlace extends Pick<SegmentCount, 'nodes' | 'gaining' | 'losing' | 'web'> {
   readonly node: NodeId
 }
 

@@ -1,5 +1,5 @@
 import type { Side } from '../access/classes.ts'
-import { eachStretch, eachStretchAbove, type Indexes, type Start } from '../access/side-by-side.ts'
+import { eachSegment, eachSegmentAbove, type Indexes, type Start } from '../access/side-by-side.ts'
 import { none, read } from '../base/column.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
@@ -28,13 +28,13 @@ export interface Within {
 
 /**
  * Now and every later start and end, in either of two states, that can make a difference to some people below some
- * places: in between, nothing there changes by itself. Costs what the stretches below and above cost.
+ * places: in between, nothing there changes by itself. Costs what the segments below and above cost.
  */
-export const instantsOf = (both: Both, within: Within): Instant[] => instantsIn(eachStretch, both, within)
+export const instantsOf = (both: Both, within: Within): Instant[] => instantsIn(eachSegment, both, within)
 
-/** The same at these places themselves. Costs what the stretches above cost. */
+/** The same at these places themselves. Costs what the segments above cost. */
 export const instantsAt = (both: Both, within: Within): Instant[] =>
-  instantsIn(eachStretchAbove, both, within)
+  instantsIn(eachSegmentAbove, both, within)
 
 interface Both {
   readonly before: Snapshot
@@ -42,7 +42,7 @@ interface Both {
 }
 
 function instantsIn(
-  each: typeof eachStretch,
+  each: typeof eachSegment,
   { before, after }: Both,
   { starts, people }: Within,
 ): Instant[] {
@@ -53,9 +53,9 @@ function instantsIn(
   }
   for (const index of indexes) for (const id of people) notePerson(index, id, note)
   const marks = indexes.map(index => marksEver(index, people))
-  each(indexes, starts, (side: Side, stretch: number) => {
+  each(indexes, starts, (side: Side, segment: number) => {
     const index = indexes[side]
-    someEntry(index, stretch, entry => {
+    someEntry(index, segment, entry => {
       if (marks[side]?.[principalOf(entry) + 1] === 1) note(timesOf(index, entry))
       return false
     })

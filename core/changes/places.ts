@@ -1,4 +1,4 @@
-import { belowEach, regionsAt, startsAt } from '../access/side-by-side.ts'
+import { belowEach, cutSegmentsAt, startsAt } from '../access/side-by-side.ts'
 import type { NodeId } from '../base/ids.ts'
 import { idOf } from '../base/numbering.ts'
 import { pathOf, type State } from '../state/state.ts'
@@ -25,7 +25,7 @@ export function topmostOf(state: State, nodes: readonly NodeId[]): NodeId[] {
 export function placesBelow(before: State, after: State, tops: ReadonlySet<NodeId>): Place[] {
   const indexes = [before.index, after.index] as const
   return belowEach(indexes, startsAt(indexes, tops)).flatMap(below => {
-    const { tops, nodes } = regionsAt(indexes, below)
+    const { tops, nodes } = cutSegmentsAt(indexes, below)
     return tops.map((top, place) => ({
       node: idOf(indexes[below.side].nodes, top) as NodeId,
       nodes: nodes[place] as number,

@@ -61,10 +61,10 @@ test('what is counted is what the rows add up to: by person, by place, and by wh
         const turn = turnOf(row.before, row.after)
         if (row.person !== theWeb) turns.set(turn, (turns.get(turn) ?? 0) + row.nodes)
       }
-      const byPiece = counts.pieces.flatMap(({ nodes, gaining, losing, web }) =>
+      const bySegment = counts.segments.flatMap(({ nodes, gaining, losing, web }) =>
         Array<string>(nodes).fill([1, gaining + (web > 0 ? 1 : 0), losing + (web < 0 ? 1 : 0)].join(' ')),
       )
-      expect(byPiece.sort()).toEqual([...byPlace.values()].map(each => each.join(' ')).sort())
+      expect(bySegment.sort()).toEqual([...byPlace.values()].map(each => each.join(' ')).sort())
       expect(counts.turns).toEqual(turns)
     }),
     { numRuns: 1500 },

@@ -1,6 +1,6 @@
 import type { Sides } from '../access/classes.ts'
 import { startsAt } from '../access/side-by-side.ts'
-import { personById, type Sight, sightsOf } from '../access/sight.ts'
+import { personById, type EvaluationContext, evaluationsOf } from '../access/evaluation-context.ts'
 import { none } from '../base/column.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
@@ -29,10 +29,10 @@ export interface ImpactAt {
   readonly powers: readonly PowerDifference[]
 }
 
-export const sidesOf = ({ before, after }: Pick<Touching, 'before' | 'after'>): Sides<Sight> =>
-  sightsOf(before, after)
-export const indexesOf = ([was, is]: Sides<Sight>) => [was.index, is.index] as const
-export const personCount = ([was, is]: Sides<Sight>) =>
+export const sidesOf = ({ before, after }: Pick<Touching, 'before' | 'after'>): Sides<EvaluationContext> =>
+  evaluationsOf(before, after)
+export const indexesOf = ([was, is]: Sides<EvaluationContext>) => [was.index, is.index] as const
+export const personCount = ([was, is]: Sides<EvaluationContext>) =>
   Math.max(was.index.persons.length, is.index.persons.length)
 
 /**
@@ -120,7 +120,7 @@ export function askedOf(
   }
 }
 
-function numbersOf(sides: Sides<Sight>, people: Iterable<PersonId>): Int32Array {
+function numbersOf(sides: Sides<EvaluationContext>, people: Iterable<PersonId>): Int32Array {
   const numbers = new Set<number>()
   for (const id of people) numbers.add(numberIn(sides, id))
   numbers.delete(none)
@@ -128,7 +128,7 @@ function numbersOf(sides: Sides<Sight>, people: Iterable<PersonId>): Int32Array 
 }
 
 /** A person has the same number on both sides. */
-function numberIn([was, is]: Sides<Sight>, id: PersonId): number {
+function numberIn([was, is]: Sides<EvaluationContext>, id: PersonId): number {
   const number = personById(was, id)
   return number === none ? personById(is, id) : number
 }

@@ -52,7 +52,7 @@ export function isOfAccess(table: keyof Indexed, { before, after }: Changed<obje
 
 /**
  * The index after some changes of records, in whatever order they are told. The same one back if none makes a
- * difference. Costs what the stretches cost that begin, end or move, and the way up from each node that does.
+ * difference. Costs what the segments cost that begin, end or move, and the way up from each node that does.
  */
 export function advanced(
   index: AccessIndex,

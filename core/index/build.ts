@@ -8,11 +8,11 @@ import type { Principal } from '../rules/principal.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { principalNumber, putEntry, type SaidIn } from './entries.ts'
-import { type AccessIndex, emptyIndex, inLinks, inStretch, inTimes, inTree } from './layout.ts'
+import { type AccessIndex, emptyIndex, inLinks, inSegment, inTimes, inTree } from './layout.ts'
 import { made, type Making, makingFrom, takeRow, writing } from './making.ts'
 import { writeState } from './nodes.ts'
 import { addMembership, putPerson, putTeam, setPolicies } from './people.ts'
-import { grow, layStretch } from './tree.ts'
+import { grow, laySegment } from './tree.ts'
 
 /** All that an index is made of, where it is made whole. */
 export interface Source {
@@ -102,11 +102,11 @@ function placedOf(index: AccessIndex, entries: EntryColumns): Placed {
 }
 
 function putAll(making: Making, { principals, places, said }: Placed): void {
-  const stretchOf = writing(making, 'stretchOf')
+  const segmentOf = writing(making, 'segmentOf')
   for (let entry = 0; entry < principals.length; entry += 1) {
     const principal = principals[entry] as number
     if (principal !== none)
-      putEntry(making, said(entry), { principal, stretch: read(stretchOf, places[entry] as number) })
+      putEntry(making, said(entry), { principal, segment: read(segmentOf, places[entry] as number) })
   }
 }
 
@@ -157,27 +157,27 @@ interface Cutting {
   readonly isHead: Uint8Array
 }
 
-/** Cuts the tree into stretches, numbered in that order. */
+/** Cuts the tree into segments, numbered in that order. */
 function cut(making: Making, { parents, order, isHead }: Cutting): void {
-  const stretches = isHead.reduce((sum, each) => sum + each, 0)
-  making.written.stretches = writingIn(createWhole(stretches * inStretch.width), 0)
-  making.written.stretchLinks = writingIn(createWhole(stretches * inLinks.width), 0)
-  making.written.stretchTimes = writingIn(createWhole(stretches * inTimes.width), 0)
+  const segments = isHead.reduce((sum, each) => sum + each, 0)
+  making.written.segments = writingIn(createWhole(segments * inSegment.width), 0)
+  making.written.segmentLinks = writingIn(createWhole(segments * inLinks.width), 0)
+  making.written.segmentTimes = writingIn(createWhole(segments * inTimes.width), 0)
   const within = createWhole(parents.length)
   const counts: number[] = []
   for (let index = 0; index < order.length; index += 1) {
     const node = order[index] as number
     const parent = parents[node] as number
-    let stretch = parent === none ? none : (within[parent] as number)
+    let segment = parent === none ? none : (within[parent] as number)
     if (isHead[node] === 1) {
-      const up = stretch
-      stretch = takeRow(making, 'freeStretches')
-      layStretch(making, { stretch, head: node, up })
+      const up = segment
+      segment = takeRow(making, 'freeSegments')
+      laySegment(making, { segment, head: node, up })
       counts.push(0)
     }
-    within[node] = stretch
-    counts[stretch] = (counts[stretch] as number) + 1
+    within[node] = segment
+    counts[segment] = (counts[segment] as number) + 1
   }
-  making.written.stretchOf = writingIn(within, parents.length)
-  for (const [stretch, nodes] of counts.entries()) grow(making, stretch, nodes)
+  making.written.segmentOf = writingIn(within, parents.length)
+  for (const [segment, nodes] of counts.entries()) grow(making, segment, nodes)
 }

@@ -10,13 +10,13 @@ import {
   flag,
   guests,
   inEntry,
-  inStretch,
+  inSegment,
   inTimes,
   principalKind,
   timeAt,
 } from './layout.ts'
 import { flagsOf, giveRowBack, type Making, reading, takeRow, writeTimes, writing } from './making.ts'
-import { dissolve, stretchAt } from './tree.ts'
+import { dissolve, segmentAt } from './tree.ts'
 
 /** A grant or a limit as it lies in the index. Two that say the same are the same there. */
 interface Said extends Span {
@@ -66,19 +66,19 @@ function saidBy(index: AccessIndex, row: SaidIn, principal: number): Said {
 const numberGiven = ({ levels }: AccessIndex, gives: Gives): number =>
   typeof gives === 'number' ? gives : -1 - levels.findIndex(level => level.id === gives)
 
-/** Where an entry lies: in the row of its stretch, or in one of its own. */
+/** Where an entry lies: in the row of its segment, or in one of its own. */
 interface Slot {
-  readonly column: 'stretches' | 'entries'
+  readonly column: 'segments' | 'entries'
   readonly base: number
-  readonly times: 'stretchTimes' | 'entryTimes'
+  readonly times: 'segmentTimes' | 'entryTimes'
   readonly timesAt: number
 }
 
-const firstOf = (stretch: number): Slot => ({
-  column: 'stretches',
-  base: stretch * inStretch.width + inStretch.entry,
-  times: 'stretchTimes',
-  timesAt: stretch * inTimes.width,
+const firstOf = (segment: number): Slot => ({
+  column: 'segments',
+  base: segment * inSegment.width + inSegment.entry,
+  times: 'segmentTimes',
+  timesAt: segment * inTimes.width,
 })
 
 const slotOf = (entry: number): Slot => ({
@@ -101,17 +101,17 @@ export function addEntry(making: Making, row: Grant | Limit): void {
   const node = numberOf(making.index.nodes, row.node)
   const principal = principalNumber(making.index, row.principal)
   if (node !== undefined && principal !== none)
-    putEntry(making, row, { principal, stretch: stretchAt(making, node) })
+    putEntry(making, row, { principal, segment: segmentAt(making, node) })
 }
 
 /** The same where it is known in numbers. */
 export function putEntry(
   making: Making,
   row: SaidIn,
-  { principal, stretch }: { readonly principal: number; readonly stretch: number },
+  { principal, segment }: { readonly principal: number; readonly segment: number },
 ): void {
   const said = saidBy(making.index, row, principal)
-  const first = firstOf(stretch)
+  const first = firstOf(segment)
   if (fieldOf(making, first, inEntry.principal) === none) {
     lay(making, first, said)
     write(writing(making, first.column), first.base + inEntry.next, none)
@@ -139,9 +139,9 @@ export function removeEntry(making: Making, row: Grant | Limit): void {
   const principal = principalNumber(making.index, row.principal)
   if (node === undefined || principal === none) return
   const said = saidBy(making.index, row, principal)
-  const stretch = stretchAt(making, node)
+  const segment = segmentAt(making, node)
   let before: Slot | undefined
-  for (let slot: Slot | undefined = firstOf(stretch); slot !== undefined; slot = nextOf(making, slot)) {
+  for (let slot: Slot | undefined = firstOf(segment); slot !== undefined; slot = nextOf(making, slot)) {
     if (says(making, slot, said)) {
       if (before === undefined) removeFirst(making, slot)
       else unlink(making, before, slot)
@@ -149,7 +149,7 @@ export function removeEntry(making: Making, row: Grant | Limit): void {
     }
     before = slot
   }
-  dissolveIfPlain(making, stretch)
+  dissolveIfPlain(making, segment)
 }
 
 /** The second one, if there is one, takes its place. */
@@ -188,19 +188,19 @@ function saidIn(making: Making, slot: Slot): Said {
   }
 }
 
-/** A stretch with no entries and no state of its own ends; the root's never does. */
-export function dissolveIfPlain(making: Making, stretch: number): void {
-  const stretches = reading(making, 'stretches')
-  const base = stretch * inStretch.width
+/** A segment with no entries and no state of its own ends; the root's never does. */
+export function dissolveIfPlain(making: Making, segment: number): void {
+  const segments = reading(making, 'segments')
+  const base = segment * inSegment.width
   const isPlain =
-    read(stretches, base + inStretch.entry + inEntry.principal) === none &&
-    read(stretches, base + inStretch.state) === 0 &&
-    read(stretches, base + inStretch.up) !== none
-  if (isPlain) dissolve(making, stretch)
+    read(segments, base + inSegment.entry + inEntry.principal) === none &&
+    read(segments, base + inSegment.state) === 0 &&
+    read(segments, base + inSegment.up) !== none
+  if (isPlain) dissolve(making, segment)
 }
 
 /** All that lies at a node that goes. */
-export function dropEntries(making: Making, stretch: number): void {
-  for (let slot = nextOf(making, firstOf(stretch)); slot !== undefined; slot = nextOf(making, slot))
+export function dropEntries(making: Making, segment: number): void {
+  for (let slot = nextOf(making, firstOf(segment)); slot !== undefined; slot = nextOf(making, slot))
     giveRowBack(making, 'freeEntries', slot.base / inEntry.width)
 }

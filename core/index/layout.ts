@@ -9,13 +9,13 @@ import { type ActionSet, noActions } from '../levels/action.ts'
  * (advance.ts). Immutable, and shared page by page with the one before, so that any number of them stand side by
  * side, in a worker too.
  *
- * A stretch is a piece of the tree that shares one answer: it begins at a node with entries or a state of its own,
+ * A segment is a piece of the tree that shares one answer: it begins at a node with entries or a state of its own,
  * its head, and goes down to where the next ones begin. Only its head can differ from the rest, where it is a
- * draft. Always holds: the root heads a stretch; `stretchOf` of any other node is its parent's unless it heads one
+ * draft. Always holds: the root heads a segment; `segmentOf` of any other node is its parent's unless it heads one
  * itself; sizes count a node and all below it.
  *
  * What a check reads lies together, and apart from what only changes read: a check of a million nodes waits for
- * memory more than for anything else. So the first entry of a stretch lies in its own row.
+ * memory more than for anything else. So the first entry of a segment lies in its own row.
  */
 export interface AccessIndex {
   readonly nodes: Numbering<NodeId>
@@ -23,18 +23,18 @@ export interface AccessIndex {
   readonly teams: Numbering<TeamId>
   readonly tree: Column
   readonly sizes: Column
-  readonly stretchOf: Column
-  readonly stretches: Column
-  readonly stretchLinks: Column
-  /** When the first entry of a stretch begins and ends. */
-  readonly stretchTimes: Column
-  /** The second and later entries of stretches. */
+  readonly segmentOf: Column
+  readonly segments: Column
+  readonly segmentLinks: Column
+  /** When the first entry of a segment begins and ends. */
+  readonly segmentTimes: Column
+  /** The second and later entries of segments. */
   readonly entries: Column
   readonly entryTimes: Column
   readonly people: Column
   readonly memberships: Column
   readonly groups: Column
-  readonly freeStretches: Spare
+  readonly freeSegments: Spare
   readonly freeEntries: Spare
   readonly freeMemberships: Spare
   /** Levels of the workspace's own, by the number under which entries hold them. */
@@ -60,16 +60,16 @@ export const emptyIndex: AccessIndex = {
   teams: emptyNumbering(),
   tree: emptyColumn,
   sizes: emptyColumn,
-  stretchOf: emptyColumn,
-  stretches: emptyColumn,
-  stretchLinks: emptyColumn,
-  stretchTimes: emptyColumn,
+  segmentOf: emptyColumn,
+  segments: emptyColumn,
+  segmentLinks: emptyColumn,
+  segmentTimes: emptyColumn,
   entries: emptyColumn,
   entryTimes: emptyColumn,
   people: emptyColumn,
   memberships: emptyColumn,
   groups: emptyColumn,
-  freeStretches: noRows,
+  freeSegments: noRows,
   freeEntries: noRows,
   freeMemberships: noRows,
   levels: [],
@@ -82,10 +82,10 @@ export const emptyIndex: AccessIndex = {
 export const columnNames = [
   'tree',
   'sizes',
-  'stretchOf',
-  'stretches',
-  'stretchLinks',
-  'stretchTimes',
+  'segmentOf',
+  'segments',
+  'segmentLinks',
+  'segmentTimes',
   'entries',
   'entryTimes',
   'people',
@@ -95,12 +95,12 @@ export const columnNames = [
 
 /** Where the fields of a row lie: an address is the row's number times the width, and the field. */
 export const inTree = { width: 4, parent: 0, first: 1, next: 2, previous: 3 } as const
-/** Of a stretch, what only changes read: those right below it, and how many nodes it has. */
+/** Of a segment, what only changes read: those right below it, and how many nodes it has. */
 export const inLinks = { width: 4, first: 0, next: 1, previous: 2, nodes: 3 } as const
 
-export const inStretch = {
+export const inSegment = {
   width: 8,
-  /** The stretch above, in which the head's parent lies. */
+  /** The segment above, in which the head's parent lies. */
   up: 0,
   state: 1,
   /** The first entry, laid out as any other. */
@@ -110,10 +110,10 @@ export const inStretch = {
   maker: 7,
 } as const
 
-/** The principal of an entry is `none` in a stretch that has no entry. */
+/** The principal of an entry is `none` in a segment that has no entry. */
 export const inEntry = { width: 4, principal: 0, actions: 1, flags: 2, next: 3 } as const
 
-/** The state of a stretch's head: bits, and above them, for the home of a team, its number + 1. */
+/** The state of a segment's head: bits, and above them, for the home of a team, its number + 1. */
 export const state = {
   broken: 1,
   draft: 2,

@@ -19,7 +19,7 @@ export type ColumnName = {
   [K in keyof AccessIndex]: AccessIndex[K] extends Column ? K : never
 }[keyof AccessIndex]
 
-type SpareName = 'freeStretches' | 'freeEntries' | 'freeMemberships'
+type SpareName = 'freeSegments' | 'freeEntries' | 'freeMemberships'
 
 export const makingFrom = (index: AccessIndex): Making => ({ index: { ...index }, written: {} })
 

@@ -3,9 +3,9 @@ import type { NodeId } from '../base/ids.ts'
 import { numberedAll, numberOf, unnumbered } from '../base/numbering.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { dissolveIfPlain, dropEntries } from './entries.ts'
-import { type AccessIndex, inStretch, inTree, state } from './layout.ts'
+import { type AccessIndex, inSegment, inTree, state } from './layout.ts'
 import { type Changed, type Making, reading, writing } from './making.ts'
-import { freeStretch, grow, hang, link, rejoin, resize, stretchAt, unhang } from './tree.ts'
+import { freeSegment, grow, hang, link, rejoin, resize, segmentAt, unhang } from './tree.ts'
 
 /** Nodes that come, go, move or get another state. Their parents may be among them, before or after them. */
 export function changeNodes(making: Making, changes: readonly Changed<ContentNode>[]): void {
@@ -79,44 +79,44 @@ function create(making: Making, node: ContentNode): void {
   const tree = writing(making, 'tree')
   for (let field = 0; field < inTree.width; field += 1) write(tree, number * inTree.width + field, none)
   write(writing(making, 'sizes'), number, 1)
-  const stretchOf = writing(making, 'stretchOf')
-  write(stretchOf, number, none)
+  const segmentOf = writing(making, 'segmentOf')
+  write(segmentOf, number, none)
   const parent = parentNumber(making, node)
   link(making, number, parent)
-  if (parent === none) stretchAt(making, number)
+  if (parent === none) segmentAt(making, number)
   else {
-    write(stretchOf, number, read(stretchOf, parent))
-    grow(making, read(stretchOf, parent), 1)
+    write(segmentOf, number, read(segmentOf, parent))
+    grow(making, read(segmentOf, parent), 1)
   }
 }
 
 /** The last of its branch: what lay below went or moved before it. */
 function remove(making: Making, node: number, id: NodeId): void {
   unhang(making, node)
-  const stretch = read(reading(making, 'stretchOf'), node)
-  const stretches = writing(making, 'stretches')
-  if (read(stretches, stretch * inStretch.width + inStretch.head) === node) {
-    dropEntries(making, stretch)
-    freeStretch(making, stretch)
-  } else grow(making, stretch, -1)
+  const segment = read(reading(making, 'segmentOf'), node)
+  const segments = writing(making, 'segments')
+  if (read(segments, segment * inSegment.width + inSegment.head) === node) {
+    dropEntries(making, segment)
+    freeSegment(making, segment)
+  } else grow(making, segment, -1)
   making.index.nodes = unnumbered(making.index.nodes, id)
 }
 
 function setState(making: Making, node: ContentNode): void {
   const number = numberOf(making.index.nodes, node.id) as number
-  const within = read(reading(making, 'stretchOf'), number) * inStretch.width
-  const isHead = read(reading(making, 'stretches'), within + inStretch.head) === number
+  const within = read(reading(making, 'segmentOf'), number) * inSegment.width
+  const isHead = read(reading(making, 'segments'), within + inSegment.head) === number
   if (isHead || stateOf(making.index, node) !== 0) dissolveIfPlain(making, writeState(making, node))
 }
 
-/** Writes what a node's own state is; it heads a stretch from then on, whose number is given back. */
+/** Writes what a node's own state is; it heads a segment from then on, whose number is given back. */
 export function writeState(making: Making, node: ContentNode): number {
-  const stretch = stretchAt(making, numberOf(making.index.nodes, node.id) as number)
-  const stretches = writing(making, 'stretches')
-  const base = stretch * inStretch.width
-  write(stretches, base + inStretch.state, stateOf(making.index, node))
-  write(stretches, base + inStretch.maker, numberOf(making.index.persons, node.maker) ?? none)
-  return stretch
+  const segment = segmentAt(making, numberOf(making.index.nodes, node.id) as number)
+  const segments = writing(making, 'segments')
+  const base = segment * inSegment.width
+  write(segments, base + inSegment.state, stateOf(making.index, node))
+  write(segments, base + inSegment.maker, numberOf(making.index.persons, node.maker) ?? none)
+  return segment
 }
 
 function stateOf({ teams }: AccessIndex, node: ContentNode): number {

@@ -1,5 +1,5 @@
 import { none, read, write } from '../base/column.ts'
-import { inLinks, inStretch, inTree } from './layout.ts'
+import { inLinks, inSegment, inTree } from './layout.ts'
 import { giveRowBack, type Making, takeRow, writing } from './making.ts'
 
 /** Hangs a node that stands nowhere under its parent. All that lies below comes along. */
@@ -42,74 +42,74 @@ export function resize(making: Making, from: number, by: number): void {
     write(sizes, node, read(sizes, node) + by)
 }
 
-/** The stretch that a node heads; a new one, with no entries and no state, if it heads none yet. */
-export function stretchAt(making: Making, node: number): number {
-  const stretchOf = writing(making, 'stretchOf')
-  const within = read(stretchOf, node)
-  const stretches = writing(making, 'stretches')
-  if (within !== none && read(stretches, within * inStretch.width + inStretch.head) === node) return within
-  const stretch = takeRow(making, 'freeStretches')
-  layStretch(making, { stretch, head: node, up: within })
+/** The segment that a node heads; a new one, with no entries and no state, if it heads none yet. */
+export function segmentAt(making: Making, node: number): number {
+  const segmentOf = writing(making, 'segmentOf')
+  const within = read(segmentOf, node)
+  const segments = writing(making, 'segments')
+  if (within !== none && read(segments, within * inSegment.width + inSegment.head) === node) return within
+  const segment = takeRow(making, 'freeSegments')
+  laySegment(making, { segment, head: node, up: within })
   if (within === none) {
-    write(stretchOf, node, stretch)
-    grow(making, stretch, 1)
-  } else relabel(making, { top: node, was: within, becomes: stretch })
-  return stretch
+    write(segmentOf, node, segment)
+    grow(making, segment, 1)
+  } else relabel(making, { top: node, was: within, becomes: segment })
+  return segment
 }
 
 interface Laid {
-  readonly stretch: number
+  readonly segment: number
   readonly head: number
   readonly up: number
 }
 
-/** Writes the row of a new stretch, with no entries and no state. */
-export function layStretch(making: Making, { stretch, head, up }: Laid): void {
-  const stretches = writing(making, 'stretches')
-  const base = stretch * inStretch.width
-  for (let field = 0; field < inStretch.width; field += 1) write(stretches, base + field, none)
-  write(stretches, base + inStretch.head, head)
-  write(stretches, base + inStretch.state, 0)
-  const links = writing(making, 'stretchLinks')
-  write(links, stretch * inLinks.width + inLinks.first, none)
-  write(links, stretch * inLinks.width + inLinks.nodes, 0)
-  hangStretch(making, stretch, up)
+/** Writes the row of a new segment, with no entries and no state. */
+export function laySegment(making: Making, { segment, head, up }: Laid): void {
+  const segments = writing(making, 'segments')
+  const base = segment * inSegment.width
+  for (let field = 0; field < inSegment.width; field += 1) write(segments, base + field, none)
+  write(segments, base + inSegment.head, head)
+  write(segments, base + inSegment.state, 0)
+  const links = writing(making, 'segmentLinks')
+  write(links, segment * inLinks.width + inLinks.first, none)
+  write(links, segment * inLinks.width + inLinks.nodes, 0)
+  hangSegment(making, segment, up)
 }
 
-/** Ends a stretch whose head has nothing of its own any more: its nodes belong to the one above. */
-export function dissolve(making: Making, stretch: number): void {
-  const stretches = writing(making, 'stretches')
-  const base = stretch * inStretch.width
-  const up = read(stretches, base + inStretch.up)
-  relabel(making, { top: read(stretches, base + inStretch.head), was: stretch, becomes: up })
-  freeStretch(making, stretch)
+/** Ends a segment whose head has nothing of its own any more: its nodes belong to the one above. */
+export function dissolve(making: Making, segment: number): void {
+  const segments = writing(making, 'segments')
+  const base = segment * inSegment.width
+  const up = read(segments, base + inSegment.up)
+  relabel(making, { top: read(segments, base + inSegment.head), was: segment, becomes: up })
+  freeSegment(making, segment)
 }
 
-/** Takes the row of a stretch away. It is read as free by its head. */
-export function freeStretch(making: Making, stretch: number): void {
-  unhangStretch(making, stretch)
-  write(writing(making, 'stretches'), stretch * inStretch.width + inStretch.head, none)
-  write(writing(making, 'stretchLinks'), stretch * inLinks.width + inLinks.nodes, 0)
-  giveRowBack(making, 'freeStretches', stretch)
+/** Takes the row of a segment away. It is read as free by its head. */
+export function freeSegment(making: Making, segment: number): void {
+  unhangSegment(making, segment)
+  write(writing(making, 'segments'), segment * inSegment.width + inSegment.head, none)
+  write(writing(making, 'segmentLinks'), segment * inLinks.width + inLinks.nodes, 0)
+  giveRowBack(making, 'freeSegments', segment)
 }
 
-/** Counts so many more nodes in a stretch. */
-export function grow(making: Making, stretch: number, by: number): void {
-  const links = writing(making, 'stretchLinks')
-  const address = stretch * inLinks.width + inLinks.nodes
+/** Counts so many more nodes in a segment. */
+export function grow(making: Making, segment: number, by: number): void {
+  const links = writing(making, 'segmentLinks')
+  const address = segment * inLinks.width + inLinks.nodes
   write(links, address, read(links, address) + by)
 }
 
-/** Puts a node into the stretches of where it stands now, after it was hung elsewhere. */
+/** Puts a node into the segments of where it stands now, after it was hung elsewhere. */
 export function rejoin(making: Making, node: number): void {
-  const stretchOf = writing(making, 'stretchOf')
-  const stretches = writing(making, 'stretches')
+  const segmentOf = writing(making, 'segmentOf')
+  const segments = writing(making, 'segments')
   const parent = read(writing(making, 'tree'), node * inTree.width + inTree.parent)
-  const was = read(stretchOf, node)
-  const becomes = read(stretchOf, parent)
-  if (read(stretches, was * inStretch.width + inStretch.head) === node) {
-    unhangStretch(making, was)
-    hangStretch(making, was, becomes)
+  const was = read(segmentOf, node)
+  const becomes = read(segmentOf, parent)
+  if (read(segments, was * inSegment.width + inSegment.head) === node) {
+    unhangSegment(making, was)
+    hangSegment(making, was, becomes)
   } else relabel(making, { top: node, was, becomes })
 }
 
@@ -119,21 +119,21 @@ interface Relabelling {
   readonly becomes: number
 }
 
-/** From a node down, as far as a stretch goes: its nodes and the stretches that begin in it. Costs as much. */
+/** From a node down, as far as a segment goes: its nodes and the segments that begin in it. Costs as much. */
 function relabel(making: Making, { top, was, becomes }: Relabelling): void {
   if (was === becomes) return
   const tree = writing(making, 'tree')
-  const stretchOf = writing(making, 'stretchOf')
+  const segmentOf = writing(making, 'segmentOf')
   const waiting = [top]
   let moved = 0
   for (let node = waiting.pop(); node !== undefined; node = waiting.pop()) {
-    const stretch = read(stretchOf, node)
-    if (stretch !== was) {
-      unhangStretch(making, stretch)
-      hangStretch(making, stretch, becomes)
+    const segment = read(segmentOf, node)
+    if (segment !== was) {
+      unhangSegment(making, segment)
+      hangSegment(making, segment, becomes)
       continue
     }
-    write(stretchOf, node, becomes)
+    write(segmentOf, node, becomes)
     moved += 1
     for (
       let child = read(tree, node * inTree.width + inTree.first);
@@ -146,21 +146,21 @@ function relabel(making: Making, { top, was, becomes }: Relabelling): void {
   grow(making, becomes, moved)
 }
 
-export function hangStretch(making: Making, stretch: number, up: number): void {
-  const links = writing(making, 'stretchLinks')
-  const base = stretch * inLinks.width
+export function hangSegment(making: Making, segment: number, up: number): void {
+  const links = writing(making, 'segmentLinks')
+  const base = segment * inLinks.width
   const next = up === none ? none : read(links, up * inLinks.width + inLinks.first)
-  write(writing(making, 'stretches'), stretch * inStretch.width + inStretch.up, up)
+  write(writing(making, 'segments'), segment * inSegment.width + inSegment.up, up)
   write(links, base + inLinks.next, next)
   write(links, base + inLinks.previous, none)
-  if (next !== none) write(links, next * inLinks.width + inLinks.previous, stretch)
-  if (up !== none) write(links, up * inLinks.width + inLinks.first, stretch)
+  if (next !== none) write(links, next * inLinks.width + inLinks.previous, segment)
+  if (up !== none) write(links, up * inLinks.width + inLinks.first, segment)
 }
 
-export function unhangStretch(making: Making, stretch: number): void {
-  const links = writing(making, 'stretchLinks')
-  const base = stretch * inLinks.width
-  const up = read(writing(making, 'stretches'), stretch * inStretch.width + inStretch.up)
+export function unhangSegment(making: Making, segment: number): void {
+  const links = writing(making, 'segmentLinks')
+  const base = segment * inLinks.width
+  const up = read(writing(making, 'segments'), segment * inSegment.width + inSegment.up)
   const previous = read(links, base + inLinks.previous)
   const next = read(links, base + inLinks.next)
   if (next !== none) write(links, next * inLinks.width + inLinks.previous, previous)

@@ -3,30 +3,30 @@ import {
   type AccessIndex,
   flag,
   inEntry,
-  inStretch,
+  inSegment,
   inTimes,
   isWithin,
   principalKind,
   type Times,
 } from './layout.ts'
 
-/** An entry: at an offset of a page, the first of a stretch or one with a number of its own. */
+/** An entry: at an offset of a page, the first of a segment or one with a number of its own. */
 export interface Found {
   page: Int32Array
   at: number
-  stretch: number
+  segment: number
   /** `none` for the first one. */
   number: number
 }
 
 /**
- * The entries of one stretch; until `visit` answers that it has seen enough. What it is given is the same object
+ * The entries of one segment; until `visit` answers that it has seen enough. What it is given is the same object
  * each time.
  */
-export function someEntry(index: AccessIndex, stretch: number, visit: (found: Found) => boolean): boolean {
-  const row = stretch * inStretch.width
-  const page = pageAt(index.stretches, row)
-  const found: Found = { page, at: offsetIn(row) + inStretch.entry, stretch, number: none }
+export function someEntry(index: AccessIndex, segment: number, visit: (found: Found) => boolean): boolean {
+  const row = segment * inSegment.width
+  const page = pageAt(index.segments, row)
+  const found: Found = { page, at: offsetIn(row) + inSegment.entry, segment, number: none }
   if (found.page[found.at + inEntry.principal] === none) return false
   for (;;) {
     if (visit(found)) return true
@@ -48,10 +48,10 @@ export const isLiveEntry = (index: AccessIndex, found: Found, time: number): boo
   isWithin(timesOf(index, found), time)
 
 /** When an entry begins and ends. */
-export function timesOf({ stretchTimes, entryTimes }: AccessIndex, found: Found): Times {
+export function timesOf({ segmentTimes, entryTimes }: AccessIndex, found: Found): Times {
   const flags = found.page[found.at + inEntry.flags] as number
   return found.number === none
-    ? { flags, column: stretchTimes, address: found.stretch * inTimes.width }
+    ? { flags, column: segmentTimes, address: found.segment * inTimes.width }
     : { flags, column: entryTimes, address: found.number * inTimes.width }
 }
 
@@ -61,34 +61,34 @@ export const isSparing = ({ page, at }: Found): boolean =>
   ((page[at + inEntry.principal] as number) & 3) !== principalKind.person
 
 /**
- * Every stretch of which `isMeant` is not 0, each after the one that it lies in, if that is meant. Rows lie nearly in
+ * Every segment of which `isMeant` is not 0, each after the one that it lies in, if that is meant. Rows lie nearly in
  * that order, and are read as they lie: far faster than from one to the next down the tree.
  */
-export function forEachStretch(
-  { stretches }: AccessIndex,
+export function forEachSegment(
+  { segments }: AccessIndex,
   isMeant: ArrayLike<number>,
-  visit: (stretch: number, up: number) => void,
+  visit: (segment: number, up: number) => void,
 ): void {
   const isDone = new Uint8Array(isMeant.length)
   const waiting: number[] = []
   for (let row = 0; row < isMeant.length; row += 1) {
     // A row that is free may be meant by what it was.
-    if (isMeant[row] === 0 || read(stretches, row * inStretch.width + inStretch.head) === none) continue
-    let stretch = row
+    if (isMeant[row] === 0 || read(segments, row * inSegment.width + inSegment.head) === none) continue
+    let segment = row
     for (;;) {
-      const up = read(stretches, stretch * inStretch.width + inStretch.up)
-      if (isDone[stretch] === 0) {
+      const up = read(segments, segment * inSegment.width + inSegment.up)
+      if (isDone[segment] === 0) {
         if (up !== none && isMeant[up] !== 0 && isDone[up] === 0) {
-          waiting.push(stretch)
-          stretch = up
+          waiting.push(segment)
+          segment = up
           continue
         }
-        isDone[stretch] = 1
-        visit(stretch, up)
+        isDone[segment] = 1
+        visit(segment, up)
       }
       const next = waiting.pop()
       if (next === undefined) break
-      stretch = next
+      segment = next
     }
   }
 }

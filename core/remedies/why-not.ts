@@ -87,12 +87,12 @@ function givenBeyond(snapshot: Snapshot, edits: readonly Edit[]): number {
     before: snapshot,
     after: snapshotOf(applied.state, snapshot.at),
   }
-  const { turns, pieces } = effectOf({ ...askedOf(reachOf(touching), touching), mostRows: 0 })
+  const { turns, segments } = effectOf({ ...askedOf(reachOf(touching), touching), mostRows: 0 })
   let given = -1
   for (const [turn, times] of turns) {
     const [before, after] = turnFrom(turn)
     given += beyond(after, before).length * times
   }
-  for (const { web, nodes } of pieces) if (web > 0) given += nodes
+  for (const { web, nodes } of segments) if (web > 0) given += nodes
   return given
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { checkIn, seesWithin } from '../access/evaluate.ts'
-import { createSight, type Sight } from '../access/sight.ts'
+import { createEvaluation, type EvaluationContext } from '../access/evaluation-context.ts'
 import { answerAt, answersFor, countsOf, seenAt, seenCount, seenIn, topsIn } from '../access/what.ts'
 import { forEachWithAccess } from '../access/who.ts'
 import { allRows, rowOf } from '../base/collection.ts'
@@ -28,7 +28,7 @@ import { isSpecial, sourceOf } from './source.ts'
 import { grant, node, now, person, world } from './world.ts'
 import { anyWorld } from './worlds.ts'
 import { buildIndex } from '../index/build.ts'
-import { type AccessIndex, inLinks, inStretch, inTree } from '../index/layout.ts'
+import { type AccessIndex, inLinks, inSegment, inTree } from '../index/layout.ts'
 
 const anyActs = fc.array(
   fc.oneof({ weight: 4, arbitrary: anyEdit }, anyPolicy, { weight: 2, arbitrary: anyStanding }),
@@ -57,12 +57,12 @@ const idsOf = (state: State) => ({
 
 /** All that an index answers, by ids. */
 function answersOf(state: State, index: AccessIndex, time: number): string[] {
-  const sight = createSight(index, time)
+  const evaluation = createEvaluation(index, time)
   const { people, places } = idsOf(state)
   return people.flatMap(person =>
     places.map(place => {
       const actions = checkIn(
-        sight,
+        evaluation,
         numberOf(index.persons, person) as number,
         numberOf(index.nodes, place) as number,
       )
@@ -89,7 +89,7 @@ test('an index that followed each change answers as one made anew, and as the ju
   )
 })
 
-test('it keeps what its head says: stretches, sizes and counts', () => {
+test('it keeps what its head says: segments, sizes and counts', () => {
   fc.assert(
     fc.property(anyStates, states => {
       for (const state of states)
@@ -108,20 +108,20 @@ function expectWhole(state: State, index: AccessIndex): void {
       each = allRows(state.nodes).find(other => other.id === each)?.parent ?? null
     }
     const number = numberOf(index.nodes, node.id) as number
-    const stretch = read(index.stretchOf, number)
-    counts.set(stretch, (counts.get(stretch) ?? 0) + 1)
-    const isHead = read(index.stretches, stretch * inStretch.width + inStretch.head) === number
+    const segment = read(index.segmentOf, number)
+    counts.set(segment, (counts.get(segment) ?? 0) + 1)
+    const isHead = read(index.segments, segment * inSegment.width + inSegment.head) === number
     const parent = read(index.tree, number * inTree.width + inTree.parent)
     expect(parent === none ? null : idOf(index.nodes, parent)).toBe(node.parent)
     expect([node.id, isHead]).toEqual([node.id, node.parent === null || isHeading(state, node.id)])
-    if (!isHead) expect(stretch).toBe(read(index.stretchOf, parent))
+    if (!isHead) expect(segment).toBe(read(index.segmentOf, parent))
     else if (parent !== none)
-      expect(read(index.stretches, stretch * inStretch.width + inStretch.up)).toBe(
-        read(index.stretchOf, parent),
+      expect(read(index.segments, segment * inSegment.width + inSegment.up)).toBe(
+        read(index.segmentOf, parent),
       )
   }
-  for (const [stretch, count] of counts)
-    expect(read(index.stretchLinks, stretch * inLinks.width + inLinks.nodes)).toBe(count)
+  for (const [segment, count] of counts)
+    expect(read(index.segmentLinks, segment * inLinks.width + inLinks.nodes)).toBe(count)
   for (const [id, count] of below) expect(read(index.sizes, numberOf(index.nodes, id) as number)).toBe(count)
 }
 
@@ -133,12 +133,12 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
   fc.assert(
     fc.property(anyStates, fc.constantFrom(now, now + 6), (states, time) => {
       const state = states.at(-1) as State
-      const sight = createSight(state.index, time)
+      const evaluation = createEvaluation(state.index, time)
       const { people, places } = idsOf(state)
       const numbers = places.map(place => numberOf(state.index.nodes, place) as number)
       for (const person of people.map(each => numberOf(state.index.persons, each) as number)) {
-        const held = numbers.map(node => checkIn(sight, person, node))
-        const answers = answersFor(sight, person)
+        const held = numbers.map(node => checkIn(evaluation, person, node))
+        const answers = answersFor(evaluation, person)
         expect(numbers.map(node => answerAt(answers, node))).toEqual(held)
         const seen = held.filter(each => each !== noActions).sort()
         expect(
@@ -147,7 +147,7 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
         const rows = seenIn(answers)
         const pieces = Array.from({ length: seenCount(rows) }, (_, place) => seenAt(rows, place))
         expect(pieces.flatMap(each => Array<number>(each.nodes).fill(each.actions)).sort()).toEqual(seen)
-        for (const each of pieces) expect(checkIn(sight, person, each.node)).toBe(each.actions)
+        for (const each of pieces) expect(checkIn(evaluation, person, each.node)).toBe(each.actions)
         const isSeen = (id: NodeId | null) =>
           id !== null && id !== rootOf(state).id && held[places.indexOf(id)] !== noActions
         const tops = places.filter(
@@ -162,7 +162,8 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
           )
         expect([...topsIn(answers)].map(node => idOf(state.index.nodes, node)).sort()).toEqual(tops.sort())
       }
-      for (const node of numbers) expect(activeWho(sight, node)).toEqual(everybodyAt(sight, people, node))
+      for (const node of numbers)
+        expect(activeWho(evaluation, node)).toEqual(everybodyAt(evaluation, people, node))
     }),
     { numRuns: 250 },
   )
@@ -180,7 +181,7 @@ test('a draft that lies in the bin is counted for nobody, nor is what lies in it
     grant('beside', 'person:p', reader),
   )
   const answers = answersFor(
-    createSight(state.index, now),
+    createEvaluation(state.index, now),
     numberOf(state.index.persons, 'p' as PersonId) as number,
   )
   expect([...countsOf(answers)]).toEqual([[reader, 1]])
@@ -197,7 +198,9 @@ test('where nothing of its own is left, no piece is left', () => {
   )
   const own = allRows(before.grants).find(each => each.node === 'below') as Grant
   const { index } = applyChanges(before, [{ table: 'grants', id: own.id, before: own, after: null }])
-  const rows = seenIn(answersFor(createSight(index, now), numberOf(index.persons, 'p' as PersonId) as number))
+  const rows = seenIn(
+    answersFor(createEvaluation(index, now), numberOf(index.persons, 'p' as PersonId) as number),
+  )
   expect(Array.from({ length: seenCount(rows) }, (_, place) => seenAt(rows, place))).toEqual([
     { node: numberOf(index.nodes, 'above' as NodeId), actions: reader, nodes: 2, within: none },
   ])
@@ -214,7 +217,7 @@ test('a draft hides itself from who only reads, and what lies in it has its own 
     grant('a', 'person:p', reader),
     grant('inside', 'person:q', reader),
   )
-  const answers = answersFor(createSight(index, now), numberOf(index.persons, 'p' as PersonId) as number)
+  const answers = answersFor(createEvaluation(index, now), numberOf(index.persons, 'p' as PersonId) as number)
   const at = (id: string) => answerAt(answers, numberOf(index.nodes, id as NodeId) as number)
   expect([at('a'), at('draft'), at('inside')]).toEqual([reader, noActions, reader])
 })
@@ -247,16 +250,16 @@ test('an index that follows later knows what stood there before all that waits',
   expect(answersOf(later, later.index, now)).toEqual(answersOf(later, buildIndex(sourceOf(later)), now))
 })
 
-function activeWho(sight: Sight, node: number): number[] {
+function activeWho(evaluation: EvaluationContext, node: number): number[] {
   const found: number[] = []
-  forEachWithAccess(sight, node, (person, actions) => {
-    if (checkIn(sight, person, node) === actions) found.push(person)
+  forEachWithAccess(evaluation, node, (person, actions) => {
+    if (checkIn(evaluation, person, node) === actions) found.push(person)
   })
   return found.sort((a, b) => a - b)
 }
 
-const everybodyAt = (sight: Sight, people: readonly PersonId[], node: number) =>
+const everybodyAt = (evaluation: EvaluationContext, people: readonly PersonId[], node: number) =>
   people
-    .map(id => numberOf(sight.index.persons, id) as number)
-    .filter(person => checkIn(sight, person, node) !== noActions)
+    .map(id => numberOf(evaluation.index.persons, id) as number)
+    .filter(person => checkIn(evaluation, person, node) !== noActions)
     .sort((a, b) => a - b)

@@ -9,7 +9,7 @@ import type {
 import { actionsAt } from '#core/access/evaluate.ts'
 import { givenTo, holdsBack } from '#core/access/matching.ts'
 import { actionsGiven, type Place } from '#core/access/place.ts'
-import { headsBelow, ownAt } from '#core/access/regions.ts'
+import { headsBelow, ownAt } from '#core/access/cut-segments.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { countActive, who } from '#core/access/who.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'

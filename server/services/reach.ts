@@ -36,14 +36,14 @@ import { lookView } from './look.ts'
 import { handoverView } from './owners.ts'
 import { holdingView, personTeams } from './people.ts'
 import { mayAskOf } from './questions.ts'
-import { seenPieces } from './seen.ts'
+import { visibleSegments } from './seen.ts'
 
 /** Where somebody has access, as far as the asker may be told: each place at which it differs from above. */
 export async function reachedView(parts: Parts, asker: Asker, id: string): Promise<ReachedView[]> {
   const subject = subjectOf(asker.snapshot, id as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
   return reachedBy(asker, subject, {
-    pieces: await seenPieces(parts, asker, subject.person.id),
+    pieces: await visibleSegments(parts, asker, subject.person.id),
     mayTell: node => mayAskOf(asker, subject.person.id, node),
   })
 }
@@ -61,7 +61,7 @@ export async function myAccessView(parts: Parts, asker: Asker): Promise<MyAccess
   const { snapshot, subject } = asker
   const { contact, invitedBy, from, until } = subject.person
   const reached = await reachedBy(asker, subject, {
-    pieces: await seenPieces(parts, asker, asker.person),
+    pieces: await visibleSegments(parts, asker, asker.person),
     mayTell: () => true,
   })
   return {
@@ -214,7 +214,7 @@ export async function offerView(
   const reader = readerAt(asker.workspace, snapshot, asker.person) ?? asker
   return {
     places: await reachedBy(reader, subject, {
-      pieces: await seenPieces(parts, reader, id),
+      pieces: await visibleSegments(parts, reader, id),
       mayTell: node => mayAskOf(reader, id, node),
     }),
     ...roleOf(snapshot, id),

@@ -1,4 +1,4 @@
-import { personById, sightOf } from '#core/access/sight.ts'
+import { personById, evaluationOf } from '#core/access/evaluation-context.ts'
 import { answersFor, seenIn, type SeenRows, topsIn } from '#core/access/what.ts'
 import { none } from '#core/base/column.ts'
 import type { PersonId } from '#core/base/ids.ts'
@@ -13,7 +13,7 @@ const atOnce = 40_000
 /** With more than this it is worth having the thread from the start: it will be asked what wide changes do. */
 const threadFrom = 5000
 
-export const isLarge = ({ freeStretches }: AccessIndex): boolean => freeStretches.length > threadFrom
+export const isLarge = ({ freeSegments }: AccessIndex): boolean => freeSegments.length > threadFrom
 
 interface Of {
   readonly parts: Parts
@@ -22,7 +22,7 @@ interface Of {
 }
 
 /** All that somebody sees, piece by piece, each after the one that it stands in. */
-export const seenPieces = (parts: Parts, asker: Of['asker'], person: PersonId): Promise<SeenRows> =>
+export const visibleSegments = (parts: Parts, asker: Of['asker'], person: PersonId): Promise<SeenRows> =>
   told('seen', { parts, asker, person })
 
 /** The places that somebody sees without what they lie in, by number. */
@@ -37,10 +37,10 @@ async function told(
   { parts: { thread }, asker: { workspace, snapshot }, person }: Of,
 ): Promise<Int32Array> {
   const { index } = snapshot.state
-  const sight = sightOf(snapshot)
-  const number = personById(sight, person)
+  const evaluation = evaluationOf(snapshot)
+  const number = personById(evaluation, person)
   if (number === none) return new Int32Array()
-  if (index.freeStretches.length <= atOnce) return inPlace[kind](answersFor(sight, number))
+  if (index.freeSegments.length <= atOnce) return inPlace[kind](answersFor(evaluation, number))
   const question = { kind, time: snapshot.at, person: number } as const
   return ask<typeof kind>(thread, { workspace, question, indexes: [index, index] })
 }

@@ -6,7 +6,7 @@ import type { NodeId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
 import { idOf } from '#core/base/numbering.ts'
 import { compareWords } from '#core/base/compare-words.ts'
-import { inStretch, state as inState } from '#core/index/layout.ts'
+import { inSegment, state as inState } from '#core/index/layout.ts'
 import type { Role } from '#core/people/role.ts'
 import { noActions } from '#core/levels/action.ts'
 import { rootOf, type State, workspaceOf } from '#core/state/state.ts'
@@ -46,9 +46,9 @@ const { published } = inState
 /** How many places are published themselves: read in the index, whose pieces begin at each of them. */
 function publishedIn({ index, nodes }: State): number {
   let count = 0
-  for (let row = 0; row < index.stretches.length; row += inStretch.width) {
-    const head = read(index.stretches, row + inStretch.head)
-    const isPublished = (read(index.stretches, row + inStretch.state) & published) !== 0
+  for (let row = 0; row < index.segments.length; row += inSegment.width) {
+    const head = read(index.segments, row + inSegment.head)
+    const isPublished = (read(index.segments, row + inSegment.state) & published) !== 0
     if (head !== none && isPublished && rowOf(nodes, idOf(index.nodes, head) as NodeId)?.binned === null)
       count += 1
   }

@@ -51,7 +51,7 @@ export async function loadState(tables: Tables, { workspace, revision, said }: L
     special,
     entries: [grants.columns, limits.columns],
   })
-  said(`access at ${index.freeStretches.length} places that have something of their own`)
+  said(`access at ${index.freeSegments.length} places that have something of their own`)
   const lines = await beside.lines
   const nodes = packedNodes({ ids, root: parents.indexOf(none), tree: index.tree, special, lines })
   return wholeState({

@@ -1,6 +1,6 @@
 import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
-import { seeAlike } from '#core/access/sight.ts'
+import { shareEvaluation } from '#core/access/evaluation-context.ts'
 import { nextDue } from '#core/changes/passing.ts'
 import { nextBound } from '#core/state/snapshot.ts'
 import { type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
@@ -71,7 +71,7 @@ export function publish(states: States, state: State, now: Instant): void {
 export function seeAsBefore({ published }: States, snapshot: Snapshot): void {
   const before = published.get(workspaceOf(snapshot.state).id)
   if (before === undefined || snapshot.at < before.snapshot.at || snapshot.at >= before.holdsUntil) return
-  seeAlike(before.snapshot, snapshot)
+  shareEvaluation(before.snapshot, snapshot)
 }
 
 /** Notes that what began and ended up to `now` stands in the history. */

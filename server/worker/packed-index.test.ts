@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { checkIn } from '#core/access/evaluate.ts'
-import { createSight } from '#core/access/sight.ts'
+import { createEvaluation } from '#core/access/evaluation-context.ts'
 import { countsOf, answersFor } from '#core/access/what.ts'
 import { applyEdits } from '#core/changes/judge.ts'
 import { buildIndex } from '#core/index/build.ts'
@@ -20,12 +20,12 @@ const anyActs = fc.array(fc.oneof(anyEdit, anyPolicy, anyStanding), { minLength:
 
 /** All that can be asked of an index in numbers. */
 function answersOf(index: AccessIndex): unknown[] {
-  const sight = createSight(index, now)
+  const evaluation = createEvaluation(index, now)
   const people = [...Array(index.persons.length).keys()]
   const nodes = [...Array(index.nodes.length).keys()]
   return people.map(person => [
-    nodes.map(node => checkIn(sight, person, node)),
-    [...countsOf(answersFor(sight, person))].sort(),
+    nodes.map(node => checkIn(evaluation, person, node)),
+    [...countsOf(answersFor(evaluation, person))].sort(),
   ])
 }
 

@@ -9,7 +9,7 @@ import { type AccessIndex, columnNames, emptyIndex } from '#core/index/layout.ts
  */
 export interface PackedIndex {
   readonly columns: Readonly<Record<ColumnName, PackedColumn>>
-  readonly lengths: Readonly<Record<'nodes' | 'persons' | 'teams' | 'stretches', number>>
+  readonly lengths: Readonly<Record<'nodes' | 'persons' | 'teams' | 'segments', number>>
   readonly rest: Pick<AccessIndex, 'levels' | 'forAll' | 'guestCeiling' | 'allowsPublishing'>
 }
 
@@ -25,14 +25,14 @@ type ColumnName = (typeof columnNames)[number]
 
 /** What of an index differs from one that the worker has. Costs a look at each page, and a copy of those that differ. */
 export function packIndex(index: AccessIndex, known: AccessIndex | undefined): PackedIndex {
-  const { levels, forAll, guestCeiling, allowsPublishing, nodes, persons, teams, freeStretches } = index
+  const { levels, forAll, guestCeiling, allowsPublishing, nodes, persons, teams, freeSegments } = index
   return {
     columns: mapped(name => packColumn(index[name], known?.[name])),
     lengths: {
       nodes: nodes.length,
       persons: persons.length,
       teams: teams.length,
-      stretches: freeStretches.length,
+      segments: freeSegments.length,
     },
     rest: { levels, forAll, guestCeiling, allowsPublishing },
   }
@@ -46,7 +46,7 @@ export function openIndex(packed: PackedIndex, known: AccessIndex | undefined): 
     nodes: numbering(lengths.nodes),
     persons: numbering(lengths.persons),
     teams: numbering(lengths.teams),
-    freeStretches: { length: lengths.stretches, free: null },
+    freeSegments: { length: lengths.segments, free: null },
     ...rest,
   }
 }

@@ -1,6 +1,6 @@
-import { childrenIn } from '#core/access/regions.ts'
+import { childrenIn } from '#core/access/cut-segments.ts'
 import type { Sides } from '#core/access/classes.ts'
-import type { Sight } from '#core/access/sight.ts'
+import type { EvaluationContext } from '#core/access/evaluation-context.ts'
 import { answerAt, answersFor } from '#core/access/what.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { type ActionSet, has, noActions } from '#core/levels/action.ts'
@@ -33,21 +33,21 @@ export interface ListedPlaces {
 
 const stepLength = 4096
 
-/** Costs a look at every place. Then and now are the same sight for what is asked about now. */
+/** Costs a look at every place. Then and now are the same evaluation for what is asked about now. */
 export function listPlaces(
-  [sight, now]: Sides<Sight>,
+  [evaluation, now]: Sides<EvaluationContext>,
   asked: Listing,
   told: (done: number) => void,
 ): ListedPlaces {
   const { person, root, outlinesBut, from, count } = asked
-  const answers = answersFor(sight, person)
+  const answers = answersFor(evaluation, person)
   const own = answersFor(now, asked.asker)
   const closed = new Set(outlinesBut ?? [])
   const gone = new Set(asked.gone)
   const listed: ListedPlaces['listed'][number][] = []
   let total = 0
   let looked = 0
-  const waiting: (readonly [number, boolean])[] = childrenIn(sight.index, root).map(node => [node, true])
+  const waiting: (readonly [number, boolean])[] = childrenIn(evaluation.index, root).map(node => [node, true])
   for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
     const [node, isAboveOpen] = next
     const isOpen = isAboveOpen && !closed.has(node)
@@ -56,9 +56,9 @@ export function listPlaces(
       if (total >= from && listed.length < count) listed.push({ node, actions })
       total += 1
     }
-    for (const child of childrenIn(sight.index, node)) waiting.push([child, isOpen])
+    for (const child of childrenIn(evaluation.index, node)) waiting.push([child, isOpen])
     looked += 1
-    if (looked % stepLength === 0) told(looked / sight.index.nodes.length)
+    if (looked % stepLength === 0) told(looked / evaluation.index.nodes.length)
   }
   return { total, listed }
 }

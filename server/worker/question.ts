@@ -1,5 +1,9 @@
 import type { Sides } from '#core/access/classes.ts'
-import { createSight, createSightBeside, type Sight } from '#core/access/sight.ts'
+import {
+  createEvaluation,
+  createEvaluationBeside,
+  type EvaluationContext,
+} from '#core/access/evaluation-context.ts'
 import { answersFor, seenIn, type SeenRows, topsIn } from '#core/access/what.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Asked } from '#core/access/effect.ts'
@@ -37,23 +41,31 @@ export function answer<K extends Kind>(
   told?: Told,
 ): Answers[K]
 export function answer(question: Question, [was, is]: Sides<AccessIndex>, told: Told = () => {}) {
-  const sight = sightAt(was, question.time)
+  const evaluation = evaluationAt(was, question.time)
   switch (question.kind) {
     case 'effect':
-      return answerTo({ ...question, sides: [sight, createSightBeside(sight, is)], onStep: told })
+      return answerTo({
+        ...question,
+        sides: [evaluation, createEvaluationBeside(evaluation, is)],
+        onStep: told,
+      })
     case 'seen':
-      return seenIn(answersFor(sight, question.person))
+      return seenIn(answersFor(evaluation, question.person))
     case 'tops':
-      return topsIn(answersFor(sight, question.person))
+      return topsIn(answersFor(evaluation, question.person))
     case 'places':
-      return listPlaces([sight, was === is ? sight : createSight(is, question.now)], question, told)
+      return listPlaces(
+        [evaluation, was === is ? evaluation : createEvaluation(is, question.now)],
+        question,
+        told,
+      )
   }
 }
 
-let last: Sight | undefined
+let last: EvaluationContext | undefined
 
 /** The same for the same index and time, so that what was worked out of it is not again. */
-function sightAt(index: AccessIndex, time: Instant): Sight {
-  if (last?.index !== index || last.time !== time) last = createSight(index, time)
+function evaluationAt(index: AccessIndex, time: Instant): EvaluationContext {
+  if (last?.index !== index || last.time !== time) last = createEvaluation(index, time)
   return last
 }

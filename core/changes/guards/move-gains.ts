@@ -1,7 +1,7 @@
 import type { Asked } from '../../access/effect.ts'
 import { isPublicIn } from '../../access/public.ts'
 import { startsAt } from '../../access/side-by-side.ts'
-import { isActiveIn, nodeById, sightOf } from '../../access/sight.ts'
+import { isActiveIn, nodeById, evaluationOf } from '../../access/evaluation-context.ts'
 import { peopleOf } from '../../access/subject.ts'
 import { none } from '../../base/column.ts'
 import type { NodeId } from '../../base/ids.ts'
@@ -52,7 +52,7 @@ function* someGain(whole: Whole, node: NodeId): Steps<boolean> {
 
 /** Of those who are active then; who is still to come gains once they come. */
 function gainAt(both: Pick<Whole, 'before' | 'after'>, node: NodeId): Asked {
-  const sides = [sightOf(both.before), sightOf(both.after)] as const
+  const sides = [evaluationOf(both.before), evaluationOf(both.after)] as const
   const people: number[] = []
   for (let person = 0; person < sides[1].index.persons.length; person += 1)
     if (isActiveIn(sides[1], person)) people.push(person)
@@ -63,9 +63,9 @@ function gainAt(both: Pick<Whole, 'before' | 'after'>, node: NodeId): Asked {
 
 function webGains({ before, after }: Whole, node: NodeId): boolean {
   const isSeen = (snapshot: Snapshot, id: NodeId) => {
-    const sight = sightOf(snapshot)
-    const place = nodeById(sight, id)
-    return place !== none && isPublicIn(sight, place)
+    const evaluation = evaluationOf(snapshot)
+    const place = nodeById(evaluation, id)
+    return place !== none && isPublicIn(evaluation, place)
   }
   return placesBelow(before.state, after.state, new Set([node])).some(
     place => isSeen(after, place.node) && !isSeen(before, place.node),

@@ -2,7 +2,12 @@ import { createClasses, type Sides } from '../../access/classes.ts'
 import { columnDifferences } from '../../access/column-differences.ts'
 import { capped, isSameSum } from '../../access/evaluate.ts'
 import { belowEach, type Met, onlyClass, type Start, startsAt, walkBelow } from '../../access/side-by-side.ts'
-import { isActiveIn, personById, type Sight, sightsOf } from '../../access/sight.ts'
+import {
+  isActiveIn,
+  personById,
+  type EvaluationContext,
+  evaluationsOf,
+} from '../../access/evaluation-context.ts'
 import { rowOf } from '../../base/collection.ts'
 import { none } from '../../base/column.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
@@ -97,12 +102,14 @@ interface Walk {
 
 /** Comes to each piece below some places that is there on both sides, where what lies in it can differ for somebody. */
 function walkOwn(snapshots: Sides<Snapshot>, author: PersonId, { starts, visit }: Walk): void {
-  const sides = sightsOf(...snapshots)
-  const people = sides.map(sight => personById(sight, author))
+  const sides = evaluationsOf(...snapshots)
+  const people = sides.map(evaluation => personById(evaluation, author))
   const person = people.find(each => each !== none)
   if (person === undefined) return
   const classes = createClasses(sides, Int32Array.of(person))
-  const isHere = people.map((each, side) => each !== none && isActiveIn(sides[side] as Sight, each))
+  const isHere = people.map(
+    (each, side) => each !== none && isActiveIn(sides[side] as EvaluationContext, each),
+  )
   const isSameCeiling = sides[0].index.guestCeiling === sides[1].index.guestCeiling
   for (const below of belowEach([sides[0].index, sides[1].index], starts))
     walkBelow(classes, below, met => {

@@ -1,7 +1,7 @@
 import { subjectOf } from '../../access/subject.ts'
 import { placeOf } from '../../access/place.ts'
-import { belowEach, regionsAt, startsAt } from '../../access/side-by-side.ts'
-import { sightOf } from '../../access/sight.ts'
+import { belowEach, cutSegmentsAt, startsAt } from '../../access/side-by-side.ts'
+import { evaluationOf } from '../../access/evaluation-context.ts'
 import { hasSteward, hasStewardIn } from '../../access/who.ts'
 import { rowOf } from '../../base/collection.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
@@ -28,16 +28,16 @@ export const stewardLeft: LongGuard = function* (given) {
   const places: number[] = []
   for (const [looked, below] of belowEach(indexes, startsAt(indexes, tops)).entries()) {
     if (looked % lookedAtOnce === 0) yield 0
-    if (below.side === 1) places.push(...regionsAt(indexes, below).tops)
+    if (below.side === 1) places.push(...cutSegmentsAt(indexes, below).tops)
   }
   for (const when of ['now', 'after ends'] as const) {
     const at = when === 'now' ? whole.after.at : afterAllEnds
-    const sight = sightOf(snapshotOf(whole.after.state, at))
+    const evaluation = evaluationOf(snapshotOf(whole.after.state, at))
     const left: NodeId[] = []
     for (const [looked, place] of places.entries()) {
       if (looked % lookedAtOnce === 0) yield looked / places.length
-      const node = idOf(sight.index.nodes, place) as NodeId
-      if (!hasStewardIn(sight, place) && losesSteward(whole, node, at)) left.push(node)
+      const node = idOf(evaluation.index.nodes, place) as NodeId
+      if (!hasStewardIn(evaluation, place) && losesSteward(whole, node, at)) left.push(node)
     }
     if (left.length > 0) return { code: 'no-steward-left', nodes: topmostOf(whole.after.state, left), when }
   }

@@ -27,7 +27,7 @@ import type { Snapshot } from '../state/state.ts'
  * As whom entries see a person is worked out once: a row of eight numbers, bits and then the teams, and leads of
  * teams, that match. Few have more than seven; theirs lie apart.
  */
-export interface Sight {
+export interface EvaluationContext {
   readonly index: AccessIndex
   readonly time: Instant
   readonly profiles: (Int32Array | undefined)[]
@@ -47,17 +47,17 @@ const pageShift = 8
 /** A copy of its own: what is imported is looked up anew at each use. */
 const anybody = anyone
 
-const known = new WeakMap<Snapshot, Sight>()
+const known = new WeakMap<Snapshot, EvaluationContext>()
 
-export function sightOf(snapshot: Snapshot): Sight {
+export function evaluationOf(snapshot: Snapshot): EvaluationContext {
   const kept = known.get(snapshot)
   if (kept !== undefined) return kept
-  const sight = createSight(snapshot.state.index, snapshot.at)
-  known.set(snapshot, sight)
-  return sight
+  const evaluation = createEvaluation(snapshot.state.index, snapshot.at)
+  known.set(snapshot, evaluation)
+  return evaluation
 }
 
-export const createSight = (index: AccessIndex, time: Instant): Sight => ({
+export const createEvaluation = (index: AccessIndex, time: Instant): EvaluationContext => ({
   index,
   time,
   profiles: [],
@@ -65,40 +65,42 @@ export const createSight = (index: AccessIndex, time: Instant): Sight => ({
 })
 
 /** Of another index: where it says the same of all people and teams, what was worked out of them stands. */
-export function createSightBeside(
-  { index: other, time: otherTime, profiles, longer }: Sight,
+export function createEvaluationBeside(
+  { index: other, time: otherTime, profiles, longer }: EvaluationContext,
   index: AccessIndex,
   time = otherTime,
-): Sight {
+): EvaluationContext {
   const isSame =
     index.people === other.people &&
     index.memberships === other.memberships &&
     index.groups === other.groups &&
     index.forAll === other.forAll
-  return isSame ? { index, time, profiles, longer } : createSight(index, time)
+  return isSame ? { index, time, profiles, longer } : createEvaluation(index, time)
 }
 
 /** Of two moments between which nothing begins or ends: where the same is said of people, it is worked out once. */
-export function seeAlike(was: Snapshot, is: Snapshot): void {
-  if (!known.has(is)) known.set(is, createSightBeside(sightOf(was), is.state.index, is.at))
+export function shareEvaluation(was: Snapshot, is: Snapshot): void {
+  if (!known.has(is)) known.set(is, createEvaluationBeside(evaluationOf(was), is.state.index, is.at))
 }
 
-/** The sights of a snapshot and of the same instant in another state. */
-export function sightsOf(was: Snapshot, is: Snapshot): readonly [Sight, Sight] {
-  if (was.at === is.at) seeAlike(was, is)
-  return [sightOf(was), sightOf(is)]
+/** The evaluation contexts of a snapshot and of the same instant in another state. */
+export function evaluationsOf(was: Snapshot, is: Snapshot): readonly [EvaluationContext, EvaluationContext] {
+  if (was.at === is.at) shareEvaluation(was, is)
+  return [evaluationOf(was), evaluationOf(is)]
 }
 
 /** `none` if there is no such person. */
-export const personById = ({ index }: Sight, id: PersonId): number => numberOf(index.persons, id) ?? none
+export const personById = ({ index }: EvaluationContext, id: PersonId): number =>
+  numberOf(index.persons, id) ?? none
 
 /** `none` if there is no such node. */
-export const nodeById = ({ index }: Sight, id: NodeId): number => numberOf(index.nodes, id) ?? none
+export const nodeById = ({ index }: EvaluationContext, id: NodeId): number =>
+  numberOf(index.nodes, id) ?? none
 
 /** The numbers in which a person's profile lies, from `profileBase` on. */
-export function profileOf(sight: Sight, person: number): Int32Array {
-  const page = sight.profiles[person >> pageShift]
-  return page !== undefined && page[profileBase(person)] !== 0 ? page : createProfile(sight, person)
+export function profileOf(evaluation: EvaluationContext, person: number): Int32Array {
+  const page = evaluation.profiles[person >> pageShift]
+  return page !== undefined && page[profileBase(person)] !== 0 ? page : createProfile(evaluation, person)
 }
 
 export const profileBase = (person: number): number => (person & ((1 << pageShift) - 1)) * inProfile.width
@@ -118,15 +120,15 @@ export const createWhom = (): Whom => ({ self: none, kin: none, list: noTeams, f
 const noTeams = new Int32Array()
 
 /** Whoever asks very often fills the same object each time. */
-export function whomOf(sight: Sight, person: number, whom: Whom = createWhom()): Whom {
-  const profile = profileOf(sight, person)
+export function whomOf(evaluation: EvaluationContext, person: number, whom: Whom = createWhom()): Whom {
+  const profile = profileOf(evaluation, person)
   const base = profileBase(person)
   const bits = profile[base] as number
   const count = bits & inProfile.count
   const isLong = count >= inProfile.width
   whom.self = person * 4
   whom.kin = (bits & inProfile.guest) === 0 ? everyone : guests
-  whom.list = isLong ? (sight.longer[person] as Int32Array) : profile
+  whom.list = isLong ? (evaluation.longer[person] as Int32Array) : profile
   whom.first = isLong ? 0 : base + 1
   whom.behind = isLong ? whom.list.length : whom.first + count
   return whom
@@ -140,36 +142,36 @@ export function isWhom({ self, kin, list, first, behind }: Whom, principal: numb
 }
 
 /** What of a person's profile are bits. */
-export const standing = (sight: Sight, person: number): number =>
-  profileOf(sight, person)[profileBase(person)] as number
+export const standing = (evaluation: EvaluationContext, person: number): number =>
+  profileOf(evaluation, person)[profileBase(person)] as number
 
 /** Has access at all; whoever does not is answered as if it had, where that is asked. */
-export const isActiveIn = (sight: Sight, person: number): boolean =>
-  (standing(sight, person) & inProfile.active) !== 0
+export const isActiveIn = (evaluation: EvaluationContext, person: number): boolean =>
+  (standing(evaluation, person) & inProfile.active) !== 0
 
 /** Active, or invited, or here from a later day on: told of as if it were here already, and marked. */
-export const isToldOf = (sight: Sight, person: number): boolean =>
-  (standing(sight, person) & (inProfile.active | inProfile.coming)) !== 0
+export const isToldOf = (evaluation: EvaluationContext, person: number): boolean =>
+  (standing(evaluation, person) & (inProfile.active | inProfile.coming)) !== 0
 
-function createProfile(sight: Sight, person: number): Int32Array {
-  const { index } = sight
+function createProfile(evaluation: EvaluationContext, person: number): Int32Array {
+  const { index } = evaluation
   const isGuest = read(index.people, person * inPerson.width + inPerson.kind) === kinds.guest
-  const teams = teamsOf(sight, person)
+  const teams = teamsOf(evaluation, person)
   if (!isGuest) for (const team of index.forAll) teams.push(team * 4 + principalKind.team)
-  const page = (sight.profiles[person >> pageShift] ??= new Int32Array(inProfile.width << pageShift))
+  const page = (evaluation.profiles[person >> pageShift] ??= new Int32Array(inProfile.width << pageShift))
   const base = profileBase(person)
   const isShort = teams.length < inProfile.width
   if (isShort) page.set(teams, base + 1)
-  else sight.longer[person] = Int32Array.from(teams)
+  else evaluation.longer[person] = Int32Array.from(teams)
   page[base] =
     (isShort ? teams.length : inProfile.count) |
     (isGuest ? inProfile.guest : 0) |
-    presenceOf(sight, person) |
+    presenceOf(evaluation, person) |
     inProfile.made
   return page
 }
 
-function presenceOf({ index: { people }, time }: Sight, person: number): number {
+function presenceOf({ index: { people }, time }: EvaluationContext, person: number): number {
   const base = person * inPerson.width
   const status = read(people, base + inPerson.status)
   const times: Times = {
@@ -183,7 +185,7 @@ function presenceOf({ index: { people }, time }: Sight, person: number): number 
 }
 
 /** As principals, the teams that a person is in by a membership that counts: a guest's sleeps where guests are not welcome. */
-function teamsOf({ index, time }: Sight, person: number): number[] {
+function teamsOf({ index, time }: EvaluationContext, person: number): number[] {
   const teams: number[] = []
   const { people, memberships } = index
   const isGuest = read(people, person * inPerson.width + inPerson.kind) === kinds.guest
