@@ -1,11 +1,11 @@
 import { check } from '#core/access/evaluate.ts'
 import { setTimeout as pause } from 'node:timers/promises'
-import { effectOf } from '#core/access/effect.ts'
+import { accessDiffOf } from '#core/access/access-diff.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { MembershipId, NodeId, PersonId, TeamId } from '#core/base/ids.ts'
-import { reachOf } from '#core/changes/touched.ts'
-import { askedOf } from '#core/impact/impact.ts'
-import { recordQuestion } from '#core/impact/wide.ts'
+import { affectedScopeOf } from '#core/changes/affected-scope.ts'
+import { diffQueryOf } from '#core/impact/impact.ts'
+import { recordQuestion } from '#core/impact/bulk.ts'
 import { has } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { searchRemedies } from '#core/remedies/why-not.ts'
@@ -72,8 +72,8 @@ function intoTeam(snapshot: Snapshot, size: Size, random: Random): () => unknown
       from: null,
       until: null,
     }
-    const touching = applied(snapshot, { table: 'memberships', id: row.id, before: null, after: row })
-    return effectOf({ ...askedOf(reachOf(touching), touching), mostRows: 0 })
+    const transition = applied(snapshot, { table: 'memberships', id: row.id, before: null, after: row })
+    return accessDiffOf({ ...diffQueryOf(affectedScopeOf(transition), transition), mostRows: 0 })
   }
 }
 
@@ -82,13 +82,13 @@ function breaking(snapshot: Snapshot, size: Size): () => unknown {
   if (before === undefined) throw new Error('the home is not there')
   const broken = { by: 'p0' as PersonId, at: snapshot.at }
   return () => {
-    const touching = applied(snapshot, {
+    const transition = applied(snapshot, {
       table: 'nodes',
       id: before.id,
       before,
       after: { ...before, broken },
     })
-    return effectOf(recordQuestion(touching))
+    return accessDiffOf(recordQuestion(transition))
   }
 }
 
@@ -131,12 +131,12 @@ interface Taking extends Omit<Asking, 'name' | 'lookup'> {
 /** Everybody's grant on a tenth of all places, asked of the thread: how long that takes, and how long it holds up others. */
 async function threadReadings(
   { took, idle, running }: Taking,
-  touching: ReturnType<typeof changeFor>,
+  transition: ReturnType<typeof changeFor>,
 ): Promise<Reading[]> {
-  const { sides, starts, people, isWeb, asker, mostRows } = recordQuestion(touching)
+  const { sides, starts, people, isWeb, asker, mostRows } = recordQuestion(transition)
   const question = {
     kind: 'effect',
-    time: touching.after.at,
+    time: transition.after.at,
     starts,
     people,
     isWeb,
@@ -148,7 +148,7 @@ async function threadReadings(
   const { thread } = running.parts
   const here = {
     what: 'worked out in its place',
-    value: middleOf(7, () => effectOf(recordQuestion(touching))),
+    value: middleOf(7, () => accessDiffOf(recordQuestion(transition))),
   }
   const first = await held(() => ask<'effect'>(thread, about))
   const rounds = await heldOften(() => ask<'effect'>(thread, about))

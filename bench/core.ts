@@ -2,9 +2,9 @@ import { checkIn } from '#core/access/evaluate.ts'
 import { createEvaluation, type EvaluationContext } from '#core/access/evaluation-context.ts'
 import { answerAt, answersFor, countsOf } from '#core/access/what.ts'
 import { forEachWithAccess } from '#core/access/who.ts'
-import { sizeOf } from '#core/base/column.ts'
+import { sizeOf } from '#core/base/vector.ts'
 import { buildIndex } from '#core/index/build.ts'
-import { type AccessIndex, columnNames } from '#core/index/layout.ts'
+import { type AccessIndex, vectorNames } from '#core/index/layout.ts'
 import { createRandom } from '#demo/random.ts'
 import { type Size, sizes } from '#demo/large.ts'
 import { impactsAt } from './impacts.ts'
@@ -36,7 +36,7 @@ export function coreReadings(name: keyof typeof sizes): Reading[] {
     took('build from arrays', building),
     memory(
       'memory of the index',
-      columnNames.reduce((sum, column) => sum + sizeOf(index[column]), 0),
+      vectorNames.reduce((sum, column) => sum + sizeOf(index[column]), 0),
     ),
     memory('memory of the ids by which places are found', idsOf(index)),
     ...timedReadings(name, figures),

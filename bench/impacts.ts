@@ -1,13 +1,13 @@
 import { somePerson } from '#core/access/principals.ts'
 import { createEvaluationBeside, type EvaluationContext } from '#core/access/evaluation-context.ts'
-import { none } from '#core/base/column.ts'
+import { none } from '#core/base/vector.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { numberOf } from '#core/base/numbering.ts'
-import { type Effect, effectOf } from '#core/access/effect.ts'
+import { type AccessDiff, accessDiffOf } from '#core/access/access-diff.ts'
 import { advanced } from '#core/index/advance.ts'
 import { principalNumber } from '#core/index/entries.ts'
 import { levelActions } from '#core/levels/level.ts'
-import type { Grant } from '#core/rules/entry.ts'
+import type { Grant } from '#core/rules/access-entry.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { createRandom } from '#demo/random.ts'
 import { largestHome, nodeId, type Size } from '#demo/large.ts'
@@ -38,7 +38,7 @@ export function impactsAt(evaluation: EvaluationContext, size: Size): Record<str
   }
 }
 
-function countingFor(before: EvaluationContext, where: () => NodeId, whom: () => Principal): () => Effect {
+function countingFor(before: EvaluationContext, where: () => NodeId, whom: () => Principal): () => AccessDiff {
   return () => {
     const { index, time } = before
     const grant: Grant = {
@@ -62,7 +62,7 @@ function countingFor(before: EvaluationContext, where: () => NodeId, whom: () =>
       return false
     })
     const node = numberOf(index.nodes, grant.node) as number
-    return effectOf({
+    return accessDiffOf({
       sides: [before, after],
       starts: [[node, node]],
       people: Int32Array.from(people),

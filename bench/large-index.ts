@@ -1,8 +1,8 @@
-import { none } from '#core/base/column.ts'
+import { none } from '#core/base/vector.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { emptyNumbering, numberOf } from '#core/base/numbering.ts'
 import { linesOf, packIds } from '#core/base/packed-ids.ts'
-import { entryColumns, type Source } from '#core/index/build.ts'
+import { entryVectors, type Source } from '#core/index/build.ts'
 import type { Rows, TableName } from '#core/state/kinds.ts'
 import type { RecordChange } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
@@ -35,7 +35,7 @@ export function largeSource(size: Size, now: number, isTimed = true): Source {
     nodes: packed,
     parents: Int32Array.from(nodes, numberAbove),
     special,
-    entries: [entryColumns(entries, id => numberOf(numbering, id as NodeId) ?? none)],
+    entries: [entryVectors(entries, id => numberOf(numbering, id as NodeId) ?? none)],
   }
 }
 

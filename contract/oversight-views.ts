@@ -1,6 +1,6 @@
 import type { Instant } from '#core/base/instant.ts'
 import type { ColumnAccess } from '#core/access/columns.ts'
-import type { Act } from '#core/changes/fact.ts'
+import type { AuditCategory } from '#core/changes/audit-event.ts'
 import type { EditRequest } from './edit-requests.ts'
 import type { CountedView, DifferenceView } from './effect-views.ts'
 import type { PathView, PlaceName } from './views.ts'
@@ -52,8 +52,8 @@ export interface EntryView {
   readonly isMine: boolean
   readonly reason: string
   /** The first of them. */
-  readonly facts: readonly FactView[]
-  readonly factCount: number
+  readonly events: readonly AuditEventView[]
+  readonly eventCount: number
   readonly gains: CountView
   readonly losses: CountView
   readonly undoes: number | null
@@ -61,8 +61,8 @@ export interface EntryView {
   readonly mayUndo: boolean
 }
 
-export interface FactView {
-  readonly act: Act
+export interface AuditEventView {
+  readonly act: AuditCategory
   /** Told after the author's name: "gave Pilar Onsund Editor on Harrow Creek". */
   readonly text: string
   readonly place: PlaceName | null

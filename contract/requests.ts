@@ -1,5 +1,5 @@
 import { type Static, Type } from '@sinclair/typebox'
-import { acts } from '#core/changes/fact.ts'
+import { auditCategories } from '#core/changes/audit-event.ts'
 import { allActions } from '#core/levels/action.ts'
 import { editRequest, offer, scope } from './edit-requests.ts'
 import { type ImportField, importFields } from './import-fields.ts'
@@ -95,7 +95,7 @@ export const readNoticesRequest = Type.Object(
 )
 export type ReadNoticesRequest = Static<typeof readNoticesRequest>
 
-const act = Type.Union(acts.map(each => kind(each)))
+const act = Type.Union(auditCategories.map(each => kind(each)))
 const wholeNumber = Type.String({ pattern: '^[0-9]{1,9}$' })
 export const historyQuery = Type.Object(
   {

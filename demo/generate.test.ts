@@ -23,8 +23,8 @@ test('the demo is as large as promised, and the same each time', () => {
   expect(state.nodes.size).toBeGreaterThan(570)
   const depth = Math.max(...allRows(state.nodes).map(node => pathOf(state, node.id).length - 1))
   expect(depth).toBeGreaterThanOrEqual(6)
-  expect(generateDemo(now).sets.map(set => set.touching.changes)).toEqual(
-    sets.map(set => set.touching.changes),
+  expect(generateDemo(now).sets.map(set => set.transition.changes)).toEqual(
+    sets.map(set => set.transition.changes),
   )
 })
 

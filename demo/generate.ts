@@ -1,9 +1,9 @@
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
-import { foundWorkspace } from '#core/changes/found.ts'
-import type { Touching } from '#core/changes/touched.ts'
+import { provisionWorkspace } from '#core/changes/provisioning.ts'
+import type { Transition } from '#core/changes/affected-scope.ts'
 import { type ChangeSet, judge } from '#core/changes/judge.ts'
-import { passingsOf, theWorkspace } from '#core/changes/passing.ts'
+import { scheduledTransitionsOf, theWorkspace } from '#core/changes/scheduled.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { emptyState } from '#core/records/all.ts'
 import { atRevision, type Snapshot, type State } from '#core/state/state.ts'
@@ -21,7 +21,7 @@ import { type DemoPlace, sharedHomes } from './scenario/places.ts'
 
 /** An entry of the demo's history: a change set, or a start or end that passed. */
 export interface Made extends ChangeSet {
-  readonly touching: Touching
+  readonly transition: Transition
   /** The workspace with it, at the instant at which it was made. */
   readonly after: Snapshot
 }
@@ -42,19 +42,19 @@ const foundedDaysAgo = 270
  */
 export function generateDemo(now: Instant): { readonly sets: readonly Made[]; readonly state: State } {
   const at = workdaysAgo(now, foundedDaysAgo)
-  const judged = foundWorkspace(emptyState, founding(at))
+  const judged = provisionWorkspace(emptyState, founding(at))
   let last = snapshotOf(atRevision(judged.state, 1), at)
   const author = founding(at).owner.person
   const sets: Made[] = []
-  const add = (set: ChangeSet, touching: Omit<Touching, 'after'>, { state, at }: Snapshot) => {
+  const add = (set: ChangeSet, transition: Omit<Transition, 'after'>, { state, at }: Snapshot) => {
     last = snapshotOf(atRevision(state, sets.length + 1), at)
-    sets.push({ ...set, touching: { ...touching, after: last }, after: last })
+    sets.push({ ...set, transition: { ...transition, after: last }, after: last })
   }
   const first = { author, reason: 'The workspace is created', edits: [] }
   add(first, { changes: judged.changes, before: snapshotOf(emptyState, at) }, last)
   const pass = (until: Instant) => {
-    for (const { touching, state, at } of passingsOf(last.state, last.at, until))
-      add({ author: theWorkspace, reason: '', edits: [] }, touching, { state, at })
+    for (const { transition, state, at } of scheduledTransitionsOf(last.state, last.at, until))
+      add({ author: theWorkspace, reason: '', edits: [] }, transition, { state, at })
   }
   for (const each of plansOf(now)) {
     const at = workdaysAgo(now, each.day)
@@ -103,7 +103,7 @@ const founding = (at: Instant) =>
       folder: idOf('node', 'private', founder.key),
       grant: idOf('grant', 'private', founder.key),
     },
-  }) as unknown as Parameters<typeof foundWorkspace>[1]
+  }) as unknown as Parameters<typeof provisionWorkspace>[1]
 
 /** Everybody who has come in signs in with an account of their own. */
 export const demoAccounts = [founder, ...people.filter(person => !person.isInvited)].map(({ key, name }) => ({

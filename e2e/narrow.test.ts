@@ -11,7 +11,7 @@ const widths = {
   'a phone': { width: 390, height: 800 },
   '200 % zoom': { width: 640, height: 400 },
 } as const
-const wide = { width: 1280, height: 800 }
+const bulk = { width: 1280, height: 800 }
 
 type View = readonly [path: string, sees: string]
 
@@ -77,7 +77,7 @@ const look = `
     beyond: document.documentElement.scrollWidth - innerWidth,
   }`
 
-async function seenAt(size: typeof wide, [path, sees]: View): Promise<Seen> {
+async function seenAt(size: typeof bulk, [path, sees]: View): Promise<Seen> {
   await owner.resize(size)
   await owner.open(path)
   await owner.sees(sees)
@@ -86,7 +86,7 @@ async function seenAt(size: typeof wide, [path, sees]: View): Promise<Seen> {
 
 describe.each(views)('%s', (...view) => {
   test('can be used on a phone and at 200 % as on a wide screen', async () => {
-    const { names } = await seenAt(wide, view)
+    const { names } = await seenAt(bulk, view)
     for (const [what, size] of Object.entries(widths)) {
       const seen = await seenAt(size, view)
       const missing = names.filter(name => !seen.names.includes(name))

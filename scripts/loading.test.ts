@@ -5,8 +5,8 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import { check } from '#core/access/evaluate.ts'
 import { allRows, type Collection, eachRow, rowOf } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
-import { type Founding, foundWorkspace } from '#core/changes/found.ts'
-import { nextDue, passingsOf } from '#core/changes/passing.ts'
+import { type Provisioning, provisionWorkspace } from '#core/changes/provisioning.ts'
+import { nextDue, scheduledTransitionsOf } from '#core/changes/scheduled.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { emptyState, tableNames } from '#core/records/all.ts'
 import {
@@ -68,7 +68,7 @@ function awkward(state: State): RecordChange[] {
 
 /** Another workspace in the same file. */
 const another = () =>
-  foundWorkspace(emptyState, {
+  provisionWorkspace(emptyState, {
     workspace: 'other',
     name: 'Other',
     slug: 'other',
@@ -85,7 +85,7 @@ const another = () =>
       folder: 'other-folder',
       grant: 'other-grant',
     },
-  } as Founding).changes
+  } as Provisioning).changes
 
 const rowsIn = (state: State, table: (typeof tableNames)[number]) =>
   [...eachRow(state[table] as unknown as Collection<{ readonly id: string }>)].sort((a, b) =>
@@ -119,7 +119,7 @@ test('everybody can do everywhere what they could', () => {
 })
 
 test('it goes on as it would have gone on: what ends and is emptied is gone from both, and can be put back', () => {
-  const ends = (state: State) => passingsOf(state, now, now + 400 * day)
+  const ends = (state: State) => scheduledTransitionsOf(state, now, now + 400 * day)
   const [is, was] = [ends(read), ends(written)]
   expect(is.length).toBeGreaterThan(3)
   expect(is.map(each => each.at)).toEqual(was.map(each => each.at))

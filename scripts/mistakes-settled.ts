@@ -36,14 +36,14 @@ export const settledMistakes: readonly Mistake[] = [
   {
     mistake: 'access is recovered by taking it from somebody first',
     file: 'changes/guards/recovered.ts',
-    find: 'const snapshots = [withoutLeavers(whole), withoutRecovery(whole).after]',
-    put: 'const snapshots = [withoutRecovery(whole).after]',
+    find: 'const snapshots = [withoutLeavers(proposed), withoutRecovery(proposed).after]',
+    put: 'const snapshots = [withoutRecovery(proposed).after]',
   },
   {
     mistake: 'access is recovered round a steward who comes back in the same set',
     file: 'changes/guards/recovered.ts',
-    find: 'const snapshots = [withoutLeavers(whole), withoutRecovery(whole).after]',
-    put: 'const snapshots = [withoutLeavers(whole)]',
+    find: 'const snapshots = [withoutLeavers(proposed), withoutRecovery(proposed).after]',
+    put: 'const snapshots = [withoutLeavers(proposed)]',
   },
   {
     mistake: 'nobody is followed who leaves in the same act',
@@ -114,8 +114,8 @@ export const settledMistakes: readonly Mistake[] = [
   {
     mistake: 'joining an open team beside anything else is a raise',
     file: 'changes/guards/own-raise.ts',
-    find: 'const whole = afterJoining(withoutRecovery(given))',
-    put: 'const whole = withoutRecovery(given)',
+    find: 'const proposed = afterJoining(withoutRecovery(given))',
+    put: 'const proposed = withoutRecovery(given)',
   },
   {
     mistake: 'one joins an open team as its lead',

@@ -17,7 +17,7 @@ export const mistakes: readonly Mistake[] = [
   {
     mistake: 'one’s own raise is looked for only at the places themselves, whatever changes',
     file: 'changes/guards/own-raise.ts',
-    find: 'whole.changes.every(isEntry) &&',
+    find: 'proposed.changes.every(isEntry) &&',
     put: '',
   },
   {
@@ -67,7 +67,7 @@ export const mistakes: readonly Mistake[] = [
   {
     mistake: 'what goes with a place takes nothing along itself',
     file: 'state/naming.ts',
-    find: '      takeAlong(state, { table: from, id: row.id }, changes)\n',
+    find: '      addConsequences(state, { table: from, id: row.id }, changes)\n',
     put: '',
   },
   {
@@ -115,20 +115,20 @@ export const mistakes: readonly Mistake[] = [
   },
   {
     mistake: 'a page that two states share is written',
-    file: 'base/column.ts',
+    file: 'base/vector.ts',
     find: 'if (writing.isOwn[index] !== true || ',
     put: 'if (writing.pages[index] === undefined || ',
   },
   {
     mistake: 'effects are told for now only',
     file: 'impact/impact.ts',
-    find: 'new Set(starts.length === 0 ? [now] : instantsOf(whole, { starts, people: reach.people }))',
-    put: 'new Set([now])',
+    find: 'starts.length === 0 ? [now] : instantsOf(transition, { starts, people: reach.people }),',
+    put: '[now],',
     by: 'impact/impact.test.ts',
   },
   {
     mistake: 'what ended stays in the state',
-    file: 'changes/passing.ts',
+    file: 'changes/scheduled.ts',
     find: 'before: row, after: null',
     put: 'before: row, after: row',
   },
@@ -140,9 +140,9 @@ export const mistakes: readonly Mistake[] = [
   },
   {
     mistake: 'the bin is never emptied',
-    file: 'changes/passing.ts',
-    find: 'touched.push(...leavingBin(state, at), ...withSeatsPlanned(state, at))',
-    put: 'touched.push(...withSeatsPlanned(state, at))',
+    file: 'changes/scheduled.ts',
+    find: 'affected.push(...leavingBin(state, at), ...withSeatsPlanned(state, at))',
+    put: 'affected.push(...withSeatsPlanned(state, at))',
   },
   {
     mistake: 'a copy holds what its author may not copy',
@@ -189,7 +189,7 @@ export const mistakes: readonly Mistake[] = [
   {
     mistake: 'ends of memberships are no instants of an effect',
     file: 'changes/instants.ts',
-    find: 'note({ flags, column: memberships, address: at + inMembership.times })',
+    find: 'note({ flags, vector: memberships, address: at + inMembership.times })',
     put: '',
   },
   {

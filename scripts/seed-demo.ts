@@ -1,8 +1,8 @@
 import { Transaction } from 'sequelize'
 import { pino } from 'pino'
-import { nearingIn, theWorkspace } from '#core/changes/passing.ts'
+import { nearingIn, theWorkspace } from '#core/changes/scheduled.ts'
 import { nearness } from '#core/state/dates.ts'
-import { recordOf } from '#core/impact/wide.ts'
+import { recordOf } from '#core/impact/bulk.ts'
 import { demoAccounts, demoTexts, generateDemo, type Made } from '#demo/generate.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { openParts } from '#server/assemble.ts'
@@ -36,19 +36,19 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
       )
       await tables.accounts.bulkCreate(accounts as never, { transaction })
       for (const set of sets) {
-        const { touching } = set
-        await writeRecords(tables, { workspace, changes: touching.changes, transaction })
+        const { transition } = set
+        await writeRecords(tables, { workspace, changes: transition.changes, transaction })
         const entry = { ...set, workspace, undone: null, told: {} }
         const { author: by, after } = set
         const batch = createBatch(transaction)
-        noteChanges(tables, { workspace, changes: touching.changes, at: after.at, by, batch })
+        noteChanges(tables, { workspace, changes: transition.changes, at: after.at, by, batch })
         noteFormerNames(
           tables,
-          { workspace, revision: after.state.revision, changes: touching.changes },
+          { workspace, revision: after.state.revision, changes: transition.changes },
           batch,
         )
         await flush(batch)
-        await tables.changeSets.create(await rowOfEntry(entry, recordOf(touching)), { transaction })
+        await tables.changeSets.create(await rowOfEntry(entry, recordOf(transition)), { transaction })
       }
       const notices = noticesIn(parts, sets, now)
       if (notices.length > 0) await tables.notices.bulkCreate(notices as never, { transaction })
@@ -88,9 +88,9 @@ function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[
   if (last === undefined) return []
   const { id } = workspaceOf(last.after.state)
   const lately = sets.filter(set => set.after.at > now - 60 * days)
-  const told = lately.flatMap(({ author, touching, after }) => {
-    const { before, changes } = touching
-    const effect = recordOf(touching).differences
+  const told = lately.flatMap(({ author, transition, after }) => {
+    const { before, changes } = transition
+    const effect = recordOf(transition).differences
     return noticesOf(parts, id, { ...nothingWritten(author, after), before, changes, effect })
   })
   const snapshot = { state: last.after.state, at: now }

@@ -10,7 +10,7 @@ import type { AppliedView } from '#contract/views.ts'
 import { personById, evaluationOf } from '#core/access/evaluation-context.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { numberOf } from '#core/base/numbering.ts'
-import { applyEdits, judge, wholeOf } from '#core/changes/judge.ts'
+import { applyEdits, judge, proposedOf } from '#core/changes/judge.ts'
 import { impact } from '#core/impact/impact.ts'
 import { beyond } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
@@ -78,7 +78,7 @@ function addedUp(edit: ReturnType<typeof opening>) {
   const set = { author: largeOwner.person, reason: '', edits }
   const judged = judge(before, set)
   if (!judged.ok) throw new Error(JSON.stringify(judged.error))
-  const [told] = impact(wholeOf(before, set, judged.value), largeOwner.person)
+  const [told] = impact(proposedOf(before, set, judged.value), largeOwner.person)
   const rows = told?.differences ?? []
   const sum = (some: typeof rows) => ({
     people: new Set(some.map(each => each.person)).size,

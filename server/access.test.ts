@@ -37,7 +37,7 @@ describe('asking for access', () => {
       await did(visitor, { kind: 'request.withdraw', request: mine?.id })
       const of = { impact: foreseen.impact.map(each => ({ ...each, at: 0 })), leftOut: foreseen.leftOut }
       const said = { ...mine, id: '', at: 0 }
-      const told = entry?.facts
+      const told = entry?.events
       return JSON.stringify({
         of,
         status: done.status,

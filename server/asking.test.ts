@@ -132,7 +132,7 @@ describe('looking', () => {
     expect(mine).toMatchObject([{ by: { name: 'Ash' }, word: 'A complaint' }])
     const texts = async (visitor: Visitor) =>
       (await visitor.get<HistoryView>(`${at}/history?act=looking`)).body.entries.flatMap(each =>
-        each.facts.map(fact => fact.text),
+        each.events.map(event => event.text),
       )
     expect(await texts(world.member.visitor)).toEqual(['saw the workspace as Mika'])
     expect(await texts(owner)).toContain('saw the workspace as Mika')

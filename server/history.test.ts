@@ -20,7 +20,7 @@ const history = async (visitor: Visitor, query = ''): Promise<readonly EntryView
   (await visitor.get<HistoryView>(`${at}/history${query}`)).body.entries
 
 const newest = async (visitor: Visitor) => (await history(visitor))[0] as EntryView
-const words = (entries: readonly EntryView[]) => entries.flatMap(entry => entry.facts.map(fact => fact.text))
+const words = (entries: readonly EntryView[]) => entries.flatMap(entry => entry.events.map(event => event.text))
 
 describe('the history', () => {
   test('tells who did what, why, and what it did to whom', async () => {
@@ -29,7 +29,7 @@ describe('the history', () => {
       author: { name: 'Ona' },
       isMine: true,
       reason: 'Summer maps',
-      facts: [{ act: 'sharing', text: 'gave Mika Editor on Dunes in Sites', place: { id: ids.folder } }],
+      events: [{ act: 'sharing', text: 'gave Mika Editor on Dunes in Sites', place: { id: ids.folder } }],
       gains: { people: 1, places: 3 },
       losses: { people: 0, places: 0 },
       mayUndo: true,
@@ -92,7 +92,7 @@ describe('the history', () => {
 test('the history names things as they were called on its day, to whoever could read that they were renamed', async () => {
   const { server, owner, member, guest, ids } = await coast()
   const at = '/at/coast'
-  const facts = async (visitor: Visitor) =>
+  const events = async (visitor: Visitor) =>
     words((await visitor.get<HistoryView>(`${at}/history`)).body.entries)
   await owner.change(share(ids.page, guest.id, reader))
   await owner.change(share(ids.folder, member.id, steward))
@@ -100,7 +100,7 @@ test('the history names things as they were called on its day, to whoever could 
   await owner.change({ kind: 'node.describe', node: ids.inner, name: 'Charts' })
   await owner.change({ kind: 'node.describe', node: ids.page, name: 'Sea Map' })
   await member.visitor.change({ kind: 'person.describe', person: member.id, name: 'Mika Strand' })
-  expect((await facts(owner)).slice(0, 6)).toEqual([
+  expect((await events(owner)).slice(0, 6)).toEqual([
     'changed the name of Mika to Mika Strand',
     'renamed Tidal Map to Sea Map',
     'renamed Maps to Charts',
@@ -109,8 +109,8 @@ test('the history names things as they were called on its day, to whoever could 
     'gave Gus Reader on Map in Maps',
   ])
   // Who shares there reads the same; whom it was given to was told the name of that day, and reads today's.
-  expect(await facts(member.visitor)).toContain('gave Gus Reader on Map in Maps')
-  expect((await facts(guest.visitor))[0]).toBe('gave Gus Reader on Sea Map')
+  expect(await events(member.visitor)).toContain('gave Gus Reader on Map in Maps')
+  expect((await events(guest.visitor))[0]).toBe('gave Gus Reader on Sea Map')
   await server.stop()
 })
 
@@ -134,7 +134,7 @@ describe('an undo', () => {
     expect((await owner.change({ kind: 'undo', revision })).status).toBe(200)
     expect(await newest(owner)).toMatchObject({
       undoes: revision,
-      facts: [{ text: 'removed the page Draft' }],
+      events: [{ text: 'removed the page Draft' }],
     })
     const undone = (await history(member.visitor)).find(each => each.revision === revision)
     expect(undone?.undoneBy).toBe((await newest(owner)).revision)

@@ -180,7 +180,7 @@ describe('seats', () => {
     const { body } = await owner.get<HistoryView>(`${at}/history?act=workspace`)
     expect(body.entries[0]).toMatchObject({
       author: null,
-      facts: [{ text: 'set the number of seats to 50' }],
+      events: [{ text: 'set the number of seats to 50' }],
     })
   })
 })

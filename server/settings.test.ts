@@ -92,7 +92,7 @@ describe('settings', () => {
     const { body } = await owner.get<HistoryView>(`${at}/history?act=workspace`)
     const [entry] = body.entries
     expect(entry).toMatchObject({ author: { name: 'Ona' }, mayUndo: true })
-    expect(entry?.facts.map(fact => fact.text)).toEqual([
+    expect(entry?.events.map(event => event.text)).toEqual([
       'set the time zone to Europe/Oslo, set invitations to work for 5 days',
     ])
     expect((await owner.change({ kind: 'undo', revision: entry?.revision })).status).toBe(200)

@@ -182,9 +182,9 @@ test('history and past with large changes in them are told while others are answ
   const listed = owner.get<HistoryView>(`${at}/history?place=${world.ids.folder}`)
   expect(await answersDuring(listed)).toBeGreaterThan(1)
   const [entry] = (await listed).body.entries
-  expect([entry?.facts.length, entry?.factCount]).toEqual([20, 6000])
+  expect([entry?.events.length, entry?.eventCount]).toEqual([20, 6000])
   const { body: detail } = await owner.get<EntryView>(`${at}/history/${entry?.revision}`)
-  expect([detail.facts.length, detail.factCount]).toEqual([200, 6000])
+  expect([detail.events.length, detail.eventCount]).toEqual([200, 6000])
   const reached = owner.get<PageView<PlaceReachView>>(`${at}/people/${world.ownerId}/places?at=${before}`)
   expect(await answersDuring(reached)).toBeGreaterThan(1)
   const { body: now } = await owner.get<PageView<PlaceReachView>>(`${at}/people/${world.ownerId}/places`)

@@ -1,10 +1,10 @@
 import { addEntry, createSum, type Sum } from './evaluate.ts'
 import { createMarks, mark, type Marks, markMask } from './marks.ts'
 import { somePerson } from './principals.ts'
-import { inProfile, isToldOf, type EvaluationContext, standing, whomOf } from './evaluation-context.ts'
-import { none, pageShift } from '../base/column.ts'
+import { inProfile, isToldOf, type EvaluationContext, profileBits, whomOf } from './evaluation-context.ts'
+import { none, pageShift } from '../base/vector.ts'
 import { anyone, everyone, inEntry, inSegment, principalKind, state } from '../index/layout.ts'
-import { type Found, isLiveEntry, principalOf } from '../index/walk.ts'
+import { type FoundEntry, isLiveEntry, principalOf } from '../index/walk.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
 
 /**
@@ -97,7 +97,7 @@ const told = 1
 const guest = 2
 const kindOf = (evaluation: EvaluationContext, person: number): number =>
   (isToldOf(evaluation, person) ? told : 0) |
-  ((standing(evaluation, person) & inProfile.guest) !== 0 ? guest : 0)
+  ((profileBits(evaluation, person) & inProfile.guest) !== 0 ? guest : 0)
 
 const classFor = ([before, after]: Sides<number>): Class => ({
   sums: [sumFor(before), sumFor(after)],
@@ -124,7 +124,7 @@ export function enter(classes: Classes, side: Side, segment: number): void {
   for (let number = end; ;) {
     const principal = rows[entry] as number
     if (marks[(principal + 1) & mask] === 1 && principal !== end) {
-      const found: Found = { page: rows, at: entry, segment, number }
+      const found: FoundEntry = { page: rows, at: entry, segment, number }
       if (isLiveEntry(index, found, time)) apply(classes, side, found)
     }
     number = rows[entry + nextAt] as number
@@ -171,7 +171,7 @@ const remember = ({ undoing }: Classes, sum: Sum): void => {
 }
 
 // Made for millions of entries: nothing is made here that has a name, since naming it takes longer than all else.
-function apply(classes: Classes, side: Side, found: Found): void {
+function apply(classes: Classes, side: Side, found: FoundEntry): void {
   const principal = principalOf(found)
   const meant =
     (principal & 3) === principalKind.all

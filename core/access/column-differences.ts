@@ -13,9 +13,9 @@ export interface ColumnDifference {
   readonly after: ColumnAccess
 }
 
-interface Touched {
+interface Affected {
   /** All that lies below these. */
-  readonly tops: ReadonlySet<NodeId>
+  readonly roots: ReadonlySet<NodeId>
   readonly people: readonly PersonId[]
 }
 
@@ -24,11 +24,11 @@ interface Touched {
  * open to everyone who sees the row follow it and are not told.
  */
 export function columnDifferences(
-  { tops, people }: Touched,
+  { roots, people }: Affected,
   was: Snapshot,
   will: Snapshot,
 ): ColumnDifference[] {
-  return placesIn(tops, was.state, will.state).flatMap(at =>
+  return placesIn(roots, was.state, will.state).flatMap(at =>
     restrictedAt(was.state, will.state, at).flatMap(column =>
       people.flatMap(person => {
         const before = checkColumn(was, person, { at, column })
@@ -40,15 +40,15 @@ export function columnDifferences(
 }
 
 /** Whether anything would have to be told of restricted columns below some places. */
-export const hasRestrictedColumns = (tops: ReadonlySet<NodeId>, was: State, will: State): boolean =>
-  placesIn(tops, was, will).length > 0
+export const hasRestrictedColumns = (roots: ReadonlySet<NodeId>, was: State, will: State): boolean =>
+  placesIn(roots, was, will).length > 0
 
 /** The boards with restricted columns below some places, and their rows that stand apart. */
-function placesIn(tops: ReadonlySet<NodeId>, was: State, will: State): NodeId[] {
+function placesIn(roots: ReadonlySet<NodeId>, was: State, will: State): NodeId[] {
   const found = new Set<NodeId>()
   for (const state of [was, will]) {
     if (state.columns.size === 0) continue
-    const isBelow = (id: NodeId) => pathOf(state, id).some(each => tops.has(each.id))
+    const isBelow = (id: NodeId) => pathOf(state, id).some(each => roots.has(each.id))
     const boards = new Set(
       allRows(state.columns)
         .filter(isRestricted)

@@ -48,7 +48,7 @@ const stewardsBoard = (snapshot: Snapshot, subject: Subject, board: NodeId): boo
 }
 
 /** The columns of a board that a person may know of, in the order in which they are shown. */
-export const columnsSeen = (snapshot: Snapshot, subject: Subject, board: Place): BoardColumn[] =>
+export const visibleColumns = (snapshot: Snapshot, subject: Subject, board: Place): BoardColumn[] =>
   rowsBy(snapshot.state.columns, 'board', board.node.id)
     .filter(column => columnAccess(snapshot, subject, { place: board, column }) !== 'none')
     .sort((a, b) => a.order - b.order || compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1))

@@ -1,14 +1,14 @@
-import { none, read } from '../base/column.ts'
+import { none, read } from '../base/vector.ts'
 import { type AccessIndex, inLinks, inSegment, inTree, state } from '../index/layout.ts'
 
 /**
  * Parts of the tree in each of which every node answers alike to everybody: a segment, without its head where that is
  * a draft, and without what is cut out of it. Each comes after the one in which it lies. There can be very many: they
- * are columns, by place in the list.
+ * are vectors, by place in the list.
  */
 export interface CutSegments {
   /** The one node of it that has no other of it above. */
-  readonly tops: number[]
+  readonly roots: number[]
   /** How many nodes, the top included. */
   readonly nodes: number[]
   /** The place of the cut segment in which the top's parent lies; `none` for the first one. */
@@ -31,11 +31,11 @@ const noCuts: Cuts = { nodes: new Set(), segments: new Set(), alone: new Set() }
  * cut, or begun in the middle, what its nodes cost too.
  */
 export function cutSegmentsBelow(index: AccessIndex, start: number, cuts: Cuts = noCuts): CutSegments {
-  const cutSegments: CutSegments = { tops: [], nodes: [], within: [] }
+  const cutSegments: CutSegments = { roots: [], nodes: [], within: [] }
   const waiting = [start]
   const inside: number[] = [end]
   for (let top = waiting.pop(); top !== undefined; top = waiting.pop()) {
-    const place = cutSegments.tops.push(top) - 1
+    const place = cutSegments.roots.push(top) - 1
     cutSegments.within.push(inside.pop() as number)
     cutSegments.nodes.push(openCutSegment({ index, cuts, waiting }, top))
     while (inside.length < waiting.length) inside.push(place)
@@ -58,7 +58,7 @@ export function openCutSegment({ index, cuts, waiting }: Opening, top: number): 
   let nodes = read(sizes, top)
   const whole = storedSegmentAt(index, top, cuts)
   if (whole === end) {
-    for (const inner of innerTops(index, top, cuts)) {
+    for (const inner of innerRoots(index, top, cuts)) {
       nodes -= read(sizes, inner)
       if (!cuts.nodes.has(inner)) waiting.push(inner)
     }
@@ -96,7 +96,7 @@ const { draft } = state
 /** What begins below a node and has something of its own, by number, in the order in which one walks down. */
 export function headsBelow(index: AccessIndex, node: number): number[] {
   const { segmentOf, segments } = index
-  return cutSegmentsBelow(index, node).tops.filter(
+  return cutSegmentsBelow(index, node).roots.filter(
     top => top !== node && read(segments, read(segmentOf, top) * segmentWidth + headAt) === top,
   )
 }
@@ -125,13 +125,13 @@ function storedSegmentAt({ segmentOf, segments }: AccessIndex, top: number, cuts
 }
 
 /** The tops of the cut segments that lie right below a node, where that is no whole segment. */
-function innerTops(index: AccessIndex, top: number, cuts: Cuts): number[] {
+function innerRoots(index: AccessIndex, top: number, cuts: Cuts): number[] {
   const segment = read(index.segmentOf, top)
   const row = segment * segmentWidth
   const isDraft =
     read(index.segments, row + headAt) === top && (read(index.segments, row + stateAt) & draft) !== 0
   if (isDraft || cuts.alone.has(top)) return childrenIn(index, top)
-  return topsWithin(index, { top, segment }, cuts)
+  return rootsWithin(index, { top, segment }, cuts)
 }
 
 export function childrenIn({ tree }: AccessIndex, node: number): number[] {
@@ -142,15 +142,15 @@ export function childrenIn({ tree }: AccessIndex, node: number): number[] {
 }
 
 /** From a node down through the nodes of its segment, to where others begin. */
-function topsWithin(
+function rootsWithin(
   index: AccessIndex,
   { top, segment }: { readonly top: number; readonly segment: number },
   cuts: Cuts,
 ): number[] {
-  const tops: number[] = []
+  const roots: number[] = []
   const waiting = childrenIn(index, top)
   for (let node = waiting.pop(); node !== undefined; node = waiting.pop())
-    if (cuts.nodes.has(node) || read(index.segmentOf, node) !== segment) tops.push(node)
+    if (cuts.nodes.has(node) || read(index.segmentOf, node) !== segment) roots.push(node)
     else waiting.push(...childrenIn(index, node))
-  return tops
+  return roots
 }

@@ -1,4 +1,4 @@
-import { none, offsetIn, pageAt, read } from '../base/column.ts'
+import { none, offsetIn, pageAt, read } from '../base/vector.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import {
   type AccessIndex,
@@ -12,7 +12,7 @@ import {
   inTree,
   state,
 } from '../index/layout.ts'
-import { type Found, isLimit, isLiveEntry, isSparing, principalOf, someEntry } from '../index/walk.ts'
+import { type FoundEntry, isLimit, isLiveEntry, isSparing, principalOf, someEntry } from '../index/walk.ts'
 import {
   actions,
   type ActionSet,
@@ -200,7 +200,7 @@ export function clear(sum: Sum, isGuest: boolean): void {
 }
 
 /** Adds what an entry gives or takes, if it is live. A grant beyond a break does not count; a limit does. */
-export function addEntry(evaluation: EvaluationContext, sum: Sum, found: Found): void {
+export function addEntry(evaluation: EvaluationContext, sum: Sum, found: FoundEntry): void {
   if (!isLiveEntry(evaluation.index, found, evaluation.time)) return
   const set = actionsNumbered(evaluation.index, found.page[found.at + inEntry.actions] as number)
   if (!isLimit(found)) {

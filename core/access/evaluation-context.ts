@@ -1,4 +1,4 @@
-import { none, read } from '../base/column.ts'
+import { none, read } from '../base/vector.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { numberOf } from '../base/numbering.ts'
@@ -142,16 +142,16 @@ export function isWhom({ self, kin, list, first, behind }: Whom, principal: numb
 }
 
 /** What of a person's profile are bits. */
-export const standing = (evaluation: EvaluationContext, person: number): number =>
+export const profileBits = (evaluation: EvaluationContext, person: number): number =>
   profileOf(evaluation, person)[profileBase(person)] as number
 
 /** Has access at all; whoever does not is answered as if it had, where that is asked. */
 export const isActiveIn = (evaluation: EvaluationContext, person: number): boolean =>
-  (standing(evaluation, person) & inProfile.active) !== 0
+  (profileBits(evaluation, person) & inProfile.active) !== 0
 
 /** Active, or invited, or here from a later day on: told of as if it were here already, and marked. */
 export const isToldOf = (evaluation: EvaluationContext, person: number): boolean =>
-  (standing(evaluation, person) & (inProfile.active | inProfile.coming)) !== 0
+  (profileBits(evaluation, person) & (inProfile.active | inProfile.coming)) !== 0
 
 function createProfile(evaluation: EvaluationContext, person: number): Int32Array {
   const { index } = evaluation
@@ -176,7 +176,7 @@ function presenceOf({ index: { people }, time }: EvaluationContext, person: numb
   const status = read(people, base + inPerson.status)
   const times: Times = {
     flags: read(people, base + inPerson.flags),
-    column: people,
+    vector: people,
     address: base + inPerson.times,
   }
   if (status === statuses.active && isWithin(times, time)) return inProfile.active
@@ -194,7 +194,7 @@ function teamsOf({ index, time }: EvaluationContext, person: number): number[] {
     const base = row * inMembership.width
     const team = read(memberships, base + inMembership.team)
     const flags = read(memberships, base + inMembership.flags)
-    if (!isWithin({ flags, column: memberships, address: base + inMembership.times }, time)) continue
+    if (!isWithin({ flags, vector: memberships, address: base + inMembership.times }, time)) continue
     if (isGuest && !welcomesGuests(index, team)) continue
     teams.push(team * 4 + principalKind.team)
     if (!isGuest && (flags & flag.lead) !== 0) teams.push(team * 4 + principalKind.leads)

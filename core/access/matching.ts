@@ -1,11 +1,11 @@
 import { type ActionSet, has, noActions, union } from '../levels/action.ts'
-import type { Limit } from '../rules/entry.ts'
-import type { GivenHere } from './place.ts'
+import type { Limit } from '../rules/access-entry.ts'
+import type { EffectiveGrant } from './place.ts'
 import type { Subject } from './subject.ts'
 
 /** Which entries speak of a person, as it is told to people: the sums themselves are worked out in evaluate.ts. */
 
-export const givenTo = (subject: Subject, grants: readonly GivenHere[]): ActionSet =>
+export const givenTo = (subject: Subject, grants: readonly EffectiveGrant[]): ActionSet =>
   grants
     .filter(each => subject.principals.has(each.grant.principal))
     .reduce((set, each) => union(set, each.actions), noActions)

@@ -2,7 +2,7 @@ import { rowOf, rowsBy } from '../base/collection.ts'
 import type { NodeId } from '../base/ids.ts'
 import { isLive } from '../base/instant.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
-import type { Gives, Grant, Limit } from '../rules/entry.ts'
+import type { Gives, Grant, Limit } from '../rules/access-entry.ts'
 import { type Snapshot, pathOf, type State } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
@@ -12,9 +12,9 @@ export interface Place {
   /** From the node up to the root. */
   readonly path: readonly ContentNode[]
   /** Set on the node and above it, up to and including the first node that breaks inheritance. */
-  readonly grants: readonly GivenHere[]
+  readonly grants: readonly EffectiveGrant[]
   /** Set above that node: a break keeps them out. */
-  readonly keptOut: readonly GivenHere[]
+  readonly keptOut: readonly EffectiveGrant[]
   readonly breakAt: ContentNode | undefined
   readonly limits: readonly Limit[]
   /** The node that is archived, or whose team is. */
@@ -22,7 +22,7 @@ export interface Place {
   readonly binnedAt: ContentNode | undefined
 }
 
-export interface GivenHere {
+export interface EffectiveGrant {
   readonly grant: Grant
   readonly actions: ActionSet
 }
@@ -93,7 +93,7 @@ function joined<T>(first: readonly T[], rest: readonly T[]): readonly T[] {
 }
 
 /** The largest first, then by id: the same order each time it is told. */
-function liveGrantsAt(snapshot: Snapshot, node: NodeId): GivenHere[] {
+function liveGrantsAt(snapshot: Snapshot, node: NodeId): EffectiveGrant[] {
   return rowsBy(snapshot.state.grants, 'node', node)
     .filter(grant => isLive(grant, snapshot.at))
     .map(grant => ({ grant, actions: actionsGiven(snapshot.state, grant.gives) }))

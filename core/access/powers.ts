@@ -20,7 +20,7 @@ export interface Power {
 export type Target =
   { readonly over: 'workspace' } | { readonly over: 'member' | 'guest'; readonly teams: readonly TeamId[] }
 
-export const wholeWorkspace: Target = { over: 'workspace' }
+export const entireWorkspace: Target = { over: 'workspace' }
 
 /** None for somebody who is not active. */
 export const powersOf = (snapshot: Snapshot, person: PersonId): Power[] =>
@@ -71,7 +71,7 @@ export function rankFor(
 
 /** Whether a person holds the privilege over the whole workspace. */
 export const mayUse = (snapshot: Snapshot, person: PersonId, privilege: Privilege): boolean =>
-  rankFor(snapshot, person, { privilege, target: wholeWorkspace }) !== undefined
+  rankFor(snapshot, person, { privilege, target: entireWorkspace }) !== undefined
 
 function covers(scope: Scope, target: Target): boolean {
   if (scope.over === 'workspace') return true

@@ -1,4 +1,4 @@
-import { none, read } from '../base/column.ts'
+import { none, read } from '../base/vector.ts'
 import {
   anyone,
   everyone,
@@ -63,7 +63,7 @@ function somePersonInTeam(
     const isGuest = isGuestIn(evaluation, person)
     if (isLeads ? isGuest || (flags & flag.lead) === 0 : isGuest && !welcomesGuests(evaluation.index, team))
       continue
-    const times = { flags, column: memberships, address: base + inMembership.times }
+    const times = { flags, vector: memberships, address: base + inMembership.times }
     if (isWithin(times, evaluation.time) && visit(person)) return true
   }
   return false

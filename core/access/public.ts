@@ -1,5 +1,5 @@
 import { rowOf } from '../base/collection.ts'
-import { none, read } from '../base/column.ts'
+import { none, read } from '../base/vector.ts'
 import {
   type AccessIndex,
   actionsNumbered,
@@ -10,7 +10,7 @@ import {
   principalKind,
   state,
 } from '../index/layout.ts'
-import { type Found, isLimit, isLiveEntry, principalOf, someEntry } from '../index/walk.ts'
+import { type FoundEntry, isLimit, isLiveEntry, principalOf, someEntry } from '../index/walk.ts'
 import type { PersonId } from '../base/ids.ts'
 import { has } from '../levels/action.ts'
 import { type Snapshot, type State, workspaceOf } from '../state/state.ts'
@@ -64,7 +64,7 @@ function isClosedToWeb({ groups }: AccessIndex, bits: number): boolean {
 }
 
 /** A limit on everybody that leaves nothing to be seen. Limits on somebody or some team are not about visitors. */
-function shutsTheWeb({ index, time }: EvaluationContext, found: Found): boolean {
+function shutsTheWeb({ index, time }: EvaluationContext, found: FoundEntry): boolean {
   const isForAll = (principalOf(found) & 3) === principalKind.all
   if (!isForAll || !isLimit(found) || !isLiveEntry(index, found, time)) return false
   return !has(actionsNumbered(index, found.page[found.at + inEntry.actions] as number), 'see')

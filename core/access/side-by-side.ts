@@ -1,4 +1,4 @@
-import { none, pageShift, read } from '../base/column.ts'
+import { none, pageShift, read } from '../base/vector.ts'
 import type { NodeId } from '../base/ids.ts'
 import { numberOf } from '../base/numbering.ts'
 import { type AccessIndex, inSegment, inTree, state } from '../index/layout.ts'
@@ -17,9 +17,9 @@ export type Start = Sides<number>
 export type Indexes = Sides<AccessIndex>
 
 /** What lies below is met from each of these once, and from the nearest one. */
-export function startsAt([was, is]: Indexes, tops: Iterable<NodeId>): Start[] {
+export function startsAt([was, is]: Indexes, roots: Iterable<NodeId>): Start[] {
   const starts: Start[] = []
-  for (const id of tops) {
+  for (const id of roots) {
     const before = numberOf(was.nodes, id) ?? none
     const after = was.nodes === is.nodes ? before : (numberOf(is.nodes, id) ?? none)
     if (before !== none || after !== none) starts.push([before, after])
@@ -183,12 +183,12 @@ export function eachSegment(
 ): void {
   eachSegmentAbove(indexes, starts, visit)
   for (const below of belowEach(indexes, starts)) {
-    const { tops } = cutSegmentsAt(indexes, below)
+    const { roots } = cutSegmentsAt(indexes, below)
     for (const side of [0, 1] as const) {
       if (below.start[side] === none) continue
       const { segments, segmentOf } = indexes[side]
-      for (let place = 1; place < tops.length; place += 1) {
-        const top = tops[place] as number
+      for (let place = 1; place < roots.length; place += 1) {
+        const top = roots[place] as number
         const segment = read(segmentOf, top)
         if (read(segments, segment * inSegment.width + inSegment.head) === top) visit(side, segment)
       }

@@ -1,4 +1,4 @@
-import { type Column, none, pageShift, read } from '../base/column.ts'
+import { type Vector, none, pageShift, read } from '../base/vector.ts'
 import { type AccessIndex, guests, inEntry, inLinks, inSegment, inTree, state } from '../index/layout.ts'
 import { forEachSegment } from '../index/walk.ts'
 import { type ActionSet, everyAction, noActions } from '../levels/action.ts'
@@ -91,7 +91,7 @@ function answered(evaluation: EvaluationContext, person: number): Int16Array {
 interface Row {
   page: Int32Array
   at: number
-  readonly entries: Column
+  readonly entries: Vector
   readonly marks: Marks
 }
 
@@ -109,7 +109,7 @@ function saysNothing({ page, at, entries, marks }: Row, above: Sum): boolean {
 const isSpokenBy = (marks: Marks, principal: number): boolean => marks[(principal + 1) & mask] === 1
 
 /** The second and later entries of a segment: few have any. */
-function isSpokenFrom(first: number, entries: Column, marks: Marks): boolean {
+function isSpokenFrom(first: number, entries: Vector, marks: Marks): boolean {
   for (let number = first; number !== end;) {
     const rows = entries.pages[(number * entryWidth) >> shift] as Int32Array
     const entry = (number * entryWidth) & inPage
@@ -203,7 +203,7 @@ export function countsOf({ index, bySegment }: Answers): Map<ActionSet, number> 
 }
 
 /** A segment of the tree that somebody sees, all of which answers alike: a cut segment, by the place of the one around it. */
-export interface Seen {
+export interface VisibleSegment {
   /** Its top. */
   readonly node: number
   readonly actions: ActionSet
@@ -213,13 +213,13 @@ export interface Seen {
 }
 
 /** Pieces as whole numbers, four each in the order of their fields: there can be very many, and a worker sends them. */
-export type SeenRows = Int32Array
+export type VisibleRows = Int32Array
 
 const seenWidth = 4
 
-export const seenCount = (rows: SeenRows): number => rows.length / seenWidth
+export const visibleCount = (rows: VisibleRows): number => rows.length / seenWidth
 
-export const seenAt = (rows: SeenRows, place: number): Seen => ({
+export const visibleAt = (rows: VisibleRows, place: number): VisibleSegment => ({
   node: rows[place * seenWidth] as number,
   actions: rows[place * seenWidth + 1] as ActionSet,
   nodes: rows[place * seenWidth + 2] as number,
@@ -227,9 +227,9 @@ export const seenAt = (rows: SeenRows, place: number): Seen => ({
 })
 
 /** All that somebody sees, each segment after the one that it stands in. Costs what the segments cost. */
-export function seenIn({ index, bySegment }: Answers): SeenRows {
+export function visibleIn({ index, bySegment }: Answers): VisibleRows {
   const rows: number[] = []
-  const add = ({ node, actions, nodes, within }: Seen) =>
+  const add = ({ node, actions, nodes, within }: VisibleSegment) =>
     rows.push(node, actions, nodes, within) / seenWidth - 1
   /** For each segment its place in the list, + 1; 0 where it has none, or several. */
   const placeOf = new Int32Array(bySegment.length)
@@ -273,10 +273,10 @@ function insideHead(index: AccessIndex, segment: number): { node: number; nodes:
  * The places that somebody sees without seeing what they lie in, by number: where a look at the tree begins. The whole
  * workspace is no place, so that what lies right in it is among them. Costs what is seen.
  */
-export function topsIn(answers: Answers): Int32Array {
+export function rootsIn(answers: Answers): Int32Array {
   const { index, bySegment } = answers
   const { segments, segmentOf } = index
-  const tops: number[] = []
+  const roots: number[] = []
   const insideOf = (head: number, segment: number) =>
     childrenIn(index, head).filter(child => read(segmentOf, child) === segment)
   for (let segment = 0; segment < bySegment.length; segment += 1) {
@@ -288,11 +288,11 @@ export function topsIn(answers: Answers): Int32Array {
     const up = page[(row & inPage) + upAt] as number
     if (head === end) continue
     // A head that is not seen itself: the whole workspace, or one that hides as a draft.
-    if (up === end || answer < 0) tops.push(...insideOf(head, segment))
+    if (up === end || answer < 0) roots.push(...insideOf(head, segment))
     else if ((bySegment[up] as number) <= 0 || read(segments, up * segmentWidth + upAt) === end) {
       const above = read(index.tree, head * inTree.width + inTree.parent)
-      if (isRoot(index, above) || answerAt(answers, above) === noActions) tops.push(head)
+      if (isRoot(index, above) || answerAt(answers, above) === noActions) roots.push(head)
     }
   }
-  return Int32Array.from(tops)
+  return Int32Array.from(roots)
 }

@@ -1,4 +1,4 @@
-import { none, read } from '../base/column.ts'
+import { none, read } from '../base/vector.ts'
 import { rowOf } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf } from '../base/numbering.ts'
@@ -12,7 +12,7 @@ import type { Place } from './place.ts'
 import { somePerson } from './principals.ts'
 import { isActiveIn, isToldOf, nodeById, type EvaluationContext, evaluationOf } from './evaluation-context.ts'
 
-export interface Reach {
+export interface PersonAccess {
   readonly person: Person
   readonly actions: ActionSet
   /** False for the invited and those whose time has not begun: answered as if it had. */
@@ -20,10 +20,10 @@ export interface Reach {
 }
 
 /** Everyone with access at a node. People not yet active are answered as if they were, and marked. */
-export function who(snapshot: Snapshot, node: NodeId): Reach[] {
+export function who(snapshot: Snapshot, node: NodeId): PersonAccess[] {
   const evaluation = evaluationOf(snapshot)
   const { persons } = evaluation.index
-  const found: Reach[] = []
+  const found: PersonAccess[] = []
   forEachWithAccess(evaluation, nodeById(evaluation, node), (person, actions) => {
     const record = rowOf(snapshot.state.persons, idOf(persons, person) as PersonId) as Person
     found.push({ person: record, actions, isActive: isActiveIn(evaluation, person) })

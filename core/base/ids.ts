@@ -24,5 +24,5 @@ export type WelcomeSetId = Id<'welcome set'>
 export type JoinLinkId = Id<'join link'>
 export type PictureId = Id<'picture'>
 export type HandoverId = Id<'handover'>
-export type LookId = Id<'look'>
+export type ViewingSessionId = Id<'look'>
 export type WatchId = Id<'watch'>

@@ -2,7 +2,7 @@ import { noIds, type PackedIds, packedIdOf, packedNumberOf } from './packed-ids.
 import { deleteIn, emptyTable, getIn, setIn, type Table } from './table.ts'
 
 /**
- * A small whole number for each id, for as long as it is there, so that what belongs to it can lie in columns.
+ * A small whole number for each id, for as long as it is there, so that what belongs to it can lie in vectors.
  * Numbers that are given back are taken again. Immutable; an id that is not there has none.
  *
  * Ids that were there from the start are packed.

@@ -1,9 +1,9 @@
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { Rows, TableName } from '../state/kinds.ts'
 import type { RecordChange, State } from '../state/state.ts'
-import type { Leading } from './along.ts'
+import type { LeadingChanges } from './consequences.ts'
 import type { Context } from './context.ts'
-import type { Act } from './fact.ts'
+import type { AuditCategory } from './audit-event.ts'
 import type { Refusal } from './refusal.ts'
 
 export type ChangeOf<T extends TableName> = Extract<RecordChange, { readonly table: T }>
@@ -18,7 +18,7 @@ export interface RecordConduct<T extends TableName = TableName> {
   /** What a change is about; `undefined` where there is nothing to tell. */
   readonly about: (change: ChangeOf<T>) => About | undefined
   /** Whether it only goes along with what others of its change set tell. */
-  readonly goesAlong?: (change: ChangeOf<T>, leading: Leading) => boolean
+  readonly isConsequence?: (change: ChangeOf<T>, leading: LeadingChanges) => boolean
   /** The place that a record is a part of: in the bin with it, and edited as it is. */
   readonly standsAt?: (row: Rows[T]) => NodeId
   /** Whether nothing has taken the place of one that came back. */
@@ -32,7 +32,7 @@ export interface RecordConduct<T extends TableName = TableName> {
 }
 
 export interface About {
-  readonly act: Act
+  readonly act: AuditCategory
   readonly place?: NodeId | undefined
   readonly person?: PersonId | undefined
   readonly team?: TeamId | undefined

@@ -3,7 +3,7 @@ import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { type Result } from '../base/result.ts'
 import { check, heldInArchive } from '../access/evaluate.ts'
-import { mayUse, rankFor, type Target, wholeWorkspace } from '../access/powers.ts'
+import { mayUse, rankFor, type Target, entireWorkspace } from '../access/powers.ts'
 import { subjectOf, teamsOf } from '../access/subject.ts'
 import { type Action, type ActionSet, everyAction, has, noActions } from '../levels/action.ts'
 import type { Privilege } from '../levels/privilege.ts'
@@ -96,7 +96,7 @@ export function lacksEditing(context: Context, node: NodeId): Refusal | undefine
 export function lacksPrivilege(
   context: Context,
   privilege: Privilege,
-  target: Target = wholeWorkspace,
+  target: Target = entireWorkspace,
 ): Refusal | undefined {
   const rank = rankFor(context.before, context.author, { privilege, target })
   return rank === undefined ? { code: 'privilege-missing', privilege } : undefined

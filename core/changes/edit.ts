@@ -1,78 +1,37 @@
-import type {
-  AcceptInvitation,
-  AddMember,
-  ArchiveTeam,
-  ChangeChannel,
-  ChangeContact,
-  ChangeInvitation,
-  ChangeLevel,
-  ChangeMember,
-  ChangeTeam,
-  ChangeWorkspace,
-  CreateChannel,
-  CreateLevel,
-  CreateTeam,
-  DeleteLevel,
-  DeleteTeam,
-  DescribePerson,
-  EndPerson,
-  InvitePerson,
-  RemovePerson,
-  RenewInvitation,
-  ResumePerson,
-  SuspendPerson,
-  TakeMember,
-  TurnPerson,
-  WithdrawInvitation,
-} from './intents/people.ts'
-import type {
-  AddGrant,
-  AddLimit,
-  BeginWatch,
-  BreakInheritance,
-  ChangeColumn,
-  ChangeGrant,
-  ChangeLimit,
-  CreateColumn,
-  CreateHome,
-  CreateNode,
-  DeleteColumn,
-  DeleteNode,
-  DescribeNode,
-  DuplicateNode,
-  EndGrant,
-  EndLimit,
-  EndWatch,
-  MoveNode,
-  OrderNode,
-  RecoverAccess,
-  RestoreInheritance,
-  SetNodeState,
-  SetWeb,
-  UndoChangeSet,
-} from './intents/places.ts'
-import type { AcceptRequest, DeclineRequest, MakeRequest, WithdrawRequest } from './intents/requests.ts'
-import type {
-  AnswerHandover,
-  BeginLook,
-  ChangeRole,
-  ChangeSeats,
-  CreateRole,
-  DeleteRole,
-  GiveRole,
-  OfferHandover,
-  TakeRole,
-  WithdrawHandover,
-} from './intents/roles.ts'
-import type {
-  ChangeJoinLink,
-  ChangeWelcomeSet,
-  CreateJoinLink,
-  CreateWelcomeSet,
-  DeleteWelcomeSet,
-  UseJoinLink,
-  WithdrawJoinLink,
-} from './intents/ways-in.ts'
+import type { BreakInheritance, RestoreInheritance } from './edits/break.ts'
+import type { ChangeChannel, CreateChannel } from './edits/channel.ts'
+import type { ChangeColumn, CreateColumn, DeleteColumn } from './edits/column.ts'
+import type { ChangeContact } from './edits/contact.ts'
+import type { DeleteNode } from './edits/delete.ts'
+import type { DuplicateNode } from './edits/duplicate.ts'
+import type { AddGrant, ChangeGrant, EndGrant } from './edits/grant.ts'
+import type { AnswerHandover, OfferHandover, WithdrawHandover } from './edits/handover.ts'
+import type { AcceptInvitation, RenewInvitation, WithdrawInvitation } from './edits/invitation.ts'
+import type { InvitePerson } from './edits/invite.ts'
+import type { ChangeJoinLink, CreateJoinLink, UseJoinLink, WithdrawJoinLink } from './edits/join-link.ts'
+import type { ChangeLevel, CreateLevel, DeleteLevel } from './edits/level.ts'
+import type { AddLimit, ChangeLimit, EndLimit } from './edits/limit.ts'
+import type { BeginLook } from './edits/look.ts'
+import type { AddMember, ChangeMember, TakeMember } from './edits/member.ts'
+import type { MoveNode } from './edits/move.ts'
+import type { SetNodeState } from './edits/node-state.ts'
+import type { CreateHome, CreateNode, DescribeNode, OrderNode } from './edits/node.ts'
+import type { RemovePerson } from './edits/offboarding.ts'
+import type { ChangeInvitation } from './edits/offered.ts'
+import type { DescribePerson, EndPerson, ResumePerson, SuspendPerson } from './edits/person.ts'
+import type { RecoverAccess } from './edits/recover.ts'
+import type { AcceptRequest, DeclineRequest, MakeRequest, WithdrawRequest } from './edits/request.ts'
+import type { ChangeRole, CreateRole, DeleteRole } from './edits/role-made.ts'
+import type { GiveRole, TakeRole } from './edits/role.ts'
+import type { ChangeSeats } from './edits/seats.ts'
+import type { DeleteTeam } from './edits/team-delete.ts'
+import type { ArchiveTeam, ChangeTeam, CreateTeam } from './edits/team.ts'
+import type { TurnPerson } from './edits/turn.ts'
+import type { UndoChangeSet } from './edits/undo.ts'
+import type { BeginWatch, EndWatch } from './edits/watch.ts'
+import type { SetWeb } from './edits/web.ts'
+import type { ChangeWelcomeSet, CreateWelcomeSet, DeleteWelcomeSet } from './edits/welcome-set.ts'
+import type { ChangeWorkspace } from './edits/workspace.ts'
 
 /**
  * What an author intends, one act each. A change set is a list of these. Ids of new things are made

@@ -1,6 +1,6 @@
 import type { Side } from '../access/classes.ts'
 import { eachSegment, eachSegmentAbove, type Indexes, type Start } from '../access/side-by-side.ts'
-import { none, read } from '../base/column.ts'
+import { none, read } from '../base/vector.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { numberOf } from '../base/numbering.ts'
@@ -63,11 +63,11 @@ function instantsIn(
   return [after.at, ...[...found].sort((a, b) => a - b)]
 }
 
-function boundsOf({ flags, column, address }: Times): Instant[] {
+function boundsOf({ flags, vector, address }: Times): Instant[] {
   if ((flags & flag.timed) === 0) return []
   return [
-    ...((flags & flag.from) === 0 ? [] : [timeAt(column, address + inTimes.from)]),
-    ...((flags & flag.until) === 0 ? [] : [timeAt(column, address + inTimes.until)]),
+    ...((flags & flag.from) === 0 ? [] : [timeAt(vector, address + inTimes.from)]),
+    ...((flags & flag.until) === 0 ? [] : [timeAt(vector, address + inTimes.until)]),
   ]
 }
 
@@ -80,11 +80,11 @@ function notePerson(
   const person = numberOf(persons, id)
   if (person === undefined) return
   const base = person * inPerson.width
-  note({ flags: read(people, base + inPerson.flags), column: people, address: base + inPerson.times })
+  note({ flags: read(people, base + inPerson.flags), vector: people, address: base + inPerson.times })
   for (let row = read(people, base + inPerson.first); row !== none;) {
     const at = row * inMembership.width
     const flags = read(memberships, at + inMembership.flags)
-    note({ flags, column: memberships, address: at + inMembership.times })
+    note({ flags, vector: memberships, address: at + inMembership.times })
     row = read(memberships, at + inMembership.nextOfPerson)
   }
 }

@@ -31,7 +31,7 @@ import { changeWelcomeSet, createWelcomeSet, deleteWelcomeSet } from './edits/we
 import { changeColumn, createColumn, deleteColumn } from './edits/column.ts'
 import { deleteNode } from './edits/delete.ts'
 import { copiesAtMost, type Copy, copiesOf, duplicateNode } from './edits/duplicate.ts'
-import { removePerson } from './edits/leaving.ts'
+import { removePerson } from './edits/offboarding.ts'
 import { recoverAccess } from './edits/recover.ts'
 import { changeRole, createRole, deleteRole } from './edits/role-made.ts'
 import { changeSeats } from './edits/seats.ts'
@@ -39,8 +39,8 @@ import { answerHandover, offerHandover, withdrawHandover } from './edits/handove
 import { beginLook } from './edits/look.ts'
 import { beginWatch, endWatch } from './edits/watch.ts'
 import { turnPerson } from './edits/turn.ts'
-import { theWorkspace } from './passing.ts'
-import type { Guard, LongGuard, Whole } from './guards/guard.ts'
+import { theWorkspace } from './scheduled.ts'
+import type { Guard, LongGuard, ProposedChanges } from './guards/guard.ts'
 import { guests } from './guards/guests.ts'
 import { moveGains } from './guards/move-gains.ts'
 import { ownerLeft } from './guards/owner-left.ts'
@@ -69,11 +69,11 @@ export interface Judged {
 }
 
 /** What a judged change set is compared by. */
-export const wholeOf = (
+export const proposedOf = (
   before: Snapshot,
   { author, edits }: ChangeSet,
   { changes, state }: Judged,
-): Whole => ({
+): ProposedChanges => ({
   author,
   edits,
   changes,
@@ -192,15 +192,15 @@ export function* judging(before: Snapshot, { author, edits }: ChangeSet): Steps<
     changes.push(...outcome.value)
   }
   state = withIndex(state)
-  const whole = { author, edits, changes, before, after: snapshotOf(state, before.at) }
+  const proposed = { author, edits, changes, before, after: snapshotOf(state, before.at) }
   for (const guard of guards) {
     yield partOfEdits
-    const refusal = guard(whole)
+    const refusal = guard(proposed)
     if (refusal !== undefined) return refused({ refusal, edit: null })
   }
   for (const [nth, guard] of longGuards.entries()) {
     const from = partOfEdits + ((1 - partOfEdits) * nth) / longGuards.length
-    const refusal = yield* within(guard(whole), from, from + (1 - partOfEdits) / longGuards.length)
+    const refusal = yield* within(guard(proposed), from, from + (1 - partOfEdits) / longGuards.length)
     if (refusal !== undefined) return refused({ refusal, edit: null })
   }
   return ok({ changes: merged(changes), state, copies })

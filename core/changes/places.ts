@@ -22,11 +22,11 @@ export function topmostOf(state: State, nodes: readonly NodeId[]): NodeId[] {
 }
 
 /** All that lies below some places in either of two states, cut into pieces that answer alike in both. */
-export function placesBelow(before: State, after: State, tops: ReadonlySet<NodeId>): Place[] {
+export function placesBelow(before: State, after: State, roots: ReadonlySet<NodeId>): Place[] {
   const indexes = [before.index, after.index] as const
-  return belowEach(indexes, startsAt(indexes, tops)).flatMap(below => {
-    const { tops, nodes } = cutSegmentsAt(indexes, below)
-    return tops.map((top, place) => ({
+  return belowEach(indexes, startsAt(indexes, roots)).flatMap(below => {
+    const { roots, nodes } = cutSegmentsAt(indexes, below)
+    return roots.map((top, place) => ({
       node: idOf(indexes[below.side].nodes, top) as NodeId,
       nodes: nodes[place] as number,
     }))

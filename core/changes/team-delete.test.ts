@@ -5,7 +5,7 @@ import { snapshotOf } from '../state/snapshot.ts'
 import { after, edit, reader, refusal, steward } from '../tests/judging.ts'
 import { grant, holding, member, node, now, person, role, team, world } from '../tests/world.ts'
 import { archiveTime } from './edits/delete.ts'
-import { factsOf } from './fact.ts'
+import { auditEventsOf } from './audit-event.ts'
 import { judge } from './judge.ts'
 
 const parts = [
@@ -80,7 +80,7 @@ test('that is one fact, and is never undone; what would be left without a stewar
   const judged = judge(snapshotOf(state, now), { author, reason: '', edits: [deleting('t')] })
   if (!judged.ok) throw new Error('must be allowed')
   const { changes } = judged.value
-  const told = factsOf(state, changes).map(fact => fact.change.table)
+  const told = auditEventsOf(state, changes).map(event => event.change.table)
   expect(told).toEqual(['columns', 'channels', 'teams'])
   const undoing = edit('undo', { revision: 1, changes, written: [] })
   expect(refusal(judged.value.state, 'owner', undoing)).toEqual({ code: 'never-undone' })

@@ -19,9 +19,9 @@ import {
   world,
 } from '../tests/world.ts'
 import type { Edit } from './edit.ts'
-import type { UndoChangeSet } from './intents/places.ts'
+import type { UndoChangeSet } from './edits/undo.ts'
 import { judge } from './judge.ts'
-import { passingsOf } from './passing.ts'
+import { scheduledTransitionsOf } from './scheduled.ts'
 import { undoingOf } from './undo.ts'
 
 const start = world(
@@ -292,7 +292,7 @@ test('a start or an end that passes is one event each, and what ended is gone fr
     limit('home', 'person:ada', reader, { until: now + 10 }),
     grant('home', 'person:owner', steward),
   )
-  const passings = passingsOf(state, now, now + 30)
+  const passings = scheduledTransitionsOf(state, now, now + 30)
   expect(passings.map(each => [each.at - now, each.changes.map(change => change.id).sort()])).toEqual([
     [5, ['home person:ada']],
     [10, ['home person:ada', 'home person:ada']],
@@ -300,7 +300,7 @@ test('a start or an end that passes is one event each, and what ended is gone fr
   ])
   const last = passings.at(-1)?.state ?? state
   expect([last.grants.size, last.limits.size, last.persons.size]).toEqual([1, 0, 2])
-  expect(passingsOf(last, now + 30, now + 99)).toEqual([])
+  expect(scheduledTransitionsOf(last, now + 30, now + 99)).toEqual([])
   const set = { author: 'ada' as PersonId, reason: '', edits: [giving('home', 'person:ada', reader)] }
   expect(judge(snapshotOf(last, now + 30), set).ok).toBe(false)
 })

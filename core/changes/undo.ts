@@ -6,7 +6,7 @@ import { isSame } from '../base/same.ts'
 import { snapshotOf } from '../state/snapshot.ts'
 import { applyChanges, inverseOf, type Snapshot, type RecordChange, type State } from '../state/state.ts'
 import { cannotStand, nodeIn, type WhyLeft } from './ground.ts'
-import type { UndoChangeSet } from './intents/places.ts'
+import type { UndoChangeSet } from './edits/undo.ts'
 
 export interface LeftOut {
   /** As the change set made it. */

@@ -1,15 +1,15 @@
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import { type Action, type ActionSet, beyond, has, intersect, noActions, without } from '../levels/action.ts'
-import type { Grant, Limit } from '../rules/entry.ts'
+import type { Grant, Limit } from '../rules/access-entry.ts'
 import { partsOf } from '../rules/principal.ts'
 import { type Snapshot, type State, workspaceOf } from '../state/state.ts'
 import { inArchive } from '../access/evaluate.ts'
 import { givenTo, holdsBack } from '../access/matching.ts'
-import { type GivenHere, type Place, placeOf } from '../access/place.ts'
+import { type EffectiveGrant, type Place, placeOf } from '../access/place.ts'
 import { type Subject, subjectOf } from '../access/subject.ts'
 
 /** The sum behind what a person may do at a place, as data: what adds up, then each step that takes away. */
-export interface Sum {
+export interface Explanation {
   readonly person: PersonId
   readonly node: NodeId
   readonly grants: readonly Part[]
@@ -40,7 +40,7 @@ export type Step = { readonly takes: readonly Action[]; readonly leaves: ActionS
  * `undefined` if the person or the node is unknown. Its result is what `check` answers, except for
  * people not yet active, who are answered as if they were, with that as the last step.
  */
-export function why(snapshot: Snapshot, person: PersonId, node: NodeId): Sum | undefined {
+export function why(snapshot: Snapshot, person: PersonId, node: NodeId): Explanation | undefined {
   const subject = subjectOf(snapshot, person)
   const place = placeOf(snapshot, node)
   if (subject === undefined || place === undefined) return undefined
@@ -97,7 +97,7 @@ function stepsFor(snapshot: Snapshot, subject: Subject, place: Place): Cap[] {
   return caps
 }
 
-const partsFor = (subject: Subject, grants: readonly GivenHere[]): Part[] =>
+const partsFor = (subject: Subject, grants: readonly EffectiveGrant[]): Part[] =>
   grants
     .filter(each => subject.principals.has(each.grant.principal))
     .map(each => ({ ...each, through: throughOf(each.grant) }))

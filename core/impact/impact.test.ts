@@ -3,7 +3,7 @@ import { expect, test } from 'vitest'
 import { allRows } from '../base/collection.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Edit } from '../changes/edit.ts'
-import { wholeOf } from '../changes/judge.ts'
+import { proposedOf } from '../changes/judge.ts'
 import { actions, listActions } from '../levels/action.ts'
 import { theWeb } from '../access/public.ts'
 import { subjectOf } from '../access/subject.ts'
@@ -36,8 +36,8 @@ test('tells exactly what differs, now and from each later instant on', () => {
       if (!result.ok) return
       allowed += 1
       const changeSet = { author: 'owner' as PersonId, reason: '', edits }
-      const whole = wholeOf(snapshotOf(state, now), changeSet, result.value)
-      const told = impact(whole)
+      const transition = proposedOf(snapshotOf(state, now), changeSet, result.value)
+      const told = impact(transition)
       const everywhere = new Set(
         [state, result.value.state].flatMap(of => allRows(of.nodes).map(each => each.id)),
       )
@@ -82,7 +82,7 @@ test('an end to come is told with the day from which it makes a difference', () 
   const result = judging(state, 'owner', ...edits)
   if (!result.ok) throw new Error('must be allowed')
   const told = impact(
-    wholeOf(snapshotOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
+    proposedOf(snapshotOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
   )
   expect(told.map(each => [each.at - now, each.differences.length])).toEqual([
     [0, 0],
@@ -106,12 +106,12 @@ test('that somebody goes whom a change concerned is no news of it; its own days 
   const newsAt = (...edits: Edit[]) => {
     const result = judging(state, 'owner', ...edits)
     if (!result.ok) throw new Error('must be allowed')
-    const whole = wholeOf(
+    const transition = proposedOf(
       snapshotOf(state, now),
       { author: 'owner' as PersonId, reason: '', edits },
       result.value,
     )
-    const news = newsOf(whole, impact(whole))
+    const news = newsOf(transition, impact(transition))
     return news.map(each => [each.at - now, [...new Set(each.differences.map(row => row.person))].sort()])
   }
   // The bin takes it from p and q, who go by themselves, and later from r.
@@ -140,7 +140,7 @@ test('what comes to the web is told down to places at which access is of their o
   const result = judging(state, 'owner', ...edits)
   if (!result.ok) throw new Error('must be allowed')
   const [told] = impact(
-    wholeOf(snapshotOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
+    proposedOf(snapshotOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
   )
   const onTheWeb = told?.differences.filter(each => each.person === theWeb) ?? []
   expect(onTheWeb.map(each => each.node).sort()).toEqual(['a', 'b', 'c'])

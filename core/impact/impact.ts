@@ -1,19 +1,24 @@
 import type { Sides } from '../access/classes.ts'
 import { startsAt } from '../access/side-by-side.ts'
 import { personById, type EvaluationContext, evaluationsOf } from '../access/evaluation-context.ts'
-import { none } from '../base/column.ts'
+import { none } from '../base/vector.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { isSame } from '../base/same.ts'
 import { instantsOf } from '../changes/instants.ts'
 import { type Steps, toEnd } from '../changes/steps.ts'
-import { everybodyIn, type Reach, reachOf, type Touching } from '../changes/touched.ts'
+import {
+  everybodyIn,
+  type AffectedScope,
+  affectedScopeOf,
+  type Transition,
+} from '../changes/affected-scope.ts'
 import { snapshotOf } from '../state/snapshot.ts'
 import { type ColumnDifference, columnDifferences } from '../access/column-differences.ts'
-import { type Asked, effectOf } from '../access/effect.ts'
+import { type DiffQuery, accessDiffOf } from '../access/access-diff.ts'
 import { type PowerDifference, powerDifferences, powerInstants, peopleWithPowers } from './powers.ts'
-import { type Difference, differencesFrom } from '../access/effect-rows.ts'
-import type { Counted } from '../access/summed.ts'
+import { type Difference, differencesFrom } from '../access/diff-rows.ts'
+import type { Counted } from '../access/totals.ts'
 
 /** What a change set makes different from one instant on, until the next one listed. */
 export interface ImpactAt {
@@ -29,7 +34,7 @@ export interface ImpactAt {
   readonly powers: readonly PowerDifference[]
 }
 
-export const sidesOf = ({ before, after }: Pick<Touching, 'before' | 'after'>): Sides<EvaluationContext> =>
+export const sidesOf = ({ before, after }: Pick<Transition, 'before' | 'after'>): Sides<EvaluationContext> =>
   evaluationsOf(before, after)
 export const indexesOf = ([was, is]: Sides<EvaluationContext>) => [was.index, is.index] as const
 export const personCount = ([was, is]: Sides<EvaluationContext>) =>
@@ -42,17 +47,20 @@ export const personCount = ([was, is]: Sides<EvaluationContext>) =>
  *
  * With an asker as far as that person may know: where they give access, and what becomes of themselves.
  */
-export const impact = (whole: Touching, asker?: PersonId): ImpactAt[] => toEnd(impactIn(whole, asker))
+export const impact = (transition: Transition, asker?: PersonId): ImpactAt[] =>
+  toEnd(impactIn(transition, asker))
 
-export function* impactIn(whole: Touching, asker?: PersonId): Steps<ImpactAt[]> {
-  const { tops, people, isWeb } = reachOf(whole)
-  const reach = { tops, isWeb, people: people === 'everybody' ? everybodyIn(whole) : [...people] }
-  const powerful = peopleWithPowers(whole)
-  const now = whole.after.at
+export function* impactIn(transition: Transition, asker?: PersonId): Steps<ImpactAt[]> {
+  const { roots, people, isWeb } = affectedScopeOf(transition)
+  const reach = { roots, isWeb, people: people === 'everybody' ? everybodyIn(transition) : [...people] }
+  const powerful = peopleWithPowers(transition)
+  const now = transition.after.at
   // What lies in no place changes by no start or end in one; and what roles give, by none but theirs.
-  const starts = startsAt(indexesOf(sidesOf(whole)), tops)
-  const atPlaces = new Set(starts.length === 0 ? [now] : instantsOf(whole, { starts, people: reach.people }))
-  const atRoles = new Set([now, ...powerInstants(whole, powerful)])
+  const starts = startsAt(indexesOf(sidesOf(transition)), roots)
+  const atPlaces = new Set(
+    starts.length === 0 ? [now] : instantsOf(transition, { starts, people: reach.people }),
+  )
+  const atRoles = new Set([now, ...powerInstants(transition, powerful)])
   const found: ImpactAt[] = []
   let told: Omit<ImpactAt, 'at'> = {
     differences: [],
@@ -64,7 +72,10 @@ export function* impactIn(whole: Touching, asker?: PersonId): Steps<ImpactAt[]> 
   const instants = [...new Set([...atPlaces, ...atRoles])].sort((a, b) => a - b)
   for (const [index, at] of instants.entries()) {
     yield index / instants.length
-    const both = { before: snapshotOf(whole.before.state, at), after: snapshotOf(whole.after.state, at) }
+    const both = {
+      before: snapshotOf(transition.before.state, at),
+      after: snapshotOf(transition.after.state, at),
+    }
     const next = {
       ...told,
       ...(atPlaces.has(at) ? placesAt(reach, both, asker) : {}),
@@ -77,40 +88,40 @@ export function* impactIn(whole: Touching, asker?: PersonId): Steps<ImpactAt[]> 
 }
 
 /** What is different from one snapshot to another by these changes, or by the time that passed for these records. */
-export const differences = (touching: Touching): Difference[] =>
-  toldOf(askedOf(reachOf(touching), touching)).differences
+export const differences = (transition: Transition): Difference[] =>
+  toldOf(diffQueryOf(affectedScopeOf(transition), transition)).differences
 
-type Both = Pick<Touching, 'before' | 'after'>
+type Both = Pick<Transition, 'before' | 'after'>
 
 const placesAt = (
-  reach: Omit<Reach, 'people'> & { readonly people: readonly PersonId[] },
+  reach: Omit<AffectedScope, 'people'> & { readonly people: readonly PersonId[] },
   both: Both,
   asker?: PersonId,
 ) => ({
-  ...toldOf(askedOf(reach, both, asker)),
+  ...toldOf(diffQueryOf(reach, both, asker)),
   columns: columnDifferences(reach, both.before, both.after),
 })
 
-function toldOf(asked: Omit<Asked, 'mostRows'>) {
-  const { rows, hidden } = effectOf({ ...asked, mostRows: Number.POSITIVE_INFINITY })
+function toldOf(asked: Omit<DiffQuery, 'mostRows'>) {
+  const { rows, hidden } = accessDiffOf({ ...asked, mostRows: Number.POSITIVE_INFINITY })
   const differences = rows === null ? [] : differencesFrom(indexesOf(asked.sides), rows)
   return { differences, hiddenPlaces: hidden }
 }
 
 /** For whom and where; everybody by number, who is looked at in numbers alone. */
-interface Whom extends Omit<Reach, 'people'> {
+interface Whom extends Omit<AffectedScope, 'people'> {
   readonly people: Iterable<PersonId> | 'everybody'
 }
 
-export function askedOf(
-  { tops, people, isWeb }: Whom,
+export function diffQueryOf(
+  { roots, people, isWeb }: Whom,
   both: Both,
   asker?: PersonId,
-): Omit<Asked, 'mostRows'> {
+): Omit<DiffQuery, 'mostRows'> {
   const sides = sidesOf(both)
   return {
     sides,
-    starts: startsAt(indexesOf(sides), tops),
+    starts: startsAt(indexesOf(sides), roots),
     people:
       people === 'everybody'
         ? new Int32Array(personCount(sides)).map((_, number) => number)

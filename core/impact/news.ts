@@ -1,4 +1,4 @@
-import type { Touching } from '../changes/touched.ts'
+import type { Transition } from '../changes/affected-scope.ts'
 import type { ImpactAt } from './impact.ts'
 import { boundsIn } from './bounds.ts'
 
@@ -7,8 +7,8 @@ import { boundsIn } from './bounds.ts'
  * ends, and where somebody gains or loses what they did not before. That somebody goes whom it concerned makes the list
  * of the concerned shorter, and is no news of the change.
  */
-export function newsOf(whole: Touching, told: readonly ImpactAt[]): ImpactAt[] {
-  const own = new Set(boundsIn(whole))
+export function newsOf(transition: Transition, told: readonly ImpactAt[]): ImpactAt[] {
+  const own = new Set(boundsIn(transition))
   return told.filter((each, index) => {
     const before = told[index - 1]
     return before === undefined || own.has(each.at) || hasNews(each, before)

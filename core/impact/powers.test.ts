@@ -5,7 +5,7 @@ import { isLive } from '../base/instant.ts'
 import { allRows, rowOf } from '../base/collection.ts'
 import { allPrivileges, type Privilege } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
-import { wholeOf } from '../changes/judge.ts'
+import { proposedOf } from '../changes/judge.ts'
 import { snapshotOf } from '../state/snapshot.ts'
 import type { State } from '../state/state.ts'
 import { edit, judging } from '../tests/judging.ts'
@@ -129,7 +129,7 @@ test('tells just what people may do more and no longer, over whom, now and later
       const result = edits.length === 0 ? undefined : judging(state, 'owner', ...edits)
       if (result?.ok !== true) return
       const set = { author: 'owner' as PersonId, reason: '', edits }
-      const effects = impact(wholeOf(snapshotOf(state, now), set, result.value))
+      const effects = impact(proposedOf(snapshotOf(state, now), set, result.value))
       for (const at of [now, now + 3, now + 5, now + 7, now + 9]) {
         const inForce = effects.findLast(each => each.at <= at)?.powers ?? []
         const said = inForce.flatMap(({ person: who, parts }) =>

@@ -3,10 +3,10 @@ import { isActive, isComing } from '../access/subject.ts'
 import { rowOf, rowsBy } from '../base/collection.ts'
 import type { PersonId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
-import type { Touching } from '../changes/touched.ts'
+import type { Transition } from '../changes/affected-scope.ts'
 import { allPrivileges, type Privilege } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
-import { isTurned } from '../changes/along.ts'
+import { isTurned } from '../changes/consequences.ts'
 import type { Snapshot, State } from '../state/state.ts'
 
 /** What one person may do in the workspace without a change set and with it; nothing of places. */
@@ -26,7 +26,7 @@ export interface PowerPart {
 }
 
 /** Whose privileges can differ by some changes: who was given or lost a role, its holders, whose standing changed. */
-export function peopleWithPowers({ changes, before, after }: Touching): PersonId[] {
+export function peopleWithPowers({ changes, before, after }: Transition): PersonId[] {
   const found = new Set<PersonId>()
   for (const change of changes) {
     if (change.table === 'holdings') found.add((change.after ?? change.before)?.person as PersonId)
@@ -38,7 +38,7 @@ export function peopleWithPowers({ changes, before, after }: Touching): PersonId
   return [...found]
 }
 
-type PersonChange = Extract<Touching['changes'][number], { table: 'persons' }>
+type PersonChange = Extract<Transition['changes'][number], { table: 'persons' }>
 
 const isOfStanding = (change: PersonChange): boolean =>
   change.before === null ||
@@ -50,7 +50,7 @@ const isOfStanding = (change: PersonChange): boolean =>
   change.before === change.after
 
 /** The starts and ends by which these people's privileges change by themselves. */
-export function powerInstants({ before, after }: Touching, people: readonly PersonId[]): Instant[] {
+export function powerInstants({ before, after }: Transition, people: readonly PersonId[]): Instant[] {
   const found = new Set<Instant>()
   for (const { state } of [before, after])
     for (const { from, until } of spansOf(state, people))

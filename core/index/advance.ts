@@ -1,7 +1,7 @@
 import { noActions } from '../levels/action.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Membership, Person, Team } from '../people/person.ts'
-import type { Grant, Limit } from '../rules/entry.ts'
+import type { Grant, Limit } from '../rules/access-entry.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { addEntry, removeEntry } from './entries.ts'

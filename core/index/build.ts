@@ -1,9 +1,9 @@
-import { createWhole, none, read, writingIn } from '../base/column.ts'
+import { createFull, none, read, writingIn } from '../base/vector.ts'
 import { emptyNumbering, numberedAll, numberOf } from '../base/numbering.ts'
 import type { PackedIds } from '../base/packed-ids.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Membership, Person, Team } from '../people/person.ts'
-import type { Grant, Limit } from '../rules/entry.ts'
+import type { Grant, Limit } from '../rules/access-entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
@@ -27,11 +27,11 @@ export interface Source {
   readonly parents: Int32Array
   /** Those nodes that have a state of their own; no harm in more. */
   readonly special: readonly ContentNode[]
-  readonly entries: readonly EntryColumns[]
+  readonly entries: readonly EntryVectors[]
 }
 
-/** Grants, or limits, column by column: by the hundred thousand they are not made as records. */
-export interface EntryColumns {
+/** Grants, or limits, vector by vector: by the hundred thousand they are not made as records. */
+export interface EntryVectors {
   readonly count: number
   /** The number of the node at which each lies; `none` for one that lies nowhere. */
   readonly places: Int32Array
@@ -41,11 +41,11 @@ export interface EntryColumns {
   readonly said: (entry: number) => SaidIn
 }
 
-/** The columns of entries that are at hand as records. */
-export function entryColumns(
+/** The vectors of entries that are at hand as records. */
+export function entryVectors(
   entries: readonly (Grant | Limit)[],
   numberOfNode: (id: string) => number,
-): EntryColumns {
+): EntryVectors {
   const principals = [...new Set(entries.map(each => each.principal))]
   const numbers = new Map(principals.map((principal, number) => [principal, number]))
   return {
@@ -88,12 +88,12 @@ export function buildIndex(source: Source): AccessIndex {
   return made(making)
 }
 
-interface Placed extends Omit<EntryColumns, 'principals'> {
+interface Placed extends Omit<EntryVectors, 'principals'> {
   /** Of whom each speaks, in numbers; `none` for one that speaks of nobody or lies nowhere. */
   readonly principals: Int32Array
 }
 
-function placedOf(index: AccessIndex, entries: EntryColumns): Placed {
+function placedOf(index: AccessIndex, entries: EntryVectors): Placed {
   const numbers = entries.principals.map(each => principalNumber(index, each))
   const principals = entries.spokenOf.map((spokenOf, entry) =>
     entries.places[entry] === none ? none : (numbers[spokenOf] as number),
@@ -134,8 +134,8 @@ const { width, first, next, previous } = inTree
 
 /** Links the tree and counts what is below each node. */
 function link({ written }: Making, parents: Int32Array, order: Int32Array): void {
-  const tree = createWhole(parents.length * width)
-  const sizes = createWhole(parents.length).fill(1, 0, parents.length)
+  const tree = createFull(parents.length * width)
+  const sizes = createFull(parents.length).fill(1, 0, parents.length)
   for (let index = order.length - 1; index >= 0; index -= 1) {
     const node = order[index] as number
     const parent = parents[node] as number
@@ -160,10 +160,10 @@ interface Cutting {
 /** Cuts the tree into segments, numbered in that order. */
 function cut(making: Making, { parents, order, isHead }: Cutting): void {
   const segments = isHead.reduce((sum, each) => sum + each, 0)
-  making.written.segments = writingIn(createWhole(segments * inSegment.width), 0)
-  making.written.segmentLinks = writingIn(createWhole(segments * inLinks.width), 0)
-  making.written.segmentTimes = writingIn(createWhole(segments * inTimes.width), 0)
-  const within = createWhole(parents.length)
+  making.written.segments = writingIn(createFull(segments * inSegment.width), 0)
+  making.written.segmentLinks = writingIn(createFull(segments * inLinks.width), 0)
+  making.written.segmentTimes = writingIn(createFull(segments * inTimes.width), 0)
+  const within = createFull(parents.length)
   const counts: number[] = []
   for (let index = 0; index < order.length; index += 1) {
     const node = order[index] as number

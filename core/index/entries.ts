@@ -1,7 +1,7 @@
-import { none, read, write } from '../base/column.ts'
+import { none, read, write } from '../base/vector.ts'
 import type { Span } from '../base/instant.ts'
 import { numberOf } from '../base/numbering.ts'
-import type { Gives, Grant, Limit } from '../rules/entry.ts'
+import type { Gives, Grant, Limit } from '../rules/access-entry.ts'
 import { partsOf, type Principal } from '../rules/principal.ts'
 import {
   type AccessIndex,
@@ -68,28 +68,28 @@ const numberGiven = ({ levels }: AccessIndex, gives: Gives): number =>
 
 /** Where an entry lies: in the row of its segment, or in one of its own. */
 interface Slot {
-  readonly column: 'segments' | 'entries'
+  readonly vector: 'segments' | 'entries'
   readonly base: number
   readonly times: 'segmentTimes' | 'entryTimes'
   readonly timesAt: number
 }
 
 const firstOf = (segment: number): Slot => ({
-  column: 'segments',
+  vector: 'segments',
   base: segment * inSegment.width + inSegment.entry,
   times: 'segmentTimes',
   timesAt: segment * inTimes.width,
 })
 
 const slotOf = (entry: number): Slot => ({
-  column: 'entries',
+  vector: 'entries',
   base: entry * inEntry.width,
   times: 'entryTimes',
   timesAt: entry * inTimes.width,
 })
 
-const fieldOf = (making: Making, { column, base }: Slot, field: number): number =>
-  read(reading(making, column), base + field)
+const fieldOf = (making: Making, { vector, base }: Slot, field: number): number =>
+  read(reading(making, vector), base + field)
 
 function nextOf(making: Making, slot: Slot): Slot | undefined {
   const next = fieldOf(making, slot, inEntry.next)
@@ -114,19 +114,19 @@ export function putEntry(
   const first = firstOf(segment)
   if (fieldOf(making, first, inEntry.principal) === none) {
     lay(making, first, said)
-    write(writing(making, first.column), first.base + inEntry.next, none)
+    write(writing(making, first.vector), first.base + inEntry.next, none)
     return
   }
   const entry = takeRow(making, 'freeEntries')
   const slot = slotOf(entry)
   lay(making, slot, said)
-  write(writing(making, slot.column), slot.base + inEntry.next, fieldOf(making, first, inEntry.next))
-  write(writing(making, first.column), first.base + inEntry.next, entry)
+  write(writing(making, slot.vector), slot.base + inEntry.next, fieldOf(making, first, inEntry.next))
+  write(writing(making, first.vector), first.base + inEntry.next, entry)
 }
 
 /** Writes what an entry says; not which one comes next. */
-function lay(making: Making, { column, base, times, timesAt }: Slot, said: Said): void {
-  const to = writing(making, column)
+function lay(making: Making, { vector, base, times, timesAt }: Slot, said: Said): void {
+  const to = writing(making, vector)
   write(to, base + inEntry.principal, said.principal)
   write(to, base + inEntry.actions, said.actions)
   write(to, base + inEntry.flags, said.flags)
@@ -156,17 +156,17 @@ export function removeEntry(making: Making, row: Grant | Limit): void {
 function removeFirst(making: Making, first: Slot): void {
   const second = nextOf(making, first)
   if (second === undefined) {
-    write(writing(making, first.column), first.base + inEntry.principal, none)
+    write(writing(making, first.vector), first.base + inEntry.principal, none)
     return
   }
   const next = fieldOf(making, second, inEntry.next)
   lay(making, first, saidIn(making, second))
-  write(writing(making, first.column), first.base + inEntry.next, next)
+  write(writing(making, first.vector), first.base + inEntry.next, next)
   giveRowBack(making, 'freeEntries', second.base / inEntry.width)
 }
 
 function unlink(making: Making, before: Slot, slot: Slot): void {
-  write(writing(making, before.column), before.base + inEntry.next, fieldOf(making, slot, inEntry.next))
+  write(writing(making, before.vector), before.base + inEntry.next, fieldOf(making, slot, inEntry.next))
   giveRowBack(making, 'freeEntries', slot.base / inEntry.width)
 }
 

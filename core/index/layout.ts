@@ -1,11 +1,11 @@
-import { type Column, emptyColumn, read } from '../base/column.ts'
+import { type Vector, emptyVector, read } from '../base/vector.ts'
 import type { LevelId, NodeId, PersonId, TeamId } from '../base/ids.ts'
 import { emptyNumbering, type Free, type Numbering } from '../base/numbering.ts'
 import { type ActionSet, noActions } from '../levels/action.ts'
 
 /**
  * What questions of access read: the tree, who is in which team, and what is given and limited where, as whole
- * numbers in columns. It says the same as the records that it is made from, and follows every change of them
+ * numbers in vectors. It says the same as the records that it is made from, and follows every change of them
  * (advance.ts). Immutable, and shared page by page with the one before, so that any number of them stand side by
  * side, in a worker too.
  *
@@ -21,19 +21,19 @@ export interface AccessIndex {
   readonly nodes: Numbering<NodeId>
   readonly persons: Numbering<PersonId>
   readonly teams: Numbering<TeamId>
-  readonly tree: Column
-  readonly sizes: Column
-  readonly segmentOf: Column
-  readonly segments: Column
-  readonly segmentLinks: Column
+  readonly tree: Vector
+  readonly sizes: Vector
+  readonly segmentOf: Vector
+  readonly segments: Vector
+  readonly segmentLinks: Vector
   /** When the first entry of a segment begins and ends. */
-  readonly segmentTimes: Column
+  readonly segmentTimes: Vector
   /** The second and later entries of segments. */
-  readonly entries: Column
-  readonly entryTimes: Column
-  readonly people: Column
-  readonly memberships: Column
-  readonly groups: Column
+  readonly entries: Vector
+  readonly entryTimes: Vector
+  readonly people: Vector
+  readonly memberships: Vector
+  readonly groups: Vector
   readonly freeSegments: Spare
   readonly freeEntries: Spare
   readonly freeMemberships: Spare
@@ -46,7 +46,7 @@ export interface AccessIndex {
   readonly allowsPublishing: boolean
 }
 
-/** Rows of a column: how many there ever were, and which are free. */
+/** Rows of a vector: how many there ever were, and which are free. */
 export interface Spare {
   readonly length: number
   readonly free: Free
@@ -58,17 +58,17 @@ export const emptyIndex: AccessIndex = {
   nodes: emptyNumbering(),
   persons: emptyNumbering(),
   teams: emptyNumbering(),
-  tree: emptyColumn,
-  sizes: emptyColumn,
-  segmentOf: emptyColumn,
-  segments: emptyColumn,
-  segmentLinks: emptyColumn,
-  segmentTimes: emptyColumn,
-  entries: emptyColumn,
-  entryTimes: emptyColumn,
-  people: emptyColumn,
-  memberships: emptyColumn,
-  groups: emptyColumn,
+  tree: emptyVector,
+  sizes: emptyVector,
+  segmentOf: emptyVector,
+  segments: emptyVector,
+  segmentLinks: emptyVector,
+  segmentTimes: emptyVector,
+  entries: emptyVector,
+  entryTimes: emptyVector,
+  people: emptyVector,
+  memberships: emptyVector,
+  groups: emptyVector,
   freeSegments: noRows,
   freeEntries: noRows,
   freeMemberships: noRows,
@@ -78,8 +78,8 @@ export const emptyIndex: AccessIndex = {
   allowsPublishing: false,
 }
 
-/** What of an index are columns: where almost all of it lies. */
-export const columnNames = [
+/** What of an index are vectors: where almost all of it lies. */
+export const vectorNames = [
   'tree',
   'sizes',
   'segmentOf',
@@ -154,23 +154,23 @@ export const anyone = 8 + 3
 /** When a row begins and ends, if its flags say that it does. */
 export interface Times {
   readonly flags: number
-  readonly column: Column
+  readonly vector: Vector
   readonly address: number
 }
 
 /** Whether a row that begins or ends counts at a time. One with no such flags always does. */
-export function isWithin({ flags, column, address }: Times, time: number): boolean {
-  if ((flags & flag.from) !== 0 && timeAt(column, address + inTimes.from) > time) return false
-  return !isOver({ flags, column, address }, time)
+export function isWithin({ flags, vector, address }: Times, time: number): boolean {
+  if ((flags & flag.from) !== 0 && timeAt(vector, address + inTimes.from) > time) return false
+  return !isOver({ flags, vector, address }, time)
 }
 
 /** Whether a row has ended and will not count again. */
-export const isOver = ({ flags, column, address }: Times, time: number): boolean =>
-  (flags & flag.until) !== 0 && timeAt(column, address + inTimes.until) <= time
+export const isOver = ({ flags, vector, address }: Times, time: number): boolean =>
+  (flags & flag.until) !== 0 && timeAt(vector, address + inTimes.until) <= time
 
 const high = 4_294_967_296
-export const timeAt = (column: Column, address: number): number =>
-  read(column, address) * high + (read(column, address + 1) >>> 0)
+export const timeAt = (vector: Vector, address: number): number =>
+  read(vector, address) * high + (read(vector, address + 1) >>> 0)
 export const partsOfTime = (time: number): [number, number] => [Math.floor(time / high), (time % high) | 0]
 
 /** The actions that an entry gives or allows: a level of the workspace's own is looked up. */

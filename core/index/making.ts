@@ -1,12 +1,12 @@
-import { type Column, columnOf, write, type Writing, writingOf } from '../base/column.ts'
+import { type Vector, vectorOf, write, type Writing, writingOf } from '../base/vector.ts'
 import type { Span } from '../base/instant.ts'
 import { type AccessIndex, flag, inTimes, partsOfTime } from './layout.ts'
 
 /** The next index while it is being made. The one that it comes from is never touched. */
 export interface Making {
-  /** All but the columns that are being written: a copy, whose fields are set. */
+  /** All but the vectors that are being written: a copy, whose fields are set. */
   readonly index: { -readonly [K in keyof AccessIndex]: AccessIndex[K] }
-  readonly written: { [K in ColumnName]?: Writing }
+  readonly written: { [K in VectorName]?: Writing }
 }
 
 /** One record before and after: what really was there, and what is there in the end. */
@@ -15,22 +15,22 @@ export interface Changed<Row = unknown> {
   readonly after: Row | null
 }
 
-export type ColumnName = {
-  [K in keyof AccessIndex]: AccessIndex[K] extends Column ? K : never
+export type VectorName = {
+  [K in keyof AccessIndex]: AccessIndex[K] extends Vector ? K : never
 }[keyof AccessIndex]
 
 type SpareName = 'freeSegments' | 'freeEntries' | 'freeMemberships'
 
 export const makingFrom = (index: AccessIndex): Making => ({ index: { ...index }, written: {} })
 
-export const reading = ({ index, written }: Making, name: ColumnName): Column => written[name] ?? index[name]
+export const reading = ({ index, written }: Making, name: VectorName): Vector => written[name] ?? index[name]
 
-export const writing = ({ index, written }: Making, name: ColumnName): Writing =>
+export const writing = ({ index, written }: Making, name: VectorName): Writing =>
   (written[name] ??= writingOf(index[name]))
 
 export function made({ index, written }: Making): AccessIndex {
-  const columns = Object.entries(written).map(([name, each]) => [name, columnOf(each)])
-  return { ...index, ...(Object.fromEntries(columns) as object) }
+  const vectors = Object.entries(written).map(([name, each]) => [name, vectorOf(each)])
+  return { ...index, ...(Object.fromEntries(vectors) as object) }
 }
 
 /** The number of a free row. What stands in it is to be written whole. */

@@ -1,4 +1,4 @@
-import { none, read, write } from '../base/column.ts'
+import { none, read, write } from '../base/vector.ts'
 import type { NodeId } from '../base/ids.ts'
 import { numberedAll, numberOf, unnumbered } from '../base/numbering.ts'
 import type { ContentNode } from '../tree/node.ts'

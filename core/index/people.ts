@@ -1,4 +1,4 @@
-import { none, read, write } from '../base/column.ts'
+import { none, read, write } from '../base/vector.ts'
 import { numbered, numberOf, unnumbered } from '../base/numbering.ts'
 import { without } from '../levels/action.ts'
 import type { Membership, Person, Team } from '../people/person.ts'
@@ -85,7 +85,7 @@ export function addMembership(making: Making, { person, team, lead, from, until 
   write(memberships, base + inMembership.nextOfTeam, read(groups, ofTeam))
   write(memberships, base + inMembership.flags, flagsOf({ from, until }) | (lead ? flag.lead : 0))
   writeTimes(memberships, base + inMembership.times, { from, until })
-  // The last field is written too, so that the row lies whole within the column.
+  // The last field is written too, so that the row lies whole within the vector.
   write(memberships, base + inMembership.width - 1, none)
   write(people, ofPerson, row)
   write(groups, ofTeam, row)

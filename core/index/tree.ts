@@ -1,4 +1,4 @@
-import { none, read, write } from '../base/column.ts'
+import { none, read, write } from '../base/vector.ts'
 import { inLinks, inSegment, inTree } from './layout.ts'
 import { giveRowBack, type Making, takeRow, writing } from './making.ts'
 

@@ -1,4 +1,4 @@
-import { none, offsetIn, pageAt, read } from '../base/column.ts'
+import { none, offsetIn, pageAt, read } from '../base/vector.ts'
 import {
   type AccessIndex,
   flag,
@@ -11,7 +11,7 @@ import {
 } from './layout.ts'
 
 /** An entry: at an offset of a page, the first of a segment or one with a number of its own. */
-export interface Found {
+export interface FoundEntry {
   page: Int32Array
   at: number
   segment: number
@@ -23,10 +23,14 @@ export interface Found {
  * The entries of one segment; until `visit` answers that it has seen enough. What it is given is the same object
  * each time.
  */
-export function someEntry(index: AccessIndex, segment: number, visit: (found: Found) => boolean): boolean {
+export function someEntry(
+  index: AccessIndex,
+  segment: number,
+  visit: (found: FoundEntry) => boolean,
+): boolean {
   const row = segment * inSegment.width
   const page = pageAt(index.segments, row)
-  const found: Found = { page, at: offsetIn(row) + inSegment.entry, segment, number: none }
+  const found: FoundEntry = { page, at: offsetIn(row) + inSegment.entry, segment, number: none }
   if (found.page[found.at + inEntry.principal] === none) return false
   for (;;) {
     if (visit(found)) return true
@@ -38,25 +42,25 @@ export function someEntry(index: AccessIndex, segment: number, visit: (found: Fo
   }
 }
 
-export const principalOf = ({ page, at }: Found): number => page[at + inEntry.principal] as number
-export const isLimit = ({ page, at }: Found): boolean =>
+export const principalOf = ({ page, at }: FoundEntry): number => page[at + inEntry.principal] as number
+export const isLimit = ({ page, at }: FoundEntry): boolean =>
   ((page[at + inEntry.flags] as number) & flag.limit) !== 0
 
 /** Whether an entry counts at a time. */
-export const isLiveEntry = (index: AccessIndex, found: Found, time: number): boolean =>
+export const isLiveEntry = (index: AccessIndex, found: FoundEntry, time: number): boolean =>
   ((found.page[found.at + inEntry.flags] as number) & flag.timed) === 0 ||
   isWithin(timesOf(index, found), time)
 
 /** When an entry begins and ends. */
-export function timesOf({ segmentTimes, entryTimes }: AccessIndex, found: Found): Times {
+export function timesOf({ segmentTimes, entryTimes }: AccessIndex, found: FoundEntry): Times {
   const flags = found.page[found.at + inEntry.flags] as number
   return found.number === none
-    ? { flags, column: segmentTimes, address: found.segment * inTimes.width }
-    : { flags, column: entryTimes, address: found.number * inTimes.width }
+    ? { flags, vector: segmentTimes, address: found.segment * inTimes.width }
+    : { flags, vector: entryTimes, address: found.number * inTimes.width }
 }
 
 /** A limit on a group spares members who are given share, unless it says otherwise. */
-export const isSparing = ({ page, at }: Found): boolean =>
+export const isSparing = ({ page, at }: FoundEntry): boolean =>
   ((page[at + inEntry.flags] as number) & flag.spares) !== 0 &&
   ((page[at + inEntry.principal] as number) & 3) !== principalKind.person
 

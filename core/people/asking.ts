@@ -1,4 +1,4 @@
-import type { HandoverId, LookId, NodeId, PersonId, RoleId, WatchId } from '../base/ids.ts'
+import type { HandoverId, ViewingSessionId, NodeId, PersonId, RoleId, WatchId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 
 /** An ownership that waits for somebody else's word, what was looked at by a privilege, and what one wants to be told of. */
@@ -15,8 +15,8 @@ export interface Handover {
 }
 
 /** Somebody looks at what only a privilege shows, for a while. It stays, so that whom it concerns can know of it. */
-export interface Look {
-  readonly id: LookId
+export interface ViewingSession {
+  readonly id: ViewingSessionId
   readonly by: PersonId
   /** Whose eyes are looked through; `null` for the outline of all places. */
   readonly through: PersonId | null
@@ -27,7 +27,7 @@ export interface Look {
 }
 
 /** How long one look lasts. */
-export const lookTime: Instant = 3_600_000
+export const viewingTime: Instant = 3_600_000
 
 /** Somebody wants to be told when who has access at a place, or below it, changes. */
 export interface Watch {

@@ -1,8 +1,8 @@
 import type { TeamId } from '../base/ids.ts'
-import { isLeftOut } from '../changes/along.ts'
+import { isLeftOut } from '../changes/consequences.ts'
 import { lacksChannelChange } from '../changes/edits/channel.ts'
 import type { Channel } from '../rules/channel.ts'
-import { channelWords } from '../words/people-fact.ts'
+import { channelWords } from '../words/people-events.ts'
 import type { RecordKind } from './kind.ts'
 import { id, principals } from './references.ts'
 
@@ -19,7 +19,7 @@ export const channels: RecordKind<'channels'> = {
   ],
   rights: lacksChannelChange,
   about: ({ before, after }) => ({ act: 'teams', team: (after ?? before)?.team }),
-  goesAlong: (change, leading) =>
+  isConsequence: (change, leading) =>
     leading.goneTeams.has((change.after ?? change.before)?.team as TeamId) ||
     isLeftOut(change, ['only'], leading),
   words: channelWords,

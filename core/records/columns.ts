@@ -1,9 +1,9 @@
 import type { NodeId } from '../base/ids.ts'
-import { isLeftOut } from '../changes/along.ts'
+import { isLeftOut } from '../changes/consequences.ts'
 import { lacksColumnChange } from '../changes/edits/column.ts'
 import type { BoardColumn } from '../rules/column.ts'
 import type { Principal } from '../rules/principal.ts'
-import { columnWords } from '../words/content-fact.ts'
+import { columnWords } from '../words/content-events.ts'
 import type { RecordKind } from './kind.ts'
 import { id, principals } from './references.ts'
 
@@ -23,7 +23,7 @@ export const columns: RecordKind<'columns'> = {
   ],
   rights: lacksColumnChange,
   about: ({ before, after }) => ({ act: 'places', place: (after ?? before)?.board }),
-  goesAlong: (change, leading) =>
+  isConsequence: (change, leading) =>
     leading.gone.has((change.after ?? change.before)?.board as NodeId) ||
     isLeftOut(change, ['viewers', 'editors'], leading),
   standsAt: row => row.board,

@@ -1,6 +1,6 @@
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { rowsBy, rowOf } from '../base/collection.ts'
-import { type Leading, subjectIn } from '../changes/along.ts'
+import { type LeadingChanges, subjectIn } from '../changes/consequences.ts'
 import type { BothStates } from '../changes/conduct.ts'
 import { partsOf, type Principal } from '../rules/principal.ts'
 import type { State } from '../state/state.ts'
@@ -13,7 +13,10 @@ interface EntryChange {
 }
 
 /** What was set at a place that was deleted, or named somebody who left. */
-export function isEntryAlong({ before, after }: EntryChange, { gone, leavers, goneTeams }: Leading): boolean {
+export function isEntryConsequence(
+  { before, after }: EntryChange,
+  { gone, leavers, goneTeams }: LeadingChanges,
+): boolean {
   const { node, principal = 'anyone' } = after ?? before ?? {}
   const { person, team } = subjectIn(principal)
   const isDeleted = after === null && gone.has(node as NodeId)

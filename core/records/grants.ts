@@ -1,9 +1,9 @@
-import { subjectIn } from '../changes/along.ts'
+import { subjectIn } from '../changes/consequences.ts'
 import { lacksGrantChange } from '../changes/edits/grant.ts'
-import type { Grant } from '../rules/entry.ts'
+import type { Grant } from '../rules/access-entry.ts'
 import { endOf, nearingOf, startOf } from '../state/dates.ts'
-import { grantWords } from '../words/content-fact.ts'
-import { isEntryAlong, peopleOfEntry, placesOfEntry } from './entries.ts'
+import { grantWords } from '../words/content-events.ts'
+import { isEntryConsequence, peopleOfEntry, placesOfEntry } from './entries.ts'
 import { type RecordKind, spanFields } from './kind.ts'
 import { id, principal } from './references.ts'
 
@@ -41,11 +41,11 @@ export const grants: RecordKind<'grants'> = {
     const { node: place, principal } = (after ?? before) as Grant
     return { act: 'sharing', place, ...subjectIn(principal) }
   },
-  goesAlong: (change, leading) => {
+  isConsequence: (change, leading) => {
     const { node, copiedFrom } = (change.before ?? change.after) as Grant
     const isPrivate = leading.folders.has(node) && leading.count > 1
     const isCopy = copiedFrom !== null && leading.breaks.has(node)
-    return isPrivate || isCopy || isEntryAlong(change, leading)
+    return isPrivate || isCopy || isEntryConsequence(change, leading)
   },
   standsAt: row => row.node,
   people: peopleOfEntry,

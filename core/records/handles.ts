@@ -3,7 +3,7 @@ import type { Context } from '../changes/context.ts'
 import { lacksInviting } from '../changes/edits/invitation.ts'
 import { lacksDescribing } from '../changes/edits/person.ts'
 import type { Refusal } from '../changes/refusal.ts'
-import { personNamed } from '../words/fact.ts'
+import { personNamed } from '../words/audit-event.ts'
 import { isThere, personOf } from './coming.ts'
 import type { RecordKind } from './kind.ts'
 import { id } from './references.ts'
@@ -15,7 +15,7 @@ export const handles: RecordKind<'handles'> = {
   references: [id('person', 'persons', { whenGone: 'forbids', index: 'person' })],
   rights: (context, before, after) => lacksHandle(context, (after ?? before)?.person),
   about: ({ before, after }) => ({ act: 'people', person: (after ?? before)?.person }),
-  goesAlong: ({ before, after }, { people }) => people.has((after ?? before)?.person as PersonId),
+  isConsequence: ({ before, after }, { people }) => people.has((after ?? before)?.person as PersonId),
   words: ({ before, after }, naming) =>
     `changed the profile of ${personNamed((after ?? before)?.person, naming)}`,
 }

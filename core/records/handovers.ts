@@ -1,7 +1,7 @@
 import { type Context, lacksPrivilege } from '../changes/context.ts'
 import type { Refusal } from '../changes/refusal.ts'
 import type { Handover } from '../people/asking.ts'
-import { handoverWords } from '../words/role-fact.ts'
+import { handoverWords } from '../words/role-events.ts'
 import type { RecordKind } from './kind.ts'
 import { id } from './references.ts'
 
@@ -15,7 +15,7 @@ export const handovers: RecordKind<'handovers'> = {
   ],
   rights: (context, before, after) => lacksHandover(context, before ?? after),
   about: ({ before, after }) => ({ act: 'roles', person: (after ?? before)?.to }),
-  goesAlong: ({ before, after }, { leavers, given }) =>
+  isConsequence: ({ before, after }, { leavers, given }) =>
     after === null &&
     [before?.from, before?.to].some(each => each !== undefined && (leavers.has(each) || given.has(each))),
   words: handoverWords,

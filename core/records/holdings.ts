@@ -7,7 +7,7 @@ import type { Holding } from '../people/person.ts'
 import { guestRole } from '../people/role.ts'
 import { endOf, startOf } from '../state/dates.ts'
 import { workspaceOf } from '../state/state.ts'
-import { holdingWords } from '../words/role-fact.ts'
+import { holdingWords } from '../words/role-events.ts'
 import { isThere, personOf } from './coming.ts'
 import { type RecordKind, spanFields } from './kind.ts'
 import { id, within } from './references.ts'
@@ -26,7 +26,7 @@ export const holdings: RecordKind<'holdings'> = {
   dates: { starts: startOf, ends: endOf },
   rights: lacksHolding,
   about: ({ before, after }) => ({ act: 'roles', person: (after ?? before)?.person }),
-  goesAlong: ({ before, after }, { people, goneTeams }) =>
+  isConsequence: ({ before, after }, { people, goneTeams }) =>
     people.has((after ?? before)?.person as PersonId) || (after === null && goneTeams.has(scopeTeam(before))),
   people: ({ before, after }) => [(before ?? after)?.person as PersonId],
   words: holdingWords,

@@ -1,6 +1,6 @@
 import type { PersonId } from '../base/ids.ts'
 import { lacksInviting } from '../changes/edits/invitation.ts'
-import { personNamed } from '../words/fact.ts'
+import { personNamed } from '../words/audit-event.ts'
 import { personOf } from './coming.ts'
 import type { RecordKind } from './kind.ts'
 import { id } from './references.ts'
@@ -27,7 +27,7 @@ export const invitations: RecordKind<'invitations'> = {
   ],
   rights: (context, before, after) => lacksInviting(context, personOf(context, (after ?? before)?.person)),
   about: ({ before, after }) => ({ act: 'people', person: (after ?? before)?.person }),
-  goesAlong: ({ before, after }, { people }) => people.has((after ?? before)?.person as PersonId),
+  isConsequence: ({ before, after }, { people }) => people.has((after ?? before)?.person as PersonId),
   people: ({ before, after }) => [(before ?? after)?.person as PersonId],
   words: ({ before, after }, naming) =>
     `sent ${personNamed((after ?? before)?.person, naming)} the invitation again`,

@@ -29,7 +29,7 @@ export const joinLinks: RecordKind<'joinLinks'> = {
   ],
   rights: lacksLinkChange,
   about: () => ({ act: 'workspace' }),
-  goesAlong: ({ before, after }, { people }) => before?.used !== after?.used && people.size > 0,
+  isConsequence: ({ before, after }, { people }) => before?.used !== after?.used && people.size > 0,
   words: change => madeWords('join link', change, joinLinkFields),
 }
 

@@ -1,7 +1,7 @@
 import type { RecordConduct } from '../changes/conduct.ts'
 import type { TableName } from '../state/kinds.ts'
 import type { RecordShape } from '../state/shape.ts'
-import type { RecordWords } from '../words/fact.ts'
+import type { RecordWords } from '../words/audit-event.ts'
 
 /** All that there is to say of a kind of record. */
 export type RecordKind<T extends TableName> = RecordShape<T> & RecordConduct<T> & RecordWords<T>

@@ -1,7 +1,7 @@
 import { allRows } from '../base/collection.ts'
 import { lacksPrivilege } from '../changes/context.ts'
 import { isOfAccess } from '../index/advance.ts'
-import { levelWords } from '../words/content-fact.ts'
+import { levelWords } from '../words/content-events.ts'
 import type { RecordKind } from './kind.ts'
 
 export const levels: RecordKind<'levels'> = {

@@ -1,11 +1,11 @@
-import { subjectIn } from '../changes/along.ts'
+import { subjectIn } from '../changes/consequences.ts'
 import { type Context, lacksSharing } from '../changes/context.ts'
 import { lacksLimitChange } from '../changes/edits/limit.ts'
 import type { Refusal } from '../changes/refusal.ts'
-import type { Limit } from '../rules/entry.ts'
+import type { Limit } from '../rules/access-entry.ts'
 import { endOf, startOf } from '../state/dates.ts'
-import { limitWords } from '../words/content-fact.ts'
-import { isEntryAlong, peopleOfEntry, placesOfEntry } from './entries.ts'
+import { limitWords } from '../words/content-events.ts'
+import { isEntryConsequence, peopleOfEntry, placesOfEntry } from './entries.ts'
 import { type RecordKind, spanFields } from './kind.ts'
 import { id, principal } from './references.ts'
 
@@ -32,7 +32,7 @@ export const limits: RecordKind<'limits'> = {
     const { node: place, principal } = (after ?? before) as Limit
     return { act: 'limits', place, ...subjectIn(principal) }
   },
-  goesAlong: isEntryAlong,
+  isConsequence: isEntryConsequence,
   standsAt: row => row.node,
   people: peopleOfEntry,
   places: placesOfEntry,

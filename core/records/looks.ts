@@ -1,4 +1,4 @@
-import { lookWords } from '../words/role-fact.ts'
+import { lookWords } from '../words/role-events.ts'
 import type { RecordKind } from './kind.ts'
 import { id } from './references.ts'
 

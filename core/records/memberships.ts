@@ -3,11 +3,11 @@ import type { PersonId, TeamId } from '../base/ids.ts'
 import { type Context, lacksFilling, lacksTeam } from '../changes/context.ts'
 import { lacksTaking, membershipOf } from '../changes/edits/member.ts'
 import type { Refusal } from '../changes/refusal.ts'
-import { placesNaming } from '../changes/touched.ts'
+import { placesNaming } from '../changes/affected-scope.ts'
 import type { Membership } from '../people/person.ts'
 import { leadsPrincipal, teamPrincipal } from '../rules/principal.ts'
 import { endOf, nearingOf, startOf } from '../state/dates.ts'
-import { membershipWords } from '../words/people-fact.ts'
+import { membershipWords } from '../words/people-events.ts'
 import { type RecordKind, spanFields } from './kind.ts'
 import { id } from './references.ts'
 
@@ -24,7 +24,7 @@ export const memberships: RecordKind<'memberships'> = {
     const { team, person } = (after ?? before) as Membership
     return { act: 'teams', team, person }
   },
-  goesAlong: ({ before, after }, { leavers, goneTeams }) =>
+  isConsequence: ({ before, after }, { leavers, goneTeams }) =>
     after === null && (leavers.has(before?.person as PersonId) || goneTeams.has(before?.team as TeamId)),
   hasItsPlace: (state, { id, team, person }) => membershipOf(state, team, person)?.id === id,
   people: ({ before, after }) => [(before ?? after)?.person as PersonId],

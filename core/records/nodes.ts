@@ -6,7 +6,7 @@ import {
   lacksEditing,
   lacksPrivilege,
 } from '../changes/context.ts'
-import { homeIn, isBreak, isMadeOrUnmade, type Leading } from '../changes/along.ts'
+import { homeIn, isBreak, isMadeOrUnmade, type LeadingChanges } from '../changes/consequences.ts'
 import type { ChangeOf } from '../changes/conduct.ts'
 import { lacksMoving } from '../changes/edits/move.ts'
 import { lacksInBin } from '../changes/edits/node-state.ts'
@@ -15,7 +15,7 @@ import type { Refusal } from '../changes/refusal.ts'
 import { isOfAccess } from '../index/advance.ts'
 import { binTime } from '../state/dates.ts'
 import type { ContentNode } from '../tree/node.ts'
-import { nodeWords } from '../words/content-fact.ts'
+import { nodeWords } from '../words/content-events.ts'
 import type { NodeId } from '../base/ids.ts'
 import { teamPrincipal } from '../rules/principal.ts'
 import type { RecordKind } from './kind.ts'
@@ -64,9 +64,9 @@ export const nodes: RecordKind<'nodes'> = {
   dates: { binEnds: ({ binned }) => (binned === null ? null : binned.at + binTime) },
   rights: lacksNode,
   about: change => ({ act: isBreak(change) ? 'inheritance' : 'places', place: change.id }),
-  goesAlong: (change, leading) =>
+  isConsequence: (change, leading) =>
     isMadeOrUnmade(change)
-      ? isMadeAlong(change, leading)
+      ? isMadeAsConsequence(change, leading)
       : homeIn(change) === 'person' && leading.leavers.size > 0,
   standsAt: row => row.id,
   people: change => (isOfAccess('nodes', change) ? 'everybody' : []),
@@ -80,7 +80,7 @@ function homeKey({ home }: ContentNode): string | null {
   return home.of === 'team' ? `team:${home.team}` : `person:${home.person}`
 }
 
-const isMadeAlong = (change: ChangeOf<'nodes'>, { hasTeam, gone, count }: Leading): boolean =>
+const isMadeAsConsequence = (change: ChangeOf<'nodes'>, { hasTeam, gone, count }: LeadingChanges): boolean =>
   (hasTeam && homeIn(change) === 'team') ||
   (homeIn(change) === 'person' && count > 1) ||
   (change.after === null && gone.has(change.before?.parent as NodeId))

@@ -1,7 +1,7 @@
 import type { Instant } from '../base/instant.ts'
 import type { Context } from '../changes/context.ts'
 import type { About } from '../changes/conduct.ts'
-import type { Leading } from '../changes/along.ts'
+import type { LeadingChanges } from '../changes/consequences.ts'
 import type { Refusal } from '../changes/refusal.ts'
 import { lacksDeciding } from '../changes/requests/rules.ts'
 import {
@@ -13,7 +13,7 @@ import {
   requestKey,
   wantedId,
 } from '../people/request.ts'
-import { requestWords } from '../words/request-fact.ts'
+import { requestWords } from '../words/request-events.ts'
 import type { RecordKind } from './kind.ts'
 import { id, within } from './references.ts'
 
@@ -39,7 +39,7 @@ export const requests: RecordKind<'requests'> = {
   dates: { reminders: unansweredFor(remindAfter), goingsOn: unansweredFor(goesOnAfter) },
   rights: (context, before, after) => lacksRequest(context, before ?? after),
   about: ({ before, after }) => aboutRequest((after ?? before) as RequestFor),
-  goesAlong: ({ before, after }, leading) => before !== null && after === null && isLed(before, leading),
+  isConsequence: ({ before, after }, leading) => before !== null && after === null && isLed(before, leading),
   words: requestWords,
 }
 
@@ -65,7 +65,7 @@ function aboutRequest({ person, wants }: RequestFor): About {
 }
 
 /** Whoever asked left, came by it, or asks anew; a role that somebody was given is told, not what they had asked for. */
-const isLed = (request: RequestFor, { leavers, answered, given, goneTeams }: Leading): boolean =>
+const isLed = (request: RequestFor, { leavers, answered, given, goneTeams }: LeadingChanges): boolean =>
   leavers.has(request.person) ||
   answered.has(requestKey(request)) ||
   (isForRole(request) && given.has(request.person)) ||

@@ -1,5 +1,5 @@
 import { lacksRoleChange } from '../changes/edits/role-made.ts'
-import { roleWords } from '../words/role-fact.ts'
+import { roleWords } from '../words/role-events.ts'
 import type { RecordKind } from './kind.ts'
 import { id } from './references.ts'
 

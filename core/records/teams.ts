@@ -1,9 +1,9 @@
 import { rowsBy } from '../base/collection.ts'
 import { lacksTeamChange } from '../changes/edits/team.ts'
-import { placesNaming } from '../changes/touched.ts'
+import { placesNaming } from '../changes/affected-scope.ts'
 import { isOfAccess } from '../index/advance.ts'
 import { leadsPrincipal, teamPrincipal } from '../rules/principal.ts'
-import { teamWords } from '../words/people-fact.ts'
+import { teamWords } from '../words/people-events.ts'
 import type { RecordKind } from './kind.ts'
 
 export const teams: RecordKind<'teams'> = {

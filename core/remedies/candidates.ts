@@ -9,13 +9,13 @@ import { actions, has, holds, union } from '../levels/action.ts'
 import { partsOf, personPrincipal } from '../rules/principal.ts'
 import type { Snapshot } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
-import type { Asked } from './why-not.ts'
+import type { RemedyQuery } from './why-not.ts'
 
 /**
  * Every single edit that can be a part of letting a person do something at a place: on the place's path, on
  * the person, and on the teams that have grants there. Ids of new things are `new:…`, as in a request.
  */
-export function candidateRemedies(snapshot: Snapshot, asked: Asked): Edit[] {
+export function candidateRemedies(snapshot: Snapshot, asked: RemedyQuery): Edit[] {
   const place = placeOf(snapshot, asked.node)
   const subject = subjectOf(snapshot, asked.person)
   if (place === undefined || subject === undefined) return []
@@ -31,7 +31,7 @@ export function candidateRemedies(snapshot: Snapshot, asked: Asked): Edit[] {
 }
 
 /** Just what is asked for, by name, at the place itself. No guest is given stewardship. */
-function granting({ person, node, action }: Asked, { isGuest }: Subject): Edit[] {
+function granting({ person, node, action }: RemedyQuery, { isGuest }: Subject): Edit[] {
   const gives = actions(action)
   if (isGuest && has(gives, 'share')) return []
   const principal = personPrincipal(person)
@@ -39,7 +39,11 @@ function granting({ person, node, action }: Asked, { isGuest }: Subject): Edit[]
 }
 
 /** Teams, or their leads, to whom something is given on the path, live now. */
-function joining(snapshot: Snapshot, { person, node }: Asked, { isGuest, principals }: Subject): Edit[] {
+function joining(
+  snapshot: Snapshot,
+  { person, node }: RemedyQuery,
+  { isGuest, principals }: Subject,
+): Edit[] {
   const place = placeOf(snapshot, node)
   const wanted = new Map<string, { team: TeamId; lead: boolean }>()
   for (const { grant } of [...(place?.grants ?? []), ...(place?.keptOut ?? [])]) {
@@ -68,7 +72,7 @@ function joining(snapshot: Snapshot, { person, node }: Asked, { isGuest, princip
 }
 
 /** Each live limit that could hold the person there, opened by just what is asked for. */
-function loosening({ state, at }: Snapshot, { node, action }: Asked, { principals }: Subject): Edit[] {
+function loosening({ state, at }: Snapshot, { node, action }: RemedyQuery, { principals }: Subject): Edit[] {
   const wanted = actions(action)
   const path = placeOf({ state, at }, node)?.path ?? []
   return path
@@ -78,7 +82,7 @@ function loosening({ state, at }: Snapshot, { node, action }: Asked, { principal
 }
 
 /** What of a node's own state keeps somebody out. */
-function onNode(snapshot: Snapshot, node: ContentNode, { node: asked }: Asked): Edit[] {
+function onNode(snapshot: Snapshot, node: ContentNode, { node: asked }: RemedyQuery): Edit[] {
   const team = node.home?.of === 'team' ? rowOf(snapshot.state.teams, node.home.team) : undefined
   return [
     ...(node.broken === null ? [] : [{ kind: 'node.restore', node: node.id, drop: 'none' } as const]),

@@ -11,21 +11,21 @@ import { editor, reader, steward } from '../tests/judging.ts'
 import { broken, grant, limit, member, node, now, person, team, world } from '../tests/world.ts'
 import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
 import { candidateRemedies } from './candidates.ts'
-import { type Asked, searchRemedies, type WhyNot } from './why-not.ts'
+import { type RemedyQuery, searchRemedies, type WhyNot } from './why-not.ts'
 
-const asking = (person: string, node: string, action: Action): Asked => ({
+const asking = (person: string, node: string, action: Action): RemedyQuery => ({
   person: person as PersonId,
   node: node as NodeId,
   action,
 })
 
 /** All of the search, or as much as there is before it is over. */
-function whyNot(snapshot: Snapshot, asked: Asked, isOver = false): WhyNot {
+function whyNot(snapshot: Snapshot, asked: RemedyQuery, isOver = false): WhyNot {
   const search = searchRemedies(snapshot, asked)
   for (let step = search.next(false); ; step = search.next(isOver)) if (step.done === true) return step.value
 }
 
-const kinds = (state: State, asked: Asked) =>
+const kinds = (state: State, asked: RemedyQuery) =>
   whyNot(snapshotOf(state, now), asked).remedies.map(({ edits }) => edits.map(edit => edit.kind).join(' + '))
 
 const steward1 = grant('a', 'person:owner', steward)
@@ -120,7 +120,7 @@ test('every remedy helps, none holds an edit too many, and none with fewer edits
   expect([...sizes.keys()].sort()).toEqual([1, 2, 3])
 })
 
-const may = (snapshot: Snapshot, { person, node, action }: Asked, edits: readonly Edit[]) => {
+const may = (snapshot: Snapshot, { person, node, action }: RemedyQuery, edits: readonly Edit[]) => {
   const applied = applyEdits(snapshot, edits)
   return applied !== undefined && judged(snapshotOf(applied.state, now), person, node).includes(action)
 }

@@ -2,9 +2,9 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import { check } from '../access/evaluate.ts'
 import type { Edit } from '../changes/edit.ts'
 import { applyEdits } from '../changes/judge.ts'
-import { reachOf } from '../changes/touched.ts'
-import { effectOf, turnFrom } from '../access/effect.ts'
-import { askedOf } from '../impact/impact.ts'
+import { affectedScopeOf } from '../changes/affected-scope.ts'
+import { accessDiffOf, turnFrom } from '../access/access-diff.ts'
+import { diffQueryOf } from '../impact/impact.ts'
 import { type Action, beyond, has } from '../levels/action.ts'
 import { snapshotOf } from '../state/snapshot.ts'
 import type { Snapshot } from '../state/state.ts'
@@ -24,7 +24,7 @@ export interface WhyNot {
   readonly isComplete: boolean
 }
 
-export interface Asked {
+export interface RemedyQuery {
   readonly person: PersonId
   readonly node: NodeId
   readonly action: Action
@@ -38,7 +38,7 @@ const mostEdits = 3
  * many. It stops between tries, so that others have their turn, and is told there whether time is over: the core has
  * no clock of its own.
  */
-export function* searchRemedies(snapshot: Snapshot, asked: Asked): Generator<void, WhyNot, boolean> {
+export function* searchRemedies(snapshot: Snapshot, asked: RemedyQuery): Generator<void, WhyNot, boolean> {
   if (has(check(snapshot, asked.person, asked.node), asked.action)) return { remedies: [], isComplete: true }
   const candidates = candidateRemedies(snapshot, asked)
   const found: (readonly Edit[])[] = []
@@ -52,7 +52,7 @@ export function* searchRemedies(snapshot: Snapshot, asked: Asked): Generator<voi
   return { remedies: yield* ranked(snapshot, found), isComplete: true }
 }
 
-function helps(snapshot: Snapshot, { person, node, action }: Asked, edits: readonly Edit[]): boolean {
+function helps(snapshot: Snapshot, { person, node, action }: RemedyQuery, edits: readonly Edit[]): boolean {
   const applied = applyEdits(snapshot, edits)
   return applied !== undefined && has(check(snapshotOf(applied.state, snapshot.at), person, node), action)
 }
@@ -82,12 +82,15 @@ function* ranked(
 function givenBeyond(snapshot: Snapshot, edits: readonly Edit[]): number {
   const applied = applyEdits(snapshot, edits)
   if (applied === undefined) return Number.POSITIVE_INFINITY
-  const touching = {
+  const transition = {
     changes: applied.changes,
     before: snapshot,
     after: snapshotOf(applied.state, snapshot.at),
   }
-  const { turns, segments } = effectOf({ ...askedOf(reachOf(touching), touching), mostRows: 0 })
+  const { turns, segments } = accessDiffOf({
+    ...diffQueryOf(affectedScopeOf(transition), transition),
+    mostRows: 0,
+  })
   let given = -1
   for (const [turn, times] of turns) {
     const [before, after] = turnFrom(turn)

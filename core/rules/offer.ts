@@ -1,7 +1,7 @@
 import type { JoinLinkId, NodeId, PersonId, RoleId, TeamId, WelcomeSetId } from '../base/ids.ts'
 import type { Instant, Span } from '../base/instant.ts'
 import type { Person } from '../people/person.ts'
-import type { Gives } from './entry.ts'
+import type { Gives } from './access-entry.ts'
 
 /** What somebody who comes in is given. Only what whoever gives it may give is given, judged when it is. */
 export interface Offer extends Span {

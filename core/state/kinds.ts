@@ -1,11 +1,11 @@
-import type { Handover, Look, Watch } from '../people/asking.ts'
+import type { Handover, ViewingSession, Watch } from '../people/asking.ts'
 import type { Handle, Holding, Invitation, Membership, Person, Team } from '../people/person.ts'
 import type { RequestFor } from '../people/request.ts'
 import type { Role } from '../people/role.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Channel } from '../rules/channel.ts'
 import type { BoardColumn } from '../rules/column.ts'
-import type { Grant, Limit } from '../rules/entry.ts'
+import type { Grant, Limit } from '../rules/access-entry.ts'
 import type { JoinLink, WelcomeSet } from '../rules/offer.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
@@ -31,7 +31,7 @@ export interface Kinds {
   memberships: Kind<Membership, 'person' | 'team'>
   requests: Kind<RequestFor, 'person' | 'wanted'>
   handovers: Kind<Handover>
-  looks: Kind<Look, 'through' | 'by'>
+  looks: Kind<ViewingSession, 'through' | 'by'>
   channels: Kind<Channel, 'team'>
   nodes: Kind<ContentNode, 'parent' | 'home' | 'bin'>
   watches: Kind<Watch, 'person' | 'node'>

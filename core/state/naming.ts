@@ -34,28 +34,28 @@ export const isHeld = (state: State, table: TableName, id: string): boolean =>
  * it no more. What comes later in the table of kinds goes first. Costs what goes, and a look at all of the kinds
  * that are not found by what they name.
  */
-export function goingAlong(state: State, table: TableName, id: string): RecordChange[] {
+export function consequencesOf(state: State, table: TableName, id: string): RecordChange[] {
   const changes = new Map<string, RecordChange>()
-  takeAlong(state, { table, id }, changes)
+  addConsequences(state, { table, id }, changes)
   return [...changes.values()]
 }
 
 /** A record with all that goes along. */
 export const goneWith = (state: State, table: TableName, row: Row): RecordChange[] => [
-  ...goingAlong(state, table, row.id),
+  ...consequencesOf(state, table, row.id),
   gone(table, row),
 ]
 
 export const gone = (table: TableName, before: Row): RecordChange =>
   ({ table, id: before.id, before, after: null }) as unknown as RecordChange
 
-function takeAlong(state: State, { table, id }: Named, changes: Map<string, RecordChange>): void {
-  const isAlong = ({ whenGone }: Reference<Row>) => whenGone !== 'stays' && whenGone !== 'forbids'
-  for (const { table: from, row, reference } of naming(state, { table, id }, isAlong)) {
+function addConsequences(state: State, { table, id }: Named, changes: Map<string, RecordChange>): void {
+  const isConsequence = ({ whenGone }: Reference<Row>) => whenGone !== 'stays' && whenGone !== 'forbids'
+  for (const { table: from, row, reference } of naming(state, { table, id }, isConsequence)) {
     const key = `${from} ${row.id}`
     if (changes.get(key)?.after === null) continue
     if (reference.whenGone === 'goes along') {
-      takeAlong(state, { table: from, id: row.id }, changes)
+      addConsequences(state, { table: from, id: row.id }, changes)
       changes.set(key, gone(from, row))
     } else if (typeof reference.whenGone === 'object') {
       const after = reference.whenGone.unnamed((changes.get(key)?.after as Row | undefined) ?? row, id)

@@ -1,6 +1,6 @@
 import { compareWords } from '../base/compare-words.ts'
 import { allRows, type Collection, createCollection, rowOf, rowsBy, withRow } from '../base/collection.ts'
-import { none, read } from '../base/column.ts'
+import { none, read } from '../base/vector.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 import { idOf, numberOf } from '../base/numbering.ts'

@@ -2,17 +2,25 @@ import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { checkIn, seesWithin } from '../access/evaluate.ts'
 import { createEvaluation, type EvaluationContext } from '../access/evaluation-context.ts'
-import { answerAt, answersFor, countsOf, seenAt, seenCount, seenIn, topsIn } from '../access/what.ts'
+import {
+  answerAt,
+  answersFor,
+  countsOf,
+  visibleAt,
+  visibleCount,
+  visibleIn,
+  rootsIn,
+} from '../access/what.ts'
 import { forEachWithAccess } from '../access/who.ts'
 import { allRows, rowOf } from '../base/collection.ts'
-import { none, read } from '../base/column.ts'
+import { none, read } from '../base/vector.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf, numberOf } from '../base/numbering.ts'
 import { applyEdits } from '../changes/judge.ts'
 import { type ActionSet, has, listActions, noActions } from '../levels/action.ts'
 import { levelActions } from '../levels/level.ts'
 import { snapshotOf } from '../state/snapshot.ts'
-import type { Grant } from '../rules/entry.ts'
+import type { Grant } from '../rules/access-entry.ts'
 import {
   applyChanges,
   applyChangesLater,
@@ -144,13 +152,13 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
         expect(
           [...countsOf(answers)].flatMap(([set, count]) => Array<number>(count).fill(set)).sort(),
         ).toEqual(seen)
-        const rows = seenIn(answers)
-        const pieces = Array.from({ length: seenCount(rows) }, (_, place) => seenAt(rows, place))
+        const rows = visibleIn(answers)
+        const pieces = Array.from({ length: visibleCount(rows) }, (_, place) => visibleAt(rows, place))
         expect(pieces.flatMap(each => Array<number>(each.nodes).fill(each.actions)).sort()).toEqual(seen)
         for (const each of pieces) expect(checkIn(evaluation, person, each.node)).toBe(each.actions)
         const isSeen = (id: NodeId | null) =>
           id !== null && id !== rootOf(state).id && held[places.indexOf(id)] !== noActions
-        const tops = places.filter(
+        const roots = places.filter(
           id => isSeen(id) && !isSeen((rowOf(state.nodes, id) as ContentNode).parent),
         )
         const personId = idOf(state.index.persons, person) as PersonId
@@ -160,7 +168,7 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
               (child, at) => rowOf(state.nodes, child)?.parent === id && has(held[at] as ActionSet, 'see'),
             ),
           )
-        expect([...topsIn(answers)].map(node => idOf(state.index.nodes, node)).sort()).toEqual(tops.sort())
+        expect([...rootsIn(answers)].map(node => idOf(state.index.nodes, node)).sort()).toEqual(roots.sort())
       }
       for (const node of numbers)
         expect(activeWho(evaluation, node)).toEqual(everybodyAt(evaluation, people, node))
@@ -198,10 +206,10 @@ test('where nothing of its own is left, no piece is left', () => {
   )
   const own = allRows(before.grants).find(each => each.node === 'below') as Grant
   const { index } = applyChanges(before, [{ table: 'grants', id: own.id, before: own, after: null }])
-  const rows = seenIn(
+  const rows = visibleIn(
     answersFor(createEvaluation(index, now), numberOf(index.persons, 'p' as PersonId) as number),
   )
-  expect(Array.from({ length: seenCount(rows) }, (_, place) => seenAt(rows, place))).toEqual([
+  expect(Array.from({ length: visibleCount(rows) }, (_, place) => visibleAt(rows, place))).toEqual([
     { node: numberOf(index.nodes, 'above' as NodeId), actions: reader, nodes: 2, within: none },
   ])
 })

@@ -1,8 +1,8 @@
 import { allRows } from '../base/collection.ts'
-import { none } from '../base/column.ts'
+import { none } from '../base/vector.ts'
 import { linesOf, packIds } from '../base/packed-ids.ts'
 import type { NodeId } from '../base/ids.ts'
-import { entryColumns, type Source } from '../index/build.ts'
+import { entryVectors, type Source } from '../index/build.ts'
 import { type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
@@ -20,7 +20,7 @@ export function sourceOf(state: State): Source {
     nodes: packIds({ lines: linesOf(ids), count: ids.length }),
     parents: Int32Array.from(nodes, ({ parent }) => (parent === null ? none : ids.indexOf(parent))),
     special: nodes.filter(isSpecial),
-    entries: [entryColumns(entries, id => ids.indexOf(id as NodeId))],
+    entries: [entryVectors(entries, id => ids.indexOf(id as NodeId))],
   }
 }
 

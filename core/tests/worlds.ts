@@ -4,7 +4,7 @@ import { actions, allActions } from '../levels/action.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { State } from '../state/state.ts'
 import type { LevelId, PersonId } from '../base/ids.ts'
-import type { Gives } from '../rules/entry.ts'
+import type { Gives } from '../rules/access-entry.ts'
 import {
   broken,
   grant,

@@ -2,14 +2,14 @@ import type { LimitId, NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { Edit } from '../changes/edit.ts'
 import { type ActionSet, listActions, noActions } from '../levels/action.ts'
 import { nameOfActions } from '../levels/level.ts'
-import type { Gives, Limit } from '../rules/entry.ts'
-import type { FactNaming } from './fact.ts'
+import type { Gives, Limit } from '../rules/access-entry.ts'
+import type { EventNaming } from './audit-event.ts'
 
 /** Finds the limit that a remedy loosens. */
 type LimitOf = (id: LimitId) => Limit | undefined
 
 /** What a remedy would do, as one would say it to whoever does it: "Add Pilar Onsund to Bird Counts". */
-export function remedyInWords(edit: Edit, naming: FactNaming, limitOf: LimitOf): string {
+export function remedyInWords(edit: Edit, naming: EventNaming, limitOf: LimitOf): string {
   const person = (id: PersonId) => naming.person(id) ?? 'them'
   const team = (id: TeamId) => naming.team(id) ?? 'the team'
   const place = (id: NodeId) => naming.where(id) ?? 'it'
@@ -35,7 +35,7 @@ export function remedyInWords(edit: Edit, naming: FactNaming, limitOf: LimitOf):
   }
 }
 
-function looseningWords(limit: Limit | undefined, allows: ActionSet, naming: FactNaming): string {
+function looseningWords(limit: Limit | undefined, allows: ActionSet, naming: EventNaming): string {
   if (limit === undefined) return 'Raise a limit'
   const at = naming.where(limit.node) ?? 'it'
   return `Raise the limit for ${naming.principal(limit.principal)} on ${at} to ${levelOf(allows)}`

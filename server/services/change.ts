@@ -1,9 +1,9 @@
 import type { ForeseenView } from '#contract/effect-views.ts'
 import type { AppliedView } from '#contract/views.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
-import { type ChangeSet, type Judged, judging, type Refused, wholeOf } from '#core/changes/judge.ts'
+import { type ChangeSet, type Judged, judging, type Refused, proposedOf } from '#core/changes/judge.ts'
 import { type Steps, toEnd } from '#core/changes/steps.ts'
-import { effectsIn } from '#core/impact/wide.ts'
+import { differencesIn } from '#core/impact/bulk.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused, type Result } from '#core/base/result.ts'
@@ -120,9 +120,9 @@ function* workingOut(parts: Parts, { asker, meant, seen }: Trying, before: Snaps
   const { changeSet, undone, draft, message } = meant
   const judged = yield* judging(before, changeSet)
   if (!judged.ok) return refused(judged.error)
-  const whole = wholeOf(before, changeSet, judged.value)
+  const whole = proposedOf(before, changeSet, judged.value)
   if (seen !== undefined) {
-    const effects = yield* effectsIn(whole, asker.person)
+    const effects = yield* differencesIn(whole, asker.person)
     const effect = yield* foreseenBy(asker, before, { ...meant, judged: judged.value, effects })
     if (digestIn(effect.seen) !== digestIn(seen)) return refused({ effect })
   }
@@ -155,15 +155,15 @@ function* writingJudged(
 ): Steps<Prepared<number>> {
   const state = atRevision(judged.state, before.state.revision + 1)
   const after: Snapshot = { state, at: before.at }
-  const touching = { changes: judged.changes, before, after }
-  const writing = yield* writingIn(parts, { ...changeSet, workspace, touching, after, undone, told })
+  const transition = { changes: judged.changes, before, after }
+  const writing = yield* writingIn(parts, { ...changeSet, workspace, transition, after, undone, told })
   const mails = invitationMails(parts, { workspace, changeSet, after })
   return {
     state,
     value: state.revision,
     write: async batch => {
       const { transaction } = batch
-      const kept = judged.changes.filter(change => !goesForGood(touching, change))
+      const kept = judged.changes.filter(change => !goesForGood(transition, change))
       await keepWhatIsWritten(parts, { workspace, changes: kept, transaction })
       const mailed = mails.length + (await writing.write(batch))
       await spendFor(parts, { workspace, changeSet, mailed, transaction })

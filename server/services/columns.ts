@@ -1,7 +1,7 @@
 import type { PageQuery } from '#contract/requests.ts'
 import type { PageView } from '#contract/oversight-views.ts'
 import type { ColumnReachView, ColumnView } from '#contract/views.ts'
-import { checkColumn, columnAccess, columnsSeen } from '#core/access/columns.ts'
+import { checkColumn, columnAccess, visibleColumns } from '#core/access/columns.ts'
 import { peopleOf } from '#core/access/subject.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { compareWords } from '#core/base/compare-words.ts'
@@ -19,7 +19,7 @@ export function columnsView(asker: Asker, id: string): ColumnView[] {
     principals === null || !has(actions, 'share')
       ? null
       : principals.map(principal => principalName(asker, principal))
-  return columnsSeen(asker.snapshot, asker.subject, place).map(column => ({
+  return visibleColumns(asker.snapshot, asker.subject, place).map(column => ({
     id: column.id,
     name: column.name,
     order: column.order,
@@ -37,7 +37,7 @@ export function columnPeopleView(
   page: PageQuery,
 ): PageView<ColumnReachView> {
   const { place, actions } = seenPlace(asker, id)
-  const found = columnsSeen(asker.snapshot, asker.subject, place).find(each => each.id === column)
+  const found = visibleColumns(asker.snapshot, asker.subject, place).find(each => each.id === column)
   if (found === undefined || !has(actions, 'share')) throw problemOf('not-found')
   const at = { at: id as NodeId, column: found.id }
   const reached = [...peopleOf(asker.snapshot)].flatMap((person): ColumnReachView[] => {

@@ -1,5 +1,5 @@
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import type { Fact } from '#core/changes/fact.ts'
+import type { AuditEvent } from '#core/changes/audit-event.ts'
 import { type Asker, maySee } from './asker.ts'
 import { knowsOf } from './fact.ts'
 
@@ -9,13 +9,13 @@ export interface Concern {
   readonly isAll?: boolean
   readonly people?: ReadonlySet<PersonId>
   /** All who know of one of these. */
-  readonly facts?: readonly Fact[]
+  readonly events?: readonly AuditEvent[]
   /** All who see this place. */
   readonly node?: NodeId
 }
 
-export const concerns = (reader: Asker, { isAll = false, people, facts = [], node }: Concern): boolean =>
+export const concerns = (reader: Asker, { isAll = false, people, events = [], node }: Concern): boolean =>
   isAll ||
   people?.has(reader.person) === true ||
-  facts.some(fact => fact.person === reader.person || knowsOf(reader, fact)) ||
+  events.some(event => event.person === reader.person || knowsOf(reader, event)) ||
   (node !== undefined && maySee(reader, node))

@@ -15,7 +15,7 @@ import { type ContentNode, kindsWithin } from '#core/tree/node.ts'
 import type { Parts } from '../parts.ts'
 import { type Asker, holdsAt, knowsPerson, nameOf, pathWords, seenPath, seenPlace } from './asker.ts'
 import { findPlaces } from './find-places.ts'
-import { seenTops } from './seen.ts'
+import { seenRoots } from './seen.ts'
 
 /**
  * The tree as its reader finds it. Homes stand at the top for members; whatever else is seen without
@@ -25,17 +25,17 @@ export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
   const { snapshot, subject } = asker
   const { index, nodes } = snapshot.state
   const kept = privateFolderOf(snapshot.state, asker.person)
-  const tops: TreeItem[] = []
-  for (const number of await seenTops(parts, asker, asker.person)) {
+  const roots: TreeItem[] = []
+  for (const number of await seenRoots(parts, asker, asker.person)) {
     const node = rowOf(nodes, idOf(index.nodes, number) as NodeId) as ContentNode
-    if (node.id !== kept?.id) tops.push(seenItem(asker, node) as TreeItem)
+    if (node.id !== kept?.id) roots.push(seenItem(asker, node) as TreeItem)
   }
-  tops.sort((a, b) => compareWords(a.name, b.name))
+  roots.sort((a, b) => compareWords(a.name, b.name))
   const standsAtTop = (item: TreeItem) => !subject.isGuest && (item.home === 'team' || item.home === 'shared')
   return {
     kept: kept === undefined ? null : seenItem(asker, kept),
-    opened: tops.filter(item => !standsAtTop(item)),
-    homes: tops.filter(standsAtTop),
+    opened: roots.filter(item => !standsAtTop(item)),
+    homes: roots.filter(standsAtTop),
   }
 }
 

@@ -15,7 +15,7 @@ import { rowOf } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import type { Edit } from '#core/changes/edit.ts'
-import { factsOf } from '#core/changes/fact.ts'
+import { auditEventsOf } from '#core/changes/audit-event.ts'
 import { applying, lackingRights } from '#core/changes/judge.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import type { Snapshot, RecordChange } from '#core/state/state.ts'
@@ -28,7 +28,7 @@ import { type Asker, knowsPerson, nameOf, readerAt } from './asker.ts'
 import { keepBook } from './bookkeeping.ts'
 import { draftOf, mintingFor } from './change-set.ts'
 import { editFrom, type Minting, withPlaceholders } from './edits.ts'
-import { factView, knowsOf } from './fact.ts'
+import { auditEventView, knowsOf } from './fact.ts'
 import { knowsAll } from './known-ids.ts'
 import { nothingWritten } from './notices/kind.ts'
 import { handed, type Handed } from './notices/kinds/handed.ts'
@@ -119,10 +119,10 @@ async function itemView(asker: Asker, { changes, snapshot, turn }: Applied): Pro
   const reader = readerAt(asker.workspace, snapshot, asker.person) ?? asker
   const lines: string[] = []
   let more = 0
-  for (const fact of factsOf(snapshot.state, changes)) {
+  for (const event of auditEventsOf(snapshot.state, changes)) {
     await turn.breathe()
-    if (!knowsOf(asker, fact, true) && !knowsOf(reader, fact)) continue
-    if (lines.length < linesAtMost) lines.push(factView(reader, fact).text)
+    if (!knowsOf(asker, event, true) && !knowsOf(reader, event)) continue
+    if (lines.length < linesAtMost) lines.push(auditEventView(reader, event).text)
     else more += 1
   }
   return { lines: lines.length === 0 ? [unknownLine] : lines, more, problem: null }

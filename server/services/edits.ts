@@ -3,7 +3,7 @@ import { type ActionSet, decodeActions } from '#core/levels/action.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import type { LevelId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
-import type { Gives } from '#core/rules/entry.ts'
+import type { Gives } from '#core/rules/access-entry.ts'
 import { isTimeZone } from '#contract/dates.ts'
 import { problemOf } from '../problem-error.ts'
 

@@ -1,17 +1,17 @@
-import type { FactView } from '#contract/oversight-views.ts'
+import type { AuditEventView } from '#contract/oversight-views.ts'
 import { throughDay } from '#contract/dates.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, RoleId, TeamId } from '#core/base/ids.ts'
 import { check } from '#core/access/evaluate.ts'
 import { actionsGiven } from '#core/access/place.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
-import type { Fact } from '#core/changes/fact.ts'
+import type { AuditEvent } from '#core/changes/audit-event.ts'
 import { has } from '#core/levels/action.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { partsOf, type Principal } from '#core/rules/principal.ts'
 import type { TableName } from '#core/state/kinds.ts'
 import { rootOf, workspaceOf } from '#core/state/state.ts'
-import { factInWords, type FactNaming } from '#core/words/fact.ts'
+import { eventInWords, type EventNaming } from '#core/words/audit-event.ts'
 import { type Asker, asks, holdsAt, knowsPerson, mayName, maySee, namingFor } from './asker.ts'
 import type { NamesThen } from './former-names.ts'
 import { principalName } from './principal.ts'
@@ -21,12 +21,12 @@ import { principalName } from './principal.ts'
  * known to the reader; and it must be the reader's own act, about the reader, at a place where the reader
  * shares, in a team that the reader leads, or the reader may read the history.
  */
-export function mayReadFact(reader: Asker, fact: Fact, author: PersonId): boolean {
+export function mayReadEvent(reader: Asker, event: AuditEvent, author: PersonId): boolean {
   const isOwn = author === reader.person
-  if (!knowsOf(reader, fact, isOwn)) return false
-  if (isOwn || fact.person === reader.person || asks(reader, 'read the history')) return true
-  if (fact.place !== null && holdsAt(reader, fact.place, 'share')) return true
-  return fact.place === null && fact.team !== null && leadsTeam(reader.snapshot, reader.person, fact.team)
+  if (!knowsOf(reader, event, isOwn)) return false
+  if (isOwn || event.person === reader.person || asks(reader, 'read the history')) return true
+  if (event.place !== null && holdsAt(reader, event.place, 'share')) return true
+  return event.place === null && event.team !== null && leadsTeam(reader.snapshot, reader.person, event.team)
 }
 
 /**
@@ -34,8 +34,8 @@ export function mayReadFact(reader: Asker, fact: Fact, author: PersonId): boolea
  * reader's pages. What is no more cannot be seen by anybody: who did it still knows it, and a place
  * that is gone those know of who know the place that it stood in.
  */
-export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
-  const { place, person, team, act } = fact
+export function knowsOf(reader: Asker, event: AuditEvent, isOwn = false): boolean {
+  const { place, person, team, act } = event
   if (act === 'workspace') return asks(reader, 'read the history')
   // What the outline shows is nobody's in particular; roles are known to who sees roles, or is concerned.
   if (act === 'looking' && person === null) return isOwn || asks(reader, 'read the history')
@@ -45,8 +45,8 @@ export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
   const parts: [TableName, string | null, (id: never) => boolean][] = [
     [
       'nodes',
-      isOwnAddress(fact, isOwn) ? null : place,
-      id => isPlaceKnown(reader, id) || stoodInKnown(reader, fact),
+      isOwnAddress(event, isOwn) ? null : place,
+      id => isPlaceKnown(reader, id) || stoodInKnown(reader, event),
     ],
     ['teams', team, id => knowsTeam(reader.snapshot, reader.person, id)],
     ['persons', person, id => knowsPerson(reader, id) || sharesThere],
@@ -57,9 +57,9 @@ export function knowsOf(reader: Asker, fact: Fact, isOwn = false): boolean {
 }
 
 /** One's own request is told alike whether its place is there or not. */
-const isOwnAddress = ({ byAddress }: Fact, isOwn: boolean) => isOwn && byAddress
+const isOwnAddress = ({ byAddress }: AuditEvent, isOwn: boolean) => isOwn && byAddress
 
-function stoodInKnown(reader: Asker, { change }: Fact): boolean {
+function stoodInKnown(reader: Asker, { change }: AuditEvent): boolean {
   if (change.table !== 'nodes' || !isGone(reader, 'nodes', change.id)) return false
   const parent = (change.after ?? change.before)?.parent ?? null
   return parent !== null && isPlaceKnown(reader, parent)
@@ -75,21 +75,21 @@ export function isPlaceKnown(reader: Asker, node: NodeId): boolean {
 }
 
 /** Told with the names of its day, where the reader may know them; with those of today where none are given. */
-export function factView(reader: Asker, fact: Fact, then?: NamesThen): FactView {
-  const naming = factNaming(reader, then)
+export function auditEventView(reader: Asker, event: AuditEvent, then?: NamesThen): AuditEventView {
+  const naming = eventNaming(reader, then)
   const { state } = reader.snapshot
-  const place = fact.place === null ? undefined : rowOf(state.nodes, fact.place)
-  const person = fact.person === null ? undefined : rowOf(state.persons, fact.person)
+  const place = event.place === null ? undefined : rowOf(state.nodes, event.place)
+  const person = event.person === null ? undefined : rowOf(state.persons, event.person)
   return {
-    act: fact.act,
-    text: factInWords(state, fact, naming),
+    act: event.act,
+    text: eventInWords(state, event, naming),
     place: place === undefined || !maySee(reader, place.id) ? null : { id: place.id, name: place.name },
     person: person === undefined ? null : { id: person.id, name: naming.person(person.id) ?? '' },
   }
 }
 
 /** Names for telling what was or would be done, as far as a reader may know them. */
-export function factNaming(reader: Asker, then: NamesThen = () => undefined): FactNaming {
+export function eventNaming(reader: Asker, then: NamesThen = () => undefined): EventNaming {
   const { state, at } = reader.snapshot
   const { timeZone, name } = workspaceOf(state)
   const root = rootOf(state).id

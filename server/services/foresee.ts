@@ -11,13 +11,13 @@ import { ok, type Result } from '#core/base/result.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { conductOf } from '#core/changes/conduct.ts'
 import { knownUndoing } from '#core/changes/edits/undo.ts'
-import { factsOf } from '#core/changes/fact.ts'
-import { type ChangeSet, judging, type Judged, type Refused, wholeOf } from '#core/changes/judge.ts'
+import { auditEventsOf } from '#core/changes/audit-event.ts'
+import { type ChangeSet, judging, type Judged, type Refused, proposedOf } from '#core/changes/judge.ts'
 import { nodeIn, type WhyLeft } from '#core/changes/ground.ts'
 import { type Steps, within } from '#core/changes/steps.ts'
-import { isPolicy } from '#core/changes/touched.ts'
+import { isPolicy } from '#core/changes/affected-scope.ts'
 import type { ImpactAt } from '#core/impact/impact.ts'
-import { effectsIn } from '#core/impact/wide.ts'
+import { differencesIn } from '#core/impact/bulk.ts'
 import type { PowerDifference } from '#core/impact/powers.ts'
 import { has } from '#core/levels/action.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
@@ -28,7 +28,7 @@ import { ProblemError, problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf, readerAt } from './asker.ts'
 import { columnDifferenceView, countedView, differenceView, inOrder } from './difference.ts'
 import { changeSetFrom, problemFrom } from './change-set.ts'
-import { factView, mayReadFact } from './fact.ts'
+import { auditEventView, mayReadEvent } from './fact.ts'
 import { keeperOf, overWords } from './people.ts'
 import { inTurns } from './turns.ts'
 
@@ -54,8 +54,8 @@ function* foreseeing(
 ): Steps<Result<ForeseenView, Refused>> {
   const judged = yield* within(judging(before, changeSet), 0, 0.6)
   if (!judged.ok) return judged
-  const whole = wholeOf(before, changeSet, judged.value)
-  const effects = yield* within(effectsIn(whole, asker.person), 0.6, 0.9)
+  const whole = proposedOf(before, changeSet, judged.value)
+  const effects = yield* within(differencesIn(whole, asker.person), 0.6, 0.9)
   return ok(
     yield* within(foreseenBy(asker, before, { changeSet, made, judged: judged.value, effects }), 0.9, 1),
   )
@@ -156,9 +156,9 @@ function leftOutBy(asker: Asker, { author, edits }: ChangeSet): string[] {
     if (edit.kind !== 'undo') return []
     const { leftOut } = knownUndoing({ author, before: snapshot, now: snapshot }, edit)
     return leftOut.flatMap(({ change, why }) =>
-      factsOf(snapshot.state, [change])
-        .filter(fact => mayReadFact(asker, fact, author))
-        .map(fact => `Somebody ${factView(asker, fact).text}: ${whyLeft[why]}`),
+      auditEventsOf(snapshot.state, [change])
+        .filter(event => mayReadEvent(asker, event, author))
+        .map(event => `Somebody ${auditEventView(asker, event).text}: ${whyLeft[why]}`),
     )
   })
 }

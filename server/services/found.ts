@@ -3,7 +3,7 @@ import type { NewWorkspaceRequest, SetUpRequest } from '#contract/requests.ts'
 import type { AccountId, GrantId, HoldingId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { ok, refused } from '#core/base/result.ts'
 import { freeHandle } from '#core/changes/edits/handle.ts'
-import { type Founding, foundWorkspace } from '#core/changes/found.ts'
+import { type Provisioning, provisionWorkspace } from '#core/changes/provisioning.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { emptyState } from '#core/records/all.ts'
 import type { AccountRow } from '../store/tables.ts'
@@ -57,7 +57,7 @@ async function found(
   const result = await submit(parts.writer, ({ now }) => {
     if (isFirst && states.published.size > 0) return refused('already-set-up' as const)
     const slug = freeSlug(name, states.bySlug)
-    const founding: Founding = {
+    const founding: Provisioning = {
       workspace: parts.newId() as WorkspaceId,
       name: name.trim(),
       slug,
@@ -70,7 +70,7 @@ async function found(
       workspace: founding.workspace,
       before: snapshotOf(emptyState, now),
       changeSet: { author: founding.owner.person, reason: 'The workspace is created', edits: [] },
-      judged: foundWorkspace(emptyState, founding),
+      judged: provisionWorkspace(emptyState, founding),
     })
     return ok({
       ...written,
@@ -85,7 +85,7 @@ async function found(
   return result.value
 }
 
-const ownerOf = (parts: Parts, { id, name, mail }: AccountRow): Founding['owner'] => ({
+const ownerOf = (parts: Parts, { id, name, mail }: AccountRow): Provisioning['owner'] => ({
   person: parts.newId() as PersonId,
   account: id,
   holding: parts.newId() as HoldingId,

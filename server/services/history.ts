@@ -4,12 +4,12 @@ import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { isForGood } from '#core/changes/edits/undo.ts'
-import { type Fact, factsOf } from '#core/changes/fact.ts'
+import { type AuditEvent, auditEventsOf } from '#core/changes/audit-event.ts'
 import { type Steps, toEnd } from '#core/changes/steps.ts'
-import { theWorkspace } from '#core/changes/passing.ts'
-import type { Difference } from '#core/access/effect-rows.ts'
-import type { Counted } from '#core/access/summed.ts'
-import type { Recorded } from '#core/impact/wide.ts'
+import { theWorkspace } from '#core/changes/scheduled.ts'
+import type { Difference } from '#core/access/diff-rows.ts'
+import type { Counted } from '#core/access/totals.ts'
+import type { RecordedImpact } from '#core/impact/bulk.ts'
 import { beyond } from '#core/levels/action.ts'
 import { pathOf, type RecordChange } from '#core/state/state.ts'
 import { createBreath } from '../breath.ts'
@@ -17,7 +17,7 @@ import type { ChangeSetRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, holdsAt, knowsPerson, nameOf } from './asker.ts'
-import { factView, isPlaceKnown, mayReadFact } from './fact.ts'
+import { auditEventView, isPlaceKnown, mayReadEvent } from './fact.ts'
 import { countedView, differenceView, inOrder } from './difference.ts'
 import { newestFirst } from './entries.ts'
 import { formerNamesSince, type NamesThen } from './former-names.ts'
@@ -26,8 +26,8 @@ import { inTurns, readsAtOnce, type Turn } from './turns.ts'
 
 const entriesAtOnce = 50
 /** So many of the things that an entry did are told in a list, and where it is looked at. */
-const factsInList = 20
-const factsInDetail = 200
+const eventsInList = 20
+const eventsInDetail = 200
 
 /** The newest entries that the reader may know and that fit the filters. */
 export function historyView(parts: Parts, asker: Asker, query: HistoryQuery): Promise<HistoryView> {
@@ -58,7 +58,7 @@ async function entriesIn(parts: Parts, { asker, turn, found }: Found): Promise<E
   const entries: EntryView[] = []
   for (const read of found)
     entries.push(
-      await turn.run(entryIn(asker, read, { most: factsInList, then: namesAt(read.row.revision) })),
+      await turn.run(entryIn(asker, read, { most: eventsInList, then: namesAt(read.row.revision) })),
     )
   return withUndone(parts, asker, entries)
 }
@@ -70,7 +70,7 @@ export function entryDetailView(parts: Parts, asker: Asker, revision: number): P
     const read = row && (await turn.run(readable(asker, row)))
     if (read === undefined) throw problemOf('not-found')
     const namesAt = await formerNamesSince(parts, asker, revision)
-    const telling = { most: factsInDetail, then: namesAt(revision) }
+    const telling = { most: eventsInDetail, then: namesAt(revision) }
     const told = await turn.run(entryIn(asker, read, telling))
     const [entry] = await withUndone(parts, asker, [told])
     if (entry === undefined) throw problemOf('not-found')
@@ -92,13 +92,13 @@ export async function doneSince(parts: Parts, asker: Asker, revision: number): P
   // Later than what the asker's snapshot knows of: that is what is told.
   const newest = parts.writer.states.published.get(asker.workspace)?.snapshot.state.revision ?? 0
   for await (const row of newestFirst(parts, asker, { below: newest + 1, attributes: told })) {
-    if (row.revision <= revision || done.length >= factsInList) break
+    if (row.revision <= revision || done.length >= eventsInList) break
     await breathe()
     const read = toEnd(readable(asker, row))
     if (read === undefined || row.author === asker.person) continue
     const author = row.author === theWorkspace ? 'The workspace' : authorView(asker, row.author).name
-    const facts = read.facts.slice(0, factsInList)
-    done.push(...facts.map(fact => `${author} ${factView(asker, fact).text}.`))
+    const events = read.events.slice(0, eventsInList)
+    done.push(...events.map(event => `${author} ${auditEventView(asker, event).text}.`))
   }
   return done
 }
@@ -119,34 +119,34 @@ type ToldRow = Pick<ChangeSetRow, (typeof told)[number] | 'revision'>
 
 interface Read {
   readonly row: ToldRow
-  readonly facts: readonly Fact[]
+  readonly events: readonly AuditEvent[]
   /** Whether there is more in the entry than its reader may know. */
   readonly isPart: boolean
 }
 
 function* readable(asker: Asker, row: ToldRow): Steps<Read | undefined> {
-  const all = factsOf(asker.snapshot.state, JSON.parse(row.changes) as RecordChange[])
-  const facts: Fact[] = []
-  for (const [done, fact] of all.entries()) {
-    if (mayReadFact(asker, fact, row.author)) facts.push(fact)
+  const all = auditEventsOf(asker.snapshot.state, JSON.parse(row.changes) as RecordChange[])
+  const events: AuditEvent[] = []
+  for (const [done, event] of all.entries()) {
+    if (mayReadEvent(asker, event, row.author)) events.push(event)
     yield done / all.length
   }
-  return facts.length === 0 ? undefined : { row, facts, isPart: facts.length < all.length }
+  return events.length === 0 ? undefined : { row, events, isPart: events.length < all.length }
 }
 
-const isAt = (asker: Asker, fact: Fact, place: string | undefined) =>
-  fact.place !== null && isPlaceWithin(asker, fact.place, place)
+const isAt = (asker: Asker, event: AuditEvent, place: string | undefined) =>
+  event.place !== null && isPlaceWithin(asker, event.place, place)
 
-function* fits(asker: Asker, { row, facts }: Read, { person, place, act }: HistoryQuery): Steps<boolean> {
+function* fits(asker: Asker, { row, events }: Read, { person, place, act }: HistoryQuery): Steps<boolean> {
   let isAct = act === undefined
   let isPerson = person === undefined || (person === row.author && knowsPerson(asker, row.author))
   let isPlace = place === undefined
-  for (const [done, fact] of facts.entries()) {
-    isAct ||= fact.act === act
-    isPerson ||= fact.person === person
-    isPlace ||= isAt(asker, fact, place)
+  for (const [done, event] of events.entries()) {
+    isAct ||= event.act === act
+    isPerson ||= event.person === person
+    isPlace ||= isAt(asker, event, place)
     if (isAct && isPerson && isPlace) break
-    yield done / facts.length
+    yield done / events.length
   }
   return isAct && isPerson && isPlace
 }
@@ -163,7 +163,7 @@ interface Telling {
   readonly then: NamesThen
 }
 
-function* entryIn(asker: Asker, { row, facts, isPart }: Read, { most, then }: Telling): Steps<EntryView> {
+function* entryIn(asker: Asker, { row, events, isPart }: Read, { most, then }: Telling): Steps<EntryView> {
   const { differences, counted } = yield* effectKnown(asker, row)
   const isMine = row.author === asker.person
   return {
@@ -173,14 +173,14 @@ function* entryIn(asker: Asker, { row, facts, isPart }: Read, { most, then }: Te
     isMine,
     // What its author wrote may speak of what the reader may not know.
     reason: isPart && !isMine ? '' : row.reason,
-    facts: facts.slice(0, most).map(fact => factView(asker, fact, then)),
-    factCount: facts.length,
+    events: events.slice(0, most).map(event => auditEventView(asker, event, then)),
+    eventCount: events.length,
     gains: counted?.gains ?? countOf(differences.filter(each => beyond(each.after, each.before).length > 0)),
     losses:
       counted?.losses ?? countOf(differences.filter(each => beyond(each.before, each.after).length > 0)),
     undoes: row.undoes,
     undoneBy: null,
-    mayUndo: row.author !== theWorkspace && !facts.some(fact => isForGood(fact.change)),
+    mayUndo: row.author !== theWorkspace && !events.some(event => isForGood(event.change)),
   }
 }
 
@@ -193,7 +193,7 @@ const authorView = (asker: Asker, author: PersonId) =>
 export function* effectKnown(
   asker: Asker,
   row: Pick<ChangeSetRow, 'effect'>,
-): Steps<Pick<Recorded, 'differences' | 'counted'>> {
+): Steps<Pick<RecordedImpact, 'differences' | 'counted'>> {
   const kept = readEffect(row.effect)
   const reads = asks(asker, 'read the history')
   // Thousands of differences are about the same places: what is known of each is asked once.
@@ -222,21 +222,21 @@ const isHere = ({ snapshot }: Asker, person: PersonId) =>
  * Counts are told whole to who gives access at all places at which they begin: then what they do not see below is counted
  * to them anyway. Who only reads the history is told of how many people, and of those places.
  */
-function* countedKnown(asker: Asker, { counted, tops }: Recorded): Steps<Recorded['counted']> {
-  if (counted === null || !(yield* every(tops, node => isPlaceKnown(asker, node)))) return null
-  if (yield* every(tops, node => holdsAt(asker, node, 'share')))
+function* countedKnown(asker: Asker, { counted, roots }: RecordedImpact): Steps<RecordedImpact['counted']> {
+  if (counted === null || !(yield* every(roots, node => isPlaceKnown(asker, node)))) return null
+  if (yield* every(roots, node => holdsAt(asker, node, 'share')))
     return {
       ...counted,
       mostPeople: counted.mostPeople.filter(each => isHere(asker, each.person)),
       mostPlaces: counted.mostPlaces.filter(each => isPlaceKnown(asker, each.node)),
     }
   if (!asks(asker, 'read the history')) return null
-  const atTops = (sum: Counted['gains']) => ({ ...sum, places: Math.min(sum.places, tops.length) })
+  const atRoots = (sum: Counted['gains']) => ({ ...sum, places: Math.min(sum.places, roots.length) })
   return {
     ...counted,
-    gains: atTops(counted.gains),
-    losses: atTops(counted.losses),
-    places: tops.length,
+    gains: atRoots(counted.gains),
+    losses: atRoots(counted.losses),
+    places: roots.length,
     turns: [],
     mostPeople: [],
     mostPlaces: [],
@@ -253,7 +253,7 @@ function* every(nodes: readonly NodeId[], holds: (node: NodeId) => boolean): Ste
 
 function effectView(
   asker: Asker,
-  { differences, counted }: Pick<Recorded, 'differences' | 'counted'>,
+  { differences, counted }: Pick<RecordedImpact, 'differences' | 'counted'>,
 ): Pick<EntryDetailView, 'differences' | 'counted'> {
   const { snapshot } = asker
   if (counted !== null) return { differences: [], counted: countedView(snapshot, asker, counted) }

@@ -1,10 +1,10 @@
 import type { LookView } from '#contract/role-views.ts'
-import type { Look } from '#core/people/asking.ts'
+import type { ViewingSession } from '#core/people/asking.ts'
 import type { Parts } from '../parts.ts'
 import { type Asker, nameOf } from './asker.ts'
 
 /** One look, to who looked, whom it was through, or who reads the history. */
-export function lookView({ clock }: Parts, { snapshot, person }: Asker, look: Look): LookView {
+export function lookView({ clock }: Parts, { snapshot, person }: Asker, look: ViewingSession): LookView {
   const { id, by, through, at, until, word } = look
   return {
     id,

@@ -4,11 +4,11 @@ import { placeOf } from '#core/access/place.ts'
 import { mayUse } from '#core/access/powers.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'
-import type { LookId, NodeId, PersonId } from '#core/base/ids.ts'
+import type { ViewingSessionId, NodeId, PersonId } from '#core/base/ids.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import { noActions } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
-import type { Look } from '#core/people/asking.ts'
+import type { ViewingSession } from '#core/people/asking.ts'
 import { childrenOf, pathOf, rootOf } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import type { Parts } from '../parts.ts'
@@ -56,14 +56,14 @@ export function looksView(parts: Parts, asker: Asker): LooksView {
 
 interface Looking {
   readonly asker: Asker
-  readonly look: Look
+  readonly look: ViewingSession
   /** Who is looked through; nobody for the outline. */
   readonly eyes: Asker | undefined
 }
 
 /** A look of the asker's own that is not over, by a privilege that the asker still holds. */
 function openLook({ clock }: Parts, asker: Asker, id: string): Looking {
-  const look = rowOf(asker.snapshot.state.looks, id as LookId)
+  const look = rowOf(asker.snapshot.state.looks, id as ViewingSessionId)
   if (look?.by !== asker.person) throw problemOf('not-found')
   const privilege = look.through === null ? 'see the outline' : 'see as'
   if (look.until <= clock() || !asks(asker, privilege)) throw problemOf('look-over')
@@ -87,11 +87,11 @@ export async function lookedView(
   const { state } = asker.snapshot
   const look = lookView(parts, asker, looking.look)
   if (node === undefined) {
-    const tops = topsOf(looking)
+    const roots = rootsOf(looking)
     return {
       look,
       place: null,
-      children: tops.map(each => placeView(looking, each)),
+      children: roots.map(each => placeView(looking, each)),
       kept: privateFolders(looking),
     }
   }
@@ -119,7 +119,7 @@ function isShown({ asker, eyes }: Looking, node: ContentNode): boolean {
 }
 
 /** What stands at the top of the tree as it is shown: its parent is not. Costs what the tree costs for a person's eyes. */
-function topsOf(looking: Looking): ContentNode[] {
+function rootsOf(looking: Looking): ContentNode[] {
   const { state } = looking.asker.snapshot
   const homes = childrenOf(state, rootOf(state).id)
   if (looking.eyes === undefined)

@@ -1,6 +1,6 @@
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok } from '#core/base/result.ts'
-import { nearingIn, passingsOf, theWorkspace, waitingIn } from '#core/changes/passing.ts'
+import { nearingIn, scheduledTransitionsOf, theWorkspace, waitingIn } from '#core/changes/scheduled.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { atRevision } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
@@ -23,11 +23,11 @@ export const passing =
     const { now } = candidates
     let state = before.state
     const writings: Writing[] = []
-    for (const each of passingsOf(state, since, now)) {
+    for (const each of scheduledTransitionsOf(state, since, now)) {
       state = atRevision(each.state, state.revision + 1)
       const after = { state, at: each.at }
       const entry = { workspace, author: theWorkspace, reason: '', edits: [], undone: null, told: {} }
-      writings.push(writingOf(parts, { ...entry, touching: each.touching, after }))
+      writings.push(writingOf(parts, { ...entry, transition: each.transition, after }))
     }
     writings.push(warning(parts, { workspace, since, now, state }))
     return ok({

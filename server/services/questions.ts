@@ -3,7 +3,7 @@ import type { CheckedView, PageView, PlaceReachView } from '#contract/oversight-
 import type { FoundPlaceView } from '#contract/people-views.ts'
 import type { ReachView } from '#contract/views.ts'
 import { rowOf, rowsBy, rowsSinceBase } from '#core/base/collection.ts'
-import { none } from '#core/base/column.ts'
+import { none } from '#core/base/vector.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { idOf, numberOf } from '#core/base/numbering.ts'
 import { checkColumn, type ColumnAccess } from '#core/access/columns.ts'

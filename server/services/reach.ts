@@ -7,7 +7,7 @@ import { seatsTaken, takesSeat } from '#core/access/seats.ts'
 import { givenTo } from '#core/access/matching.ts'
 import { type Subject, subjectOf, teamsOf } from '#core/access/subject.ts'
 import { isRoot } from '#core/access/side-by-side.ts'
-import { seenAt, seenCount, type SeenRows } from '#core/access/what.ts'
+import { visibleAt, visibleCount, type VisibleRows } from '#core/access/what.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
@@ -101,7 +101,7 @@ function ownEnd({ snapshot, person }: Asker, node: NodeId): Instant | null {
 }
 
 interface Reaching {
-  readonly pieces: SeenRows
+  readonly pieces: VisibleRows
   readonly mayTell: (node: NodeId) => boolean
 }
 
@@ -118,8 +118,8 @@ async function reachedBy(
   const found: { view: ReachedView; alike: number }[] = []
   /** By the place of a piece in the list, under which view it is counted. */
   const toldIn: ((typeof found)[number] | undefined)[] = []
-  for (let place = 0; place < seenCount(pieces); place += 1) {
-    const piece = seenAt(pieces, place)
+  for (let place = 0; place < visibleCount(pieces); place += 1) {
+    const piece = visibleAt(pieces, place)
     const id = idOf(index.nodes, piece.node) as NodeId
     const above = toldIn[piece.within]
     if (isRoot(index, piece.node) || !mayTell(id)) {

@@ -1,10 +1,10 @@
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { rowOf } from '#core/base/collection.ts'
-import { factsOf } from '#core/changes/fact.ts'
+import { auditEventsOf } from '#core/changes/audit-event.ts'
 import { type Steps, toEnd } from '#core/changes/steps.ts'
-import type { Touching } from '#core/changes/touched.ts'
-import { recordIn, type Recorded } from '#core/impact/wide.ts'
+import type { Transition } from '#core/changes/affected-scope.ts'
+import { recordIn, type RecordedImpact } from '#core/impact/bulk.ts'
 import { type Snapshot, pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { jsonOf } from '../breath.ts'
@@ -24,7 +24,7 @@ export interface Entry {
   readonly author: PersonId
   readonly reason: string
   readonly edits: readonly Edit[]
-  readonly touching: Touching
+  readonly transition: Transition
   /** The workspace with the entry's revision. */
   readonly after: Snapshot
   readonly undone: Written['undone']
@@ -46,19 +46,19 @@ export const writingOf = (parts: Parts, entry: Entry): Writing => toEnd(writingI
 
 /** The same in steps. */
 export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
-  const { workspace, author, touching, after } = entry
+  const { workspace, author, transition, after } = entry
   const { revision } = after.state
-  const { changes } = touching
-  const record = yield* recordIn(touching)
+  const { changes } = transition
+  const record = yield* recordIn(transition)
   yield 0
   const { differences: effect, counted } = record
   const written: Written = {
     ...nothingWritten(author, after),
     ...entry.told,
-    before: touching.before,
+    before: transition.before,
     changes,
     effect,
-    wide: counted === null ? null : record,
+    bulk: counted === null ? null : record,
     answers: new Map(
       entry.edits.flatMap(edit => (edit.kind === 'request.accept' ? [[edit.request, edit.comment]] : [])),
     ),
@@ -68,14 +68,14 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
   const notices = yield* noticesIn(parts, workspace, written)
   yield 0
   const people = [author, ...notices.map(notice => notice.person), ...effect.map(each => each.person)]
-  const facts = factsOf(written.after.state, changes)
+  const events = auditEventsOf(written.after.state, changes)
   // Whether each of very many concerns each who listens would take longer than to ask.
-  const isAll = counted !== null || facts.length > factsAtMost
-  const concern = { isAll, people: new Set(people), facts: isAll ? [] : facts }
+  const isAll = counted !== null || events.length > eventsAtMost
+  const concern = { isAll, people: new Set(people), events: isAll ? [] : events }
   return {
     write: async batch => {
       const { tables } = parts.writer
-      const deleted = changes.filter(change => goesForGood(touching, change)).map(change => change.id)
+      const deleted = changes.filter(change => goesForGood(transition, change)).map(change => change.id)
       if (deleted.length > 0)
         await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
       await putRecords(tables, { workspace, changes, batch })
@@ -89,11 +89,11 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
 }
 
 /** So many facts are held against each who listens. */
-const factsAtMost = 200
+const eventsAtMost = 200
 
 /** Whether a place goes for good, with what is written there: out of the bin, or with an archived home. */
 export const goesForGood = (
-  { before, after }: Pick<Touching, 'before' | 'after'>,
+  { before, after }: Pick<Transition, 'before' | 'after'>,
   change: RecordChange,
 ): boolean =>
   change.table === 'nodes' &&
@@ -109,8 +109,8 @@ const isArchivedHome = ({ state }: Snapshot, { home, archived }: ContentNode): b
 
 /** An entry as it lies in the history. */
 export const rowOfEntry = async (
-  { workspace, author, reason, edits, touching, after, undone }: Entry,
-  record: Recorded,
+  { workspace, author, reason, edits, transition, after, undone }: Entry,
+  record: RecordedImpact,
 ) => ({
   workspace,
   revision: after.state.revision,
@@ -118,7 +118,7 @@ export const rowOfEntry = async (
   author,
   reason,
   edits: await jsonOf(edits.map(withoutCopies)),
-  changes: await jsonOf(touching.changes),
+  changes: await jsonOf(transition.changes),
   effect: keptEffect(record),
   undoes: undone?.revision ?? null,
 })

@@ -14,7 +14,7 @@ import { rootOf } from '#core/state/state.ts'
 import { remedyInWords } from '#core/words/remedy.ts'
 import { type Asker, asks, knowsPerson, mayName, nameOf, namingFor } from './asker.ts'
 import { problemOf } from '../problem-error.ts'
-import { factNaming } from './fact.ts'
+import { eventNaming } from './fact.ts'
 import { askedPlace } from './questions.ts'
 
 /** How long the search may take, and how many of what it found are told. */
@@ -86,7 +86,7 @@ function isKnown(asker: Asker, edit: Edit): boolean {
 
 function remedyView(asker: Asker, { edits, beyond }: Remedy): RemedyView {
   const { snapshot } = asker
-  const naming = factNaming(asker)
+  const naming = eventNaming(asker)
   const mayI = judge(snapshot, { author: asker.person, reason: '', edits }).ok
   const others = [...peopleOf(snapshot)].filter(
     ({ id }) =>

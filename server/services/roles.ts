@@ -1,5 +1,5 @@
 import type { HolderView, RoleDetailView, RolesView, RoleToGiveView } from '#contract/role-views.ts'
-import { powersOf, rankFor, wholeWorkspace } from '#core/access/powers.ts'
+import { powersOf, rankFor, entireWorkspace } from '#core/access/powers.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { PersonId, RoleId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
@@ -20,9 +20,9 @@ import { callOf, mayTake, nameView, overWords } from './people.ts'
 export function rolesView(asker: Asker): RolesView {
   if (!asks(asker, 'view roles')) throw problemOf('not-found')
   const { snapshot, person } = asker
-  const below = rankFor(snapshot, person, { privilege: 'edit roles', target: wholeWorkspace }) ?? null
+  const below = rankFor(snapshot, person, { privilege: 'edit roles', target: entireWorkspace }) ?? null
   const mine = allPrivileges.flatMap(privilege => {
-    const rank = rankFor(snapshot, person, { privilege, target: wholeWorkspace })
+    const rank = rankFor(snapshot, person, { privilege, target: entireWorkspace })
     return rank === undefined || privilege === 'own' ? [] : [[privilege, rank] as const]
   })
   return {

@@ -1,6 +1,6 @@
 import { personById, evaluationOf } from '#core/access/evaluation-context.ts'
-import { answersFor, seenIn, type SeenRows, topsIn } from '#core/access/what.ts'
-import { none } from '#core/base/column.ts'
+import { answersFor, visibleIn, type VisibleRows, rootsIn } from '#core/access/what.ts'
+import { none } from '#core/base/vector.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import type { AccessIndex } from '#core/index/layout.ts'
 import type { Parts } from '../parts.ts'
@@ -22,14 +22,14 @@ interface Of {
 }
 
 /** All that somebody sees, piece by piece, each after the one that it stands in. */
-export const visibleSegments = (parts: Parts, asker: Of['asker'], person: PersonId): Promise<SeenRows> =>
+export const visibleSegments = (parts: Parts, asker: Of['asker'], person: PersonId): Promise<VisibleRows> =>
   told('seen', { parts, asker, person })
 
 /** The places that somebody sees without what they lie in, by number. */
-export const seenTops = (parts: Parts, asker: Of['asker'], person: PersonId): Promise<Int32Array> =>
-  told('tops', { parts, asker, person })
+export const seenRoots = (parts: Parts, asker: Of['asker'], person: PersonId): Promise<Int32Array> =>
+  told('roots', { parts, asker, person })
 
-const inPlace = { seen: seenIn, tops: topsIn }
+const inPlace = { seen: visibleIn, roots: rootsIn }
 
 // Whole numbers all the way: an object for each would outlive the request, and thousands a second make long pauses.
 async function told(

@@ -1,7 +1,7 @@
 import type { SecuredRoleView, SettingsView } from '#contract/settings-views.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
-import { none, read } from '#core/base/column.ts'
+import { none, read } from '#core/base/vector.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
 import { idOf } from '#core/base/numbering.ts'

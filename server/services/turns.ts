@@ -1,6 +1,6 @@
 import { setImmediate } from 'node:timers/promises'
-import type { Asked } from '#core/access/effect.ts'
-import type { WideAnswer } from '#core/access/effect-answer.ts'
+import type { DiffQuery } from '#core/access/access-diff.ts'
+import type { BulkAnswer } from '#core/access/bulk-answer.ts'
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Breath, Steps } from '#core/changes/steps.ts'
 import { turnLength } from '../breath.ts'
@@ -69,7 +69,7 @@ export async function inTurns<T>(
     await setImmediate()
     goOn()
   }
-  const answerTo = async ({ sides: [was, is], ...asked }: Asked) => {
+  const answerTo = async ({ sides: [was, is], ...asked }: DiffQuery) => {
     await pause()
     const { starts, people, isWeb, asker, mostRows } = asked
     const question = { kind: 'effect', time: is.time, starts, people, isWeb, asker, mostRows } as const
@@ -81,7 +81,7 @@ export async function inTurns<T>(
   }
   const tell = tellingNowAndThen(onProgress)
   const run = async <R>(steps: Steps<R>): Promise<R> => {
-    for (let answer: WideAnswer | undefined; ;) {
+    for (let answer: BulkAnswer | undefined; ;) {
       const step = stepUntil(steps, { answer, until })
       if (step.done === true) return step.value
       answer = undefined
@@ -103,7 +103,7 @@ export async function inTurns<T>(
 /** Goes on until it is time to let others in, or a question is asked. */
 function stepUntil<T>(
   steps: Steps<T>,
-  { answer, until }: { readonly answer: WideAnswer | undefined; readonly until: number },
+  { answer, until }: { readonly answer: BulkAnswer | undefined; readonly until: number },
 ): IteratorResult<Breath, T> {
   let step = steps.next(answer)
   while (step.done !== true && typeof step.value === 'number' && performance.now() < until)

@@ -1,5 +1,5 @@
 import type { RoleView, WorkspaceView } from '#contract/views.ts'
-import { mayUse, ownersOf, powersOf, rankFor, wholeWorkspace } from '#core/access/powers.ts'
+import { mayUse, ownersOf, powersOf, rankFor, entireWorkspace } from '#core/access/powers.ts'
 import { allRows } from '#core/base/collection.ts'
 import { allPrivileges } from '#core/levels/privilege.ts'
 import { guestRole } from '#core/people/role.ts'
@@ -40,7 +40,7 @@ export function workspaceView(asker: Asker): WorkspaceView {
 
 /** The roles that the asker may give: within rank, and holding nothing that the asker lacks. */
 export function rolesToOffer({ snapshot, person }: Asker): RoleView[] {
-  const rank = rankFor(snapshot, person, { privilege: 'assign roles', target: wholeWorkspace })
+  const rank = rankFor(snapshot, person, { privilege: 'assign roles', target: entireWorkspace })
   if (rank === undefined) return []
   const isOwner = mayUse(snapshot, person, 'own')
   const held = new Set(powersOf(snapshot, person).flatMap(power => [...power.privileges]))

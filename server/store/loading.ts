@@ -1,13 +1,13 @@
 import { QueryTypes, type Transaction } from 'sequelize'
-import { none } from '#core/base/column.ts'
+import { none } from '#core/base/vector.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { type Lines, numbersOf, packIds } from '#core/base/packed-ids.ts'
 import { buildIndex } from '#core/index/build.ts'
-import type { Grant, Limit } from '#core/rules/entry.ts'
+import type { Grant, Limit } from '#core/rules/access-entry.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import type { Rows, TableName } from '#core/state/kinds.ts'
 import { type State } from '#core/state/state.ts'
-import { type HeldRows, type PackedTable, packedTables, wholeState } from '#core/state/whole.ts'
+import { type HeldRows, type PackedTable, packedTables, stateFrom } from '#core/state/loaded-state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { type Fields, jsonOf, readerOf } from './columns.ts'
 import { packedEntries, type PackedEntries, type StoredEntries } from './packed-entries.ts'
@@ -54,7 +54,7 @@ export async function loadState(tables: Tables, { workspace, revision, said }: L
   said(`access at ${index.freeSegments.length} places that have something of their own`)
   const lines = await beside.lines
   const nodes = packedNodes({ ids, root: parents.indexOf(none), tree: index.tree, special, lines })
-  return wholeState({
+  return stateFrom({
     kinds: tables.kinds,
     revision,
     rows,

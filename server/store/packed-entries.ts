@@ -1,7 +1,7 @@
 import type { Base } from '#core/base/collection.ts'
-import { none } from '#core/base/column.ts'
+import { none } from '#core/base/vector.ts'
 import { type Lines, numbersOf, type PackedIds, packedNumberOf, packIds } from '#core/base/packed-ids.ts'
-import type { EntryColumns } from '#core/index/build.ts'
+import type { EntryVectors } from '#core/index/build.ts'
 import { records } from '#core/records/all.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import type { IndexOf, Rows } from '#core/state/kinds.ts'
@@ -17,14 +17,14 @@ export interface StoredEntries {
   readonly places: Buffer
   readonly principals: readonly Principal[]
   /** What the index reads of each. */
-  readonly said: EntryColumns['said']
+  readonly said: EntryVectors['said']
   /** The records, a line of JSON each. */
   readonly lines: Buffer
 }
 
 export interface PackedEntries<T extends EntryTable> {
   readonly base: Base<Rows[T], IndexOf<T>>
-  readonly columns: EntryColumns
+  readonly columns: EntryVectors
 }
 
 export function packedEntries<T extends EntryTable>(

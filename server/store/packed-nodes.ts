@@ -1,5 +1,5 @@
 import { type Base, baseOf } from '#core/base/collection.ts'
-import { type Column, none, read } from '#core/base/column.ts'
+import { type Vector, none, read } from '#core/base/vector.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { type PackedIds, packedIdOf, packedNumberOf } from '#core/base/packed-ids.ts'
 import { inTree } from '#core/index/layout.ts'
@@ -25,7 +25,7 @@ export interface PackedNodes {
   readonly ids: PackedIds
   readonly root: number
   /** The tree of the index that was built of them. */
-  readonly tree: Column
+  readonly tree: Vector
   /** Those that differ in more than the plain fields. */
   readonly special: readonly ContentNode[]
   /** The plain fields, a line of JSON each. */
@@ -74,7 +74,7 @@ function numbersNamed(lines: string, text: string): number[] {
   return numbers
 }
 
-function childrenIn(tree: Column, parent: number): number[] {
+function childrenIn(tree: Vector, parent: number): number[] {
   const children: number[] = []
   let child = read(tree, parent * inTree.width + inTree.first)
   for (; child !== none; child = read(tree, child * inTree.width + inTree.next)) children.push(child)

@@ -1,7 +1,7 @@
 import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { shareEvaluation } from '#core/access/evaluation-context.ts'
-import { nextDue } from '#core/changes/passing.ts'
+import { nextDue } from '#core/changes/scheduled.ts'
 import { nextBound } from '#core/state/snapshot.ts'
 import { type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
 import { loadState, type Said } from './loading.ts'

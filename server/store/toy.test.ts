@@ -4,13 +4,13 @@ import { join } from 'node:path'
 import { expect, test } from 'vitest'
 import { allRows, type Collection, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
-import { factsOf } from '#core/changes/fact.ts'
-import { passingsOf } from '#core/changes/passing.ts'
+import { auditEventsOf } from '#core/changes/audit-event.ts'
+import { scheduledTransitionsOf } from '#core/changes/scheduled.ts'
 import { nextOf } from '#core/state/dates.ts'
 import type { TableName } from '#core/state/kinds.ts'
-import { goingAlong, goneWith, isGround } from '#core/state/naming.ts'
+import { consequencesOf, goneWith, isGround } from '#core/state/naming.ts'
 import { applyChanges, type RecordChange, type State, stateOf } from '#core/state/state.ts'
-import { factInWords, type FactNaming } from '#core/words/fact.ts'
+import { eventInWords, type EventNaming } from '#core/words/audit-event.ts'
 import { edit, editor, reader, refusal, after, steward } from '../../core/tests/judging.ts'
 import { withToys } from '../../core/tests/toy/kinds.ts'
 import type { Toy } from '../../core/tests/toy/toys.ts'
@@ -55,10 +55,10 @@ test('is kept, found by its index, and changed', () => {
 })
 
 test('is told in the history', () => {
-  const naming = {} as FactNaming
-  const told = (each: RecordChange) => factsOf(filled, [each]).map(fact => factInWords(filled, fact, naming))
+  const naming = {} as EventNaming
+  const told = (each: RecordChange) => auditEventsOf(filled, [each]).map(event => eventInWords(filled, event, naming))
   expect([told(left), told(change(kite, null))]).toEqual([['left the toy Kite'], ['took away the toy Kite']])
-  expect(factsOf(filled, [left])).toMatchObject([{ act: 'places', place: 'plan' }])
+  expect(auditEventsOf(filled, [left])).toMatchObject([{ act: 'places', place: 'plan' }])
 })
 
 test('is taken back by who has the right for it, and holds fast where it lies', () => {
@@ -72,14 +72,14 @@ test('is taken back by who has the right for it, and holds fast where it lies', 
 test('goes with its place and its owner, and names nobody who is gone', () => {
   const [plan] = rowsBy(filled.nodes, 'parent', 'home')
   expect(goneWith(filled, 'nodes', plan as never).map(tableOf)).toEqual(['toys', 'nodes'])
-  expect(goingAlong(filled, 'persons', 'ben').map(tableOf)).toEqual(['toys', 'grants'])
-  const [unnamed] = goingAlong(filled, 'teams', 'crew')
+  expect(consequencesOf(filled, 'persons', 'ben').map(tableOf)).toEqual(['toys', 'grants'])
+  const [unnamed] = consequencesOf(filled, 'teams', 'crew')
   expect(unnamed).toMatchObject({ table: 'toys', after: { players: ['person:ada'] } })
 })
 
 test('ends by itself', () => {
   expect(nextOf(filled.dates, ['ends'], now)).toBe(kite.until)
-  const [passing] = passingsOf(filled, now, now + 60)
+  const [passing] = scheduledTransitionsOf(filled, now, now + 60)
   expect(passing?.changes).toMatchObject([{ table: 'toys', before: kite, after: null }])
 })
 

@@ -5,7 +5,7 @@ import { createEvaluation } from '#core/access/evaluation-context.ts'
 import { countsOf, answersFor } from '#core/access/what.ts'
 import { applyEdits } from '#core/changes/judge.ts'
 import { buildIndex } from '#core/index/build.ts'
-import { type AccessIndex, columnNames } from '#core/index/layout.ts'
+import { type AccessIndex, vectorNames } from '#core/index/layout.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import type { State } from '#core/state/state.ts'
 import { anyEdit, anyPolicy, anyStanding } from '#core/tests/edits.ts'
@@ -32,8 +32,8 @@ function answersOf(index: AccessIndex): unknown[] {
 /** As it goes to a thread: nothing of it is the sender's own any more, but for what both share. */
 const sent = (index: AccessIndex, known: AccessIndex | undefined) => structuredClone(packIndex(index, known))
 
-const pagesIn = ({ columns }: ReturnType<typeof packIndex>): number =>
-  columnNames.reduce((sum, name) => sum + columns[name].changed.length, 0)
+const pagesIn = ({ vectors }: ReturnType<typeof packIndex>): number =>
+  vectorNames.reduce((sum, name) => sum + vectors[name].changed.length, 0)
 
 test('each state that is sent after another answers there as here; those sent before stay as they were', () => {
   fc.assert(

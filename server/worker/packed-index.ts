@@ -1,33 +1,33 @@
-import { type Column, columnOf, pageBytes } from '#core/base/column.ts'
+import { type Vector, vectorOf, pageBytes } from '#core/base/vector.ts'
 import { emptyNumbering, type Numbering } from '#core/base/numbering.ts'
-import { type AccessIndex, columnNames, emptyIndex } from '#core/index/layout.ts'
+import { type AccessIndex, vectorNames, emptyIndex } from '#core/index/layout.ts'
 
 /**
- * An index on its way to a worker: only what the worker does not have yet. Columns that were made whole lie in shared
+ * An index on its way to a worker: only what the worker does not have yet. Vectors that were made whole lie in shared
  * memory and are read where they are; pages that were written since are copied, 16 KiB each at most. Ids stay behind:
  * a worker is asked in numbers.
  */
 export interface PackedIndex {
-  readonly columns: Readonly<Record<ColumnName, PackedColumn>>
+  readonly vectors: Readonly<Record<VectorName, PackedVector>>
   readonly lengths: Readonly<Record<'nodes' | 'persons' | 'teams' | 'segments', number>>
   readonly rest: Pick<AccessIndex, 'levels' | 'forAll' | 'guestCeiling' | 'allowsPublishing'>
 }
 
-interface PackedColumn {
+interface PackedVector {
   readonly length: number
   readonly pageCount: number
-  /** What the column was made in, with the places of the pages that still lie there; `null` where it is known, or was not made whole. */
+  /** What the vector was made in, with the places of the pages that still lie there; `null` where it is known, or was not made whole. */
   readonly whole: { readonly memory: SharedArrayBuffer; readonly pages: number } | null
   readonly changed: readonly (readonly [number, Int32Array])[]
 }
 
-type ColumnName = (typeof columnNames)[number]
+type VectorName = (typeof vectorNames)[number]
 
 /** What of an index differs from one that the worker has. Costs a look at each page, and a copy of those that differ. */
 export function packIndex(index: AccessIndex, known: AccessIndex | undefined): PackedIndex {
   const { levels, forAll, guestCeiling, allowsPublishing, nodes, persons, teams, freeSegments } = index
   return {
-    columns: mapped(name => packColumn(index[name], known?.[name])),
+    vectors: mapped(name => packVector(index[name], known?.[name])),
     lengths: {
       nodes: nodes.length,
       persons: persons.length,
@@ -39,10 +39,10 @@ export function packIndex(index: AccessIndex, known: AccessIndex | undefined): P
 }
 
 export function openIndex(packed: PackedIndex, known: AccessIndex | undefined): AccessIndex {
-  const { columns, lengths, rest } = packed
+  const { vectors, lengths, rest } = packed
   return {
     ...emptyIndex,
-    ...mapped(name => openColumn(columns[name], known?.[name])),
+    ...mapped(name => openVector(vectors[name], known?.[name])),
     nodes: numbering(lengths.nodes),
     persons: numbering(lengths.persons),
     teams: numbering(lengths.teams),
@@ -51,13 +51,13 @@ export function openIndex(packed: PackedIndex, known: AccessIndex | undefined): 
   }
 }
 
-const mapped = <Value>(of: (name: ColumnName) => Value) =>
-  Object.fromEntries(columnNames.map(name => [name, of(name)])) as Record<ColumnName, Value>
+const mapped = <Value>(of: (name: VectorName) => Value) =>
+  Object.fromEntries(vectorNames.map(name => [name, of(name)])) as Record<VectorName, Value>
 
 /** Of numbers alone. */
 const numbering = <Id extends string>(length: number): Numbering<Id> => ({ ...emptyNumbering<Id>(), length })
 
-function packColumn({ length, pages }: Column, known: Column | undefined): PackedColumn {
+function packVector({ length, pages }: Vector, known: Vector | undefined): PackedVector {
   const whole = known === undefined ? wholeOf(pages) : null
   const changed: [number, Int32Array][] = []
   for (const [place, page] of pages.entries()) {
@@ -72,7 +72,7 @@ function packColumn({ length, pages }: Column, known: Column | undefined): Packe
   }
 }
 
-/** The shared memory in which a column was made. */
+/** The shared memory in which a vector was made. */
 function wholeOf(pages: readonly Int32Array[]): SharedArrayBuffer | null {
   for (const { buffer } of pages) if (buffer instanceof SharedArrayBuffer) return buffer
   return null
@@ -83,7 +83,7 @@ const pageIn = (memory: SharedArrayBuffer): number => memory.byteLength / pageBy
 const liesIn = (page: Int32Array, memory: SharedArrayBuffer, place: number): boolean =>
   page.buffer === memory && page.byteOffset === place * pageBytes
 
-function openColumn({ length, pageCount, whole, changed }: PackedColumn, known: Column | undefined): Column {
+function openVector({ length, pageCount, whole, changed }: PackedVector, known: Vector | undefined): Vector {
   if (known !== undefined && changed.length === 0 && known.length === length) return known
   const pages =
     whole === null
@@ -94,5 +94,5 @@ function openColumn({ length, pageCount, whole, changed }: PackedColumn, known: 
         )
   for (const [place, page] of changed) pages[place] = page
   pages.length = pageCount
-  return columnOf({ length, pages, isOwn: [] })
+  return vectorOf({ length, pages, isOwn: [] })
 }

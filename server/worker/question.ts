@@ -4,18 +4,18 @@ import {
   createEvaluationBeside,
   type EvaluationContext,
 } from '#core/access/evaluation-context.ts'
-import { answersFor, seenIn, type SeenRows, topsIn } from '#core/access/what.ts'
+import { answersFor, visibleIn, type VisibleRows, rootsIn } from '#core/access/what.ts'
 import type { Instant } from '#core/base/instant.ts'
-import type { Asked } from '#core/access/effect.ts'
-import { answerTo, type WideAnswer } from '#core/access/effect-answer.ts'
+import type { DiffQuery } from '#core/access/access-diff.ts'
+import { answerTo, type BulkAnswer } from '#core/access/bulk-answer.ts'
 import type { AccessIndex } from '#core/index/layout.ts'
 import { type ListedPlaces, type Listing, listPlaces } from './places.ts'
 
 /** What a worker is asked, in numbers, about an index or about two. */
 export type Question =
-  | ({ readonly kind: 'effect'; readonly time: Instant } & Omit<Asked, 'sides' | 'onStep'>)
+  | ({ readonly kind: 'effect'; readonly time: Instant } & Omit<DiffQuery, 'sides' | 'onStep'>)
   | ({ readonly kind: 'seen' } & OfPerson)
-  | ({ readonly kind: 'tops' } & OfPerson)
+  | ({ readonly kind: 'roots' } & OfPerson)
   | ({ readonly kind: 'places'; readonly time: Instant } & Listing)
 
 interface OfPerson {
@@ -24,9 +24,9 @@ interface OfPerson {
 }
 
 export interface Answers {
-  readonly effect: WideAnswer
-  readonly seen: SeenRows
-  readonly tops: Int32Array
+  readonly effect: BulkAnswer
+  readonly seen: VisibleRows
+  readonly roots: Int32Array
   readonly places: ListedPlaces
 }
 
@@ -50,9 +50,9 @@ export function answer(question: Question, [was, is]: Sides<AccessIndex>, told: 
         onStep: told,
       })
     case 'seen':
-      return seenIn(answersFor(evaluation, question.person))
-    case 'tops':
-      return topsIn(answersFor(evaluation, question.person))
+      return visibleIn(answersFor(evaluation, question.person))
+    case 'roots':
+      return rootsIn(answersFor(evaluation, question.person))
     case 'places':
       return listPlaces(
         [evaluation, was === is ? evaluation : createEvaluation(is, question.now)],

@@ -283,9 +283,9 @@ function grouped(differences: readonly DifferenceView[], by: (each: DifferenceVi
 /** Names of places, each with how many alike lie in it; where two are called alike, with what each stands in. */
 function placesListed(differences: readonly DifferenceView[]): string {
   const within = countWithin(differences.map(({ place, places }) => ({ way: wayTo(place), places })))
-  const tops = differences.filter(({ place }) => within.has(wayTo(place)))
-  const names = tops.map(({ place }) => place.name)
-  return tops
+  const roots = differences.filter(({ place }) => within.has(wayTo(place)))
+  const names = roots.map(({ place }) => place.name)
+  return roots
     .map(({ place }) => {
       const { name, path } = place
       const isAlone = names.filter(each => each === name).length === 1

@@ -44,7 +44,7 @@ export function Counted({ counted }: { readonly counted: CountedView }) {
       <ul tabIndex={0} aria-label="What changes most" className="mt-1 max-h-72 overflow-y-auto">
         {view === 'by level' && <ByLevel turns={counted.turns} />}
         {view === 'by person' && <ByPerson people={counted.mostPeople} of={peopleIn(counted)} />}
-        {view === 'by place' && <ByPlace tops={counted.mostPlaces} of={counted.places} />}
+        {view === 'by place' && <ByPlace roots={counted.mostPlaces} of={counted.places} />}
       </ul>
       {counted.hasColumns && (
         <p className="quiet mt-1">There are restricted columns too. They are not counted.</p>
@@ -90,12 +90,12 @@ function ByPerson({ people, of }: { readonly people: CountedView['mostPeople']; 
 const more = (places: number) => (places === 0 ? [] : [`gains on ${placesWords(places)}`])
 const less = (places: number) => (places === 0 ? [] : [`loses on ${placesWords(places)}`])
 
-function ByPlace({ tops, of }: { readonly tops: readonly CountedPlaceView[]; readonly of: number }) {
-  const most = Math.max(...tops.map(each => each.gaining + each.losing))
-  const shown = tops.reduce((sum, each) => sum + each.places, 0)
+function ByPlace({ roots, of }: { readonly roots: readonly CountedPlaceView[]; readonly of: number }) {
+  const most = Math.max(...roots.map(each => each.gaining + each.losing))
+  const shown = roots.reduce((sum, each) => sum + each.places, 0)
   return (
     <>
-      {tops.map(({ place, places, gaining, losing, web }) => (
+      {roots.map(({ place, places, gaining, losing, web }) => (
         <li key={place.id} className="border-t border-base-300 py-1.5">
           <strong>{place.name}</strong> <span className="quiet">{place.path}</span>
           <Share of={most} count={gaining + losing} />

@@ -62,8 +62,8 @@ export function Gauge({ actions, isLater = false }: GaugeProps) {
 /** Hundreds of gauges stand in a tree: each is a few lines, not a shape for every step. */
 function filledAt(filled: ReturnType<typeof gaugeOf>[number], index: number): string {
   if (filled === 'none') return ''
-  const wide = filled === 'full' ? width : width / 2
-  return `M0 ${height - (index + 1) * step}h${wide}v${step}h${-wide}z`
+  const bulk = filled === 'full' ? width : width / 2
+  return `M0 ${height - (index + 1) * step}h${bulk}v${step}h${-bulk}z`
 }
 
 /** A cut a step in the right edge, longer in the middle, so that steps can be counted. */

@@ -3,18 +3,26 @@ import type { GrantId, NodeId } from '../../base/ids.ts'
 import { earlierEnd, isOver } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import { subjectOf } from '../../access/subject.ts'
-import type { Grant } from '../../rules/entry.ts'
+import type { Grant } from '../../rules/access-entry.ts'
 import { partsOf, personPrincipal } from '../../rules/principal.ts'
 import { pathOf, type RecordChange, type State } from '../../state/state.ts'
 import type { ContentNode } from '../../tree/node.ts'
-import { type Context, type EditOf, type EditRule, lacksActionInArchive } from '../context.ts'
+import { type Context, type EditRule, lacksActionInArchive } from '../context.ts'
+
+export interface BreakInheritance {
+  readonly kind: 'node.break'
+  readonly node: NodeId
+  readonly mode: 'keep' | 'empty'
+  /** The ids of the grants that it makes begin with this. */
+  readonly copies: string
+}
 
 /**
  * Stops what comes from above. `keep` copies what is inherited, so that nobody's access changes, now
  * or when something begins or ends; `empty` leaves the node's own grants, and the author what the
  * author has there, for as long.
  */
-export const breakInheritance: EditRule<EditOf<'node.break'>> = {
+export const breakInheritance: EditRule<BreakInheritance> = {
   kind: 'node.break',
   lacks: (context, edit) => lacksActionInArchive(context, edit.node, 'seal'),
   apply: (context, edit) => {
@@ -34,8 +42,15 @@ export const breakInheritance: EditRule<EditOf<'node.break'>> = {
   },
 }
 
+export interface RestoreInheritance {
+  readonly kind: 'node.restore'
+  readonly node: NodeId
+  /** Which of the node's own grants go: the copies that the break made, none, or all. */
+  readonly drop: 'copies' | 'none' | 'own'
+}
+
 /** Follows again. Limits stay as they are. */
-export const restoreInheritance: EditRule<EditOf<'node.restore'>> = {
+export const restoreInheritance: EditRule<RestoreInheritance> = {
   kind: 'node.restore',
   lacks: (context, edit) => lacksActionInArchive(context, edit.node, 'seal'),
   apply: (context, edit) => {

@@ -1,5 +1,5 @@
 import { rowOf } from '../../base/collection.ts'
-import type { TeamId } from '../../base/ids.ts'
+import type { ChannelId, TeamId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { isIn } from '../../access/channels.ts'
 import { subjectOf } from '../../access/subject.ts'
@@ -16,8 +16,18 @@ import {
   unknownPrincipal,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import type { Principal } from '../../rules/principal.ts'
 
-export const createChannel: EditRule<EditOf<'channel.create'>> = {
+export interface CreateChannel {
+  readonly kind: 'channel.create'
+  readonly channel: ChannelId
+  readonly team: TeamId
+  readonly name: string
+  readonly note: string
+  readonly only: readonly Principal[] | null
+}
+
+export const createChannel: EditRule<CreateChannel> = {
   kind: 'channel.create',
   lacks: (context, edit) => lacksCreatingChannels(context, edit.team) ?? unknownOnes(context, edit.only),
   apply: (context, { channel: id, team, name, note, only }) => {
@@ -27,8 +37,17 @@ export const createChannel: EditRule<EditOf<'channel.create'>> = {
   },
 }
 
+export interface ChangeChannel {
+  readonly kind: 'channel.change'
+  readonly channel: ChannelId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+  readonly only?: readonly Principal[] | null | undefined
+  readonly archived?: boolean | undefined
+}
+
 /** Settings and people of a channel. Of a restricted one only those in it know, and the leads of the team. */
-export const changeChannel: EditRule<EditOf<'channel.change'>> = {
+export const changeChannel: EditRule<ChangeChannel> = {
   kind: 'channel.change',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.channels, edit.channel)

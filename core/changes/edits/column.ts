@@ -14,9 +14,20 @@ import {
   unknownPrincipal,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import type { ColumnId, NodeId } from '../../base/ids.ts'
+
+export interface CreateColumn {
+  readonly kind: 'column.create'
+  readonly column: ColumnId
+  readonly board: NodeId
+  readonly name: string
+  readonly order: number
+  readonly viewers: readonly Principal[] | null
+  readonly editors: readonly Principal[] | null
+}
 
 /** Columns are arranged with the board; who sees or edits one is decided by those who share there. */
-export const createColumn: EditRule<EditOf<'column.create'>> = {
+export const createColumn: EditRule<CreateColumn> = {
   kind: 'column.create',
   lacks: (context, { column: id, ...fields }) =>
     lacksColumnChange(context, null, { id, ...fields }) ?? unknownNames(context, fields),
@@ -31,7 +42,16 @@ export const createColumn: EditRule<EditOf<'column.create'>> = {
   },
 }
 
-export const changeColumn: EditRule<EditOf<'column.change'>> = {
+export interface ChangeColumn {
+  readonly kind: 'column.change'
+  readonly column: ColumnId
+  readonly name?: string | undefined
+  readonly order?: number | undefined
+  readonly viewers?: readonly Principal[] | null | undefined
+  readonly editors?: readonly Principal[] | null | undefined
+}
+
+export const changeColumn: EditRule<ChangeColumn> = {
   kind: 'column.change',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.columns, edit.column)
@@ -48,7 +68,12 @@ export const changeColumn: EditRule<EditOf<'column.change'>> = {
   },
 }
 
-export const deleteColumn: EditRule<EditOf<'column.delete'>> = {
+export interface DeleteColumn {
+  readonly kind: 'column.delete'
+  readonly column: ColumnId
+}
+
+export const deleteColumn: EditRule<DeleteColumn> = {
   kind: 'column.delete',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.columns, edit.column)

@@ -5,8 +5,15 @@ import { ok, refused } from '../../base/result.ts'
 import type { Context, EditOf, EditRule } from '../context.ts'
 import { lacksOver } from './person.ts'
 
+/** Names whom a guest turns to. */
+export interface ChangeContact {
+  readonly kind: 'person.contact'
+  readonly person: PersonId
+  readonly contact: PersonId
+}
+
 /** Names whom a guest turns to: by whoever invites guests, or handed on by the one they turn to now. */
-export const changeContact: EditRule<EditOf<'person.contact'>> = {
+export const changeContact: EditRule<ChangeContact> = {
   kind: 'person.contact',
   lacks: (context, { person }) =>
     rowOf(context.before.state.persons, person)?.contact === context.author

@@ -2,7 +2,7 @@ import { rowOf, rowsBy } from '../../base/collection.ts'
 import type { ColumnId, GrantId, LimitId, NodeId } from '../../base/ids.ts'
 import { isOver } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
-import { columnsSeen } from '../../access/columns.ts'
+import { visibleColumns } from '../../access/columns.ts'
 import { placeOf } from '../../access/place.ts'
 import { subjectOf } from '../../access/subject.ts'
 import { has } from '../../levels/action.ts'
@@ -12,11 +12,21 @@ import { authorActions, type Context, type EditOf, type EditRule, isTaken, lacks
 import { grantsReaching, inheritedGrants } from './break.ts'
 import { createdNode, tooDeep, wrongWithin } from './node.ts'
 
+/** Limits and breaks travel, grants never. Only what the author may copy is in the copy. */
+export interface DuplicateNode {
+  readonly kind: 'node.duplicate'
+  readonly node: NodeId
+  readonly parent: NodeId
+  readonly name: string
+  /** The ids of what it makes begin with this. */
+  readonly copies: string
+}
+
 /**
  * Copies a place with what is in it, as far as the author may copy it. Limits, breaks and exclusions
  * from the web travel; grants never, so that at a break the author gets what the author has at the target.
  */
-export const duplicateNode: EditRule<EditOf<'node.duplicate'>> = {
+export const duplicateNode: EditRule<DuplicateNode> = {
   kind: 'node.duplicate',
   lacks: (context, edit) =>
     lacksAction(context, edit.node, 'copy') ?? lacksAction(context, edit.parent, 'add'),
@@ -107,7 +117,7 @@ function columnsFor({ author, now }: Context, from: ContentNode, to: NodeId): Re
   const subject = subjectOf(now, author)
   const place = placeOf(now, from.id)
   if (subject === undefined || place === undefined) return []
-  return columnsSeen(now, subject, place).map((column, index) => {
+  return visibleColumns(now, subject, place).map((column, index) => {
     const id = `${to}-c${index}` as ColumnId
     return { table: 'columns', id, before: null, after: { ...column, id, board: to } }
   })

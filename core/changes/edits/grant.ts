@@ -1,17 +1,16 @@
 import { rowOf } from '../../base/collection.ts'
-import type { NodeId } from '../../base/ids.ts'
-import { endsLater } from '../../base/instant.ts'
+import type { GrantId, NodeId } from '../../base/ids.ts'
+import { endsLater, type Instant } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import { actionsGiven } from '../../access/place.ts'
 import { type ActionSet, beyond, holds } from '../../levels/action.ts'
-import type { Gives, Grant } from '../../rules/entry.ts'
+import type { Gives, Grant } from '../../rules/access-entry.ts'
 import { partsOf, personPrincipal, type Principal } from '../../rules/principal.ts'
 import type { RecordChange, State } from '../../state/state.ts'
 import {
   asUnknown,
   authorGives,
   type Context,
-  type EditOf,
   type EditRule,
   isTaken,
   lacksSharing,
@@ -22,7 +21,17 @@ import type { Refusal } from '../refusal.ts'
 import { accessRequestOf } from '../requests/of.ts'
 import { gone } from '../../state/naming.ts'
 
-export const addGrant: EditRule<EditOf<'grant.add'>> = {
+export interface AddGrant {
+  readonly kind: 'grant.add'
+  readonly grant: GrantId
+  readonly node: NodeId
+  readonly principal: Principal
+  readonly gives: Gives
+  readonly from: Instant | null
+  readonly until: Instant | null
+}
+
+export const addGrant: EditRule<AddGrant> = {
   kind: 'grant.add',
   lacks: (context, edit) =>
     lacksGiving(context, edit.node, edit.gives) ?? unknownPrincipal(context, edit.principal),
@@ -54,8 +63,15 @@ function answeredBy(state: State, { principal, node }: Grant): RecordChange[] {
   return request === undefined ? [] : [gone('requests', request)]
 }
 
+export interface ChangeGrant {
+  readonly kind: 'grant.change'
+  readonly grant: GrantId
+  readonly gives?: Gives | undefined
+  readonly until?: Instant | null | undefined
+}
+
 /** Raising and lengthening are giving; lowering and shortening are taking. */
-export const changeGrant: EditRule<EditOf<'grant.change'>> = {
+export const changeGrant: EditRule<ChangeGrant> = {
   kind: 'grant.change',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.grants, edit.grant)
@@ -75,8 +91,13 @@ export const changeGrant: EditRule<EditOf<'grant.change'>> = {
   },
 }
 
+export interface EndGrant {
+  readonly kind: 'grant.end'
+  readonly grant: GrantId
+}
+
 /** Giving up one's own grant needs nothing. */
-export const endGrant: EditRule<EditOf<'grant.end'>> = {
+export const endGrant: EditRule<EndGrant> = {
   kind: 'grant.end',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.grants, edit.grant)

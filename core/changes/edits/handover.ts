@@ -1,18 +1,27 @@
 import { mayUse } from '../../access/powers.ts'
 import { isActive } from '../../access/subject.ts'
 import { allRows, rowOf, rowsBy } from '../../base/collection.ts'
-import type { HoldingId, PersonId, RoleId } from '../../base/ids.ts'
+import type { HandoverId, HoldingId, PersonId, RoleId } from '../../base/ids.ts'
 import { always } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Handover } from '../../people/asking.ts'
 import type { Holding } from '../../people/person.ts'
 import { guestRole, ownerRole } from '../../people/role.ts'
-import type { Snapshot, RecordChange, State } from '../../state/state.ts'
-import { type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
+import type { RecordChange, Snapshot, State } from '../../state/state.ts'
+import { type EditRule, isTaken, lacksPrivilege } from '../context.ts'
 import { gone } from '../../state/naming.ts'
 
+/** An Owner offers another member to be Owner instead. */
+export interface OfferHandover {
+  readonly kind: 'handover.offer'
+  readonly handover: HandoverId
+  readonly to: PersonId
+  readonly keeps: RoleId
+  readonly word: string
+}
+
 /** An Owner offers a member to be Owner instead; what the Owner holds afterwards is said with it. */
-export const offerHandover: EditRule<EditOf<'handover.offer'>> = {
+export const offerHandover: EditRule<OfferHandover> = {
   kind: 'handover.offer',
   lacks: context => lacksPrivilege(context, 'own'),
   apply: ({ now, author }, { handover: id, to, keeps, word }) => {
@@ -30,7 +39,12 @@ export const offerHandover: EditRule<EditOf<'handover.offer'>> = {
   },
 }
 
-export const withdrawHandover: EditRule<EditOf<'handover.withdraw'>> = {
+export interface WithdrawHandover {
+  readonly kind: 'handover.withdraw'
+  readonly handover: HandoverId
+}
+
+export const withdrawHandover: EditRule<WithdrawHandover> = {
   kind: 'handover.withdraw',
   lacks: ({ before, author }, { handover }) =>
     rowOf(before.state.handovers, handover)?.from === author
@@ -44,11 +58,20 @@ export const withdrawHandover: EditRule<EditOf<'handover.withdraw'>> = {
   },
 }
 
+export interface AnswerHandover {
+  readonly kind: 'handover.answer'
+  readonly handover: HandoverId
+  readonly accepted: boolean
+  /** Ids for the role that the new Owner gets and the one that the earlier one keeps. */
+  readonly holding: HoldingId
+  readonly kept: HoldingId
+}
+
 /**
  * By whom it is offered. It gives by the right of who offered, as that is now: an offer of somebody who is no Owner
  * any more is over.
  */
-export const answerHandover: EditRule<EditOf<'handover.answer'>> = {
+export const answerHandover: EditRule<AnswerHandover> = {
   kind: 'handover.answer',
   lacks: ({ before, author }, { handover }) =>
     rowOf(before.state.handovers, handover)?.to === author

@@ -1,5 +1,5 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
-import type { PersonId } from '../../base/ids.ts'
+import type { AccountId, GrantId, HandleId, NodeId, PersonId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { everyAction } from '../../levels/action.ts'
 import type { Invitation, Person } from '../../people/person.ts'
@@ -7,12 +7,18 @@ import { personPrincipal } from '../../rules/principal.ts'
 import { type RecordChange, rootOf, type State, workspaceOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { goingAlong, gone } from '../../state/naming.ts'
+import { consequencesOf, gone } from '../../state/naming.ts'
 import { claimHandle } from './handle.ts'
 import { createdNode } from './node.ts'
+import type { Instant } from '../../base/instant.ts'
+
+export interface WithdrawInvitation {
+  readonly kind: 'invitation.withdraw'
+  readonly person: PersonId
+}
 
 /** Takes an invitation back: the person, never having been here, goes with all that was offered. */
-export const withdraw: EditRule<EditOf<'invitation.withdraw'>> = {
+export const withdraw: EditRule<WithdrawInvitation> = {
   kind: 'invitation.withdraw',
   lacks: (context, edit) => lacksInviting(context, rowOf(context.before.state.persons, edit.person)),
   apply: (context, edit) => {
@@ -20,12 +26,18 @@ export const withdraw: EditRule<EditOf<'invitation.withdraw'>> = {
     const open = openInvitation(state, edit.person)
     if (open === undefined) return refused({ code: 'unknown', what: 'invitation' })
     const handles = rowsBy(state.handles, 'person', open.person.id).map(each => gone('handles', each))
-    return ok([...goingAlong(state, 'persons', open.person.id), ...handles, gone('persons', open.person)])
+    return ok([...consequencesOf(state, 'persons', open.person.id), ...handles, gone('persons', open.person)])
   },
 }
 
+export interface RenewInvitation {
+  readonly kind: 'invitation.renew'
+  readonly person: PersonId
+  readonly linkUntil: Instant
+}
+
 /** Sends an invitation anew: earlier links die, the new one lives until `linkUntil`. */
-export const renew: EditRule<EditOf<'invitation.renew'>> = {
+export const renew: EditRule<RenewInvitation> = {
   kind: 'invitation.renew',
   lacks: (context, edit) => lacksInviting(context, rowOf(context.before.state.persons, edit.person)),
   apply: (context, edit) => {
@@ -39,8 +51,23 @@ export const renew: EditRule<EditOf<'invitation.renew'>> = {
   },
 }
 
+/** By the invited, at sign-up; never accepted from outside without the link. */
+export interface AcceptInvitation {
+  readonly kind: 'invitation.accept'
+  readonly person: PersonId
+  readonly account: AccountId
+  readonly name: string
+  /** The first handle; none where the person has one from before. */
+  readonly handle: HandleId | null
+  /** Whether the house rules are accepted. */
+  readonly agrees: boolean
+  /** The private folder that a member gets. */
+  readonly folder: NodeId
+  readonly grant: GrantId
+}
+
 /** The invited comes in. A member gets a private folder, born with inheritance broken. */
-export const accept: EditRule<EditOf<'invitation.accept'>> = {
+export const accept: EditRule<AcceptInvitation> = {
   kind: 'invitation.accept',
   lacks: (context, edit) =>
     context.author === edit.person ? undefined : { code: 'unknown', what: 'invitation' },

@@ -1,6 +1,6 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
-import { rankFor, type Target, wholeWorkspace } from '../../access/powers.ts'
+import { entireWorkspace, rankFor, type Target } from '../../access/powers.ts'
 import { isPrivilege, type Privilege } from '../../levels/privilege.ts'
 import { blankProfile, type Holding, type Invitation, type Person, type Scope } from '../../people/person.ts'
 import { guestRole } from '../../people/role.ts'
@@ -8,9 +8,53 @@ import { type State, workspaceOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { claimHandle } from './handle.ts'
+import type {
+  HandleId,
+  HoldingId,
+  InvitationId,
+  PersonId,
+  PictureId,
+  RoleId,
+  WelcomeSetId,
+} from '../../base/ids.ts'
+import type { Instant } from '../../base/instant.ts'
+
+/** What a person's profile tells besides the name. */
+export interface Profile {
+  readonly handle: HandleId | null
+  readonly title: string
+  readonly department: string
+  readonly country: string
+  readonly picture: PictureId | null
+}
+
+export interface InvitePerson {
+  readonly kind: 'person.invite'
+  readonly person: PersonId
+  readonly invitation: InvitationId
+  readonly holding: HoldingId
+  readonly mail: string
+  readonly name: string
+  readonly as: 'member' | 'guest'
+  /** The role offered, if it is not the workspace's default one. Guests hold Guest and no other. */
+  readonly role: RoleId | null
+  readonly scope: Scope
+  /** When the person's time in the workspace begins and ends by itself. */
+  readonly from: Instant | null
+  readonly until: Instant | null
+  /** What is known of them already. */
+  readonly profile: Partial<Profile>
+  /** The welcome set that is offered. */
+  readonly welcome: WelcomeSetId | null
+  /** Whether it goes out by mail; else its link is passed on by hand. */
+  readonly mailed: boolean
+  /** When the link dies. */
+  readonly linkUntil: Instant
+  readonly message: string
+}
 
 /** Brings somebody in as invited, with a role to be held from the moment of acceptance. */
-export const invite: EditRule<EditOf<'person.invite'>> = {
+export const invite: EditRule<InvitePerson> = {
   kind: 'person.invite',
   lacks: (context, edit) => {
     const target: Target = { over: edit.as, teams: [] }
@@ -116,7 +160,7 @@ export function lacksPrivileges(
 }
 
 function targetOf(scope: Scope): Target {
-  if (scope.over === 'workspace') return wholeWorkspace
+  if (scope.over === 'workspace') return entireWorkspace
   return scope.over === 'guests' ? { over: 'guest', teams: [] } : { over: 'member', teams: [scope.team] }
 }
 

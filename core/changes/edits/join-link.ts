@@ -1,16 +1,28 @@
 import { rowOf } from '../../base/collection.ts'
-import type { JoinLinkId } from '../../base/ids.ts'
+import type { JoinLinkId, WelcomeSetId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { JoinLink, Offer } from '../../rules/offer.ts'
 import type { Snapshot, State } from '../../state/state.ts'
-import { type Context, type EditOf, type EditRule, isTaken, wrongSpan } from '../context.ts'
+import { type Context, type EditRule, isTaken, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { gone } from '../../state/naming.ts'
 import { isOfDomain } from './invite.ts'
 import { lacksOffering, wrongOffer } from './welcome-set.ts'
+import type { Instant } from '../../base/instant.ts'
+
+export interface CreateJoinLink {
+  readonly kind: 'link.create'
+  readonly link: JoinLinkId
+  readonly name: string
+  readonly until: Instant
+  readonly domains: readonly string[]
+  readonly most: number | null
+  readonly welcome: WelcomeSetId | null
+  readonly offer: Offer
+}
 
 /** A link by which people come in by themselves, with all that its maker may give when they do. */
-export const createJoinLink: EditRule<EditOf<'link.create'>> = {
+export const createJoinLink: EditRule<CreateJoinLink> = {
   kind: 'link.create',
   lacks: (context, edit) => lacksOffering(context, offerOf(context.now.state, edit)),
   apply: (context, { link: id, name, until, domains, most, welcome, offer }) => {
@@ -26,8 +38,18 @@ export const createJoinLink: EditRule<EditOf<'link.create'>> = {
   },
 }
 
+/** By its maker only: what it gives, it gives by its maker's rights. */
+export interface ChangeJoinLink {
+  readonly kind: 'link.change'
+  readonly link: JoinLinkId
+  readonly name?: string | undefined
+  readonly until?: Instant | undefined
+  readonly domains?: readonly string[] | undefined
+  readonly most?: number | null | undefined
+}
+
 /** Only its maker widens it: what it gives, it gives by its maker's rights. */
-export const changeJoinLink: EditRule<EditOf<'link.change'>> = {
+export const changeJoinLink: EditRule<ChangeJoinLink> = {
   kind: 'link.change',
   lacks: (context, { link }) => lacksChangingLink(context, link),
   apply: (context, { link: id, name, until, domains, most }) => {
@@ -46,8 +68,13 @@ export const changeJoinLink: EditRule<EditOf<'link.change'>> = {
   },
 }
 
+export interface WithdrawJoinLink {
+  readonly kind: 'link.withdraw'
+  readonly link: JoinLinkId
+}
+
 /** Nobody comes by it any more; who came stays. */
-export const withdrawJoinLink: EditRule<EditOf<'link.withdraw'>> = {
+export const withdrawJoinLink: EditRule<WithdrawJoinLink> = {
   kind: 'link.withdraw',
   lacks: (context, { link }) => lacksWithdrawingLink(context, rowOf(context.before.state.joinLinks, link)),
   apply: ({ now }, { link }) => {
@@ -56,8 +83,15 @@ export const withdrawJoinLink: EditRule<EditOf<'link.withdraw'>> = {
   },
 }
 
+/** Somebody comes by it: goes with the invitation that the link's maker gives by it. Never accepted from outside. */
+export interface UseJoinLink {
+  readonly kind: 'link.use'
+  readonly link: JoinLinkId
+  readonly mail: string
+}
+
 /** Counts somebody who comes by it. By its maker, on whose rights the invitation beside it is judged. */
-export const takeJoinLink: EditRule<EditOf<'link.use'>> = {
+export const takeJoinLink: EditRule<UseJoinLink> = {
   kind: 'link.use',
   lacks: ({ before, author }, { link }) =>
     rowOf(before.state.joinLinks, link)?.by === author ? undefined : { code: 'unknown', what: 'link' },

@@ -2,10 +2,20 @@ import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { OwnLevel } from '../../levels/level.ts'
 import { goneWith, isHeld } from '../../state/naming.ts'
-import { type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
+import { type EditRule, isTaken, lacksPrivilege } from '../context.ts'
+import type { LevelId } from '../../base/ids.ts'
+import type { ActionSet } from '../../levels/action.ts'
+
+export interface CreateLevel {
+  readonly kind: 'level.create'
+  readonly level: LevelId
+  readonly name: string
+  readonly note: string
+  readonly actions: ActionSet
+}
 
 /** Levels of the workspace's own. Grants hold them by reference: changing one changes what all of these give. */
-export const createLevel: EditRule<EditOf<'level.create'>> = {
+export const createLevel: EditRule<CreateLevel> = {
   kind: 'level.create',
   lacks: context => lacksPrivilege(context, 'edit levels'),
   apply: (context, { level: id, name, note, actions }) => {
@@ -15,7 +25,15 @@ export const createLevel: EditRule<EditOf<'level.create'>> = {
   },
 }
 
-export const changeLevel: EditRule<EditOf<'level.change'>> = {
+export interface ChangeLevel {
+  readonly kind: 'level.change'
+  readonly level: LevelId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+  readonly actions?: ActionSet | undefined
+}
+
+export const changeLevel: EditRule<ChangeLevel> = {
   kind: 'level.change',
   lacks: context => lacksPrivilege(context, 'edit levels'),
   apply: (context, edit) => {
@@ -26,7 +44,12 @@ export const changeLevel: EditRule<EditOf<'level.change'>> = {
   },
 }
 
-export const deleteLevel: EditRule<EditOf<'level.delete'>> = {
+export interface DeleteLevel {
+  readonly kind: 'level.delete'
+  readonly level: LevelId
+}
+
+export const deleteLevel: EditRule<DeleteLevel> = {
   kind: 'level.delete',
   lacks: context => lacksPrivilege(context, 'edit levels'),
   apply: (context, edit) => {

@@ -1,9 +1,9 @@
 import { rowOf } from '../../base/collection.ts'
-import { endsLater } from '../../base/instant.ts'
+import { endsLater, type Instant } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import { type ActionSet, beyond, everyAction, has } from '../../levels/action.ts'
-import type { Limit } from '../../rules/entry.ts'
-import { personPrincipal } from '../../rules/principal.ts'
+import type { Limit } from '../../rules/access-entry.ts'
+import { personPrincipal, type Principal } from '../../rules/principal.ts'
 import {
   asUnknown,
   authorGives,
@@ -16,8 +16,20 @@ import {
   wrongSpan,
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
+import type { LimitId, NodeId } from '../../base/ids.ts'
 
-export const addLimit: EditRule<EditOf<'limit.add'>> = {
+export interface AddLimit {
+  readonly kind: 'limit.add'
+  readonly limit: LimitId
+  readonly node: NodeId
+  readonly principal: Principal
+  readonly allows: ActionSet
+  readonly sparesStewards: boolean
+  readonly from: Instant | null
+  readonly until: Instant | null
+}
+
+export const addLimit: EditRule<AddLimit> = {
   kind: 'limit.add',
   lacks: (context, edit) => lacksSharing(context, edit.node) ?? unknownPrincipal(context, edit.principal),
   apply: (context, edit) => {
@@ -41,8 +53,16 @@ export const addLimit: EditRule<EditOf<'limit.add'>> = {
   },
 }
 
+export interface ChangeLimit {
+  readonly kind: 'limit.change'
+  readonly limit: LimitId
+  readonly allows?: ActionSet | undefined
+  readonly sparesStewards?: boolean | undefined
+  readonly until?: Instant | null | undefined
+}
+
 /** Tightening and lengthening are taking; loosening, shortening and sparing more are giving. */
-export const changeLimit: EditRule<EditOf<'limit.change'>> = {
+export const changeLimit: EditRule<ChangeLimit> = {
   kind: 'limit.change',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.limits, edit.limit)
@@ -60,8 +80,13 @@ export const changeLimit: EditRule<EditOf<'limit.change'>> = {
   },
 }
 
+export interface EndLimit {
+  readonly kind: 'limit.end'
+  readonly limit: LimitId
+}
+
 /** Lifting a limit is giving: all that it no longer keeps out. */
-export const endLimit: EditRule<EditOf<'limit.end'>> = {
+export const endLimit: EditRule<EndLimit> = {
   kind: 'limit.end',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.limits, edit.limit)

@@ -1,19 +1,27 @@
-import { rankFor, wholeWorkspace } from '../../access/powers.ts'
+import { entireWorkspace, rankFor } from '../../access/powers.ts'
 import { isActive } from '../../access/subject.ts'
 import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
-import { type Look, lookTime } from '../../people/asking.ts'
-import { type EditOf, type EditRule, isTaken } from '../context.ts'
+import { type ViewingSession, viewingTime } from '../../people/asking.ts'
+import { type EditRule, isTaken } from '../context.ts'
+import type { PersonId, ViewingSessionId } from '../../base/ids.ts'
+
+export interface BeginLook {
+  readonly kind: 'look.begin'
+  readonly look: ViewingSessionId
+  readonly through: PersonId | null
+  readonly word: string
+}
 
 /**
  * Begins to look at what only a privilege shows: through somebody's eyes, or at the outline. It says why, stands in
  * the history, and ends by itself after a while.
  */
-export const beginLook: EditRule<EditOf<'look.begin'>> = {
+export const beginLook: EditRule<BeginLook> = {
   kind: 'look.begin',
   lacks: ({ before, author }, { through }) => {
     const privilege = through === null ? 'see the outline' : 'see as'
-    const rank = rankFor(before, author, { privilege, target: wholeWorkspace })
+    const rank = rankFor(before, author, { privilege, target: entireWorkspace })
     return rank === undefined ? { code: 'privilege-missing', privilege } : undefined
   },
   apply: ({ now, author }, { look: id, through, word }) => {
@@ -22,7 +30,7 @@ export const beginLook: EditRule<EditOf<'look.begin'>> = {
     if (through !== null && (person === undefined || !isActive(now, person) || through === author))
       return refused({ code: 'unknown', what: 'person' })
     if (word.trim() === '') return refused({ code: 'say-why' })
-    const after: Look = { id, by: author, through, at: now.at, until: now.at + lookTime, word }
+    const after: ViewingSession = { id, by: author, through, at: now.at, until: now.at + viewingTime, word }
     return ok([{ table: 'looks', id, before: null, after }])
   },
 }

@@ -1,5 +1,5 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
-import type { PersonId, TeamId } from '../../base/ids.ts'
+import type { MembershipId, PersonId, TeamId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Membership } from '../../people/person.ts'
 import type { RecordChange, State } from '../../state/state.ts'
@@ -16,9 +16,20 @@ import {
 import type { Refusal } from '../refusal.ts'
 import { teamRequestOf } from '../requests/of.ts'
 import { gone } from '../../state/naming.ts'
+import type { Instant } from '../../base/instant.ts'
+
+export interface AddMember {
+  readonly kind: 'member.add'
+  readonly membership: MembershipId
+  readonly team: TeamId
+  readonly person: PersonId
+  readonly lead: boolean
+  readonly from: Instant | null
+  readonly until: Instant | null
+}
 
 /** Puts a person into a team. Members join open teams by themselves. */
-export const addMember: EditRule<EditOf<'member.add'>> = {
+export const addMember: EditRule<AddMember> = {
   kind: 'member.add',
   lacks: (context, edit) => (isJoining(context, edit) ? undefined : lacksFilling(context, edit.team)),
   apply: (context, edit) => {
@@ -45,8 +56,16 @@ function answered(state: State, team: TeamId, person: PersonId): RecordChange[] 
   return request === undefined ? [] : [gone('requests', request)]
 }
 
+export interface ChangeMember {
+  readonly kind: 'member.change'
+  readonly team: TeamId
+  readonly person: PersonId
+  readonly lead?: boolean | undefined
+  readonly until?: Instant | null | undefined
+}
+
 /** Who leads is named here also where a directory keeps who is in; ends are the directory's. */
-export const changeMember: EditRule<EditOf<'member.change'>> = {
+export const changeMember: EditRule<ChangeMember> = {
   kind: 'member.change',
   lacks: (context, edit) =>
     edit.until === undefined ? lacksTeam(context, edit.team) : lacksFilling(context, edit.team),
@@ -61,8 +80,14 @@ export const changeMember: EditRule<EditOf<'member.change'>> = {
   },
 }
 
+export interface TakeMember {
+  readonly kind: 'member.take'
+  readonly team: TeamId
+  readonly person: PersonId
+}
+
 /** Leaving a team oneself needs nothing. */
-export const takeMember: EditRule<EditOf<'member.take'>> = {
+export const takeMember: EditRule<TakeMember> = {
   kind: 'member.take',
   lacks: (context, edit) => lacksTaking(context, edit),
   apply: (context, edit) => {

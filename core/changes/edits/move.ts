@@ -2,12 +2,18 @@ import { rowOf } from '../../base/collection.ts'
 import type { NodeId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { levelsOf, pathOf } from '../../state/state.ts'
-import { type Context, type EditOf, type EditRule, lacksAction, lacksActionInArchive } from '../context.ts'
+import { type Context, type EditRule, lacksAction, lacksActionInArchive } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { tooDeep, wrongWithin } from './node.ts'
 
+export interface MoveNode {
+  readonly kind: 'node.move'
+  readonly node: NodeId
+  readonly parent: NodeId
+}
+
 /** Takes a place, with all that is in it, elsewhere. Its own grants go with it; what came from above stays behind. */
-export const moveNode: EditRule<EditOf<'node.move'>> = {
+export const moveNode: EditRule<MoveNode> = {
   kind: 'node.move',
   lacks: (context, edit) => lacksMoving(context, edit.node, edit.parent),
   apply: (context, edit) => {

@@ -9,8 +9,16 @@ import type { ContentNode, Mark } from '../../tree/node.ts'
 import { type Context, type EditOf, type EditRule, lacksActionInArchive, lacksEditing } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 
+export interface SetNodeState {
+  readonly kind: 'node.state'
+  readonly node: NodeId
+  readonly archived?: boolean | undefined
+  readonly binned?: boolean | undefined
+  readonly draft?: boolean | undefined
+}
+
 /** Archives, bins, drafts, and takes each back. Bringing back leaves what was on the web withdrawn. */
-export const setNodeState: EditRule<EditOf<'node.state'>> = {
+export const setNodeState: EditRule<SetNodeState> = {
   kind: 'node.state',
   lacks: (context, edit) => {
     const isOther = edit.archived !== undefined || edit.draft !== undefined

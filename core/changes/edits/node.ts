@@ -5,7 +5,6 @@ import { pathOf, rootOf, type State } from '../../state/state.ts'
 import { type ContentNode, deepest, kindsWithin, type NodeKind, plainNode } from '../../tree/node.ts'
 import {
   type Context,
-  type EditOf,
   type EditRule,
   isTaken,
   lacksAction,
@@ -14,7 +13,15 @@ import {
 } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 
-export const createNode: EditRule<EditOf<'node.create'>> = {
+export interface CreateNode {
+  readonly kind: 'node.create'
+  readonly node: NodeId
+  readonly parent: NodeId
+  readonly as: NodeKind
+  readonly name: string
+}
+
+export const createNode: EditRule<CreateNode> = {
   kind: 'node.create',
   lacks: (context, edit) => lacksAction(context, edit.parent, 'add'),
   apply: (context, edit) => {
@@ -42,8 +49,14 @@ export const wrongWithin = (parent: ContentNode, kind: NodeKind): Refusal | unde
 export const tooDeep = (state: State, parent: NodeId, levels: number): Refusal | undefined =>
   pathOf(state, parent).length + levels > deepest ? { code: 'too-much', what: 'depth' } : undefined
 
+export interface CreateHome {
+  readonly kind: 'home.create'
+  readonly node: NodeId
+  readonly name: string
+}
+
 /** A shared home: a folder under the root. Its stewards are grants of the same change set. */
-export const createHome: EditRule<EditOf<'home.create'>> = {
+export const createHome: EditRule<CreateHome> = {
   kind: 'home.create',
   lacks: context => lacksPrivilege(context, 'create homes'),
   apply: (context, edit) => {
@@ -57,7 +70,14 @@ export const createHome: EditRule<EditOf<'home.create'>> = {
   },
 }
 
-export const describeNode: EditRule<EditOf<'node.describe'>> = {
+export interface DescribeNode {
+  readonly kind: 'node.describe'
+  readonly node: NodeId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+}
+
+export const describeNode: EditRule<DescribeNode> = {
   kind: 'node.describe',
   lacks: (context, edit) => lacksEditing(context, edit.node),
   apply: (context, edit) => {
@@ -68,7 +88,14 @@ export const describeNode: EditRule<EditOf<'node.describe'>> = {
   },
 }
 
-export const orderNode: EditRule<EditOf<'node.order'>> = {
+export interface OrderNode {
+  readonly kind: 'node.order'
+  readonly node: NodeId
+  /** Place among its siblings: between two of them lies always another number. */
+  readonly order: number
+}
+
+export const orderNode: EditRule<OrderNode> = {
   kind: 'node.order',
   lacks: (context, edit) => lacksOrdering(context, edit.node),
   apply: (context, edit) => {

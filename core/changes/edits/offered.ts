@@ -5,9 +5,22 @@ import type { RecordChange } from '../../state/state.ts'
 import { type EditOf, type EditRule, wrongSpan } from '../context.ts'
 import { lacksInviting, openInvitation } from './invitation.ts'
 import { lacksRoleFor } from './role.ts'
+import type { PersonId, RoleId } from '../../base/ids.ts'
+import type { Instant } from '../../base/instant.ts'
+
+/** What was offered to somebody who has not come in yet; teams and places are changed where they are. */
+export interface ChangeInvitation {
+  readonly kind: 'invitation.change'
+  readonly person: PersonId
+  readonly name?: string | undefined
+  readonly role?: RoleId | undefined
+  readonly from?: Instant | null | undefined
+  readonly until?: Instant | null | undefined
+  readonly message?: string | undefined
+}
 
 /** Changes what was offered to somebody who has not come in yet. The link that they have goes on working. */
-export const changeInvitation: EditRule<EditOf<'invitation.change'>> = {
+export const changeInvitation: EditRule<ChangeInvitation> = {
   kind: 'invitation.change',
   lacks: (context, edit) => {
     const person = rowOf(context.before.state.persons, edit.person)

@@ -1,17 +1,22 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
-import type { PersonId } from '../../base/ids.ts'
-import { isLive } from '../../base/instant.ts'
+import type { HandleId, PersonId, PictureId } from '../../base/ids.ts'
+import { type Instant, isLive } from '../../base/instant.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Privilege } from '../../levels/privilege.ts'
 import { rankFor, type Target } from '../../access/powers.ts'
 import type { Person } from '../../people/person.ts'
 import type { Snapshot } from '../../state/state.ts'
-import { type Context, type EditOf, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
+import { type Context, type EditRule, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { claimHandle } from './handle.ts'
 
+export interface SuspendPerson {
+  readonly kind: 'person.suspend'
+  readonly person: PersonId
+}
+
 /** Access ends now, all else is kept. */
-export const suspend: EditRule<EditOf<'person.suspend'>> = {
+export const suspend: EditRule<SuspendPerson> = {
   kind: 'person.suspend',
   lacks: (context, edit) => lacksOver(context, edit.person, 'suspend'),
   apply: (context, edit) => {
@@ -21,7 +26,12 @@ export const suspend: EditRule<EditOf<'person.suspend'>> = {
   },
 }
 
-export const resume: EditRule<EditOf<'person.resume'>> = {
+export interface ResumePerson {
+  readonly kind: 'person.resume'
+  readonly person: PersonId
+}
+
+export const resume: EditRule<ResumePerson> = {
   kind: 'person.resume',
   lacks: (context, edit) => lacksOver(context, edit.person, 'suspend'),
   apply: (context, edit) => {
@@ -31,8 +41,14 @@ export const resume: EditRule<EditOf<'person.resume'>> = {
   },
 }
 
+export interface EndPerson {
+  readonly kind: 'person.end'
+  readonly person: PersonId
+  readonly until: Instant | null
+}
+
 /** When a person's time here ends by itself. */
-export const endPerson: EditRule<EditOf<'person.end'>> = {
+export const endPerson: EditRule<EndPerson> = {
   kind: 'person.end',
   lacks: (context, edit) => lacksOver(context, edit.person, 'suspend'),
   apply: (context, edit) => {
@@ -45,8 +61,19 @@ export const endPerson: EditRule<EditOf<'person.end'>> = {
   },
 }
 
+export interface DescribePerson {
+  readonly kind: 'person.describe'
+  readonly person: PersonId
+  readonly name?: string | undefined
+  readonly handle?: HandleId | null | undefined
+  readonly title?: string | undefined
+  readonly department?: string | undefined
+  readonly country?: string | undefined
+  readonly picture?: PictureId | null | undefined
+}
+
 /** How somebody is called: one's own affair, or that of who edits profiles. */
-export const describePerson: EditRule<EditOf<'person.describe'>> = {
+export const describePerson: EditRule<DescribePerson> = {
   kind: 'person.describe',
   lacks: (context, edit) => lacksDescribing(context, edit.person),
   apply: (context, edit) => {

@@ -5,18 +5,28 @@ import { placeOf } from '../../access/place.ts'
 import { mayUse } from '../../access/powers.ts'
 import { subjectOf } from '../../access/subject.ts'
 import { everyAction, has } from '../../levels/action.ts'
-import type { Grant, Limit } from '../../rules/entry.ts'
+import type { Grant, Limit } from '../../rules/access-entry.ts'
 import { personPrincipal } from '../../rules/principal.ts'
 import type { RecordChange } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { gone } from '../../state/naming.ts'
+import type { GrantId, LimitId, NodeId, PersonId } from '../../base/ids.ts'
+
+/** Makes somebody Steward of a place where no active person has share, and lifts what stands against it. */
+export interface RecoverAccess {
+  readonly kind: 'access.recover'
+  readonly node: NodeId
+  readonly taker: PersonId
+  readonly grant: GrantId
+  readonly limits: readonly LimitId[]
+}
 
 /**
  * Takes Steward at a place where no active person has share, which is a guard's to find. It is the one raise of
  * oneself beside joining an open team; all Owners are told of it. It never reaches into a private folder.
  */
-export const recoverAccess: EditRule<EditOf<'access.recover'>> = {
+export const recoverAccess: EditRule<RecoverAccess> = {
   kind: 'access.recover',
   lacks: (context, edit) =>
     lacksPrivilege(context, 'recover access') ??

@@ -1,13 +1,21 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
-import { type RequestFor, requestKey } from '../../people/request.ts'
+import { type RequestFor, requestKey, type Wanted } from '../../people/request.ts'
 import { gone } from '../../state/naming.ts'
-import { type EditOf, type EditRule, isTaken } from '../context.ts'
-import { unknownRequest } from '../requests/rule.ts'
+import { type EditRule, isTaken } from '../context.ts'
+import { type RequestAnswer, unknownRequest } from '../requests/rule.ts'
 import { lacksDeciding, ruleFor } from '../requests/rules.ts'
+import type { RequestId } from '../../base/ids.ts'
+
+export interface MakeRequest {
+  readonly kind: 'request.make'
+  readonly request: RequestId
+  readonly wants: Wanted
+  readonly reason: string
+}
 
 /** Asks for something. Asked again, an earlier answer makes way. */
-export const makeRequest: EditRule<EditOf<'request.make'>> = {
+export const makeRequest: EditRule<MakeRequest> = {
   kind: 'request.make',
   lacks: (context, { wants }) => ruleFor(wants).lacksAsking(context, wants),
   apply: ({ now, author }, { request: id, wants, reason }) => {
@@ -27,7 +35,12 @@ export const makeRequest: EditRule<EditOf<'request.make'>> = {
   },
 }
 
-export const withdrawRequest: EditRule<EditOf<'request.withdraw'>> = {
+export interface WithdrawRequest {
+  readonly kind: 'request.withdraw'
+  readonly request: RequestId
+}
+
+export const withdrawRequest: EditRule<WithdrawRequest> = {
   kind: 'request.withdraw',
   lacks: ({ before, author }, { request }) =>
     rowOf(before.state.requests, request)?.person === author ? undefined : unknownRequest,
@@ -37,8 +50,16 @@ export const withdrawRequest: EditRule<EditOf<'request.withdraw'>> = {
   },
 }
 
+export interface AcceptRequest {
+  readonly kind: 'request.accept'
+  readonly request: RequestId
+  readonly gives: RequestAnswer
+  /** What whoever asked is told besides. */
+  readonly comment: string
+}
+
 /** Gives what was asked for. */
-export const acceptRequest: EditRule<EditOf<'request.accept'>> = {
+export const acceptRequest: EditRule<AcceptRequest> = {
   kind: 'request.accept',
   lacks: (context, { request: id, gives }) => {
     const request = rowOf(context.before.state.requests, id)
@@ -54,7 +75,13 @@ export const acceptRequest: EditRule<EditOf<'request.accept'>> = {
   },
 }
 
-export const declineRequest: EditRule<EditOf<'request.decline'>> = {
+export interface DeclineRequest {
+  readonly kind: 'request.decline'
+  readonly request: RequestId
+  readonly comment: string
+}
+
+export const declineRequest: EditRule<DeclineRequest> = {
   kind: 'request.decline',
   lacks: (context, { request }) => lacksDeciding(context, request),
   apply: ({ now, author }, { request: id, comment }) => {

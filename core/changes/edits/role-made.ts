@@ -1,15 +1,27 @@
 import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
-import { rankFor, wholeWorkspace } from '../../access/powers.ts'
+import { entireWorkspace, rankFor } from '../../access/powers.ts'
 import { isPrivilege, type Privilege, privileges } from '../../levels/privilege.ts'
 import type { Role } from '../../people/role.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { goneWith, isHeld } from '../../state/naming.ts'
 import { lacksPrivileges } from './invite.ts'
+import type { RoleId } from '../../base/ids.ts'
+
+export interface CreateRole {
+  readonly kind: 'role.create'
+  readonly role: RoleId
+  readonly name: string
+  readonly note: string
+  readonly rank: number
+  readonly privileges: readonly Privilege[]
+  readonly addressable: boolean
+  readonly seatExempt: boolean
+}
 
 /** Roles of the workspace's own, made and changed below one's own rank and of privileges that one holds. */
-export const createRole: EditRule<EditOf<'role.create'>> = {
+export const createRole: EditRule<CreateRole> = {
   kind: 'role.create',
   lacks: (context, edit) => lacksRoleChange(context, null, made(context, edit)),
   apply: (context, edit) =>
@@ -18,7 +30,18 @@ export const createRole: EditRule<EditOf<'role.create'>> = {
       : ok([{ table: 'roles', id: edit.role, before: null, after: made(context, edit) }]),
 }
 
-export const changeRole: EditRule<EditOf<'role.change'>> = {
+export interface ChangeRole {
+  readonly kind: 'role.change'
+  readonly role: RoleId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+  readonly rank?: number | undefined
+  readonly privileges?: readonly Privilege[] | undefined
+  readonly addressable?: boolean | undefined
+  readonly seatExempt?: boolean | undefined
+}
+
+export const changeRole: EditRule<ChangeRole> = {
   kind: 'role.change',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.roles, edit.role)
@@ -33,8 +56,13 @@ export const changeRole: EditRule<EditOf<'role.change'>> = {
   },
 }
 
+export interface DeleteRole {
+  readonly kind: 'role.delete'
+  readonly role: RoleId
+}
+
 /** Only where nobody holds it, no way in offers it, and no setting names it. Who asked for it asks no more. */
-export const deleteRole: EditRule<EditOf<'role.delete'>> = {
+export const deleteRole: EditRule<DeleteRole> = {
   kind: 'role.delete',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.roles, edit.role)
@@ -80,7 +108,7 @@ export function lacksRoleChange(
   after: Role | null,
 ): Refusal | undefined {
   if (before?.builtIn === true || after?.builtIn === true) return { code: 'locked', what: 'role' }
-  const rank = rankFor(context.before, context.author, { privilege: 'edit roles', target: wholeWorkspace })
+  const rank = rankFor(context.before, context.author, { privilege: 'edit roles', target: entireWorkspace })
   if (rank === undefined) return { code: 'privilege-missing', privilege: 'edit roles' }
   const isOwner = lacksPrivilege(context, 'own') === undefined
   if ([before, after].some(role => role !== null && role.rank >= rank) && !isOwner)

@@ -1,14 +1,26 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
 import { isSame } from '../../base/same.ts'
 import { ok, refused } from '../../base/result.ts'
-import type { Person } from '../../people/person.ts'
-import { type Context, type EditOf, type EditRule, isTaken, wrongSpan } from '../context.ts'
+import type { Person, Scope } from '../../people/person.ts'
+import { type Context, type EditRule, isTaken, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { lacksRole, type Offered } from './invite.ts'
 import { lacksOver } from './person.ts'
+import type { HoldingId, PersonId, RoleId } from '../../base/ids.ts'
+import type { Instant } from '../../base/instant.ts'
+
+export interface GiveRole {
+  readonly kind: 'role.give'
+  readonly holding: HoldingId
+  readonly person: PersonId
+  readonly role: RoleId
+  readonly scope: Scope
+  readonly from: Instant | null
+  readonly until: Instant | null
+}
 
 /** Gives somebody a role over a scope. */
-export const giveRole: EditRule<EditOf<'role.give'>> = {
+export const giveRole: EditRule<GiveRole> = {
   kind: 'role.give',
   lacks: (context, edit) => {
     const person = rowOf(context.before.state.persons, edit.person)
@@ -34,8 +46,13 @@ export const giveRole: EditRule<EditOf<'role.give'>> = {
   },
 }
 
+export interface TakeRole {
+  readonly kind: 'role.take'
+  readonly holding: HoldingId
+}
+
 /** Giving up one's own role needs nothing. */
-export const takeRole: EditRule<EditOf<'role.take'>> = {
+export const takeRole: EditRule<TakeRole> = {
   kind: 'role.take',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.holdings, edit.holding)

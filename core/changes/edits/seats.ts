@@ -2,9 +2,18 @@ import { ok, refused } from '../../base/result.ts'
 import type { Workspace } from '../../rules/workspace.ts'
 import { workspaceOf } from '../../state/state.ts'
 import { type EditOf, type EditRule, lacksPrivilege } from '../context.ts'
+import type { Instant } from '../../base/instant.ts'
+
+export interface ChangeSeats {
+  readonly kind: 'seats.change'
+  readonly seats?: number | null | undefined
+  readonly suspendedHoldSeats?: boolean | undefined
+  /** From when on there are that many: `null` for at once. */
+  readonly from: Instant | null
+}
 
 /** How many seats there are, at once or from the next period on, and whether suspended people keep theirs. */
-export const changeSeats: EditRule<EditOf<'seats.change'>> = {
+export const changeSeats: EditRule<ChangeSeats> = {
   kind: 'seats.change',
   lacks: context => lacksPrivilege(context, 'change seats'),
   apply: ({ now }, edit) => {

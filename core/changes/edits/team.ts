@@ -1,5 +1,5 @@
 import { rowOf } from '../../base/collection.ts'
-import type { TeamId } from '../../base/ids.ts'
+import type { NodeId, PictureId, TeamId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import { isSame } from '../../base/same.ts'
 import type { Team } from '../../people/person.ts'
@@ -7,7 +7,6 @@ import { type RecordChange, rootOf, teamHomeOf } from '../../state/state.ts'
 import type { ContentNode } from '../../tree/node.ts'
 import {
   type Context,
-  type EditOf,
   type EditRule,
   firstLack,
   isTaken,
@@ -19,8 +18,18 @@ import type { Refusal } from '../refusal.ts'
 import { createdNode } from './node.ts'
 import { withdrawnBelow } from './node-state.ts'
 
+export interface CreateTeam {
+  readonly kind: 'team.create'
+  readonly team: TeamId
+  readonly home: NodeId
+  readonly name: string
+  readonly note: string
+  readonly joining: Team['joining']
+  readonly welcomesGuests: boolean
+}
+
 /** Makes a team and its home folder. Its first people and grants are edits of the same change set. */
-export const createTeam: EditRule<EditOf<'team.create'>> = {
+export const createTeam: EditRule<CreateTeam> = {
   kind: 'team.create',
   lacks: context => lacksPrivilege(context, 'create teams'),
   apply: (context, edit) => {
@@ -53,7 +62,21 @@ export const createTeam: EditRule<EditOf<'team.create'>> = {
   },
 }
 
-export const changeTeam: EditRule<EditOf<'team.change'>> = {
+export interface ChangeTeam {
+  readonly kind: 'team.change'
+  readonly team: TeamId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+  readonly joining?: Team['joining'] | undefined
+  readonly welcomesGuests?: boolean | undefined
+  readonly picture?: PictureId | null | undefined
+  readonly allowsPublishing?: boolean | undefined
+  readonly posting?: Team['posting'] | undefined
+  readonly addressing?: Team['addressing'] | undefined
+  readonly keptByDirectory?: boolean | undefined
+}
+
+export const changeTeam: EditRule<ChangeTeam> = {
   kind: 'team.change',
   lacks: (context, edit) =>
     lacksTeam(context, edit.team) ??
@@ -77,8 +100,14 @@ export const changeTeam: EditRule<EditOf<'team.change'>> = {
   },
 }
 
+export interface ArchiveTeam {
+  readonly kind: 'team.archive'
+  readonly team: TeamId
+  readonly archived: boolean
+}
+
 /** Everything in an archived team's home stays readable and nothing there changes; its leads bring it back. */
-export const archiveTeam: EditRule<EditOf<'team.archive'>> = {
+export const archiveTeam: EditRule<ArchiveTeam> = {
   kind: 'team.archive',
   lacks: (context, edit) => lacksArchiving(context, edit.team),
   apply: (context, edit) => {

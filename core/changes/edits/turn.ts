@@ -15,13 +15,27 @@ import { gone } from '../../state/naming.ts'
 import { privateFolder } from './invitation.ts'
 import { unwelcomeDomain } from './invite.ts'
 import { lacksOver } from './person.ts'
+import type { GrantId, HoldingId, NodeId, PersonId } from '../../base/ids.ts'
+
+/** Makes a member a guest, or a guest a member. */
+export interface TurnPerson {
+  readonly kind: 'person.turn'
+  readonly person: PersonId
+  readonly as: Person['kind']
+  readonly holding: HoldingId
+  /** The private folder that a new member gets, with its grant. */
+  readonly folder: NodeId
+  readonly grant: GrantId
+  /** Who takes over the private folder of a member that becomes a guest; without one it goes to the bin. */
+  readonly taker: PersonId | null
+}
 
 /**
  * Makes a member a guest or a guest a member. Their grants lose what no guest may hold; their private
  * folder is taken over or binned. Roles beside the usual one, and teams that do not welcome guests, are
  * cleared by other edits of the same change set.
  */
-export const turnPerson: EditRule<EditOf<'person.turn'>> = {
+export const turnPerson: EditRule<TurnPerson> = {
   kind: 'person.turn',
   lacks: (context, edit) =>
     lacksOver(context, edit.person, 'invite members') ?? lacksHandingOver(context, edit),

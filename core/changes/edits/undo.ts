@@ -4,15 +4,26 @@ import { applyChanges, type RecordChange } from '../../state/state.ts'
 import type { Person } from '../../people/person.ts'
 import type { Context, EditOf, EditRule } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { undoingOf, type Undoing } from '../undo.ts'
+import { type Undoing, undoingOf } from '../undo.ts'
 import { isArchivedHome } from './delete.ts'
 import { conductOf } from '../conduct.ts'
+import type { NodeId } from '../../base/ids.ts'
+
+/** Takes back an earlier change set, as far as what it did still stands. */
+export interface UndoChangeSet {
+  readonly kind: 'undo'
+  /** The revision that it made, and what it did to each record. */
+  readonly revision: number
+  readonly changes: readonly RecordChange[]
+  /** Places with something in them that is not part of the state, such as text: these are not unmade. */
+  readonly written: readonly NodeId[]
+}
 
 /**
  * Takes a change set back, with the rights that each part of it needs. Parts that the author cannot
  * know of are passed over in silence, like everything hidden.
  */
-export const undo: EditRule<EditOf<'undo'>> = {
+export const undo: EditRule<UndoChangeSet> = {
   kind: 'undo',
   lacks: (context, edit) => {
     if (edit.changes.some(isForGood)) return { code: 'never-undone' }

@@ -1,12 +1,19 @@
 import { rowOf, rowsBy } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Watch } from '../../people/asking.ts'
-import { type Context, type EditOf, type EditRule, isTaken, lacksActionInArchive } from '../context.ts'
+import { type Context, type EditRule, isTaken, lacksActionInArchive } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { gone } from '../../state/naming.ts'
+import type { NodeId, WatchId } from '../../base/ids.ts'
+
+export interface BeginWatch {
+  readonly kind: 'watch.begin'
+  readonly watch: WatchId
+  readonly node: NodeId
+}
 
 /** Wants to be told when access at a place or below it changes: to whoever may see all of it there. */
-export const beginWatch: EditRule<EditOf<'watch.begin'>> = {
+export const beginWatch: EditRule<BeginWatch> = {
   kind: 'watch.begin',
   lacks: (context, { node }) => lacksActionInArchive(context, node, 'share'),
   apply: ({ now, author }, { watch: id, node }) => {
@@ -17,7 +24,12 @@ export const beginWatch: EditRule<EditOf<'watch.begin'>> = {
   },
 }
 
-export const endWatch: EditRule<EditOf<'watch.end'>> = {
+export interface EndWatch {
+  readonly kind: 'watch.end'
+  readonly watch: WatchId
+}
+
+export const endWatch: EditRule<EndWatch> = {
   kind: 'watch.end',
   lacks: ({ before, author }, { watch }) =>
     rowOf(before.state.watches, watch)?.person === author ? undefined : { code: 'unknown', what: 'watch' },

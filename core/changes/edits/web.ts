@@ -1,12 +1,19 @@
 import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
-import { type EditOf, type EditRule, lacksAction } from '../context.ts'
+import { type EditRule, lacksAction } from '../context.ts'
+import type { NodeId } from '../../base/ids.ts'
+
+export interface SetWeb {
+  readonly kind: 'node.web'
+  readonly node: NodeId
+  readonly web: 'published' | 'excluded' | null
+}
 
 /**
  * Publishes a place with what is in it, excludes it from what is published above it, or takes either back. Whether
  * the policies allow it is a guard's: it is asked of undoing, too.
  */
-export const setWeb: EditRule<EditOf<'node.web'>> = {
+export const setWeb: EditRule<SetWeb> = {
   kind: 'node.web',
   lacks: (context, edit) => lacksAction(context, edit.node, 'publish'),
   apply: (context, edit) => {

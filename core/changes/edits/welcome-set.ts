@@ -2,12 +2,23 @@ import { allRows, rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import { isSame } from '../../base/same.ts'
 import type { Offer, WelcomeSet } from '../../rules/offer.ts'
-import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege, wrongSpan } from '../context.ts'
+import { type Context, type EditRule, isTaken, lacksPrivilege, wrongSpan } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { goneWith, isHeld } from '../../state/naming.ts'
+import type { WelcomeSetId } from '../../base/ids.ts'
+
+/** Named offers, and links by which people come in by themselves. */
+
+export interface CreateWelcomeSet {
+  readonly kind: 'welcome.create'
+  readonly welcome: WelcomeSetId
+  readonly name: string
+  readonly note: string
+  readonly offer: Offer
+}
 
 /** A named offer. It gives nothing by itself: what is offered is judged when somebody is invited with it. */
-export const createWelcomeSet: EditRule<EditOf<'welcome.create'>> = {
+export const createWelcomeSet: EditRule<CreateWelcomeSet> = {
   kind: 'welcome.create',
   lacks: (context, { offer }) => lacksOffering(context, offer),
   apply: (context, { welcome: id, name, note, offer }) => {
@@ -18,7 +29,15 @@ export const createWelcomeSet: EditRule<EditOf<'welcome.create'>> = {
   },
 }
 
-export const changeWelcomeSet: EditRule<EditOf<'welcome.change'>> = {
+export interface ChangeWelcomeSet {
+  readonly kind: 'welcome.change'
+  readonly welcome: WelcomeSetId
+  readonly name?: string | undefined
+  readonly note?: string | undefined
+  readonly offer?: Offer | undefined
+}
+
+export const changeWelcomeSet: EditRule<ChangeWelcomeSet> = {
   kind: 'welcome.change',
   lacks: (context, edit) =>
     lacksKeeping(context, rowOf(context.before.state.welcomeSets, edit.welcome), edit.offer),
@@ -37,8 +56,13 @@ export const changeWelcomeSet: EditRule<EditOf<'welcome.change'>> = {
   },
 }
 
+export interface DeleteWelcomeSet {
+  readonly kind: 'welcome.delete'
+  readonly welcome: WelcomeSetId
+}
+
 /** One that a link offers is in use. What was offered with it stays. */
-export const deleteWelcomeSet: EditRule<EditOf<'welcome.delete'>> = {
+export const deleteWelcomeSet: EditRule<DeleteWelcomeSet> = {
   kind: 'welcome.delete',
   lacks: (context, { welcome }) => lacksKeeping(context, rowOf(context.before.state.welcomeSets, welcome)),
   apply: ({ now: { state } }, { welcome }) => {

@@ -1,4 +1,4 @@
-import { wholeWorkspace } from '../../access/powers.ts'
+import { entireWorkspace } from '../../access/powers.ts'
 import { rowOf } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import { guestRole } from '../../people/role.ts'
@@ -7,6 +7,8 @@ import type { Workspace } from '../../rules/workspace.ts'
 import { type Context, type EditOf, type EditRule, lacksPrivilege } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
 import { lacksRole } from './invite.ts'
+import type { PictureId, RoleId } from '../../base/ids.ts'
+import type { ActionSet } from '../../levels/action.ts'
 
 type Setting = Exclude<keyof EditOf<'workspace.change'>, 'kind'>
 
@@ -29,7 +31,24 @@ const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
 
 export const isSetting = (field: string): field is Setting => Object.hasOwn(neededFor, field)
 
-export const changeWorkspace: EditRule<EditOf<'workspace.change'>> = {
+export interface ChangeWorkspace {
+  readonly kind: 'workspace.change'
+  readonly name?: string | undefined
+  readonly timeZone?: string | undefined
+  readonly guestCeiling?: ActionSet | undefined
+  readonly allowsPublishing?: boolean | undefined
+  readonly defaultRole?: RoleId | undefined
+  readonly picture?: PictureId | null | undefined
+  readonly memberDomains?: readonly string[] | undefined
+  readonly guestDomains?: readonly string[] | undefined
+  readonly invitationDays?: number | undefined
+  readonly houseRules?: string | undefined
+  readonly secondFactorFor?: readonly RoleId[] | undefined
+  readonly signInDays?: number | undefined
+  readonly idleHours?: number | undefined
+}
+
+export const changeWorkspace: EditRule<ChangeWorkspace> = {
   kind: 'workspace.change',
   lacks: (context, edit) => lacksSettings(context, settingsOf(edit), edit),
   apply: (context, edit) => {
@@ -54,7 +73,7 @@ export function lacksSettings(
   const isGiving = settings.includes('defaultRole') && role !== undefined
   return (
     needed.flatMap(privilege => lacksPrivilege(context, privilege) ?? [])[0] ??
-    (isGiving ? lacksRole(context, { role, scope: { over: 'workspace' } }, wholeWorkspace) : undefined)
+    (isGiving ? lacksRole(context, { role, scope: { over: 'workspace' } }, entireWorkspace) : undefined)
   )
 }
 

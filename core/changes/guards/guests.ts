@@ -6,17 +6,17 @@ import { guestRole } from '../../people/role.ts'
 import { partsOf, personPrincipal, type Principal } from '../../rules/principal.ts'
 import { privateFolderOf, type RecordChange, type State } from '../../state/state.ts'
 import type { GuestRule } from '../refusal.ts'
-import type { Guard, Whole } from './guard.ts'
+import type { Guard, ProposedChanges } from './guard.ts'
 
 /**
  * No change leaves a guest leading a team, standing in one that does not welcome guests, holding a role or a grant by
  * name with share, seal or publish, or with a private folder. The whole set counts, in whichever order it was made; what
  * was wrong before is nobody's to mend on the way.
  */
-export const guests: Guard = whole => {
-  for (const person of touchedPeople(whole)) {
-    const known = new Set(guestFaultsOf(whole.before.state, person).map(each => each.key))
-    const fault = guestFaultsOf(whole.after.state, person).find(each => !known.has(each.key))
+export const guests: Guard = proposed => {
+  for (const person of affectedPeople(proposed)) {
+    const known = new Set(guestFaultsOf(proposed.before.state, person).map(each => each.key))
+    const fault = guestFaultsOf(proposed.after.state, person).find(each => !known.has(each.key))
     if (fault !== undefined) return { code: 'guest-rule', rule: fault.rule, person }
   }
   return undefined
@@ -56,8 +56,8 @@ export function guestFaultsOf(state: State, id: PersonId): Fault[] {
 const stewarding = ['share', 'seal', 'publish'] as const
 
 /** Everybody for whom a change can bring such a fault about. */
-const touchedPeople = (whole: Whole): ReadonlySet<PersonId> =>
-  new Set(whole.changes.flatMap(change => peopleIn(whole.after.state, change)))
+const affectedPeople = (proposed: ProposedChanges): ReadonlySet<PersonId> =>
+  new Set(proposed.changes.flatMap(change => peopleIn(proposed.after.state, change)))
 
 function peopleIn(state: State, change: RecordChange): readonly PersonId[] {
   switch (change.table) {

@@ -9,7 +9,7 @@ import {
   evaluationsOf,
 } from '../../access/evaluation-context.ts'
 import { rowOf } from '../../base/collection.ts'
-import { none } from '../../base/column.ts'
+import { none } from '../../base/vector.ts'
 import type { NodeId, PersonId } from '../../base/ids.ts'
 import { always, type Instant } from '../../base/instant.ts'
 import { idOf } from '../../base/numbering.ts'
@@ -21,8 +21,8 @@ import { isJoining } from '../edits/member.ts'
 import { instantsAt, instantsOf, type Within } from '../instants.ts'
 import { topmostOf } from '../places.ts'
 import type { Steps } from '../steps.ts'
-import { isTouched, topsTouched } from '../touched.ts'
-import type { LongGuard, Whole } from './guard.ts'
+import { isAffected, affectedRoots } from '../affected-scope.ts'
+import type { LongGuard, ProposedChanges } from './guard.ts'
 import { withoutRecovery } from './recovered.ts'
 
 /**
@@ -30,55 +30,58 @@ import { withoutRecovery } from './recovered.ts'
  * now and at every later instant at which something begins or ends. Recovering access is the exception.
  */
 export const ownRaise: LongGuard = function* (given) {
-  const whole = afterJoining(withoutRecovery(given))
-  if (whole.edits.some(edit => edit.kind === 'invitation.accept')) return undefined
-  if (!isTouched(whole, whole.author)) return undefined
-  const indexes = [whole.before.state.index, whole.after.state.index] as const
-  const people = [whole.author]
-  const tops = topsTouched(whole)
+  const proposed = afterJoining(withoutRecovery(given))
+  if (proposed.edits.some(edit => edit.kind === 'invitation.accept')) return undefined
+  if (!isAffected(proposed, proposed.author)) return undefined
+  const indexes = [proposed.before.state.index, proposed.after.state.index] as const
+  const people = [proposed.author]
+  const roots = affectedRoots(proposed)
   yield 0
-  const within = { starts: startsAt(indexes, tops), people }
+  const within = { starts: startsAt(indexes, roots), people }
   yield 0
   // What is given to the author as before at these places is so in all that lies in them: that is so for most changes.
-  if (whole.changes.every(isEntry) && (yield* isSameEver(whole, within))) return undefined
+  if (proposed.changes.every(isEntry) && (yield* isSameEver(proposed, within))) return undefined
   const raised = new Set<NodeId>()
-  const instants = instantsOf(whole, within)
+  const instants = instantsOf(proposed, within)
   for (const [index, at] of instants.entries()) {
     yield index / instants.length
-    const [before, after] = snapshotsAt(whole, at)
-    for (const node of raisedIn([before, after], whole.author, within.starts)) raised.add(node)
-    for (const each of columnDifferences({ tops, people }, before, after)) {
+    const [before, after] = snapshotsAt(proposed, at)
+    for (const node of raisedIn([before, after], proposed.author, within.starts)) raised.add(node)
+    for (const each of columnDifferences({ roots, people }, before, after)) {
       const isNew = rowOf(before.state.columns, each.column) === undefined
       if (!isNew && rank[each.after] > rank[each.before]) raised.add(each.at)
     }
   }
   return raised.size === 0
     ? undefined
-    : { code: 'own-raise', nodes: topmostOf(whole.after.state, [...raised]) }
+    : { code: 'own-raise', nodes: topmostOf(proposed.after.state, [...raised]) }
 }
 
 const rank = { none: 0, see: 1, edit: 2 }
 
 const isEntry = ({ table }: RecordChange): boolean => table === 'grants' || table === 'limits'
 
-const snapshotsAt = ({ before, after }: Whole, at: Instant): Sides<Snapshot> => [
+const snapshotsAt = ({ before, after }: ProposedChanges, at: Instant): Sides<Snapshot> => [
   snapshotOf(before.state, at),
   snapshotOf(after.state, at),
 ]
 
 /** Whether the author is given the same at some places before and after, whenever it is read. */
-function* isSameEver(whole: Whole, within: Within): Steps<boolean> {
-  for (const at of instantsAt(whole, within)) {
+function* isSameEver(proposed: ProposedChanges, within: Within): Steps<boolean> {
+  for (const at of instantsAt(proposed, within)) {
     yield 0
-    if (!isSameAt(whole, within.starts, at)) return false
+    if (!isSameAt(proposed, within.starts, at)) return false
   }
   return true
 }
 
 /** The same at an instant. */
-function isSameAt(whole: Whole, starts: readonly Start[], at: Instant): boolean {
+function isSameAt(proposed: ProposedChanges, starts: readonly Start[], at: Instant): boolean {
   let isSame = true
-  walkOwn(snapshotsAt(whole, at), whole.author, { starts, visit: (_, isAlike) => void (isSame &&= isAlike) })
+  walkOwn(snapshotsAt(proposed, at), proposed.author, {
+    starts,
+    visit: (_, isAlike) => void (isSame &&= isAlike),
+  })
   return isSame
 }
 
@@ -125,8 +128,8 @@ function walkOwn(snapshots: Sides<Snapshot>, author: PersonId, { starts, visit }
 }
 
 /** Open teams that the author joins are open to the author anyway: raises are read as if they were in already. */
-function afterJoining(whole: Whole): Whole {
-  const { author, before, after, edits } = whole
+function afterJoining(proposed: ProposedChanges): ProposedChanges {
+  const { author, before, after, edits } = proposed
   const joined = edits.flatMap((edit): RecordChange[] => {
     if (edit.kind !== 'member.add' || !isJoining({ author, before, now: after }, edit)) return []
     const { membership: id, team, person } = edit
@@ -134,6 +137,6 @@ function afterJoining(whole: Whole): Whole {
     return [{ table: 'memberships', id, before: null, after: row }]
   })
   return joined.length === 0
-    ? whole
-    : { ...whole, before: snapshotOf(applyChanges(before.state, joined), before.at) }
+    ? proposed
+    : { ...proposed, before: snapshotOf(applyChanges(before.state, joined), before.at) }
 }

@@ -2,7 +2,7 @@ import { ownersOf } from '../../access/powers.ts'
 import { snapshotOf } from '../../state/snapshot.ts'
 import type { PersonId } from '../../base/ids.ts'
 import type { Snapshot } from '../../state/state.ts'
-import { afterAllEnds } from '../touched.ts'
+import { afterAllEnds } from '../affected-scope.ts'
 import type { Guard } from './guard.ts'
 
 /** Whether a workspace would be left without an owner if this one went: now, or once all ends have passed. */

@@ -9,8 +9,8 @@ import type { Instant } from '../../base/instant.ts'
 import { idOf } from '../../base/numbering.ts'
 import { snapshotOf } from '../../state/snapshot.ts'
 import { type Snapshot, pathOf, type RecordChange, rootOf } from '../../state/state.ts'
-import { afterAllEnds, topsTouched, touchedPlaces, type Touching } from '../touched.ts'
-import type { LongGuard, Whole } from './guard.ts'
+import { afterAllEnds, affectedRoots, affectedPlaces, type Transition } from '../affected-scope.ts'
+import type { LongGuard, ProposedChanges } from './guard.ts'
 import { topmostOf } from '../places.ts'
 import { without } from './recovered.ts'
 
@@ -20,26 +20,27 @@ import { without } from './recovered.ts'
  * parent.
  */
 export const stewardLeft: LongGuard = function* (given) {
-  const whole = withoutLeaving(given)
-  const indexes = [whole.before.state.index, whole.after.state.index] as const
+  const proposed = withoutLeaving(given)
+  const indexes = [proposed.before.state.index, proposed.after.state.index] as const
   // What is only given takes nobody's access.
-  const tops = topsTouched({ ...whole, changes: whole.changes.filter(change => !isGift(change)) })
+  const roots = affectedRoots({ ...proposed, changes: proposed.changes.filter(change => !isGift(change)) })
   yield 0
   const places: number[] = []
-  for (const [looked, below] of belowEach(indexes, startsAt(indexes, tops)).entries()) {
+  for (const [looked, below] of belowEach(indexes, startsAt(indexes, roots)).entries()) {
     if (looked % lookedAtOnce === 0) yield 0
-    if (below.side === 1) places.push(...cutSegmentsAt(indexes, below).tops)
+    if (below.side === 1) places.push(...cutSegmentsAt(indexes, below).roots)
   }
   for (const when of ['now', 'after ends'] as const) {
-    const at = when === 'now' ? whole.after.at : afterAllEnds
-    const evaluation = evaluationOf(snapshotOf(whole.after.state, at))
+    const at = when === 'now' ? proposed.after.at : afterAllEnds
+    const evaluation = evaluationOf(snapshotOf(proposed.after.state, at))
     const left: NodeId[] = []
     for (const [looked, place] of places.entries()) {
       if (looked % lookedAtOnce === 0) yield looked / places.length
       const node = idOf(evaluation.index.nodes, place) as NodeId
-      if (!hasStewardIn(evaluation, place) && losesSteward(whole, node, at)) left.push(node)
+      if (!hasStewardIn(evaluation, place) && losesSteward(proposed, node, at)) left.push(node)
     }
-    if (left.length > 0) return { code: 'no-steward-left', nodes: topmostOf(whole.after.state, left), when }
+    if (left.length > 0)
+      return { code: 'no-steward-left', nodes: topmostOf(proposed.after.state, left), when }
   }
   return undefined
 }
@@ -48,19 +49,19 @@ const lookedAtOnce = 100
 
 const isGift = ({ table, before }: RecordChange): boolean => table === 'grants' && before === null
 
-function losesSteward(whole: Whole, node: NodeId, at: Instant): boolean {
-  const after = snapshotOf(whole.after.state, at)
+function losesSteward(proposed: ProposedChanges, node: NodeId, at: Instant): boolean {
+  const after = snapshotOf(proposed.after.state, at)
   const root = rootOf(after.state).id
   if (node === root || isKept(after, node)) return false
-  const before = snapshotOf(whole.before.state, at)
+  const before = snapshotOf(proposed.before.state, at)
   const was = placeOf(before, node)
   if (was !== undefined && was.binnedAt === undefined) return isKept(before, node)
-  const above = parentThere(whole, after, node) ?? root
+  const above = parentThere(proposed, after, node) ?? root
   return above === root || isKept(before, above)
 }
 
 /** What a place is new in: the nearest place above it that existed. */
-const parentThere = ({ before }: Whole, { state }: Snapshot, node: NodeId): NodeId | undefined =>
+const parentThere = ({ before }: ProposedChanges, { state }: Snapshot, node: NodeId): NodeId | undefined =>
   pathOf(state, node)
     .slice(1)
     .find(({ id }) => rowOf(before.state.nodes, id) !== undefined)?.id
@@ -69,9 +70,11 @@ const parentThere = ({ before }: Whole, { state }: Snapshot, node: NodeId): Node
  * Suspending or removing somebody, or ending their time, is never refused for what they alone steward: it
  * is judged as if they stayed, with all that hung on them.
  */
-function withoutLeaving(whole: Whole): Whole {
-  const removed = new Set(whole.edits.flatMap(edit => (edit.kind === 'person.remove' ? [edit.person] : [])))
-  return without(whole, change => {
+function withoutLeaving(proposed: ProposedChanges): ProposedChanges {
+  const removed = new Set(
+    proposed.edits.flatMap(edit => (edit.kind === 'person.remove' ? [edit.person] : [])),
+  )
+  return without(proposed, change => {
     if (change.table === 'persons') return isLeaving(change)
     if (change.after !== null) return false
     if (change.table === 'grants' || change.table === 'limits')
@@ -88,17 +91,17 @@ const isLeaving = ({ before, after }: Extract<RecordChange, { table: 'persons' }
   after?.status === 'removed'
 
 /** The places that had somebody to share there before and have nobody after; not those that follow another of them. */
-export function leftAlone(touching: Touching): NodeId[] {
-  const { before, after } = touching
-  const tops = new Set(touchedPlaces(touching).map(each => each.node))
+export function leftAlone(transition: Transition): NodeId[] {
+  const { before, after } = transition
+  const roots = new Set(affectedPlaces(transition).map(each => each.node))
   const left = new Set(
-    [...tops].filter(
+    [...roots].filter(
       node => isThere(before, node) && isThere(after, node) && isKept(before, node) && !isKept(after, node),
     ),
   )
   return [...left].filter(id => {
     const [node, ...above] = pathOf(after.state, id)
-    const within = above.find(each => tops.has(each.id))
+    const within = above.find(each => roots.has(each.id))
     return node?.broken !== null || within === undefined || !left.has(within.id)
   })
 }

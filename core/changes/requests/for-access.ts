@@ -11,7 +11,7 @@ import { personPrincipal } from '../../rules/principal.ts'
 import type { Snapshot } from '../../state/state.ts'
 import { type EditOf, lacksActionInArchive } from '../context.ts'
 import { addGrant } from '../edits/grant.ts'
-import { type Given, unknownRequest, type WantRule } from './rule.ts'
+import { type RequestAnswer, unknownRequest, type WantRule } from './rule.ts'
 
 /**
  * Asks for access by the address of a place. Nothing here depends on whether a place that the author does not see
@@ -45,7 +45,7 @@ const askedAtMost = 100
 
 const grantFor = (
   { person, wants }: AccessRequest,
-  { grant, gives, until }: Extract<Given, { readonly of: 'access' }>,
+  { grant, gives, until }: Extract<RequestAnswer, { readonly of: 'access' }>,
 ): EditOf<'grant.add'> => ({
   kind: 'grant.add',
   grant,

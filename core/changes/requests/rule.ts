@@ -2,7 +2,7 @@ import type { GrantId, HoldingId, MembershipId, PersonId, RoleId } from '../../b
 import type { Instant } from '../../base/instant.ts'
 import type { Scope } from '../../people/person.ts'
 import type { RequestFor, Wanted } from '../../people/request.ts'
-import type { Gives } from '../../rules/entry.ts'
+import type { Gives } from '../../rules/access-entry.ts'
 import type { Snapshot } from '../../state/state.ts'
 import type { Context, Outcome } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
@@ -22,12 +22,16 @@ export interface WantRule<W extends Wanted = Wanted> {
   /** What deciding needs; the same for a request that is hidden as for none. */
   readonly lacksDeciding: (context: Context, request: RequestFor<W>) => Refusal | undefined
   /** What giving this in answer needs besides. */
-  readonly lacksGiving: (context: Context, request: RequestFor<W>, given: Given) => Refusal | undefined
-  readonly give: (context: Context, request: RequestFor<W>, given: Given) => Outcome
+  readonly lacksGiving: (
+    context: Context,
+    request: RequestFor<W>,
+    given: RequestAnswer,
+  ) => Refusal | undefined
+  readonly give: (context: Context, request: RequestFor<W>, given: RequestAnswer) => Outcome
 }
 
 /** What a request is answered with; it need not be all that was asked for, but of its kind. */
-export type Given =
+export type RequestAnswer =
   | { readonly of: 'team'; readonly membership: MembershipId }
   | {
       readonly of: 'role'

@@ -3,7 +3,7 @@ import { allRows, rowOf } from '../../base/collection.ts'
 import type { GrantId, PersonId, TeamId } from '../../base/ids.ts'
 import type { Edit } from '../../changes/edit.ts'
 import { leftAlone } from '../../changes/guards/steward-left.ts'
-import { judge, wholeOf } from '../../changes/judge.ts'
+import { judge, proposedOf } from '../../changes/judge.ts'
 import { noActions } from '../../levels/action.ts'
 import { levelActions } from '../../levels/level.ts'
 import { snapshotOf } from '../../state/snapshot.ts'
@@ -261,7 +261,7 @@ describe('no steward left', () => {
     const set = { author: 'pl' as PersonId, reason: '', edits: [leaving] }
     const judged = judge(before, set)
     if (!judged.ok) throw new Error(JSON.stringify(judged.error))
-    const whole = wholeOf(before, set, judged.value)
+    const whole = proposedOf(before, set, judged.value)
     const at =
       leaving.kind === 'person.end' ? { ...whole, after: snapshotOf(whole.after.state, now + 5) } : whole
     expect(leftAlone(at).sort()).toEqual(['a', 'c'])

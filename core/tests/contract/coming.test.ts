@@ -3,7 +3,7 @@ import { allRows, rowOf } from '../../base/collection.ts'
 import { freeHandle } from '../../changes/edits/handle.ts'
 import { lacksHandingOn } from '../../changes/edits/invitation.ts'
 import { judge } from '../../changes/judge.ts'
-import { factsOf } from '../../changes/fact.ts'
+import { auditEventsOf } from '../../changes/audit-event.ts'
 import type { Edit } from '../../changes/edit.ts'
 import { snapshotOf } from '../../state/snapshot.ts'
 import type { State } from '../../state/state.ts'
@@ -242,7 +242,7 @@ describe('a request to join', () => {
       reason: '',
       edits: [answering(true)],
     })
-    expect(result.ok && factsOf(asked, result.value.changes).map(fact => fact.change.table)).toEqual([
+    expect(result.ok && auditEventsOf(asked, result.value.changes).map(event => event.change.table)).toEqual([
       'memberships',
     ])
   })

@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest'
 import { channelRights } from '../../access/channels.ts'
-import { checkColumn, columnsSeen } from '../../access/columns.ts'
+import { checkColumn, visibleColumns } from '../../access/columns.ts'
 import { placeOf } from '../../access/place.ts'
 import { subjectOf } from '../../access/subject.ts'
 import { rowOf } from '../../base/collection.ts'
 import type { ChannelId, ColumnId, NodeId, PersonId, TeamId } from '../../base/ids.ts'
-import { judge, wholeOf } from '../../changes/judge.ts'
+import { judge, proposedOf } from '../../changes/judge.ts'
 import { impact } from '../../impact/impact.ts'
 import { levelActions } from '../../levels/level.ts'
 import type { BoardColumn } from '../../rules/column.ts'
@@ -75,7 +75,7 @@ describe('columns', () => {
     const seen = (who: string) => {
       const subject = subjectOf(snapshot, who as PersonId)
       const place = placeOf(snapshot, 'b' as NodeId)
-      return subject && place && columnsSeen(snapshot, subject, place).map(each => each.id)
+      return subject && place && visibleColumns(snapshot, subject, place).map(each => each.id)
     }
     expect([seen('e'), seen('s'), seen('out')]).toEqual([
       ['dates', 'helped'],
@@ -125,7 +125,7 @@ describe('columns', () => {
     const set = { author: 's' as PersonId, reason: '', edits }
     const judged = judge(before, set)
     if (!judged.ok) throw new Error('refused')
-    const [first] = impact(wholeOf(before, set, judged.value))
+    const [first] = impact(proposedOf(before, set, judged.value))
     expect(first?.differences).toEqual([])
     expect(first?.columns.map(each => [each.person, each.at, each.before, each.after])).toEqual([
       ['e', 'b', 'none', 'see'],

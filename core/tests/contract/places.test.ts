@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { allRows, rowOf, rowsBy } from '../../base/collection.ts'
 import type { NodeId, PersonId, TeamId } from '../../base/ids.ts'
-import { passingsOf, nextDue } from '../../changes/passing.ts'
+import { scheduledTransitionsOf, nextDue } from '../../changes/scheduled.ts'
 import { binTime } from '../../state/dates.ts'
 import { actions, noActions } from '../../levels/action.ts'
 import { levelActions } from '../../levels/level.ts'
@@ -176,8 +176,8 @@ describe('the bin', () => {
 
   test('empties itself after thirty days', () => {
     expect(nextDue(binned, now)).toBe(now + binTime)
-    expect(passingsOf(binned, now, now + binTime - 1)).toEqual([])
-    const [passing] = passingsOf(binned, now, now + binTime)
+    expect(scheduledTransitionsOf(binned, now, now + binTime - 1)).toEqual([])
+    const [passing] = scheduledTransitionsOf(binned, now, now + binTime)
     expect(passing?.at).toBe(now + binTime)
     expect(left(passing?.state ?? binned)).toEqual([expect.not.arrayContaining(['b', 'c1']), 0])
   })

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { allRows, rowOf } from '../../base/collection.ts'
 import type { NodeId, PersonId, TeamId } from '../../base/ids.ts'
 import { who } from '../../access/who.ts'
-import { judge, wholeOf } from '../../changes/judge.ts'
+import { judge, proposedOf } from '../../changes/judge.ts'
 import { impact } from '../../impact/impact.ts'
 import { noActions } from '../../levels/action.ts'
 import { privateFolderOf, type State } from '../../state/state.ts'
@@ -95,7 +95,7 @@ describe('a guest', () => {
     const set = { author: 'lead' as PersonId, reason: '', edits }
     const judged = judge(before, set)
     if (!judged.ok) throw new Error(JSON.stringify(judged.error))
-    const [first] = impact(wholeOf(before, set, judged.value))
+    const [first] = impact(proposedOf(before, set, judged.value))
     expect(first?.differences).toEqual([
       { person: 'g', node: 'a', nodes: 1, before: noActions, after: reader },
     ])

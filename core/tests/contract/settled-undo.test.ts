@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { allRows, rowOf } from '../../base/collection.ts'
 import type { NodeId } from '../../base/ids.ts'
-import type { UndoChangeSet } from '../../changes/intents/places.ts'
+import type { UndoChangeSet } from '../../changes/edits/undo.ts'
 import { undoingOf } from '../../changes/undo.ts'
 import { applyChanges, pathOf, type State } from '../../state/state.ts'
 import {

@@ -35,12 +35,12 @@ describe('duplicates', () => {
   })
 
   test('of more than 5,000 places are refused', () => {
-    const wide: Part[] = Array.from({ length: 5000 }, (_, index) => node(`w${index}`, 'a', { kind: 'page' }))
+    const bulk: Part[] = Array.from({ length: 5000 }, (_, index) => node(`w${index}`, 'a', { kind: 'page' }))
     const large = world(
       person('m'),
       node('n', 'root'),
       node('a', 'n'),
-      ...wide,
+      ...bulk,
       grant('n', 'person:m', steward),
     )
     const tooMany = { code: 'too-much', what: 'copies' }
@@ -50,7 +50,7 @@ describe('duplicates', () => {
     const half = after(
       large,
       'm',
-      ...wide.slice(2500).map((_, index) => setting(`w${index}`, { binned: true })),
+      ...bulk.slice(2500).map((_, index) => setting(`w${index}`, { binned: true })),
     )
     expect(refusal(half, 'm', copying('c', 'a', 'n'))).toBe('allowed')
     expect(refusal(half, 'm', copying('c', 'a', 'n'), copying('d', 'a', 'n'))).toEqual(tooMany)

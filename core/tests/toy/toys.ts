@@ -5,7 +5,7 @@ import { lacksAction } from '../../changes/context.ts'
 import { id, principals } from '../../records/references.ts'
 import type { Principal } from '../../rules/principal.ts'
 import type { RecordShape } from '../../state/shape.ts'
-import type { RecordWords } from '../../words/fact.ts'
+import type { RecordWords } from '../../words/audit-event.ts'
 
 /** A kind of record that no product has: something that somebody leaves at a place, for some to play with, for a while. */
 export interface Toy {

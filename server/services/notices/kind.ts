@@ -1,8 +1,8 @@
 import type { RequestId, NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
-import type { Nearing, Waiting } from '#core/changes/passing.ts'
-import type { Difference } from '#core/access/effect-rows.ts'
-import type { Recorded } from '#core/impact/wide.ts'
+import type { Nearing, Waiting } from '#core/changes/scheduled.ts'
+import type { Difference } from '#core/access/diff-rows.ts'
+import type { RecordedImpact } from '#core/impact/bulk.ts'
 import type { Snapshot, RecordChange } from '#core/state/state.ts'
 import type { NoticeChoice, NoticeView } from '#contract/oversight-views.ts'
 import type { PlaceName } from '#contract/views.ts'
@@ -17,7 +17,7 @@ export interface Written {
   readonly changes: readonly RecordChange[]
   readonly effect: readonly Difference[]
   /** Where the effect is so wide that it is counted: what it comes to. Then `effect` tells only of where it begins. */
-  readonly wide: Recorded | null
+  readonly bulk: RecordedImpact | null
   readonly nearing: readonly Nearing[]
   /** Requests for access that nobody has answered for a while. */
   readonly waiting: readonly Waiting[]
@@ -41,7 +41,7 @@ export const nothingWritten = (author: PersonId, snapshot: Snapshot): Written =>
   after: snapshot,
   changes: [],
   effect: [],
-  wide: null,
+  bulk: null,
   nearing: [],
   waiting: [],
   answers: new Map(),

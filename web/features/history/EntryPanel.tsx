@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { EntryDetailView, FactView } from '#contract/oversight-views.ts'
+import type { EntryDetailView, AuditEventView } from '#contract/oversight-views.ts'
 import { numberWords } from '#core/words/english.ts'
 import { useEntryQuery } from '../../api/oversight.ts'
 import { useDecision } from '../../api/use-decision.ts'
@@ -31,15 +31,15 @@ export function EntryPanel({ revision, onOpen, onClose }: Props) {
       </p>
       {entry.reason !== '' && <p className="mb-2">“{entry.reason}”</p>}
       <ul className="mb-3">
-        {entry.facts.map((fact, index) => (
+        {entry.events.map((event, index) => (
           <li key={index} className="border-t border-base-300 py-1.5">
-            {fact.text}
-            <Leads fact={fact} />
+            {event.text}
+            <Leads event={event} />
           </li>
         ))}
-        {entry.factCount > entry.facts.length && (
+        {entry.eventCount > entry.events.length && (
           <li className="quiet border-t border-base-300 py-1.5">
-            and {numberWords(entry.factCount - entry.facts.length)} more
+            and {numberWords(entry.eventCount - entry.events.length)} more
           </li>
         )}
       </ul>
@@ -51,7 +51,7 @@ export function EntryPanel({ revision, onOpen, onClose }: Props) {
 }
 
 /** Where the thing that was changed is now. */
-function Leads({ fact: { place, person } }: { readonly fact: FactView }) {
+function Leads({ event: { place, person } }: { readonly event: AuditEventView }) {
   const { slug, workspace } = useHere()
   const mayView = workspace.me.privileges.includes('view people')
   if (place !== null)

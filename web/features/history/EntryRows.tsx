@@ -44,18 +44,18 @@ export function EntryRows({ entries, chosen, onChoose }: Props) {
   )
 }
 
-const shownFacts = 2
+const shownEvents = 2
 
 function Sentence({ entry }: { readonly entry: EntryView }) {
-  const more = entry.factCount - shownFacts
+  const more = entry.eventCount - shownEvents
   const isUndone = entry.undoneBy !== null
   return (
     <span className={isUndone ? 'quiet font-normal line-through' : 'font-normal'}>
       <strong>{entry.author?.name ?? 'The workspace'}</strong>
       {entry.undoes !== null && ' by undoing'}{' '}
-      {entry.facts
-        .slice(0, shownFacts)
-        .map(fact => fact.text)
+      {entry.events
+        .slice(0, shownEvents)
+        .map(event => event.text)
         .join('; ')}
       {more > 0 && ` and ${more} more`}
       {entry.reason !== '' && <span className="quiet"> · “{entry.reason}”</span>}

@@ -1,5 +1,5 @@
 import { X } from 'lucide-react'
-import { acts } from '#core/changes/fact.ts'
+import { auditCategories } from '#core/changes/audit-event.ts'
 import { useNodeQuery, usePeopleNamesQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
@@ -11,7 +11,7 @@ interface Props {
   readonly onFilter: (filter: HistoryFilter) => void
 }
 
-const words = ['everything', ...acts] as const
+const words = ['everything', ...auditCategories] as const
 
 /** By act, by person, by place: all that are chosen must fit. */
 export function Filters({ filter, onFilter }: Props) {

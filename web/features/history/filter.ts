@@ -1,16 +1,16 @@
-import { type Act, acts } from '#core/changes/fact.ts'
+import { type AuditCategory, auditCategories } from '#core/changes/audit-event.ts'
 
 /** What of the history is shown; stands in the address, so that other screens can lead to it. */
 export interface HistoryFilter {
   readonly person?: string
   readonly place?: string
-  readonly act?: Act
+  readonly act?: AuditCategory
 }
 
 export function filterIn(params: URLSearchParams): HistoryFilter {
   const person = params.get('person')
   const place = params.get('place')
-  const act = acts.find(each => each === params.get('act'))
+  const act = auditCategories.find(each => each === params.get('act'))
   return {
     ...(person === null ? {} : { person }),
     ...(place === null ? {} : { place }),

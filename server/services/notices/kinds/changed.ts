@@ -1,5 +1,5 @@
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import { theWorkspace } from '#core/changes/passing.ts'
+import { theWorkspace } from '#core/changes/scheduled.ts'
 import { noActions } from '#core/levels/action.ts'
 import { levelAt, listed, visiblePlaces, whoDid } from '../words.ts'
 import { ownDifferences } from '../differences.ts'

@@ -1,5 +1,5 @@
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import { theWorkspace } from '#core/changes/passing.ts'
+import { theWorkspace } from '#core/changes/scheduled.ts'
 import { noActions } from '#core/levels/action.ts'
 import { nounFor } from '#core/words/english.ts'
 import { levelAt, listed, quoted, visiblePlaces, whoDid } from '../words.ts'

@@ -14,9 +14,9 @@ import {
   type RequestFor,
   type RoleRequest,
 } from '#core/people/request.ts'
-import { wantedInWords } from '#core/words/request-fact.ts'
+import { wantedInWords } from '#core/words/request-events.ts'
 import { type Asker, asks, nameOf } from '../../asker.ts'
-import { factNaming } from '../../fact.ts'
+import { eventNaming } from '../../fact.ts'
 import { isMember, type NoticeKind, type Written } from '../kind.ts'
 import { quoted, visiblePlaces, whoDid } from '../words.ts'
 
@@ -86,7 +86,7 @@ export const accessAsked: NoticeKind<AccessAsked> = {
     if (request === undefined || !isForAccess(request) || !isOpen(request, snapshot.at)) return undefined
     const { node, actions } = request.wants
     if (!has(check(snapshot, reader.person, node), 'share') || isGiven(snapshot, request)) return undefined
-    const what = `${factNaming(reader).level(actions)} on ${rowOf(snapshot.state.nodes, node)?.name ?? ''}`
+    const what = `${eventNaming(reader).level(actions)} on ${rowOf(snapshot.state.nodes, node)?.name ?? ''}`
     const asks = step === 'remind' ? `still waits for an answer to their request for` : 'requests'
     const text = `${nameOf(snapshot, request.person)} ${asks} ${what}${quoted(request.reason)}.`
     return { text, place: null, to: { name: 'Decide', path: 'oversight/asked' }, revision: null }
@@ -114,7 +114,7 @@ const openRequest = ({ snapshot }: Asker, id: RequestId): RequestFor | undefined
 }
 
 const asksWords = (reader: Asker, { person, wants, reason }: RequestFor): string =>
-  `${nameOf(reader.snapshot, person)} requests ${wantedInWords(wants, factNaming(reader))}${quoted(reason)}.`
+  `${nameOf(reader.snapshot, person)} requests ${wantedInWords(wants, eventNaming(reader))}${quoted(reason)}.`
 
 interface Answered {
   readonly by: PersonId
@@ -162,7 +162,7 @@ export const roleAnswered: NoticeKind<Answered & { readonly wants: RoleRequest['
       isForRole(request) ? telling([request.person], { ...answer, wants: request.wants }) : [],
     ),
   tell: (reader, { by, wants, declined }) => {
-    const wanted = wantedInWords(wants, factNaming(reader))
+    const wanted = wantedInWords(wants, eventNaming(reader))
     const text = `${answerWords(reader, by, declined)} your request for ${wanted}${quoted(declined ?? '')}.`
     return { text, place: null, to: { name: 'Your roles', path: 'me' }, revision: null }
   },
@@ -194,7 +194,7 @@ export const accessAnswered: NoticeKind<AccessAnswered> = {
     const [place] = visiblePlaces(reader, [node])
     // That something was declined would tell that there is such a place.
     if (place === undefined) return undefined
-    const { level } = factNaming(reader)
+    const { level } = eventNaming(reader)
     if (declined !== null) {
       const text = `${answerWords(reader, by, declined)} your request for ${level(wants)} on ${place.name}${quoted(declined)}.`
       return { text, place, to: { name: 'Your requests', path: 'oversight/asked' }, revision: null }

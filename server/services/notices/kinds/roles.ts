@@ -1,5 +1,5 @@
 import { rowOf } from '#core/base/collection.ts'
-import type { HandoverId, LookId, PersonId, RoleId } from '#core/base/ids.ts'
+import type { HandoverId, ViewingSessionId, PersonId, RoleId } from '#core/base/ids.ts'
 import type { RecordChange } from '#core/state/state.ts'
 import { nameOf } from '../../asker.ts'
 import { quoted, whoDid } from '../words.ts'
@@ -76,7 +76,7 @@ export const handoverAnswered: NoticeKind<{ readonly to: PersonId; readonly isTa
 }
 
 /** Somebody looks through one's eyes. */
-export const lookedThrough: NoticeKind<{ readonly look: LookId }> = {
+export const lookedThrough: NoticeKind<{ readonly look: ViewingSessionId }> = {
   kind: 'looked through',
   when: 'somebody sees the workspace as me',
   find: written =>

@@ -1,8 +1,8 @@
 import { allRows, rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { check } from '#core/access/evaluate.ts'
-import { theWorkspace } from '#core/changes/passing.ts'
-import type { Recorded } from '#core/impact/wide.ts'
+import { theWorkspace } from '#core/changes/scheduled.ts'
+import type { RecordedImpact } from '#core/impact/bulk.ts'
 import { beyond, has } from '#core/levels/action.ts'
 import { pathOf } from '#core/state/state.ts'
 import { listed, nounFor, peopleWords, placesWords } from '#core/words/english.ts'
@@ -48,8 +48,8 @@ export const watched: NoticeKind<Data> = {
 
 /** What changed for others where the watcher gives access; the web is nobody. */
 function countsFor(written: Written, watcher: PersonId, node: NodeId) {
-  const { effect, wide, before, after } = written
-  if (wide !== null) return wideCountsFor(written, wide, { watcher, node })
+  const { effect, bulk, before, after } = written
+  if (bulk !== null) return bulkCountsFor(written, bulk, { watcher, node })
   const gain = new Set<string>()
   const lose = new Set<string>()
   const places = new Set<string>()
@@ -65,16 +65,16 @@ function countsFor(written: Written, watcher: PersonId, node: NodeId) {
 }
 
 /** Of a wide change all is told where it lies in what is watched; where that lies in it, that it concerns it. */
-function wideCountsFor(
+function bulkCountsFor(
   { before, after }: Written,
-  { counted, tops }: Recorded,
+  { counted, roots }: RecordedImpact,
   { watcher, node }: { readonly watcher: PersonId; readonly node: NodeId },
 ) {
   const isWithin = (inner: NodeId, outer: NodeId) =>
     [before, after].some(({ state }) => pathOf(state, inner).some(({ id }) => id === outer))
   const shares = [before, after].some(snapshot => has(check(snapshot, watcher, node), 'share'))
-  const isInIt = tops.some(top => isWithin(node, top))
-  if (counted === null || !shares || (!isInIt && !tops.some(top => isWithin(top, node))))
+  const isInIt = roots.some(top => isWithin(node, top))
+  if (counted === null || !shares || (!isInIt && !roots.some(top => isWithin(top, node))))
     return { gain: 0, lose: 0, places: 0 }
   return {
     gain: counted.gains.people,

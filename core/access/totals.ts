@@ -3,13 +3,13 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf } from '../base/numbering.ts'
 import type { AccessIndex } from '../index/layout.ts'
 import type { ActionSet } from '../levels/action.ts'
-import { type Effect, type SegmentCount, turnFrom } from './effect.ts'
-import { personAt } from './effect-rows.ts'
+import { type AccessDiff, type SegmentCount, turnFrom } from './access-diff.ts'
+import { personAt } from './diff-rows.ts'
 
 /** What an effect comes to, small enough to be sent and shown whatever its size; in numbers. */
 export interface Summed {
-  readonly gains: Sum
-  readonly losses: Sum
+  readonly gains: Total
+  readonly losses: Total
   /** At how many places anything differs. */
   readonly places: number
   /** What people had, what they have then, and at how many places for how many of them, added up; the most first. */
@@ -22,7 +22,7 @@ export interface Summed {
   readonly digest: string
 }
 
-export interface Sum {
+export interface Total {
   readonly people: number
   readonly places: number
   readonly isWeb: boolean
@@ -31,7 +31,7 @@ export interface Sum {
 /** So many people and places are named. */
 const namedAtMost = 50
 
-export function summed({ people, gains, losses, segments, turns }: Effect): Summed {
+export function summed({ people, gains, losses, segments, turns }: AccessDiff): Summed {
   const differing: [number, number, number][] = []
   for (const [place, person] of people.entries()) {
     const more = gains[place] as number

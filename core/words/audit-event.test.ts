@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { factsOf } from '../changes/fact.ts'
+import { auditEventsOf } from '../changes/audit-event.ts'
 import { judge } from '../changes/judge.ts'
 import type { Edit } from '../changes/edit.ts'
 import { nameOfActions } from '../levels/level.ts'
@@ -8,10 +8,10 @@ import { snapshotOf } from '../state/snapshot.ts'
 import { after, edit } from '../tests/judging.ts'
 import { grant, holding, member, node, now, person, team, world } from '../tests/world.ts'
 import { levelActions } from '../levels/level.ts'
-import { factInWords, type FactNaming } from './fact.ts'
+import { eventInWords, type EventNaming } from './audit-event.ts'
 
 /** What was done about people, as the history tells it after its author's name. */
-const naming: FactNaming = {
+const naming: EventNaming = {
   place: id => id,
   person: id => id,
   team: id => id,
@@ -78,7 +78,7 @@ const state = after(
 const told = (who: string, ...edits: Edit[]) => {
   const result = judge(snapshotOf(state, now), { author: who as never, reason: '', edits })
   if (!result.ok) throw new Error(JSON.stringify(result.error))
-  return factsOf(state, result.value.changes).map(fact => factInWords(state, fact, naming))
+  return auditEventsOf(state, result.value.changes).map(event => eventInWords(state, event, naming))
 }
 const answering = (accepted: boolean) =>
   accepted

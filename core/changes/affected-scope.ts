@@ -8,44 +8,44 @@ import { type ChangeOf, conductOf } from './conduct.ts'
 import { type Place, placesBelow } from './places.ts'
 
 /** The records that changed, and what they changed from and to. */
-export interface Touching {
+export interface Transition {
   readonly changes: readonly RecordChange[]
   readonly before: Snapshot
   readonly after: Snapshot
 }
 
 /** Where and for whom access can differ by some changes: never too few, often too many. */
-export interface Reach {
+export interface AffectedScope {
   /** All that lies below these. */
-  readonly tops: ReadonlySet<NodeId>
+  readonly roots: ReadonlySet<NodeId>
   readonly people: ReadonlySet<PersonId> | 'everybody'
   /** Whether it can differ for visitors without an account. */
   readonly isWeb: boolean
 }
 
-export const reachOf = (touching: Touching): Reach => ({
-  tops: topsTouched(touching),
-  people: peopleTouched(touching),
-  isWeb: touching.changes.some(each => conductOf(touching.after.state, each.table).isOfWeb === true),
+export const affectedScopeOf = (transition: Transition): AffectedScope => ({
+  roots: affectedRoots(transition),
+  people: affectedPeople(transition),
+  isWeb: transition.changes.some(each => conductOf(transition.after.state, each.table).isOfWeb === true),
 })
 
 /** Whether access of somebody can differ. */
-export function isTouched(touching: Touching, person: PersonId): boolean {
-  const people = peopleTouched(touching)
+export function isAffected(transition: Transition, person: PersonId): boolean {
+  const people = affectedPeople(transition)
   return people === 'everybody' || people.has(person)
 }
 
 /** All people, in either state. */
-export const everybodyIn = ({ before, after }: Pick<Touching, 'before' | 'after'>): PersonId[] => [
+export const everybodyIn = ({ before, after }: Pick<Transition, 'before' | 'after'>): PersonId[] => [
   ...new Set([...peopleOf(before), ...peopleOf(after)].map(person => person.id)),
 ]
 
 /** Whom a grant or limit names, whose own records changed, or else everybody. */
-function peopleTouched({ changes, before, after }: Touching): ReadonlySet<PersonId> | 'everybody' {
+function affectedPeople({ changes, before, after }: Transition): ReadonlySet<PersonId> | 'everybody' {
   const found = new Set<PersonId>()
   for (const change of changes) {
-    const { people: touched } = conductOf(after.state, change.table)
-    const people = touched?.(change, { before: before.state, after: after.state }) ?? []
+    const { people: affected } = conductOf(after.state, change.table)
+    const people = affected?.(change, { before: before.state, after: after.state }) ?? []
     if (people === 'everybody') return people
     for (const person of people) found.add(person)
   }
@@ -53,18 +53,18 @@ function peopleTouched({ changes, before, after }: Touching): ReadonlySet<Person
 }
 
 /** All that lies below the places whose entries changed, or that name a person or team that did. */
-export const touchedPlaces = (touching: Touching): Place[] =>
-  placesBelow(touching.before.state, touching.after.state, topsTouched(touching))
+export const affectedPlaces = (transition: Transition): Place[] =>
+  placesBelow(transition.before.state, transition.after.state, affectedRoots(transition))
 
 /** The places below which all that is touched lies. */
-export function topsTouched({ changes, before, after }: Touching): ReadonlySet<NodeId> {
+export function affectedRoots({ changes, before, after }: Transition): ReadonlySet<NodeId> {
   // Who is in a team says nothing of where it is named.
   const isOfMembers = changes.every(each => each.table === 'memberships')
   const states = isOfMembers ? [after.state] : [before.state, after.state]
-  return new Set(states.flatMap(state => changes.flatMap(change => topsOf(state, change))))
+  return new Set(states.flatMap(state => changes.flatMap(change => rootsOf(state, change))))
 }
 
-const topsOf = (state: State, change: RecordChange): readonly NodeId[] =>
+const rootsOf = (state: State, change: RecordChange): readonly NodeId[] =>
   conductOf(state, change.table).places?.(state, change) ?? []
 
 /** How somebody is called and reached makes no difference to what they may do. */

@@ -1,23 +1,23 @@
 import type { ChangeOf } from '../changes/conduct.ts'
 import type { Privilege } from '../levels/privilege.ts'
-import type { Handover, Look } from '../people/asking.ts'
+import type { Handover, ViewingSession } from '../people/asking.ts'
 import type { Holding, Scope } from '../people/person.ts'
 import type { Role } from '../people/role.ts'
 import { changedFields, roleFields } from './changed-fields.ts'
-import { type FactNaming, personNamed } from './fact.ts'
+import { type EventNaming, personNamed } from './audit-event.ts'
 import { privilegesListed } from './privilege.ts'
 
 /** What was done about roles, ownership and looking, told after its author's name. */
 
 /** “ over the people of Volunteers”; nothing for the whole workspace. */
-function overWords(scope: Scope, naming: FactNaming): string {
+function overWords(scope: Scope, naming: EventNaming): string {
   if (scope.over === 'workspace') return ''
   return scope.over === 'guests'
     ? ' over guests'
     : ` over the people of ${naming.team(scope.team) ?? 'a deleted team'}`
 }
 
-export function holdingWords({ before, after }: ChangeOf<'holdings'>, naming: FactNaming): string {
+export function holdingWords({ before, after }: ChangeOf<'holdings'>, naming: EventNaming): string {
   const row = (after ?? before) as Holding
   const who = personNamed(row.person, naming)
   const role = `the role ${naming.role(row.role)}${overWords(row.scope, naming)}`
@@ -56,7 +56,7 @@ function privilegeActs(before: Role, after: Role): string[] {
 const missingIn = (held: readonly Privilege[], other: readonly Privilege[]) =>
   other.filter(each => !held.includes(each))
 
-export function handoverWords({ before, after }: ChangeOf<'handovers'>, naming: FactNaming): string {
+export function handoverWords({ before, after }: ChangeOf<'handovers'>, naming: EventNaming): string {
   const row = (after ?? before) as Handover
   const who = personNamed(row.to, naming)
   return before === null
@@ -64,8 +64,8 @@ export function handoverWords({ before, after }: ChangeOf<'handovers'>, naming: 
     : `closed the offer to hand over the workspace to ${who}`
 }
 
-export function lookWords({ before, after }: ChangeOf<'looks'>, naming: FactNaming): string {
-  const { through } = (after ?? before) as Look
+export function lookWords({ before, after }: ChangeOf<'looks'>, naming: EventNaming): string {
+  const { through } = (after ?? before) as ViewingSession
   return through === null
     ? 'opened the outline of all places'
     : `saw the workspace as ${personNamed(through, naming)}`

@@ -3,11 +3,11 @@ import type { ChangeOf } from '../changes/conduct.ts'
 import type { Membership, Person, Team } from '../people/person.ts'
 import type { Channel } from '../rules/channel.ts'
 import { changedFields, channelFields, personFields, teamFields } from './changed-fields.ts'
-import { type FactNaming, lasting, personNamed } from './fact.ts'
+import { type EventNaming, lasting, personNamed } from './audit-event.ts'
 
 /** What was done about people and teams, told after its author's name. */
 
-export function membershipWords({ before, after }: ChangeOf<'memberships'>, naming: FactNaming): string {
+export function membershipWords({ before, after }: ChangeOf<'memberships'>, naming: EventNaming): string {
   const row = (after ?? before) as Membership
   const who = personNamed(row.person, naming)
   const team = naming.team(row.team) ?? 'a deleted team'
@@ -22,7 +22,7 @@ export function membershipWords({ before, after }: ChangeOf<'memberships'>, nami
     : `changed the end of the membership of ${who} in ${team}:${lasting(after, naming)}`
 }
 
-export function personWords({ id, before, after }: ChangeOf<'persons'>, naming: FactNaming): string {
+export function personWords({ id, before, after }: ChangeOf<'persons'>, naming: EventNaming): string {
   const row = (after ?? before) as Person
   const who = naming.person(id) ?? (row.name || row.mail)
   if (before === null) return `invited ${who} as a ${row.kind}`
@@ -42,7 +42,7 @@ const profileWords = (before: Person, after: Person, who: string): string =>
 function timeWords(
   before: Person,
   after: Person,
-  { who, naming }: { who: string; naming: FactNaming },
+  { who, naming }: { who: string; naming: EventNaming },
 ): string | undefined {
   if (before.from !== after.from)
     return `changed when the access of ${who} starts: ${naming.since(after.from)}`
@@ -75,7 +75,7 @@ export function teamWords({ before, after }: ChangeOf<'teams'>): string {
     : `renamed the team ${before.name} to ${after.name}`
 }
 
-export function channelWords({ before, after }: ChangeOf<'channels'>, naming: FactNaming): string {
+export function channelWords({ before, after }: ChangeOf<'channels'>, naming: EventNaming): string {
   const row = (after ?? before) as Channel
   const isHidden = [before, after].some(each => each !== null && each.only !== null)
   const channel = `${isHidden ? 'a restricted channel' : `the channel ${row.name}`} of ${naming.team(row.team) ?? 'a team'}`

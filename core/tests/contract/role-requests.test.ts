@@ -2,9 +2,9 @@ import { describe, expect, test } from 'vitest'
 import { mayUse } from '../../access/powers.ts'
 import { allRows, rowOf } from '../../base/collection.ts'
 import type { HandoverId, PersonId, RequestId } from '../../base/ids.ts'
-import { passingsOf } from '../../changes/passing.ts'
+import { scheduledTransitionsOf } from '../../changes/scheduled.ts'
 import { decidersOnRole } from '../../changes/requests/for-role.ts'
-import { lookTime } from '../../people/asking.ts'
+import { viewingTime } from '../../people/asking.ts'
 import { isForRole } from '../../people/request.ts'
 import { snapshotOf } from '../../state/snapshot.ts'
 import { type State, workspaceOf } from '../../state/state.ts'
@@ -172,11 +172,11 @@ test('seats that are planned count from their day on, and a plan is taken back',
   const start = after(state, 'owner', edit('seats.change', { seats: 9 }))
   const planned = after(start, 'owner', edit('seats.change', { seats: 7, from: now + 10 }))
   expect(workspaceOf(planned)).toMatchObject({ seats: 9, seatsNext: { seats: 7, from: now + 10 } })
-  const [passing] = passingsOf(planned, now, now + 20)
+  const [passing] = scheduledTransitionsOf(planned, now, now + 20)
   expect(passing?.at).toBe(now + 10)
   expect(workspaceOf(passing?.state ?? planned)).toMatchObject({ seats: 7, seatsNext: null })
   const back = after(planned, 'owner', edit('seats.change', { seats: 9, from: now + 10 }))
-  expect([workspaceOf(back).seatsNext, passingsOf(back, now, now + 20)]).toEqual([null, []])
+  expect([workspaceOf(back).seatsNext, scheduledTransitionsOf(back, now, now + 20)]).toEqual([null, []])
   expect(refusal(start, 'owner', edit('seats.change', { seats: 7, from: now }))).toEqual({
     code: 'end-in-past',
   })
@@ -194,7 +194,7 @@ test('one looks by a privilege, with a reason, for a while, and it is never undo
   expect(refusal(state, 'admin', look('admin'))).toMatchObject({ code: 'unknown' })
   const looked = after(state, 'admin', look('p'))
   const [row] = allRows(looked.looks)
-  expect(row).toMatchObject({ by: 'admin', through: 'p', until: now + lookTime })
+  expect(row).toMatchObject({ by: 'admin', through: 'p', until: now + viewingTime })
   const change = { table: 'looks', id: 'l', before: null, after: row }
   expect(refusal(looked, 'owner', edit('undo', { revision: 1, changes: [change], written: [] }))).toEqual({
     code: 'never-undone',

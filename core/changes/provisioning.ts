@@ -10,7 +10,7 @@ import { privateFolder } from './edits/invitation.ts'
 import { createdNode } from './edits/node.ts'
 
 /** All that a new workspace starts from. The ids are made outside the core. */
-export interface Founding {
+export interface Provisioning {
   readonly workspace: WorkspaceId
   readonly name: string
   readonly slug: string
@@ -30,7 +30,7 @@ export interface Founding {
 }
 
 /** The first change set of a workspace, on nothing: its policies, the built-in roles, the root, its Owner. Nothing to judge. */
-export function foundWorkspace(nothing: State, founding: Founding): Judged {
+export function provisionWorkspace(nothing: State, founding: Provisioning): Judged {
   const { owner, at } = founding
   const workspace: Workspace = {
     id: founding.workspace,

@@ -12,17 +12,17 @@ import {
 import { isPublicIn } from './public.ts'
 import { type Below, belowEach, draftAt, isRoot, type Met, type Start, walkBelow } from './side-by-side.ts'
 import type { EvaluationContext } from './evaluation-context.ts'
-import { none, read } from '../base/column.ts'
+import { none, read } from '../base/vector.ts'
 import { inTree, state } from '../index/layout.ts'
 import { type ActionSet, bitOf, noActions } from '../levels/action.ts'
-import { type FoundRow, type Rows, rowsApart, rowsFrom, webNumber } from './effect-rows.ts'
+import { type DiffRow, type Rows, rowsApart, rowsFrom, webNumber } from './diff-rows.ts'
 
 /**
  * What differs below some places without a change and with it, in numbers alone, so that a worker can be asked: row by
  * row where the rows are few, else counted. Costs what the segments cost in which anybody differs, and of whom
  * their entries speak: who is given and taken alike is summed up once (see `Classes`).
  */
-export interface Asked {
+export interface DiffQuery {
   readonly sides: Sides<EvaluationContext>
   readonly starts: readonly Start[]
   /** By number, for whom. */
@@ -37,7 +37,7 @@ export interface Asked {
   readonly onStep?: (done: number) => void
 }
 
-export interface Effect {
+export interface AccessDiff {
   readonly people: Int32Array
   /** By a person's place among these, at how many places they have something more, and something less. */
   readonly gains: Int32Array
@@ -66,7 +66,7 @@ export interface SegmentCount {
   readonly web: number
 }
 
-export function effectOf(asked: Asked): Effect {
+export function accessDiffOf(asked: DiffQuery): AccessDiff {
   const { sides, starts, people, mostRows } = asked
   const indexes = [sides[0].index, sides[1].index] as const
   const telling: Telling = {
@@ -100,7 +100,7 @@ const sizeAt = (sides: Sides<EvaluationContext>, [was, is]: Start): number =>
   is === none ? read(sides[0].index.sizes, was) : read(sides[1].index.sizes, is)
 
 interface Telling {
-  readonly asked: Asked
+  readonly asked: DiffQuery
   readonly classes: Classes
   /** The classes that differ at the segment where the walk stands; the same list at each. */
   readonly turned: Turned[]
@@ -120,7 +120,7 @@ interface Telling {
 
 /** Rows, until they are too many: then none. */
 interface Found {
-  rows: FoundRow[]
+  rows: DiffRow[]
   count: number
 }
 
@@ -345,7 +345,7 @@ function hasRoom({ asked }: Telling, found: Found, count: number): boolean {
   return false
 }
 
-function addRow(telling: Telling, row: FoundRow, depth: number): void {
+function addRow(telling: Telling, row: DiffRow, depth: number): void {
   for (const found of depth === 0 ? [telling.found, telling.atStarts] : [telling.found])
     if (hasRoom(telling, found, 1)) {
       found.count += 1

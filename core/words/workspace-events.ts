@@ -2,10 +2,10 @@ import { isSame } from '../base/same.ts'
 import type { ChangeOf } from '../changes/conduct.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import { counted, listed, listedOr, numberWords } from './english.ts'
-import type { FactNaming } from './fact.ts'
+import type { EventNaming } from './audit-event.ts'
 
 /** What was set for the whole workspace, told after its author's name. */
-export function workspaceWords({ before, after }: ChangeOf<'workspaces'>, naming: FactNaming): string {
+export function workspaceWords({ before, after }: ChangeOf<'workspaces'>, naming: EventNaming): string {
   if (before === null || after === null) return 'created the workspace'
   const acts = settings.flatMap(({ field, words }) =>
     isSame(before[field], after[field]) ? [] : [words(after, naming, before)],
@@ -16,7 +16,7 @@ export function workspaceWords({ before, after }: ChangeOf<'workspaces'>, naming
 interface Setting {
   readonly field: keyof Workspace
   /** Empty where another setting tells it. */
-  readonly words: (after: Workspace, naming: FactNaming, before: Workspace) => string
+  readonly words: (after: Workspace, naming: EventNaming, before: Workspace) => string
 }
 
 const domainWords = (domains: readonly string[]) =>

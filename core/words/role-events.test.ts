@@ -1,12 +1,12 @@
 import { expect, test } from 'vitest'
 import type { PersonId, RoleId, RequestId, TeamId } from '../base/ids.ts'
-import { factsOf } from '../changes/fact.ts'
+import { auditEventsOf } from '../changes/audit-event.ts'
 import type { Privilege } from '../levels/privilege.ts'
 import type { Scope } from '../people/person.ts'
 import type { Role } from '../people/role.ts'
 import type { RecordChange } from '../state/state.ts'
 import { holding, role, world } from '../tests/world.ts'
-import { factInWords, type FactNaming } from './fact.ts'
+import { eventInWords, type EventNaming } from './audit-event.ts'
 import { powersInWords } from './impact.ts'
 import { privilegesListed } from './privilege.ts'
 
@@ -15,11 +15,11 @@ const naming = {
   team: (id: string) => (id === 't' ? 'Boats' : undefined),
   role: (id: string) => (id === 'role-help' ? 'Help' : 'a role that is no more'),
   through: () => '30 Sep',
-} as unknown as FactNaming
+} as unknown as EventNaming
 
 const told = (change: object): string => {
-  const [fact] = factsOf(world(), [change as RecordChange])
-  return fact === undefined ? '' : factInWords(world(), fact, naming)
+  const [event] = auditEventsOf(world(), [change as RecordChange])
+  return event === undefined ? '' : eventInWords(world(), event, naming)
 }
 const roleRow = (name: string, rank: number, ...held: Privilege[]) => role(name, rank, ...held).row as Role
 const changed = (before: Role | null, after: Role | null) => ({

@@ -9,19 +9,19 @@ import { goneWith } from '../state/naming.ts'
 import type { DateKind } from '../state/shape.ts'
 import { snapshotOf } from '../state/snapshot.ts'
 import { applyChanges, type Snapshot, type RecordChange, type State, workspaceOf } from '../state/state.ts'
-import type { Touching } from './touched.ts'
+import type { Transition } from './affected-scope.ts'
 
 /** The author of what time does by itself. */
 export const theWorkspace = 'workspace' as PersonId
 
 /** One instant at which something began or ended by itself. */
-export interface Passing {
+export interface ScheduledTransition {
   readonly at: Instant
   readonly state: State
   /** What ended goes from the state; what began, and people whose time is over, stay as they are. */
   readonly changes: readonly RecordChange[]
   /** What the effect is read from. */
-  readonly touching: Touching
+  readonly transition: Transition
 }
 
 /** A grant, membership or person whose end comes near. */
@@ -83,8 +83,8 @@ export const nextDue = (state: State, since: Instant): Instant =>
   )
 
 /** Every start, end and deletion from the bin that passes after `since` and up to `until`, oldest first. */
-export function passingsOf(state: State, since: Instant, until: Instant): Passing[] {
-  const passings: Passing[] = []
+export function scheduledTransitionsOf(state: State, since: Instant, until: Instant): ScheduledTransition[] {
+  const passings: ScheduledTransition[] = []
   let current = state
   for (let at = nextPassing(current, since); at <= until; at = nextPassing(current, at)) {
     const passing = passingAt(snapshotOf(current, at))
@@ -94,7 +94,7 @@ export function passingsOf(state: State, since: Instant, until: Instant): Passin
   return passings
 }
 
-function passingAt({ state, at }: Snapshot): Passing {
+function passingAt({ state, at }: Snapshot): ScheduledTransition {
   const ending = rowsAt(state, 'ends', { after: Number.NEGATIVE_INFINITY, upTo: at })
   const now = { after: at - 1, upTo: at }
   const isEnding = new Set(ending.map(({ row }) => row))
@@ -106,12 +106,12 @@ function passingAt({ state, at }: Snapshot): Passing {
   ] as RecordChange[]
   const order = Object.keys(state.kinds)
   // What names others is told before what it names: a grant of somebody before the person.
-  const touched = passing.sort((a, b) => order.indexOf(b.table) - order.indexOf(a.table))
-  touched.push(...leavingBin(state, at), ...withSeatsPlanned(state, at))
-  const next = applyChanges(state, touched)
+  const affected = passing.sort((a, b) => order.indexOf(b.table) - order.indexOf(a.table))
+  affected.push(...leavingBin(state, at), ...withSeatsPlanned(state, at))
+  const next = applyChanges(state, affected)
   // The last instant before: what ends now still counted then, what begins now did not yet.
-  const touching = { changes: touched, before: snapshotOf(state, at - 1), after: snapshotOf(next, at) }
-  return { at, state: next, changes: touched, touching }
+  const transition = { changes: affected, before: snapshotOf(state, at - 1), after: snapshotOf(next, at) }
+  return { at, state: next, changes: affected, transition }
 }
 
 function withSeatsPlanned(state: State, at: Instant): RecordChange[] {

@@ -1,17 +1,17 @@
 import { isSame } from '../base/same.ts'
 import type { ChangeOf } from '../changes/conduct.ts'
 import type { BoardColumn } from '../rules/column.ts'
-import type { Grant, Limit } from '../rules/entry.ts'
+import type { Grant, Limit } from '../rules/access-entry.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { changedFields, columnFields } from './changed-fields.ts'
-import { type FactNaming, lasting } from './fact.ts'
+import { type EventNaming, lasting } from './audit-event.ts'
 
 /** What was done about places and access to them, told after its author's name. */
 
-const placeOf = (row: Pick<Grant | Limit, 'node'>, naming: FactNaming) =>
+const placeOf = (row: Pick<Grant | Limit, 'node'>, naming: EventNaming) =>
   naming.where(row.node) ?? 'a deleted place'
 
-export function grantWords({ before, after }: ChangeOf<'grants'>, naming: FactNaming): string {
+export function grantWords({ before, after }: ChangeOf<'grants'>, naming: EventNaming): string {
   const row = (after ?? before) as Grant
   const who = naming.principal(row.principal)
   const at = placeOf(row, naming)
@@ -28,7 +28,7 @@ export function grantWords({ before, after }: ChangeOf<'grants'>, naming: FactNa
     : `changed the end of the ${level} grant of ${who} on ${at}:${end.replace(/^,/u, '')}`
 }
 
-export function limitWords({ before, after }: ChangeOf<'limits'>, naming: FactNaming): string {
+export function limitWords({ before, after }: ChangeOf<'limits'>, naming: EventNaming): string {
   const row = (after ?? before) as Limit
   const who = naming.principal(row.principal)
   const at = placeOf(row, naming)
@@ -38,7 +38,7 @@ export function limitWords({ before, after }: ChangeOf<'limits'>, naming: FactNa
   return `${word} ${who} to ${naming.level(row.allows)} on ${at}${lasting(row, naming)}`
 }
 
-export function nodeWords({ id, before, after }: ChangeOf<'nodes'>, naming: FactNaming): string {
+export function nodeWords({ id, before, after }: ChangeOf<'nodes'>, naming: EventNaming): string {
   const name = naming.place(id) ?? ((after ?? before) as ContentNode).name
   if (after === null) return goneWords(before, name)
   const parent = after.parent === null || after.home !== null ? undefined : naming.place(after.parent)
@@ -121,7 +121,7 @@ function webWords(where: string, before: ContentNode['web'], after: ContentNode[
   return before === 'published' ? `took ${where} off the web` : `stopped keeping ${where} off the web`
 }
 
-export function levelWords({ before, after }: ChangeOf<'levels'>, naming: FactNaming): string {
+export function levelWords({ before, after }: ChangeOf<'levels'>, naming: EventNaming): string {
   if (before === null) return `created the level ${after?.name ?? ''}`
   if (after === null) return `deleted the level ${before.name}`
   return before.actions === after.actions
@@ -130,7 +130,7 @@ export function levelWords({ before, after }: ChangeOf<'levels'>, naming: FactNa
 }
 
 /** Who reads the history need not see a restricted column, or be in a restricted channel: these are not named. */
-export function columnWords({ before, after }: ChangeOf<'columns'>, naming: FactNaming): string {
+export function columnWords({ before, after }: ChangeOf<'columns'>, naming: EventNaming): string {
   const row = (after ?? before) as BoardColumn
   const isHidden = [before, after].some(each => each !== null && each.viewers !== null)
   const column = `${isHidden ? 'a restricted column' : `the column ${row.name}`} of ${naming.where(row.board) ?? 'a board'}`

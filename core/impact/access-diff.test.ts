@@ -4,7 +4,7 @@ import type { NodeId, PersonId } from '../base/ids.ts'
 import { numberOf } from '../base/numbering.ts'
 import { theWeb } from '../access/public.ts'
 import { applyEdits } from '../changes/judge.ts'
-import { reachOf } from '../changes/touched.ts'
+import { affectedScopeOf } from '../changes/affected-scope.ts'
 import type { Action } from '../levels/action.ts'
 import { snapshotOf } from '../state/snapshot.ts'
 import { applyChanges, type Snapshot, pathOf, rootOf } from '../state/state.ts'
@@ -13,9 +13,9 @@ import { judged } from '../tests/judge.ts'
 import { steward } from '../tests/judging.ts'
 import { grant, now } from '../tests/world.ts'
 import { anyWorld, nodeIds, personIds } from '../tests/worlds.ts'
-import { effectOf, turnOf } from '../access/effect.ts'
-import { askedOf, differences, impact } from './impact.ts'
-import type { Difference } from '../access/effect-rows.ts'
+import { accessDiffOf, turnOf } from '../access/access-diff.ts'
+import { diffQueryOf, differences, impact } from './impact.ts'
+import type { Difference } from '../access/diff-rows.ts'
 
 const anyActs = fc.array(
   fc.oneof({ weight: 4, arbitrary: anyEdit }, { weight: 2, arbitrary: anyPolicy }, anyStanding),
@@ -38,10 +38,10 @@ test('what is counted is what the rows add up to: by person, by place, and by wh
         acts.flatMap(act => act(state)),
       )
       if (applied === undefined) return
-      const touching = { changes: applied.changes, before, after: snapshotOf(applied.state, at) }
-      const rows = differences(touching)
-      const asked = askedOf(reachOf(touching), touching)
-      const counts = effectOf({ ...asked, mostRows: 0 })
+      const transition = { changes: applied.changes, before, after: snapshotOf(applied.state, at) }
+      const rows = differences(transition)
+      const asked = diffQueryOf(affectedScopeOf(transition), transition)
+      const counts = accessDiffOf({ ...asked, mostRows: 0 })
       expect(counts.rows === null).toBe(rows.length > 0)
       differing += rows.length
       for (const id of personIds as unknown as PersonId[]) {

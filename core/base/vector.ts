@@ -1,17 +1,17 @@
 /**
- * Whole numbers by address, in pages that are copied before they are written: whoever holds a column keeps
+ * Whole numbers by address, in pages that are copied before they are written: whoever holds a vector keeps
  * it as it is while the next one is made, and the two share every page that did not change.
  *
  * What is made whole at once lies in shared memory, so that a worker reads it where it is; pages that changed
  * since are small enough to be sent. An address that was never written reads as `none`; one beyond the length
  * must not be read. Reading: two loads. A first write into a page: a copy of 16 KiB at most.
  */
-export interface Column {
+export interface Vector {
   readonly length: number
   readonly pages: readonly Int32Array[]
 }
 
-/** A column that is being made: no page of it that another column shares is ever written. */
+/** A vector that is being made: no page of it that another vector shares is ever written. */
 export interface Writing {
   length: number
   readonly pages: Int32Array[]
@@ -28,19 +28,19 @@ const pageLength = 1 << shift
 const mask = pageLength - 1
 export const pageBytes = 4 * pageLength
 
-// Every column, finished or not, is made with these three fields in this order: so reading meets one shape only,
+// Every vector, finished or not, is made with these three fields in this order: so reading meets one shape only,
 // which makes it several times as fast.
 const shaped = (length: number, pages: Int32Array[], isOwn: boolean[]): Writing => ({ length, pages, isOwn })
 
-export const emptyColumn: Column = shaped(0, [], [])
+export const emptyVector: Vector = shaped(0, [], [])
 
 // The casts spare a check at each of millions of reads: an address below `length` has its page.
-export const read = (column: Column, address: number): number =>
-  (column.pages[address >> shift] as Int32Array)[address & mask] as number
+export const read = (vector: Vector, address: number): number =>
+  (vector.pages[address >> shift] as Int32Array)[address & mask] as number
 
 /** The page in which an address lies, and where in it: fields of one row lie in one page. */
-export const pageAt = (column: Column, address: number): Int32Array =>
-  column.pages[address >> shift] as Int32Array
+export const pageAt = (vector: Vector, address: number): Int32Array =>
+  vector.pages[address >> shift] as Int32Array
 export const offsetIn = (address: number): number => address & mask
 
 export function write(writing: Writing, address: number, value: number): void {
@@ -72,13 +72,13 @@ function lengthFor(offset: number): number {
   return length
 }
 
-export const writingOf = ({ length, pages }: Column): Writing => shaped(length, [...pages], [])
+export const writingOf = ({ length, pages }: Vector): Writing => shaped(length, [...pages], [])
 
 /** So many numbers in one piece of memory, to be made whole at once; they read as `none`. */
-export const createWhole = (length: number): Int32Array =>
+export const createFull = (length: number): Int32Array =>
   new Int32Array(new SharedArrayBuffer(4 * Math.ceil(length / pageLength) * pageLength)).fill(none)
 
-/** The first numbers of a whole as a column, which goes on being written. */
+/** The first numbers of a whole as a vector, which goes on being written. */
 export function writingIn(whole: Int32Array, length: number): Writing {
   const pages = Array.from({ length: whole.length / pageLength }, (_, index) =>
     whole.subarray(index * pageLength, (index + 1) * pageLength),
@@ -91,7 +91,7 @@ export function writingIn(whole: Int32Array, length: number): Writing {
 }
 
 /** What was written, from now on unchanged. The writing must not be used again. */
-export const columnOf = ({ length, pages }: Writing): Column => shaped(length, pages, [])
+export const vectorOf = ({ length, pages }: Writing): Vector => shaped(length, pages, [])
 
 /** In bytes, shared pages and all. */
-export const sizeOf = ({ pages }: Column): number => pages.length * pageBytes
+export const sizeOf = ({ pages }: Vector): number => pages.length * pageBytes

@@ -1,9 +1,9 @@
-import { type Asked, type Effect, effectOf } from './effect.ts'
-import type { Rows } from './effect-rows.ts'
-import { type Summed, summed } from './summed.ts'
+import { type DiffQuery, type AccessDiff, accessDiffOf } from './access-diff.ts'
+import type { Rows } from './diff-rows.ts'
+import { type Summed, summed } from './totals.ts'
 
 /** What is told of a wide change: row by row if the rows are few after all, else added up. */
-export interface WideAnswer {
+export interface BulkAnswer {
   readonly rows: Rows | null
   /** Of the places alone at which the change begins. */
   readonly startRows: Rows
@@ -11,8 +11,8 @@ export interface WideAnswer {
   readonly hidden: number
 }
 
-export function answerTo(asked: Asked): WideAnswer {
-  const effect: Effect = effectOf(asked)
+export function answerTo(asked: DiffQuery): BulkAnswer {
+  const effect: AccessDiff = accessDiffOf(asked)
   return {
     rows: effect.rows,
     startRows: effect.startRows,

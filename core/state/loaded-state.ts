@@ -11,7 +11,7 @@ export type PackedTable = (typeof packedTables)[number]
 
 export type HeldRows = { readonly [T in Exclude<TableName, PackedTable>]: readonly Rows[T][] }
 
-export interface Whole {
+export interface LoadedState {
   readonly kinds: RecordShapes
   readonly revision: number
   readonly rows: HeldRows
@@ -23,7 +23,7 @@ export interface Whole {
 }
 
 /** The state that the same records would come to one by one, at once. */
-export function wholeState({ kinds, revision, rows, bases, dated, index }: Whole): State {
+export function stateFrom({ kinds, revision, rows, bases, dated, index }: LoadedState): State {
   const all: Readonly<Record<string, unknown>> = {
     ...Object.fromEntries(
       Object.entries(rows).map(([table, each]) => [

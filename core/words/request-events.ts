@@ -1,10 +1,10 @@
 import type { ChangeOf } from '../changes/conduct.ts'
 import type { RequestFor, Wanted } from '../people/request.ts'
-import { type FactNaming, personNamed } from './fact.ts'
+import { type EventNaming, personNamed } from './audit-event.ts'
 import { privilegeWords } from './privilege.ts'
 
 /** What was done about requests, told after its author's name. */
-export function requestWords({ before, after }: ChangeOf<'requests'>, naming: FactNaming): string {
+export function requestWords({ before, after }: ChangeOf<'requests'>, naming: EventNaming): string {
   const { person, wants } = (after ?? before) as RequestFor
   const wanted = wantedInWords(wants, naming)
   if (before === null) return `requested ${wanted}`
@@ -16,7 +16,7 @@ export function requestWords({ before, after }: ChangeOf<'requests'>, naming: Fa
 /** After “requests”; a place that is hidden from who asked is told like one that is not there. */
 export function wantedInWords(
   wants: Wanted,
-  naming: Pick<FactNaming, 'team' | 'role' | 'level' | 'where'>,
+  naming: Pick<EventNaming, 'team' | 'role' | 'level' | 'where'>,
 ): string {
   switch (wants.of) {
     case 'team':

@@ -2,17 +2,24 @@ import { allRows, rowOf } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
 import type { Person } from '../../people/person.ts'
-import { goingAlong } from '../../state/naming.ts'
+import { consequencesOf } from '../../state/naming.ts'
 import type { RecordChange } from '../../state/state.ts'
 import type { Context, EditOf, EditRule } from '../context.ts'
 import { isContact } from './contact.ts'
 import { lacksOver } from './person.ts'
 
+export interface RemovePerson {
+  readonly kind: 'person.remove'
+  readonly person: PersonId
+  /** Whom the guests turn to who turned to this person; the author if nobody is named. */
+  readonly contact: PersonId | null
+}
+
 /**
  * Ends somebody's time here for good: what hangs on them by name goes, what they made stays theirs. Guests
  * who turned to them get another contact: who is named, or else the author. Leaving oneself needs nothing.
  */
-export const removePerson: EditRule<EditOf<'person.remove'>> = {
+export const removePerson: EditRule<RemovePerson> = {
   kind: 'person.remove',
   lacks: (context, edit) =>
     edit.person === context.author ? undefined : lacksOver(context, edit.person, 'remove'),
@@ -25,7 +32,7 @@ export const removePerson: EditRule<EditOf<'person.remove'>> = {
       return refused({ code: 'unknown', what: 'person' })
     const after: Person = { ...before, status: 'removed' }
     return ok([
-      ...goingAlong(state, 'persons', before.id),
+      ...consequencesOf(state, 'persons', before.id),
       ...withNewContact(context, before, edit.contact),
       { table: 'persons', id: before.id, before, after },
     ])

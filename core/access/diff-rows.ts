@@ -21,7 +21,7 @@ export interface Difference {
 export const webNumber = -2
 
 /** One row: of a person at a place and all below it that answers alike. */
-export interface FoundRow {
+export interface DiffRow {
   readonly below: Below
   readonly person: number
   readonly node: number
@@ -38,7 +38,7 @@ const rowWidth = 6
 const mostApart = 5000
 
 /** Each as one row. */
-export function rowsFrom(found: readonly FoundRow[]): Rows {
+export function rowsFrom(found: readonly DiffRow[]): Rows {
   const rows = new Int32Array(rowWidth * found.length)
   for (const [place, { below, person, node, nodes, before, after }] of found.entries())
     rows.set([below.side, person, node, nodes, before, after], place * rowWidth)
@@ -46,7 +46,7 @@ export function rowsFrom(found: readonly FoundRow[]): Rows {
 }
 
 /** Place by place, where they are few enough to be read so. */
-export function rowsApart(indexes: Sides<AccessIndex>, found: readonly FoundRow[]): Rows {
+export function rowsApart(indexes: Sides<AccessIndex>, found: readonly DiffRow[]): Rows {
   const places = found.reduce((sum, each) => sum + each.nodes, 0)
   if (places === found.length || places > mostApart) return rowsFrom(found)
   const known = new Map<number, number[]>()

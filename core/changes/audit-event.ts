@@ -1,10 +1,10 @@
 import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
 import type { RecordChange } from '../state/state.ts'
-import { goesAlong, leadingIn } from './along.ts'
+import { isConsequence, leadingChangesIn } from './consequences.ts'
 import { conductOf, type Kinded } from './conduct.ts'
 
 /** What kind of thing was done: what a history is looked through by. */
-export const acts = [
+export const auditCategories = [
   'sharing',
   'limits',
   'inheritance',
@@ -15,11 +15,11 @@ export const acts = [
   'looking',
   'workspace',
 ] as const
-export type Act = (typeof acts)[number]
+export type AuditCategory = (typeof auditCategories)[number]
 
 /** One thing that a change set did, and whom and what it is about: who may read it hangs on these. */
-export interface Fact {
-  readonly act: Act
+export interface AuditEvent {
+  readonly act: AuditCategory
   readonly change: RecordChange
   readonly place: NodeId | null
   readonly person: PersonId | null
@@ -33,14 +33,14 @@ export interface Fact {
  * copies of a break, what comes with an invitation or a team, a member's private folder, what hung on
  * somebody who left, what was in a place that was deleted. Costs what the changes cost.
  */
-export function factsOf(kinds: Kinded, changes: readonly RecordChange[]): Fact[] {
-  const leading = leadingIn(changes)
-  const facts = (some: readonly RecordChange[]) => some.flatMap(change => factOf(kinds, change))
-  const own = facts(changes.filter(change => !goesAlong(kinds, change, leading)))
-  return own.length === 0 ? facts(changes.slice(0, 1)) : own
+export function auditEventsOf(kinds: Kinded, changes: readonly RecordChange[]): AuditEvent[] {
+  const leading = leadingChangesIn(changes)
+  const events = (some: readonly RecordChange[]) => some.flatMap(change => eventOf(kinds, change))
+  const own = events(changes.filter(change => !isConsequence(kinds, change, leading)))
+  return own.length === 0 ? events(changes.slice(0, 1)) : own
 }
 
-function factOf(kinds: Kinded, change: RecordChange): Fact[] {
+function eventOf(kinds: Kinded, change: RecordChange): AuditEvent[] {
   const about = conductOf(kinds, change.table).about(change)
   if (about === undefined) return []
   const { place = null, person = null, team = null, byAddress = false } = about

@@ -7,7 +7,7 @@ import type { RecordChange } from '../state/state.ts'
 import { type ChangeOf, conductOf, type Kinded } from './conduct.ts'
 
 /** What others of the same change set go along with. */
-export interface Leading {
+export interface LeadingChanges {
   readonly count: number
   readonly people: ReadonlySet<PersonId>
   /** Who left, or became a guest or a member. */
@@ -25,7 +25,7 @@ export interface Leading {
   readonly breaks: ReadonlySet<NodeId>
 }
 
-export function leadingIn(changes: readonly RecordChange[]): Leading {
+export function leadingChangesIn(changes: readonly RecordChange[]): LeadingChanges {
   const of = <T extends RecordChange['table']>(table: T) =>
     changes.filter(change => change.table === table) as Extract<RecordChange, { table: T }>[]
   const persons = of('persons')
@@ -66,8 +66,8 @@ export const isTurned = ({ before, after }: ChangeOf<'persons'>): boolean =>
   before !== null && after !== null && (before.kind !== after.kind || after.status === 'removed')
 
 /** Whether a record only goes along with what others of its change set tell. */
-export const goesAlong = (kinds: Kinded, change: RecordChange, leading: Leading): boolean =>
-  conductOf(kinds, change.table).goesAlong?.(change, leading) === true
+export const isConsequence = (kinds: Kinded, change: RecordChange, leading: LeadingChanges): boolean =>
+  conductOf(kinds, change.table).isConsequence?.(change, leading) === true
 
 type NodeChange = ChangeOf<'nodes'>
 
@@ -79,7 +79,7 @@ export const isMadeOrUnmade = ({ before, after }: RecordChange) => before === nu
 export const isLeftOut = <Row extends object>(
   { before, after }: { readonly before: Row | null; readonly after: Row | null },
   lists: readonly (keyof Row)[],
-  { leavers }: Leading,
+  { leavers }: LeadingChanges,
 ): boolean =>
   leavers.size > 0 &&
   before !== null &&
