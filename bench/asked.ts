@@ -51,7 +51,7 @@ export async function askedReadings({ name, lookup, ...signed }: Asking): Promis
     took('impact: a break on a tenth of all places', middleOf(15, breaking(snapshot, size))),
     took('remedies', remedies(snapshot, size, random)),
     ...(await threadReadings({ took, idle, ...signed }, changeFor(snapshot, size))),
-    ...(await foreseenReadings({ took, idle, ...signed }, largestHome(size))),
+    ...(await previewReadings({ took, idle, ...signed }, largestHome(size))),
   ]
 }
 
@@ -135,7 +135,7 @@ async function threadReadings(
 ): Promise<Reading[]> {
   const { sides, starts, people, isWeb, asker, mostRows } = recordQuestion(transition)
   const question = {
-    kind: 'effect',
+    kind: 'diff',
     time: transition.after.at,
     starts,
     people,
@@ -150,8 +150,8 @@ async function threadReadings(
     what: 'worked out in its place',
     value: middleOf(7, () => accessDiffOf(recordQuestion(transition))),
   }
-  const first = await held(() => ask<'effect'>(thread, about))
-  const rounds = await heldOften(() => ask<'effect'>(thread, about))
+  const first = await held(() => ask<'diff'>(thread, about))
+  const rounds = await heldOften(() => ask<'diff'>(thread, about))
   return [
     took('asked of the thread: everybody’s grant on a tenth of all places', rounds('took'), here),
     took('the server held meanwhile', rounds('held'), idle),
@@ -187,7 +187,7 @@ async function heldOften(run: () => Promise<unknown>) {
 }
 
 /** The same over HTTP, judged and told to its author. */
-async function foreseenReadings(
+async function previewReadings(
   { took, idle, running, cookie, csrf }: Taking,
   node: NodeId,
 ): Promise<Reading[]> {
@@ -202,8 +202,8 @@ async function foreseenReadings(
   const bare = async () => {
     await (await fetch(`${running.address}/api/at/large`, { headers: { cookie } })).text()
   }
-  const foresee = async () => {
-    const response = await fetch(`${running.address}/api/at/large/changes/foresee`, {
+  const preview = async () => {
+    const response = await fetch(`${running.address}/api/at/large/changes/preview`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', cookie, 'x-noskel-csrf': csrf },
       body: JSON.stringify({ edits: [edit] }),
@@ -211,9 +211,9 @@ async function foreseenReadings(
     if (response.status !== 200) throw new Error(await response.text())
     await response.text()
   }
-  await foresee()
+  await preview()
   const floor = { what: 'the workspace’s name over HTTP', value: (await held(bare)).took }
-  const rounds = await heldOften(foresee)
+  const rounds = await heldOften(preview)
   return [
     took('foreseen over HTTP: everybody’s grant on a tenth of all places', rounds('took'), floor),
     took('the server held for it', rounds('held'), idle),

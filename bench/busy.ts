@@ -124,9 +124,9 @@ async function pathsFor({ address, cookie }: Client, index: number): Promise<str
     await fetch(`${address}${at}/tree`, { headers: { cookie } })
   ).json()) as TreeView
   const places = [...homes, ...opened]
-  if (places.length === 0) return [at, `${at}/tree`, `${at}/notices`]
+  if (places.length === 0) return [at, `${at}/tree`, `${at}/notifications`]
   const place = `${at}/nodes/${(places[index % places.length] as TreeItem).id}`
-  return [at, `${at}/tree`, place, `${place}/children`, `${place}/access`, `${at}/notices`]
+  return [at, `${at}/tree`, place, `${place}/children`, `${place}/access`, `${at}/notifications`]
 }
 
 interface Turns {

@@ -91,11 +91,11 @@ const offer = { as: 'member', role: null, teams: [], places: [], from: null, unt
 
 const cases: Case[] = [
   sending('16 copies of a new folder into itself', '/changes', copiesOfItself),
-  sending('6,000 places nested 500 deep, foreseen', '/changes/foresee', nested),
+  sending('6,000 places nested 500 deep, foreseen', '/changes/preview', nested),
   sending('the same, made', '/changes', nested),
-  sending('6,000 places in one home, foreseen', '/changes/foresee', flat),
+  sending('6,000 places in one home, foreseen', '/changes/preview', flat),
   sending('the same, made', '/changes', flat),
-  sending('6,000 grants in many places, each with its end, foreseen', '/changes/foresee', ending),
+  sending('6,000 grants in many places, each with its end, foreseen', '/changes/preview', ending),
   sending('the same, made', '/changes', ending),
   sending('1,900 grants in one home, each with its end', '/changes', oneHome),
   sending('16 copies of a large folder', '/changes', ([folder]) =>
@@ -108,7 +108,7 @@ const cases: Case[] = [
     as: 'member',
     addresses: times(5000, index => ({ mail: `n${index}@d${index}.example`, name: '' })),
   }),
-  asking('10,000 rows of a table judged, all of one name', '/people/import', {
+  asking('10,000 rows of a table judged, all of one name', '/imports', {
     rows: times(10_000, index => ({ mail: `n${index}@new.example`, name: 'Ona' })),
     offer,
     welcome: null,
@@ -121,9 +121,9 @@ const cases: Case[] = [
     send: async client => {
       for (let count = 0; count < 8; count += 1) {
         const answer = await sent(client, '/drafts', { body: { edits: nested } })
-        const { gathered } = (await answer.json()) as { gathered: { id: string } | null }
-        if (gathered === null) return answer.status
-        await sent(client, `/drafts/${gathered.id}`, { method: 'PUT', body: { name: `kept ${count}` } })
+        const { draft } = (await answer.json()) as { draft: { id: string } | null }
+        if (draft === null) return answer.status
+        await sent(client, `/drafts/${draft.id}`, { method: 'PUT', body: { name: `kept ${count}` } })
       }
       const answer = await fetch(`${client.address}${at}/drafts`, { headers: { cookie: client.cookie } })
       return (await answer.text()).length

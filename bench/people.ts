@@ -43,7 +43,7 @@ figures.push({
 })
 figures.push({
   what: 'an offer looked through, 2,000 places',
-  milliseconds: await timed(() => call('POST', `/at/large/people/offer`, { offer: offered })),
+  milliseconds: await timed(() => call('POST', `/at/large/people/offer-preview`, { offer: offered })),
   floor: reading,
 })
 const inviting = addresses.flatMap(({ mail }, index) =>
@@ -65,7 +65,7 @@ const judging = { rows: table, offer: { ...offered, teams: [], places: [] }, wel
 figures.push({
   what: 'a table of 5,000 rows judged',
   milliseconds: await once(async () => {
-    judged = await call<ImportedRowView[]>('POST', `/at/large/people/import`, judging)
+    judged = await call<ImportedRowView[]>('POST', `/at/large/imports`, judging)
   }),
   floor: reading,
 })

@@ -32,7 +32,7 @@ const people = (await call<readonly { id: string; kind: string }[]>('GET', '/at/
   .filter(each => each.kind === 'member')
   .slice(0, 5000)
 const giving = people.map(({ id }) => ({
-  kind: 'role.give',
+  kind: 'role.assign',
   person: id,
   role,
   scope: { over: 'workspace' },
@@ -43,7 +43,7 @@ let seen = ''
 figures.push({
   what: 'a role for 5,000 people, its effect on each',
   milliseconds: await timed(async () => {
-    seen = (await change<{ seen: string }>('/changes/foresee', giving)).seen
+    seen = (await change<{ seen: string }>('/changes/preview', giving)).seen
   }, 3),
   floor: reading,
 })
@@ -55,7 +55,7 @@ figures.push({
 figures.push({
   what: 'a privilege more for a role that 5,000 hold, its effect',
   milliseconds: await timed(() =>
-    change('/changes/foresee', [{ kind: 'role.change', role, privileges: ['edit settings'] }]),
+    change('/changes/preview', [{ kind: 'role.change', role, privileges: ['edit settings'] }]),
   ),
   floor: reading,
 })
@@ -82,7 +82,7 @@ const page = {
 }
 figures.push({
   what: 'opening 60 roles side by side in Chromium',
-  milliseconds: await timed(opening(visitor, '/at/large/roles/side-by-side', 'Role 54'), 5),
+  milliseconds: await timed(opening(visitor, '/at/large/roles/matrix', 'Role 54'), 5),
   floor: page,
 })
 const cell = `document.querySelector('[data-cell="0-6"]')`

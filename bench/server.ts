@@ -174,7 +174,7 @@ async function writeReadings(name: Name, { running: { parts }, running }: Signed
   const nodes = changeable(stateOf(running), writers * rounds)
   const storage = join(parts.config.dataDir, 'noskel.sqlite')
   const plain = new Sequelize({ dialect: 'sqlite', storage, logging: false })
-  await plain.query('CREATE TABLE "floorSets" (revision INTEGER PRIMARY KEY, changes TEXT, effect TEXT)')
+  await plain.query('CREATE TABLE "floorSets" (revision INTEGER PRIMARY KEY, changes TEXT, impact TEXT)')
   const together: number[] = []
   const alone: number[] = []
   for (let turn = 0; turn < 4; turn += 1) {
@@ -209,8 +209,8 @@ async function writeTogether({ parts }: Running, nodes: readonly NodeId[]): Prom
 
 /** The rows of the last change set, over and over, by sequelize as it comes. */
 async function writeAlone(database: Sequelize, nodes: readonly NodeId[]): Promise<void> {
-  const [last] = await database.query<{ changes: string; effect: string }>(
-    'SELECT changes, effect FROM "changeSets" ORDER BY revision DESC LIMIT 1',
+  const [last] = await database.query<{ changes: string; impact: string }>(
+    'SELECT changes, impact FROM "changeSets" ORDER BY revision DESC LIMIT 1',
     { type: QueryTypes.SELECT },
   )
   for (const [index, id] of nodes.entries())
@@ -219,8 +219,8 @@ async function writeAlone(database: Sequelize, nodes: readonly NodeId[]): Promis
         bind: { note: `Floor ${index}`, workspace: 'workspace-large', id },
         transaction,
       })
-      await database.query('INSERT INTO "floorSets" (changes, effect) VALUES ($changes, $effect)', {
-        bind: { changes: last?.changes ?? '', effect: last?.effect ?? '' },
+      await database.query('INSERT INTO "floorSets" (changes, impact) VALUES ($changes, $impact)', {
+        bind: { changes: last?.changes ?? '', impact: last?.impact ?? '' },
         transaction,
       })
     })

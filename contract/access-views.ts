@@ -1,21 +1,21 @@
 import type { Instant } from '#core/base/instant.ts'
 import type { EditRequest } from './edit-requests.ts'
-import type { FoundPlaceView } from './people-views.ts'
+import type { PlaceHit } from './people-views.ts'
 import type { Problem } from './problem.ts'
 import type { GrantView, PathView, PlaceName } from './views.ts'
 
 /** Access that is asked for, gathered, taken over, and looked at over many places. */
 
 /** What is given at some places, or to some person or team, as far as the reader gives access there. */
-export interface GivenView {
+export interface GrantsOverviewView {
   readonly revision: number
-  readonly grants: readonly GivenAtView[]
+  readonly grants: readonly PlacedGrantView[]
   /** Of the places asked about those where the reader gives access, and how many others there are. */
-  readonly places: readonly FoundPlaceView[]
+  readonly places: readonly PlaceHit[]
   readonly others: number
 }
 
-export interface GivenAtView extends GrantView {
+export interface PlacedGrantView extends GrantView {
   readonly place: PathView
   /** What the reader has there: at most that is theirs to give. */
   readonly held: number
@@ -33,7 +33,7 @@ export interface TakenOverView {
 /** One's change sets that are not applied yet. */
 export interface DraftsView {
   /** The one that is being gathered; `null` if nothing is. */
-  readonly gathered: DraftHead | null
+  readonly draft: DraftHead | null
   /** Kept for later, or handed over by somebody; the newest first. */
   readonly kept: readonly DraftHead[]
 }
@@ -42,7 +42,7 @@ export interface DraftHead {
   readonly id: string
   readonly name: string
   readonly from: PlaceName | null
-  readonly word: string
+  readonly comment: string
   readonly changedAt: Instant
   /** How many acts were gathered. */
   readonly count: number
@@ -67,7 +67,7 @@ export interface DraftItemView {
 }
 
 /** People who may apply a change set, as far as the asker may know. */
-export interface TakersView {
+export interface RecipientsView {
   readonly takers: readonly PlaceName[]
   readonly mayI: boolean
 }

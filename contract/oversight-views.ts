@@ -2,22 +2,26 @@ import type { Instant } from '#core/base/instant.ts'
 import type { ColumnAccess } from '#core/access/columns.ts'
 import type { AuditCategory } from '#core/changes/audit-event.ts'
 import type { EditRequest } from './edit-requests.ts'
-import type { CountedView, DifferenceView } from './effect-views.ts'
+import type { CountedView, DifferenceView } from './impact-views.ts'
 import type { PathView, PlaceName } from './views.ts'
 
 /** What was done, what one was told, and what the questions of the access model are answered with. */
 
-export type NoticeChoice = 'by mail too' | 'here only' | 'not at all'
+export type NotificationChoice = 'by mail too' | 'here only' | 'not at all'
 
 /** What one was told, and how one wants to be told. */
-export interface NoticesView {
+export interface NotificationsView {
   readonly unread: number
   /** Newest first. */
-  readonly notices: readonly NoticeView[]
-  readonly choices: readonly { readonly kind: string; readonly when: string; readonly choice: NoticeChoice }[]
+  readonly notifications: readonly NotificationView[]
+  readonly choices: readonly {
+    readonly kind: string
+    readonly when: string
+    readonly choice: NotificationChoice
+  }[]
 }
 
-export interface NoticeView {
+export interface NotificationView {
   readonly id: string
   readonly kind: string
   readonly at: Instant
@@ -39,12 +43,12 @@ export interface NoticeView {
 
 /** A part of the history, newest first, as far as its reader may know it. */
 export interface HistoryView {
-  readonly entries: readonly EntryView[]
+  readonly entries: readonly AuditEntryView[]
   /** Where the next part begins: the revision to ask before; `null` at the first day. */
   readonly next: number | null
 }
 
-export interface EntryView {
+export interface AuditEntryView {
   readonly revision: number
   readonly at: Instant
   /** `null` for the workspace itself: a start or an end that passed. */
@@ -75,7 +79,7 @@ export interface CountView {
 }
 
 /** One entry with everybody and every place whose access it changed. */
-export interface EntryDetailView extends EntryView {
+export interface AuditEntryDetailView extends AuditEntryView {
   readonly differences: readonly DifferenceView[]
   /** What all comes to, where it is too much to be told one by one. */
   readonly counted: CountedView | null
@@ -90,7 +94,7 @@ export interface PageView<Item> {
   readonly next: number | null
 }
 
-export interface PlaceReachView extends PathView {
+export interface PlaceAccessView extends PathView {
   readonly actions: number
 }
 

@@ -3,7 +3,7 @@ import type { Privilege } from '#core/levels/privilege.ts'
 import type { Person } from '#core/people/person.ts'
 import type { EditRequest, OfferRequest } from './edit-requests.ts'
 import type { Problem } from './problem.ts'
-import type { HandoverView, LookView } from './role-views.ts'
+import type { HandoverView, ViewingSessionView } from './role-views.ts'
 import type { PathView, PlaceName } from './views.ts'
 
 /** People as lists, profiles and offers tell of them. */
@@ -111,7 +111,7 @@ export interface PowerView {
 }
 
 /** A place where somebody has access, and by what: those below that have just the same are counted, not listed. */
-export interface ReachedView extends PathView {
+export interface AccessiblePlaceView extends PathView {
   readonly kind: string
   readonly actions: number
   readonly through: readonly string[]
@@ -120,7 +120,7 @@ export interface ReachedView extends PathView {
 }
 
 /** A place that can be offered: where the asker gives access. */
-export interface FoundPlaceView extends PathView {
+export interface PlaceHit extends PathView {
   readonly actions: number
 }
 
@@ -135,10 +135,10 @@ export interface MyAccessView {
   /** Owners who offer to hand the workspace over to one. */
   readonly handovers: readonly HandoverView[]
   /** Who looked through one's eyes, the newest first. */
-  readonly looks: readonly LookView[]
+  readonly viewingSessions: readonly ViewingSessionView[]
   readonly teams: readonly PersonTeamView[]
   /** With the end of what was given there to the reader by name. */
-  readonly places: readonly (ReachedView & { readonly until: Instant | null })[]
+  readonly places: readonly (AccessiblePlaceView & { readonly until: Instant | null })[]
   readonly contact: PlaceName | null
   readonly invitedBy: string | null
   readonly from: Instant | null
@@ -146,7 +146,7 @@ export interface MyAccessView {
 }
 
 /** What becomes of what somebody alone keeps, when they leave. */
-export interface LeavingView {
+export interface OffboardingView {
   /** Teams that nobody else leads. */
   readonly teams: readonly TakenOverView[]
   /** Places where nobody else gives and takes access: those that the asker may know of. */
@@ -190,7 +190,7 @@ export interface AddressView {
 
 /** What somebody who comes by an offer could see and do: put together as if they were here. */
 export interface OfferView {
-  readonly places: readonly ReachedView[]
+  readonly places: readonly AccessiblePlaceView[]
   readonly privileges: readonly Privilege[]
   /** Those of the privileges that have no effect over the scope of the role. */
   readonly asleep: readonly Privilege[]
@@ -255,7 +255,7 @@ export interface JoinLinkOfferView {
 }
 
 /** Either one is in, or an invitation waits, or a mail is on its way. */
-export interface CameView {
+export interface JoinedByLinkView {
   readonly slug: string | null
   readonly invitation: string | null
 }
@@ -269,7 +269,7 @@ export interface ImportedRowView {
 }
 
 /** Welcome sets and join links, for whoever invites people. */
-export interface WaysInView {
+export interface OnboardingView {
   readonly welcomeSets: readonly WelcomeSetView[]
   readonly joinLinks: readonly JoinLinkView[]
 }

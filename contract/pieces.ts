@@ -16,10 +16,10 @@ export const mail = Type.String({ format: 'email', maxLength: 254, cleaned: 'lin
 export const password = Type.String({ minLength: 1, maxLength: 200 })
 /** What an id names: of the core what is not told by another (a membership by its team and person), or of the server. */
 export type Named =
-  | Exclude<TableName, 'workspaces' | 'handles' | 'memberships' | 'invitations' | 'looks'>
+  | Exclude<TableName, 'workspaces' | 'handles' | 'memberships' | 'invitations' | 'viewingSessions'>
   | 'pictures'
   | 'drafts'
-  | 'notices'
+  | 'notifications'
 
 /** An id that stands: what it names has to be known to who asks. */
 export const id = (names: Named) => Type.String({ pattern: '^[a-z0-9-]{1,40}$', names })

@@ -1,6 +1,6 @@
 import type { Action } from '#core/levels/action.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
-import type { ForeseenView } from './effect-views.ts'
+import type { PreviewView } from './impact-views.ts'
 import type { RefusalCode } from '#core/changes/refusal.ts'
 
 /** Every refusal that the server can send (RFC 9457). Codes are permanent; `type` is made from them. */
@@ -17,7 +17,7 @@ export interface Problem {
   /** For a change set: the edit that was refused, counted from 0. */
   readonly edit?: number
   /** For a change set that would now do something else than its author saw: what it would do. */
-  readonly effect?: ForeseenView
+  readonly preview?: PreviewView
   /** What others did meanwhile, as far as the author may know it. */
   readonly meanwhile?: readonly string[]
   /** For input that does not fit: where, and what is wrong there. */
@@ -143,7 +143,7 @@ export const serverProblems = {
     title: 'This change does not apply any more: what it changes was deleted, or changed in another way.',
     detail: 'Remove it from the draft. If you still want it, make the change again.',
   },
-  'not-gathered': {
+  'not-draftable': {
     status: 422,
     title: 'This cannot be added to a draft.',
     detail: 'Do it directly. A draft holds at most 200 acts.',
@@ -163,7 +163,7 @@ export const serverProblems = {
     title: 'Somebody changed this page in the meantime.',
     detail: 'Read their version, then save yours again.',
   },
-  'effect-changed': {
+  'preview-changed': {
     status: 409,
     title: 'Something changed in the meantime: this would now do something else.',
     detail: 'Nothing was changed. See what it would do now, then decide again.',

@@ -54,8 +54,8 @@ export type AcceptRequest = Static<typeof acceptRequest>
 export const acceptMineRequest = Type.Object({ agrees: Type.Boolean() }, strict)
 
 /** Somebody who comes by a join link says to which address the invitation goes. */
-export const comeRequest = Type.Object({ token, mail: Type.Optional(mail) }, strict)
-export type ComeRequest = Static<typeof comeRequest>
+export const joinByLinkRequest = Type.Object({ token, mail: Type.Optional(mail) }, strict)
+export type JoinByLinkRequest = Static<typeof joinByLinkRequest>
 
 export const forgottenRequest = Type.Object({ mail: line(254, 1) }, strict)
 export const useLinkRequest = Type.Object(
@@ -85,15 +85,15 @@ export const textRequest = Type.Object({ text: text(200_000), version: Type.Inte
 export type TextRequest = Static<typeof textRequest>
 
 const choice = Type.Union([kind('by mail too'), kind('here only'), kind('not at all')])
-export const noticeChoiceRequest = Type.Object({ kind: line(40, 1), choice }, strict)
-export type NoticeChoiceRequest = Static<typeof noticeChoiceRequest>
+export const notificationChoiceRequest = Type.Object({ kind: line(40, 1), choice }, strict)
+export type NotificationChoiceRequest = Static<typeof notificationChoiceRequest>
 
 /** Without ids: all of them. */
-export const readNoticesRequest = Type.Object(
-  { ids: Type.Optional(Type.Array(id('notices'), { maxItems: 500 })), isRead: Type.Boolean() },
+export const readNotificationsRequest = Type.Object(
+  { ids: Type.Optional(Type.Array(id('notifications'), { maxItems: 500 })), isRead: Type.Boolean() },
   strict,
 )
-export type ReadNoticesRequest = Static<typeof readNoticesRequest>
+export type ReadNotificationsRequest = Static<typeof readNotificationsRequest>
 
 const act = Type.Union(auditCategories.map(each => kind(each)))
 const wholeNumber = Type.String({ pattern: '^[0-9]{1,9}$' })
@@ -193,7 +193,7 @@ export type AddressesRequest = Static<typeof addressesRequest>
 
 /** An offer with over whom its role would be held: the whole workspace if nothing is said. */
 export const offerRequest = Type.Object({ offer, scope: Type.Optional(scope) }, strict)
-export type LookThroughRequest = Static<typeof offerRequest>
+export type OfferPreviewRequest = Static<typeof offerRequest>
 
 /** As it is in the file: a bad one is judged with its row. */
 const cell = Type.String({ maxLength: 2000 })
@@ -218,11 +218,11 @@ export const outlineQuery = Type.Object({ node: Type.Optional(id('nodes')) }, st
 
 const draftName = line(200)
 /** Adds an act to the change set that is being gathered. */
-export const gatherRequest = Type.Object(
+export const addToDraftRequest = Type.Object(
   { edits: Type.Array(editRequest, { minItems: 1, maxItems: 6000 }) },
   strict,
 )
-export type GatherRequest = Static<typeof gatherRequest>
+export type AddToDraftRequest = Static<typeof addToDraftRequest>
 
 /** Keeps it under a name, or leaves one of its acts out. */
 export const draftRequest = Type.Object(
@@ -230,18 +230,18 @@ export const draftRequest = Type.Object(
   { ...strict, minProperties: 1 },
 )
 export type DraftRequest = Static<typeof draftRequest>
-export const handRequest = Type.Object({ to: id('persons'), word: text(1000) }, strict)
-export type HandRequest = Static<typeof handRequest>
+export const handOverRequest = Type.Object({ to: id('persons'), comment: text(1000) }, strict)
+export type HandOverRequest = Static<typeof handOverRequest>
 
 /** What is given to somebody, or at some places (ids with commas between them). */
-export const givenQuery = Type.Object(
+export const grantsQuery = Type.Object(
   {
     principal: Type.Optional(Type.String({ pattern: '^(person|team|leads):[a-z0-9-]{1,40}$' })),
     places: Type.Optional(Type.String({ pattern: '^[a-z0-9,-]{1,4000}$' })),
   },
   { ...strict, minProperties: 1 },
 )
-export type GivenQuery = Static<typeof givenQuery>
+export type GrantsQuery = Static<typeof grantsQuery>
 export const takeOverQuery = Type.Object(
   { from: id('nodes'), what: Type.Union([kind('access'), kind('people')]) },
   strict,

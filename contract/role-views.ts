@@ -32,7 +32,7 @@ export interface RoleDetailView extends RoleView {
   /** Whether its holders are asked for a second step. */
   readonly asksSecondStep: boolean
   /** Names of the welcome sets and join links that offer it. */
-  readonly waysIn: readonly string[]
+  readonly onboarding: readonly string[]
 }
 
 export interface HolderView {
@@ -73,7 +73,7 @@ export interface HandoverView {
   readonly from: PlaceName
   readonly to: PlaceName
   readonly at: Instant
-  readonly word: string
+  readonly reason: string
   readonly keeps: string
 }
 
@@ -97,28 +97,28 @@ export interface SeatsView {
 export type SeatPart = 'here' | 'invited' | 'suspended' | 'suspended without' | 'free' | 'guests'
 
 /** Looking by privilege: who may, who did, and what runs now. */
-export interface LooksView {
+export interface ViewingSessionsView {
   readonly maySeeAs: boolean
   readonly mayOutline: boolean
   readonly people: readonly PersonName[]
   readonly holders: readonly { readonly person: PlaceName; readonly privileges: readonly Privilege[] }[]
   /** The newest first, as far as the reader may know of them. */
-  readonly looks: readonly LookView[]
+  readonly viewingSessions: readonly ViewingSessionView[]
 }
 
-export interface LookView {
+export interface ViewingSessionView {
   readonly id: string
   readonly by: PlaceName
   readonly through: PlaceName | null
   readonly at: Instant
   readonly until: Instant
-  readonly word: string
+  readonly reason: string
   /** The reader's own, and not over. */
   readonly isOpen: boolean
 }
 
 /** A place as a look shows it. */
-export interface LookedPlaceView extends PathView {
+export interface ViewedPlaceView extends PathView {
   readonly kind: NodeKind
   readonly home: 'team' | 'person' | 'shared' | null
   readonly hasChildren: boolean
@@ -127,12 +127,12 @@ export interface LookedPlaceView extends PathView {
   readonly actions: number | null
 }
 
-export interface LookedView {
-  readonly look: LookView
+export interface ViewedView {
+  readonly session: ViewingSessionView
   /** The place that is open; `null` at the top. */
   readonly place:
-    (LookedPlaceView & { readonly through: readonly string[]; readonly text: string | null }) | null
-  readonly children: readonly LookedPlaceView[]
+    (ViewedPlaceView & { readonly through: readonly string[]; readonly text: string | null }) | null
+  readonly children: readonly ViewedPlaceView[]
   /** At the top of the outline: whose private folders there are besides, the first of them by name. */
   readonly kept: { readonly of: readonly string[]; readonly count: number }
 }

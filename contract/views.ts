@@ -183,7 +183,7 @@ export interface ColumnView extends PlaceName {
   readonly editors: readonly PrincipalName[] | null
 }
 
-export interface ColumnReachView {
+export interface ColumnAccessView {
   readonly id: string
   readonly name: string
   readonly access: 'see' | 'edit'
@@ -207,10 +207,10 @@ export type AccessView =
       readonly detail: 'all'
       readonly grants: readonly GrantView[]
       /** Of those who can open it, the hundred who may do most; the highest first. */
-      readonly people: readonly ReachView[]
+      readonly people: readonly PersonAccessView[]
       readonly peopleCount: number
       /** Others of them who are in a team that is given something. */
-      readonly inTeams: readonly ReachView[]
+      readonly inTeams: readonly PersonAccessView[]
       readonly limits: readonly LimitView[]
       readonly brokenAt: PlaceName | null
       /** Where inheritance is broken at this place itself: by whom, and when. */
@@ -223,7 +223,7 @@ export type AccessView =
       /** What is published here and below, as far as the reader sees it. */
       readonly published: readonly PlaceName[]
       /** Places below with something of their own, as far as the reader sees them. */
-      readonly below: readonly ExceptionView[]
+      readonly below: readonly OwnAccessPlaceView[]
       readonly moreBelow: number
       readonly hiddenBelow: number
     }
@@ -282,7 +282,7 @@ export interface LimitView extends PrincipalName {
 }
 
 /** A place below with entries or a state of its own: where access differs from what flows down. */
-export interface ExceptionView extends PlaceName {
+export interface OwnAccessPlaceView extends PlaceName {
   readonly isBroken: boolean
   readonly isDraft: boolean
   readonly isArchived: boolean
@@ -293,16 +293,16 @@ export interface ExceptionView extends PlaceName {
   readonly heldBack: readonly PlaceName[]
 }
 
-export interface ExceptionsView {
+export interface OwnAccessView {
   readonly revision: number
-  readonly below: readonly ExceptionView[]
+  readonly below: readonly OwnAccessPlaceView[]
   /** How many more the asker could see: so many are not named at once. */
   readonly moreBelow: number
   /** How many more there are that the asker cannot see. */
   readonly hiddenBelow: number
 }
 
-export interface ReachView {
+export interface PersonAccessView {
   readonly id: string
   readonly name: string
   readonly kind: Person['kind']
@@ -311,7 +311,7 @@ export interface ReachView {
 }
 
 /** The sum behind one person's access at one place. */
-export interface SumView {
+export interface ExplanationView {
   readonly person: string
   readonly place: string
   readonly status: Person['status']

@@ -9,9 +9,9 @@ import { emptyState } from '#core/records/all.ts'
 import { atRevision, type Snapshot, type State } from '#core/state/state.ts'
 import { idOf, personId, workdaysAgo } from './ids.ts'
 import { placeId, planContent } from './plan-content.ts'
-import { planEveryday } from './everyday.ts'
+import { planSampleActivity } from './sample-activity.ts'
 import { handleOf, planPeople } from './plan-people.ts'
-import { planWaysIn } from './plan-ways-in.ts'
+import { planOnboarding } from './plan-onboarding.ts'
 import { planRoles } from './plan-roles.ts'
 import { planTeams } from './plan-teams.ts'
 import type { LatePlan, Plan } from './plan.ts'
@@ -80,9 +80,9 @@ const plansOf = (now: Instant): (Plan | LatePlan)[] =>
     ...planPeople(now),
     ...planTeams(),
     ...planRoles(),
-    ...planWaysIn(now),
+    ...planOnboarding(now),
     ...planContent(now),
-    ...planEveryday(),
+    ...planSampleActivity(),
   ].sort((a, b) => b.day - a.day)
 
 const founding = (at: Instant) =>

@@ -49,14 +49,14 @@ export const planContent = (now: Instant): Plan[] => [
     author: by,
     edits: [edit('node.state', { node: placeId(place), draft: true })],
   })),
-  ...asked.map(({ place, by, level, word, day }) => ({
+  ...asked.map(({ place, by, level, reason, day }) => ({
     day,
     author: by,
     edits: [
       edit('request.make', {
         request: idOf('asked', place, by),
         wants: { of: 'access', node: placeId(place), actions: levelActions(level) },
-        reason: word,
+        reason,
       }),
     ],
   })),

@@ -10,14 +10,14 @@ export const planRoles = (): Plan[] => [
   { day: seats.day, author: seats.by, edits: [edit('seats.change', { seats: seats.bought, from: null })] },
   ...roles.flatMap(planRole),
   ...asked.flatMap(planAsked),
-  ...looked.map(({ by, through, word, day }) => ({
+  ...looked.map(({ by, through, reason, day }) => ({
     day,
     author: by,
     edits: [
-      edit('look.begin', {
-        look: idOf('look', by, String(day)),
+      edit('session.begin', {
+        session: idOf('session', by, String(day)),
         through: through === null ? null : personId(through),
-        word,
+        reason,
       }),
     ],
   })),
@@ -58,7 +58,7 @@ function planRole({ key, name, note, rank, privileges, addressable = false, day,
       day: since,
       author: founder.key,
       edits: [
-        edit('role.give', {
+        edit('role.assign', {
           holding: idOf('holding', key, by),
           person: personId(by),
           role,
@@ -71,7 +71,7 @@ function planRole({ key, name, note, rank, privileges, addressable = false, day,
   ]
 }
 
-function planAsked({ by, privilege, word, day, declined }: (typeof asked)[number]): Plan[] {
+function planAsked({ by, privilege, reason, day, declined }: (typeof asked)[number]): Plan[] {
   const request = idOf('role-request', by, privilege)
   const answer =
     declined === undefined
@@ -80,9 +80,9 @@ function planAsked({ by, privilege, word, day, declined }: (typeof asked)[number
           {
             day: declined.day,
             author: declined.by,
-            edits: [edit('request.decline', { request, comment: declined.word })],
+            edits: [edit('request.decline', { request, comment: declined.reason })],
           },
         ]
   const wants = { of: 'privilege', privilege }
-  return [{ day, author: by, edits: [edit('request.make', { request, wants, reason: word })] }, ...answer]
+  return [{ day, author: by, edits: [edit('request.make', { request, wants, reason: reason })] }, ...answer]
 }

@@ -244,7 +244,7 @@ describe('from the outside', () => {
   })
 
   test('a welcome set shows what a change of it does, and who else’s link holds it fast', async () => {
-    await owner.open(`${at}/people/ways-in`)
+    await owner.open(`${at}/people/onboarding`)
     await owner.pressCell('Lab visitors')
     await owner.sees('Description')
     await owner.pick('Share a place', 'Tide Safety')
@@ -256,7 +256,7 @@ describe('from the outside', () => {
     await owner.sees('2 places')
     // The link is Ilse’s, and gives by her rights.
     const wiebke = await demo.welcome('wiebke@marram.example')
-    await wiebke.open(`${at}/people/ways-in`)
+    await wiebke.open(`${at}/people/onboarding`)
     await wiebke.pressCell('Winter helpers')
     await wiebke.sees('Somebody else’s join link uses this set')
     expect(await wiebke.barriers()).toEqual([])
@@ -271,7 +271,7 @@ describe('from the outside', () => {
   })
 
   test('by a join link one gives an address, and the way in comes by mail', async () => {
-    await owner.open(`${at}/people/ways-in/new-link`)
+    await owner.open(`${at}/people/onboarding/new-link`)
     await owner.fill('Name', 'College visit')
     await owner.fill('Only addresses of', 'college.example')
     await owner.fill('Number of people, at most', '5')

@@ -169,7 +169,7 @@ describe('the first line through', () => {
       'content/node-sites-north-spit',
       'people/person-oskar',
       'people/directory',
-      'people/ways-in/welcome-winter-counts',
+      'people/onboarding/welcome-winter-counts',
       'people/invite',
       'people/import',
       'me',

@@ -91,7 +91,7 @@ test('what cannot be undone whole says what it leaves out', async () => {
 
 test('those concerned are told, here and by mail, and choose of what', async () => {
   const sunniva = await demo.welcome('sunniva@marram.example')
-  await sunniva.open(`${at}/notices`)
+  await sunniva.open(`${at}/notifications`)
   await sunniva.sees('Ilse Brandt shared')
   await sunniva.sees('unread')
   expect(await sunniva.barriers()).toEqual([])

@@ -186,7 +186,7 @@ describe('teams', () => {
     await nadim.press('Request to join Dune Survey')
     await nadim.sees('A lead decides')
     const maren = await demo.welcome('maren@marram.example')
-    await maren.open(`${at}/notices`)
+    await maren.open(`${at}/notifications`)
     await maren.sees('Jory Tresk requests to join Dune Survey: “I walk there every week”')
     await maren.open(`${at}/teams/team-dunes`)
     await maren.press('Accept: Jory Tresk')

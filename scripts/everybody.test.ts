@@ -86,7 +86,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     // What people wrote themselves may hold any word.
     if (path.endsWith('/text')) return
     // What somebody alone keeps needs another to keep it: it is named to who may see the outline of all places.
-    if (path.endsWith('/leaving') && isOverseer) return
+    if (path.endsWith('/offboarding') && isOverseer) return
     const text = JSON.stringify(body)
     for (const secret of secrets) if (text.includes(secret)) leaks.push(`${path}: ${secret}`)
   }
@@ -97,25 +97,34 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     return body
   }
 
-  for (const path of ['', '/people', '/people/names', '/teams', '/tree', '/bin', '/notices', '/ways-in'])
+  for (const path of [
+    '',
+    '/people',
+    '/people/names',
+    '/teams',
+    '/tree',
+    '/bin',
+    '/notifications',
+    '/onboarding',
+  ])
     await ask(path)
   for (const path of ['/me/access', '/settings', '/places?find=', `/diff?from=0&to=${now}`]) await ask(path)
-  for (const path of ['/roles', '/requests', '/owners', '/seats', '/looks']) await ask(path)
+  for (const path of ['/roles', '/requests', '/owners', '/seats', '/sessions']) await ask(path)
   for (const path of [
     '/drafts',
     '/drafts/nothing',
     '/drafts/nothing/items',
-    '/drafts/nothing/takers',
-    '/places-to-ask?find=e',
+    '/drafts/nothing/recipients',
+    '/check/places?find=e',
   ])
     await ask(path)
-  for (const path of ['/people/ids', '/looks/nothing', '/pictures/nothing']) await ask(path)
+  for (const path of ['/people/ids', '/sessions/nothing', '/pictures/nothing']) await ask(path)
   look('/people.csv', await visitor.text(`${at}/people.csv`))
   asked.add('/people.csv')
   for (const { id } of partOf(allRows(snapshot.state.teams), turn, 3))
-    await ask(`/given?principal=team:${id}`)
+    await ask(`/grants?principal=team:${id}`)
   await ask(
-    `/given?places=${partOf(nodes, turn, 24)
+    `/grants?places=${partOf(nodes, turn, 24)
       .map(each => each.id)
       .slice(0, 60)
       .join(',')}`,
@@ -128,18 +137,27 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   }
   const people = allRows(snapshot.state.persons).map(each => each.id)
   for (const each of partOf(people, turn, 10))
-    for (const part of ['', '/places', '/reach', '/leaving', '/roles-to-give'])
+    for (const part of ['', '/places', '/access', '/offboarding', '/roles-to-give'])
       await ask(`/people/${each}${part}`)
-  for (const each of partOf(people, turn, 10)) await ask(`/given?principal=person:${each}`)
+  for (const each of partOf(people, turn, 10)) await ask(`/grants?principal=person:${each}`)
   for (const { id, kind } of partOf(nodes, turn, 40)) {
     const other = people[id.length % people.length] ?? person
-    const parts = ['', '/children', '/changes', '/access', '/text', '/people', '/exceptions', '/goals?find=a']
+    const parts = [
+      '',
+      '/children',
+      '/changes',
+      '/access',
+      '/text',
+      '/people',
+      '/own-access',
+      '/move-targets?find=a',
+    ]
     const whys = [`/why/${person}`, `/why/${other}`]
     const source = nodes[(turn * 7) % nodes.length]?.id ?? id
     const takenOver =
       id.length % 4 !== 1
         ? []
-        : [`/taken-over?from=${source}&what=people`, `/taken-over?from=${source}&what=access`]
+        : [`/access-to-copy?from=${source}&what=people`, `/access-to-copy?from=${source}&what=access`]
     // Searching for remedies takes its time: it is asked about some places.
     const whyNots = id.length % 4 === 0 ? [`/why-not/${other}/change`, `/why-not/${person}/publish`] : []
     for (const part of [...parts, '/columns', '/columns/nothing/people', ...whys, ...whyNots, ...takenOver]) {
@@ -148,14 +166,14 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
       if (kind === 'root' || !sees(id)) expect([path, body]).toEqual([path, absent])
     }
   }
-  const foreseen = await Promise.all(
+  const preview = await Promise.all(
     partOf(hidden, turn, 24).map(({ id }) =>
-      visitor.call('POST', `${at}/changes/foresee`, {
+      visitor.call('POST', `${at}/changes/preview`, {
         edits: [{ kind: 'node.describe', node: id, name: 'x' }],
       }),
     ),
   )
-  for (const { status, body } of foreseen) {
+  for (const { status, body } of preview) {
     expect(status).toBe(404)
     look('foresee', body)
   }

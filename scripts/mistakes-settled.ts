@@ -97,7 +97,7 @@ export const settledMistakes: readonly Mistake[] = [
     mistake: 'a level that a guest holds by name comes to hold share',
     file: 'changes/guards/guests.ts',
     find: "    case 'levels':",
-    put: "    case 'looks':",
+    put: "    case 'viewingSessions':",
   },
   {
     mistake: 'guests are blocked by what was wrong with them before',

@@ -158,13 +158,13 @@ export const mistakes: readonly Mistake[] = [
   },
   {
     mistake: 'a member turned guest keeps stewardship in the records',
-    file: 'changes/edits/turn.ts',
+    file: 'changes/edits/convert.ts',
     find: 'return [...lowered, ...own,',
     put: 'return [...own,',
   },
   {
     mistake: 'a private folder is handed over by anybody who may turn people',
-    file: 'changes/edits/turn.ts',
+    file: 'changes/edits/convert.ts',
     find: '?? lacksHandingOver(context, edit),',
     put: ',',
   },

@@ -171,7 +171,7 @@ const shots: readonly Shot[] = [
   {
     name: 'notices',
     who: 'tomas@marram.example',
-    path: `${at}/notices`,
+    path: `${at}/notifications`,
     theme: 'dark',
     sees: 'Notify me when',
   },
@@ -180,7 +180,7 @@ const shots: readonly Shot[] = [
   {
     name: 'side-by-side',
     who: owner,
-    path: `${at}/roles/side-by-side`,
+    path: `${at}/roles/matrix`,
     theme: 'dark',
     sees: 'Privilege',
     act: async visitor => {

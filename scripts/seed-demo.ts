@@ -8,17 +8,17 @@ import { demoPassword } from '#demo/scenario/people.ts'
 import { openParts } from '#server/assemble.ts'
 import { type Config, readConfig } from '#server/config.ts'
 import type { Parts } from '#server/parts.ts'
-import { nothingWritten } from '../server/services/notices/kind.ts'
-import { noticesOf } from '#server/services/notices/write.ts'
-import type { NoticeRow } from '#server/store/tables.ts'
+import { nothingWritten } from '../server/services/notifications/kind.ts'
+import { notificationsOf } from '#server/services/notifications/write.ts'
+import type { NotificationRow } from '#server/store/tables.ts'
 import { hashOf } from '#server/services/password.ts'
 import { noteFormerNames } from '#server/services/former-names.ts'
 import { noteChanged, noteChanges } from '#server/services/place-changes.ts'
-import { rowOfEntry } from '#server/services/record.ts'
+import { rowOfEntry } from '#server/services/audit-entry.ts'
 import { createBatch, flush, put } from '#server/store/batch.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
 import { type Tables, writeRecords } from '#server/store/tables.ts'
-import { noteSeen } from '#server/store/visits.ts'
+import { noteLastSeen } from '#server/store/visits.ts'
 import type { AccountId, WorkspaceId } from '#core/base/ids.ts'
 import { workspaceOf } from '#core/state/state.ts'
 
@@ -50,14 +50,15 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
         await flush(batch)
         await tables.changeSets.create(await rowOfEntry(entry, recordOf(transition)), { transaction })
       }
-      const notices = noticesIn(parts, sets, now)
-      if (notices.length > 0) await tables.notices.bulkCreate(notices as never, { transaction })
-      await tables.passed.create({ workspace, at: now }, { transaction })
+      const notifications = notificationsIn(parts, sets, now)
+      if (notifications.length > 0)
+        await tables.notifications.bulkCreate(notifications as never, { transaction })
+      await tables.appliedTransitions.create({ workspace, at: now }, { transaction })
       await writeTexts(tables, { workspace, now, transaction })
     })
     // Somebody was here last when they last did something.
     for (const { author: who, after } of sets)
-      if (who !== theWorkspace) noteSeen(parts.visits, { workspace, who, at: after.at })
+      if (who !== theWorkspace) noteLastSeen(parts.visits, { workspace, who, at: after.at })
   }
   await close()
 }
@@ -83,7 +84,7 @@ async function writeTexts(tables: Tables, { workspace, now, transaction }: Seedi
 }
 
 /** What people were told in the last weeks; what is older they have read. No mail goes out for it. */
-function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[] {
+function notificationsIn(parts: Parts, sets: readonly Made[], now: number): NotificationRow[] {
   const last = sets.at(-1)
   if (last === undefined) return []
   const { id } = workspaceOf(last.after.state)
@@ -91,10 +92,10 @@ function noticesIn(parts: Parts, sets: readonly Made[], now: number): NoticeRow[
   const told = lately.flatMap(({ author, transition, after }) => {
     const { before, changes } = transition
     const effect = recordOf(transition).differences
-    return noticesOf(parts, id, { ...nothingWritten(author, after), before, changes, effect })
+    return notificationsOf(parts, id, { ...nothingWritten(author, after), before, changes, impact: effect })
   })
   const snapshot = { state: last.after.state, at: now }
-  const near = noticesOf(parts, id, {
+  const near = notificationsOf(parts, id, {
     ...nothingWritten(theWorkspace, snapshot),
     nearing: nearingIn(snapshot.state, now - nearness, now),
   })

@@ -39,8 +39,8 @@ export async function seedLarge(config: Config, size: Size, said: (written: numb
     for (const change of generateLarge(size, now)) if (changes.push(change) === together) await flush()
     await flush()
     const first = { workspace, revision: 1, at: now, author: theWorkspace, reason: 'Made for measuring' }
-    await tables.changeSets.create({ ...first, edits: '[]', changes: '[]', effect: '[]' }, { transaction })
-    await tables.passed.create({ workspace, at: now }, { transaction })
+    await tables.changeSets.create({ ...first, edits: '[]', changes: '[]', impact: '[]' }, { transaction })
+    await tables.appliedTransitions.create({ workspace, at: now }, { transaction })
   })
   await close()
 }

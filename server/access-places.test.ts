@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { GivenView, TakenOverView } from '#contract/access-views.ts'
+import type { GrantsOverviewView, TakenOverView } from '#contract/access-views.ts'
 import type { PageView } from '#contract/oversight-views.ts'
-import type { ExceptionsView, ReachView, SumView } from '#contract/views.ts'
+import type { OwnAccessView, PersonAccessView, ExplanationView } from '#contract/views.ts'
 import { at, editor, reader, share, steward } from './tests/coast.ts'
 import { open, welcome } from './tests/client.ts'
 import { type AccessCast, accessCast, did, everything, see } from './tests/access.ts'
@@ -36,16 +36,16 @@ describe('over many places', () => {
       share(world.ids.page, id, reader),
       { ...share(world.ids.inner, id, editor), principal: 'team:new:team' },
     )
-    const given = await see<GivenView>(warden.visitor, `/given?principal=person:${id}`)
+    const given = await see<GrantsOverviewView>(warden.visitor, `/grants?principal=person:${id}`)
     expect(given.grants.map(({ place, isThrough, actions }) => [place.name, isThrough, actions])).toEqual([
       ['Maps', true, editor],
       ['Map', false, reader],
     ])
-    const ofTeam = await see<GivenView>(warden.visitor, `/given?principal=team:${team}`)
+    const ofTeam = await see<GrantsOverviewView>(warden.visitor, `/grants?principal=team:${team}`)
     expect(ofTeam.grants.map(each => each.place.name)).toEqual(['Maps'])
-    const at2 = await see<GivenView>(
+    const at2 = await see<GrantsOverviewView>(
       warden.visitor,
-      `/given?places=${world.ids.page},${world.ids.secret},nothing`,
+      `/grants?places=${world.ids.page},${world.ids.secret},nothing`,
     )
     expect([at2.places.map(each => each.name), at2.others]).toEqual([['Map'], 2])
   })
@@ -60,25 +60,25 @@ describe('over many places', () => {
     })
     const view = await see<TakenOverView>(
       warden.visitor,
-      `/nodes/${made}/taken-over?from=${world.ids.inner}&what=access`,
+      `/nodes/${made}/access-to-copy?from=${world.ids.inner}&what=access`,
     )
     expect(view.edits.length).toBeGreaterThan(0)
     expect(JSON.stringify(view.edits)).not.toContain(warden.id)
     await did(warden.visitor, ...view.edits)
     const again = await see<TakenOverView>(
       warden.visitor,
-      `/nodes/${made}/taken-over?from=${world.ids.inner}&what=access`,
+      `/nodes/${made}/access-to-copy?from=${world.ids.inner}&what=access`,
     )
     expect(again.edits).toEqual([])
     const people = await see<TakenOverView>(
       owner,
-      `/nodes/${world.ids.secret}/taken-over?from=${made}&what=people`,
+      `/nodes/${world.ids.secret}/access-to-copy?from=${made}&what=people`,
     )
     await did(owner, ...people.edits)
     const names = async (node: string) => (await everything(owner, node)).people.map(each => each.name).sort()
     expect(await names(world.ids.secret)).toEqual(await names(made))
     const refused = await warden.visitor.get(
-      `${at}/nodes/${made}/taken-over?from=${world.ids.home}&what=access`,
+      `${at}/nodes/${made}/access-to-copy?from=${world.ids.home}&what=access`,
     )
     expect(refused.status).toBe(404)
   })
@@ -109,7 +109,7 @@ describe('limits and closing', () => {
     expect(onAll?.holds.map(each => each.name)).toContain('Mika')
     expect(onAll?.holds.map(each => each.name)).not.toContain('Ona')
     expect(onAll?.spares).toBe(2)
-    const closing = await owner.foresee(limit('guests', 0))
+    const closing = await owner.preview(limit('guests', 0))
     const losing = closing.impact[0]?.differences.filter(each => each.place.id === world.ids.page)
     expect(losing?.map(each => each.person.id).sort()).toEqual([world.guest.id, 'web'].sort())
     await did(owner, limit('guests', 0))
@@ -133,11 +133,11 @@ describe('checking', () => {
       addressable: false,
       seatExempt: false,
     })
-    await did(owner, { kind: 'role.give', person: auditor.id, role, scope: { over: 'workspace' }, ...open })
+    await did(owner, { kind: 'role.assign', person: auditor.id, role, scope: { over: 'workspace' }, ...open })
     const secret = `/nodes/${world.ids.secret}`
     const paths = [
       `${secret}/people`,
-      `${secret}/exceptions`,
+      `${secret}/own-access`,
       `${secret}/why/${world.ownerId}`,
       `${secret}/why-not/${world.guest.id}/see`,
     ]
@@ -145,16 +145,16 @@ describe('checking', () => {
       Promise.all(paths.map(async path => (await auditor.visitor.get(`${at}${path}`)).status))
     expect(await statuses()).toEqual([404, 404, 404, 404])
     await did(auditor.visitor, {
-      kind: 'look.begin',
-      look: 'new:look',
+      kind: 'session.begin',
+      session: 'new:session',
       through: null,
-      word: 'Asked by the board',
+      reason: 'Asked by the board',
     })
     expect(await statuses()).toEqual([200, 200, 200, 200])
     expect((await auditor.visitor.get(`${at}${secret}`)).status).toBe(404)
-    const who = await see<PageView<ReachView>>(auditor.visitor, paths[0] ?? '')
+    const who = await see<PageView<PersonAccessView>>(auditor.visitor, paths[0] ?? '')
     expect(who.items.map(each => each.name)).toContain('Ona')
-    const sum = await see<SumView>(auditor.visitor, paths[2] ?? '')
+    const sum = await see<ExplanationView>(auditor.visitor, paths[2] ?? '')
     expect(sum.way.map(({ place, given }) => [place?.name, given])).toEqual([
       ['the whole of Coast', 0],
       ['Sites', steward],
@@ -173,7 +173,7 @@ describe('checking', () => {
       sparesStewards: true,
       ...open,
     })
-    const view = await see<ExceptionsView>(owner, `/nodes/${world.ids.folder}/exceptions`)
+    const view = await see<OwnAccessView>(owner, `/nodes/${world.ids.folder}/own-access`)
     expect(view.below.find(each => each.id === world.ids.page)?.heldBack.map(each => each.name)).toContain(
       'Gus',
     )

@@ -1,13 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { DraftItemsView, DraftsView, DraftView, TakersView } from '#contract/access-views.ts'
-import type { HistoryView, NoticesView } from '#contract/oversight-views.ts'
+import type { DraftItemsView, DraftsView, DraftView, RecipientsView } from '#contract/access-views.ts'
+import type { HistoryView, NotificationsView } from '#contract/oversight-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import type { RequestsView } from '#contract/request-views.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { at, editor, reader, share, steward } from './tests/coast.ts'
 import { type Visitor, welcome } from './tests/client.ts'
 import { type AccessCast, accessCast, did, everything, see } from './tests/access.ts'
-import { notices } from './tests/roles.ts'
+import { notifications } from './tests/roles.ts'
 
 /** Access in daily use: asked for, told of, and gathered before it is changed. */
 const day = 86_400_000
@@ -29,13 +29,13 @@ describe('asking for access', () => {
   test('tells nothing of whether there is a place: all answers are alike to the byte', async () => {
     const { visitor } = await welcome(world.server, owner, { name: 'Noor' })
     const tell = async (node: string) => {
-      const foreseen = await visitor.foresee(asking(node))
+      const preview = await visitor.preview(asking(node))
       const done = await visitor.change(asking(node))
       const again = await visitor.change(asking(node))
       const [mine] = (await asked(visitor)).mine
       const [entry] = (await see<HistoryView>(visitor, '/history')).entries
       await did(visitor, { kind: 'request.withdraw', request: mine?.id })
-      const of = { impact: foreseen.impact.map(each => ({ ...each, at: 0 })), leftOut: foreseen.leftOut }
+      const of = { impact: preview.impact.map(each => ({ ...each, at: 0 })), leftOut: preview.leftOut }
       const said = { ...mine, id: '', at: 0 }
       const told = entry?.events
       return JSON.stringify({
@@ -55,21 +55,20 @@ describe('asking for access', () => {
     const { visitor, id } = await welcome(world.server, owner, { name: 'Pia' })
     await did(visitor, asking(world.ids.page))
     const words = 'Pia requests Reader on Map: “For the count”.'
-    expect([await notices(warden.visitor), await notices(owner)].map(each => each.includes(words))).toEqual([
-      true,
-      false,
-    ])
+    expect(
+      [await notifications(warden.visitor), await notifications(owner)].map(each => each.includes(words)),
+    ).toEqual([true, false])
     const wait = async (days: number) => {
       world.server.time.now += days * day
       await did(owner, { kind: 'node.describe', node: world.ids.home, note: `${days}` })
     }
     await wait(2)
-    expect(await notices(warden.visitor)).toContain(
+    expect(await notifications(warden.visitor)).toContain(
       'Pia still waits for an answer to their request for Reader on Map: “For the count”.',
     )
-    expect(await notices(owner)).not.toContain(words)
+    expect(await notifications(owner)).not.toContain(words)
     await wait(3)
-    expect(await notices(owner)).toContain(words)
+    expect(await notifications(owner)).toContain(words)
     const request = (await asked(warden.visitor)).toDecide.find(each => each.person.id === id)
     expect(request).toMatchObject({ wants: { place: { name: 'Map' }, actions: reader, has: 0 } })
     expect((await everything(warden.visitor, world.ids.page)).requests).toHaveLength(1)
@@ -79,15 +78,15 @@ describe('asking for access', () => {
       gives: { of: 'access', gives: commenter, until: null },
       comment: 'Welcome',
     }
-    const effect = await warden.visitor.foresee(answer)
-    expect(effect.impact[0]?.differences).toMatchObject([{ person: { id }, before: 0, after: commenter }])
+    const preview = await warden.visitor.preview(answer)
+    expect(preview.impact[0]?.differences).toMatchObject([{ person: { id }, before: 0, after: commenter }])
     await did(warden.visitor, answer)
-    expect(await notices(visitor)).toContain(
+    expect(await notifications(visitor)).toContain(
       'Wim accepted your request. You now have Commenter on Map: “Welcome”.',
     )
     // It is told once: not that it was opened besides.
-    expect(await notices(visitor)).not.toContainEqual(expect.stringContaining('shared'))
-    expect(await notices(owner)).not.toContain(words)
+    expect(await notifications(visitor)).not.toContainEqual(expect.stringContaining('shared'))
+    expect(await notifications(owner)).not.toContain(words)
     expect([(await asked(owner)).toDecide, (await asked(visitor)).mine]).toEqual([[], []])
   })
 
@@ -101,7 +100,7 @@ describe('asking for access', () => {
       )
       await did(owner, { kind: 'request.decline', request: request?.id, comment: 'Not now' })
     }
-    const told = (await notices(visitor)).filter(each => each.includes('declined'))
+    const told = (await notifications(visitor)).filter(each => each.includes('declined'))
     expect(told).toEqual(['Ona declined your request for Editor on Map: “Not now”.'])
     expect((await asked(visitor)).mine).toMatchObject([
       { wants: { place: { name: 'Map' } }, declined: { by: 'Ona', comment: 'Not now' } },
@@ -122,7 +121,7 @@ describe('being told', () => {
     const { visitor, id } = await welcome(world.server, owner, { name: 'Sami' })
     const edits = [share(world.ids.page, id, reader)]
     await owner.send('/changes', { edits, message: 'The old map is there' })
-    expect(await notices(visitor)).toContain(
+    expect(await notifications(visitor)).toContain(
       'Ona shared Map with you: “The old map is there”. You have Reader.',
     )
   })
@@ -133,13 +132,13 @@ describe('being told', () => {
     expect((await everything(warden.visitor, world.ids.folder)).watch).not.toBeNull()
     await did(owner, share(world.ids.inner, id, reader))
     const told = 'Ona changed who has access to Dunes. 1 person gains access on 2 places.'
-    expect(await notices(warden.visitor)).toContain(told)
-    expect(await notices(owner)).not.toContain(told)
+    expect(await notifications(warden.visitor)).toContain(told)
+    expect(await notifications(owner)).not.toContain(told)
     const grant = (await everything(owner, world.ids.folder)).grants.find(
       each => each.principal === `person:${warden.id}`,
     )
     await did(owner, { kind: 'grant.change', grant: grant?.id, gives: reader })
-    expect(await notices(warden.visitor)).not.toContain(told)
+    expect(await notifications(warden.visitor)).not.toContain(told)
     await did(owner, { kind: 'grant.change', grant: grant?.id, gives: steward })
   })
 
@@ -150,7 +149,7 @@ describe('being told', () => {
     world.server.time.now += 2 * day
     await did(owner, { kind: 'node.describe', node: world.ids.home, note: 'later' })
     const ending = async (of: Visitor) =>
-      (await see<NoticesView>(of, '/notices')).notices.find(each => each.kind === 'ending')
+      (await see<NotificationsView>(of, '/notifications')).notifications.find(each => each.kind === 'ending')
     expect((await ending(visitor))?.offer).toBeNull()
     const offer = (await ending(owner))?.offer
     expect(offer?.act).toMatch(/^Extend until /)
@@ -181,32 +180,32 @@ describe('changes that are gathered', () => {
     await post(owner, '/drafts', { edits: [page, share('new:page', world.member.id, editor)] })
     await post(owner, '/drafts', { edits: [{ ...page, name: 'Winds' }] })
     const { body } = await post(owner, '/drafts', { edits: [share(world.ids.inner, world.guest.id, reader)] })
-    expect(body.gathered?.count).toBe(3)
-    expect((await itemsOf(owner, body.gathered?.id)).map(each => each.lines)).toEqual([
+    expect(body.draft?.count).toBe(3)
+    expect((await itemsOf(owner, body.draft?.id)).map(each => each.lines)).toEqual([
       ['created the page Tides in Dunes', 'gave Mika Editor on Tides in Dunes'],
       ['created the page Winds in Dunes'],
       ['gave Gus Reader on Maps in Dunes'],
     ])
-    const id = body.gathered?.id ?? ''
+    const id = body.draft?.id ?? ''
     const put = (what: object) => owner.call<DraftsView>('PUT', `${at}/drafts/${id}`, what)
-    expect((await put({ without: 1 })).body.gathered?.count).toBe(2)
+    expect((await put({ without: 1 })).body.draft?.count).toBe(2)
     expect((await put({ name: 'For spring' })).body).toMatchObject({
-      gathered: null,
+      draft: null,
       kept: [{ name: 'For spring' }],
     })
     for (const other of [warden.visitor, world.guest.visitor]) {
-      expect(await see<DraftsView>(other, '/drafts')).toEqual({ gathered: null, kept: [] })
+      expect(await see<DraftsView>(other, '/drafts')).toEqual({ draft: null, kept: [] })
       expect((await other.call('PUT', `${at}/drafts/${id}`, { name: 'Mine' })).status).toBe(404)
-      for (const path of [`/drafts/${id}`, `/drafts/${id}/items`, `/drafts/${id}/takers`])
+      for (const path of [`/drafts/${id}`, `/drafts/${id}/items`, `/drafts/${id}/recipients`])
         expect((await other.call('GET', `${at}${path}`)).status).toBe(404)
     }
     const [kept] = (await see<DraftsView>(owner, '/drafts')).kept
     const edits = await editsOf(owner, kept?.id)
-    const effect = await owner.foresee(...edits)
+    const preview = await owner.preview(...edits)
     expect(
-      effect.impact[0]?.differences.filter(each => each.person.name !== 'Ona' && each.person.name !== 'Wim'),
+      preview.impact[0]?.differences.filter(each => each.person.name !== 'Ona' && each.person.name !== 'Wim'),
     ).toHaveLength(3)
-    const applied = await owner.send('/changes', { edits, seen: effect.seen, draft: id })
+    const applied = await owner.send('/changes', { edits, seen: preview.seen, draft: id })
     expect(applied.status).toBe(200)
     expect((await see<DraftsView>(owner, '/drafts')).kept).toEqual([])
   })
@@ -216,18 +215,18 @@ describe('changes that are gathered', () => {
     await did(owner, share(world.ids.folder, helper.id, reader))
     const edits = [share(world.ids.page, helper.id, editor)]
     const { body } = await post(helper.visitor, '/drafts', { edits })
-    const id = body.gathered?.id ?? ''
-    const { takers, mayI } = await see<TakersView>(helper.visitor, `/drafts/${id}/takers`)
+    const id = body.draft?.id ?? ''
+    const { takers, mayI } = await see<RecipientsView>(helper.visitor, `/drafts/${id}/recipients`)
     expect([mayI, takers.map(each => each.name)]).toEqual([false, ['Ona', 'Wim']])
     const hand = (to: string) =>
-      helper.visitor.call<DraftsView & Problem>('POST', `${at}/drafts/${id}/hand`, {
+      helper.visitor.call<DraftsView & Problem>('POST', `${at}/drafts/${id}/handover`, {
         to,
-        word: 'Please look',
+        comment: 'Please look',
       })
     expect((await hand(world.member.id)).body.type).toBe('urn:noskel:problem:not-a-taker')
     expect((await hand(warden.id)).status).toBe(200)
-    expect((await see<DraftsView>(helper.visitor, '/drafts')).gathered).toBeNull()
-    expect(await notices(warden.visitor)).toContain(
+    expect((await see<DraftsView>(helper.visitor, '/drafts')).draft).toBeNull()
+    expect(await notifications(warden.visitor)).toContain(
       'Vera handed over draft changes to you, to preview and apply: “Please look”.',
     )
     const [kept] = (await see<DraftsView>(warden.visitor, '/drafts')).kept
@@ -238,15 +237,17 @@ describe('changes that are gathered', () => {
       draft: id,
     })
     expect(answer.status).toBe(200)
-    expect(await notices(helper.visitor)).toContain('Wim applied the draft changes that you handed over.')
+    expect(await notifications(helper.visitor)).toContain(
+      'Wim applied the draft changes that you handed over.',
+    )
   })
 
   test('tell nothing of what their holder does not know of: nor by who could apply them', async () => {
     const tell = async (node: string) => {
       const edits = [share(node, world.guest.id, reader)]
       const { body } = await post(world.guest.visitor, '/drafts', { edits })
-      const id = body.gathered?.id ?? ''
-      const takers = await see<TakersView>(world.guest.visitor, `/drafts/${id}/takers`)
+      const id = body.draft?.id ?? ''
+      const takers = await see<RecipientsView>(world.guest.visitor, `/drafts/${id}/recipients`)
       const items = await itemsOf(world.guest.visitor, id)
       await world.guest.visitor.call('DELETE', `${at}/drafts/${id}`)
       return [items, takers]
@@ -261,16 +262,16 @@ describe('changes that are gathered', () => {
 
   test('are applied as what was handed over only if they are that', async () => {
     const { body } = await post(owner, '/drafts', { edits: [share(world.ids.page, world.member.id, reader)] })
-    const id = body.gathered?.id
+    const id = body.draft?.id
     const other = [share(world.ids.page, world.guest.id, reader)]
     expect((await owner.send('/changes', { edits: other, draft: id })).body.type).toBe(
-      'urn:noskel:problem:effect-changed',
+      'urn:noskel:problem:preview-changed',
     )
     await owner.call('DELETE', `${at}/drafts/${id}`)
   })
 
   test('never hold what is decided at once', async () => {
     const { body } = await post<Problem>(owner, '/drafts', { edits: [asking(world.ids.page)] })
-    expect(body.type).toBe('urn:noskel:problem:not-gathered')
+    expect(body.type).toBe('urn:noskel:problem:not-draftable')
   })
 })

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { editRequest } from '#contract/edit-requests.ts'
-import type { ForeseenView } from '#contract/effect-views.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import type { RolesView } from '#contract/role-views.ts'
 import type { AccessView, TeamView, TreeView } from '#contract/views.ts'
@@ -96,10 +96,10 @@ test.each(kinds.map(schema => [kindOf(schema), schema] as const))(
     for (let round = 0; round < 14; round += 1) {
       const edit = anyOf(schema, random, pool) as object
       const by = random.one([world.owner, world.owner, world.member.visitor, world.guest.visitor])
-      const body = await by.foresee(edit)
-      const isForeseen = (body as Partial<ForeseenView>).impact !== undefined
-      if (!isForeseen) expectClear(body)
-      if (isForeseen || body.type !== 'urn:noskel:problem:bad-input') sound += 1
+      const body = await by.preview(edit)
+      const isPreviewed = (body as Partial<PreviewView>).impact !== undefined
+      if (!isPreviewed) expectClear(body)
+      if (isPreviewed || body.type !== 'urn:noskel:problem:bad-input') sound += 1
     }
     expect([kind, sound > 0]).toEqual([kind, true])
   },

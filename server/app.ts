@@ -6,7 +6,7 @@ import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
 import { problemOf } from './problem-error.ts'
 import { accountRoutes } from './http/account.ts'
-import { entryRoutes } from './http/entry.ts'
+import { entryRoutes } from './http/sign-in.ts'
 import { errorHandler, notFound } from './http/errors.ts'
 import { liveRoutes } from './http/live.ts'
 import { mailboxRoutes } from './http/mailbox.ts'
@@ -57,7 +57,7 @@ function apiRoutes(parts: Parts, options: AppOptions): RequestHandler {
   api.use(perMinute(options.requestsPerMinute))
   api.use(packing())
   // A table of ten thousand rows is large; nothing else has to be.
-  api.use('/at/:slug/people/import', express.json({ limit: '12mb' }))
+  api.use('/at/:slug/imports', express.json({ limit: '12mb' }))
   api.use(options.sessions, express.json({ limit: '2mb' }), guardWrites(parts))
   const fewTries = perMinute(options.triesPerMinute)
   api.use(entryRoutes(parts, fewTries), accountRoutes(parts, fewTries))

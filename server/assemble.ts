@@ -9,19 +9,19 @@ import type { Config } from './config.ts'
 import { makeReady } from './http/check.ts'
 import { createSessions } from './http/session.ts'
 import { closeStreams, createHub } from './live/hub.ts'
-import { createPost } from './mail/post.ts'
+import { createPost } from './mail/transport.ts'
 import { startOutbox, stopOutbox } from './mail/outbox.ts'
 import type { Parts } from './parts.ts'
 import { createScaler, endScaler } from './pictures/scaler.ts'
-import { isLarge } from './services/seen.ts'
-import { concerns } from './services/concern.ts'
-import { loadChoices } from './services/notices/choices.ts'
-import { createNewest, forgetOutdated } from './services/notices/newest.ts'
-import { passing, startClockwork, stopClockwork } from './services/passing.ts'
+import { isLarge } from './services/visible.ts'
+import { isInAudience } from './services/audience.ts'
+import { loadChoices } from './services/notifications/choices.ts'
+import { createNewest, forgetOutdated } from './services/notifications/newest.ts'
+import { passing, startClockwork, stopClockwork } from './services/scheduled.ts'
 import { createTurns } from './services/turns.ts'
 import { openDatabase } from './store/database.ts'
 import { accountSets } from './store/accounts.ts'
-import { forgetEnded, openVisits, writeSeen } from './store/visits.ts'
+import { forgetEnded, openVisits, writeLastSeen } from './store/visits.ts'
 import type { Said } from './store/loading.ts'
 import { loadStates } from './store/states.ts'
 import { createTables } from './store/tables.ts'
@@ -66,7 +66,7 @@ export async function openParts({
   const writer = createWriter(tables, await loadStates(tables, clock(), said), clock)
   const ulid = monotonicFactory()
   const newId = () => ulid(clock()).toLowerCase()
-  const hub = createHub(concerns)
+  const hub = createHub(isInAudience)
   const visits = await openVisits(config.dataDir)
   const parts: Parts = {
     config,
@@ -93,7 +93,7 @@ export async function openParts({
     await whenIdle(writer)
     await endThread(parts.thread)
     endScaler(parts.scaler)
-    await writeSeen(visits)
+    await writeLastSeen(visits)
     await visits.file.close()
     await database.close()
     await lock.release()
@@ -108,7 +108,7 @@ export async function startServer(environment: Environment): Promise<Running> {
   const { config } = environment
   const { parts, close } = await openParts(environment)
   const noting = setInterval(() => {
-    void writeSeen(parts.visits)
+    void writeLastSeen(parts.visits)
     forgetEnded(parts.visits, Date.now())
   }, 60_000).unref()
   const outbox = startOutbox(parts, createPost(config))

@@ -39,7 +39,7 @@ async function startOn(dataDir: string): Promise<TestServer> {
 }
 
 test('while others write: whole, with sign-ins, the second step and all that was confirmed before', async () => {
-  const { body: step } = await world.owner.call<SecondStepView>('POST', '/account/second-step', { password })
+  const { body: step } = await world.owner.call<SecondStepView>('POST', '/account/two-step', { password })
   await rename('Before')
   const going = { is: true }
   const writing = (async () => {

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import type { PageView, PlaceReachView } from '#contract/oversight-views.ts'
+import type { PageView, PlaceAccessView } from '#contract/oversight-views.ts'
 import type { NodeView } from '#contract/views.ts'
 import { open, type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, reader, share } from './tests/coast.ts'
@@ -66,7 +66,7 @@ test('a tree 500 deep is made, walked and answered', async () => {
   expect(made.status).toBe(200)
   const { body } = await guest.visitor.get<NodeView>(`${at}/nodes/${made.body.made['new:d499']}`)
   expect([body.actions, body.path.length]).toEqual([reader, 499])
-  const { body: places } = await guest.visitor.get<PageView<PlaceReachView>>(
+  const { body: places } = await guest.visitor.get<PageView<PlaceAccessView>>(
     `${at}/people/${guest.id}/places`,
   )
   expect([places.total, places.items.length, places.next]).toEqual([500, 200, 200])

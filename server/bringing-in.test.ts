@@ -30,15 +30,14 @@ const offer = {
   until: null,
 }
 const people = async (query: string) => (await owner.get<PageView<PersonView>>(`${at}/people?${query}`)).body
-const ask = async <T>(path: string, body: object) =>
-  (await owner.call<T>('POST', `${at}/people/${path}`, body)).body
+const ask = async <T>(path: string, body: object) => (await owner.call<T>('POST', `${at}/${path}`, body)).body
 
 test('a list of addresses is judged one by one', async () => {
   await owner.change(invite('zoe@other.example', { name: 'Zoe' }))
   await owner.change(invite('gone@test.example', { name: 'Gone' }))
   const { id } = (await people('find=gone')).items[0]!
   await owner.change({ kind: 'workspace.change', memberDomains: ['test.example', 'other.example'] })
-  const judged = await ask<AddressView[]>('addresses', {
+  const judged = await ask<AddressView[]>('people/addresses', {
     as: 'member',
     addresses: [
       'MIKA@test.example',
@@ -76,7 +75,7 @@ describe('a table', () => {
     { mail: 'dot@test.example', name: 'Ada Lowe' },
     { mail: 'gus@test.example', as: 'member' },
   ]
-  const judge = () => ask<ImportedRowView[]>('import', { rows, offer, welcome: null })
+  const judge = () => ask<ImportedRowView[]>('imports', { rows, offer, welcome: null })
 
   test('is judged row by row, brought in, and does nothing the second time', async () => {
     await owner.change(
@@ -125,14 +124,14 @@ describe('a table', () => {
 
   test('is for those who look after people', async () => {
     const body = { rows, offer, welcome: null }
-    expect((await world.member.visitor.call('POST', `${at}/people/import`, body)).status).toBe(404)
+    expect((await world.member.visitor.call('POST', `${at}/imports`, body)).status).toBe(404)
   })
 })
 
 test('an offer is looked through before it is made: what one would see and do, and the seats', async () => {
   const { ids } = world
   await owner.change({ kind: 'seats.change', seats: 9 })
-  const view = await ask<OfferView>('offer', {
+  const view = await ask<OfferView>('people/offer-preview', {
     offer: { ...offer, places: [{ node: ids.folder, gives: reader }] },
   })
   expect(view).toMatchObject({
@@ -141,7 +140,7 @@ test('an offer is looked through before it is made: what one would see and do, a
     problem: null,
     seats: { bought: 9, each: 1 },
   })
-  const guest = await ask<OfferView>('offer', {
+  const guest = await ask<OfferView>('people/offer-preview', {
     offer: { ...offer, as: 'guest', places: [{ node: ids.folder, gives: steward }] },
   })
   expect(guest.problem).toMatchObject(problem('guest-rule'))

@@ -8,7 +8,7 @@ import { emptyState, tableNames } from '#core/records/all.ts'
 import { applyChanges, type RecordChange, type State } from '#core/state/state.ts'
 import { openDatabase } from './store/database.ts'
 import { loadStates } from './store/states.ts'
-import { type ChangeSetRow, createTables, type MailRow, type NoticeRow } from './store/tables.ts'
+import { type ChangeSetRow, createTables, type MailRow, type NotificationRow } from './store/tables.ts'
 import { invite, password, Visitor } from './tests/client.ts'
 import { at, reader, share } from './tests/coast.ts'
 
@@ -121,13 +121,13 @@ async function look() {
     expect([name, made.has(name)]).toEqual([name, true])
     expect(entries[revision - 1]?.changes).toContain(`"${name}"`)
   }
-  const notices = (await tables.notices.findAll({
+  const notifications = (await tables.notifications.findAll({
     where: { person: memberId },
     raw: true,
-  })) as unknown as NoticeRow[]
+  })) as unknown as NotificationRow[]
   const mails = (await tables.mails.findAll({ raw: true })) as unknown as MailRow[]
   await database.close()
-  const opened = notices.map(notice => notice.data).join()
+  const opened = notifications.map(notification => notification.data).join()
   expect(confirmed.filter(({ name }) => !opened.includes(made.get(name)?.id ?? '?'))).toEqual([])
   return { mails }
 }

@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import * as requests from '#contract/requests.ts'
-import type { AddressView, WaysInView } from '#contract/people-views.ts'
+import type { AddressView, OnboardingView } from '#contract/people-views.ts'
 import type { AccessView } from '#contract/views.ts'
 import { type Visitor, welcome } from './tests/client.ts'
-import { at, type Coast, coast, editor, reader, share, steward, teamOf, waysIn } from './tests/coast.ts'
+import { at, type Coast, coast, editor, reader, share, steward, teamOf, onboarding } from './tests/coast.ts'
 import { valueFor } from './tests/fuzz.ts'
 
 /**
@@ -27,14 +27,14 @@ beforeAll(async () => {
     ...teamOf(ownerId, { name: 'T', welcomesGuests: true }),
     share(world.ids.folder, member.id, editor),
     share(world.ids.folder, guest.id, reader),
-    ...waysIn,
+    ...onboarding,
     { kind: 'channel.create', channel: 'new:channel', team: 'new:team', name: 'C', note: '', only: null },
   )
   const of = (name: string) => body.made[`new:${name}`] ?? ''
   const { body: access } = await owner.get<AccessView & { detail: 'all' }>(
     `${at}/nodes/${world.ids.folder}/access`,
   )
-  const { body: ways } = await owner.get<WaysInView>(`${at}/ways-in`)
+  const { body: ways } = await owner.get<OnboardingView>(`${at}/onboarding`)
   ids = {
     nodes: Object.values(world.ids),
     persons: [ownerId, member.id, guest.id, came.id],
@@ -65,42 +65,42 @@ const post = (path: string, body: object): Route => ({ method: 'POST', path, bod
 /** Of ids in a path: `{nodes}` and the like. */
 const routes: readonly Route[] = [
   post(`${at}/changes`, requests.changeSetRequest),
-  post(`${at}/changes/foresee`, requests.changeSetRequest),
-  post(`${at}/changes/foresee`, requests.changeSetRequest),
-  post(`${at}/changes/foresee`, requests.changeSetRequest),
+  post(`${at}/changes/preview`, requests.changeSetRequest),
+  post(`${at}/changes/preview`, requests.changeSetRequest),
+  post(`${at}/changes/preview`, requests.changeSetRequest),
   post(`${at}/check`, requests.checkRequest),
   post(`${at}/people/addresses`, requests.addressesRequest),
-  post(`${at}/people/offer`, requests.offerRequest),
-  post(`${at}/people/import`, requests.importRequest),
-  post(`${at}/drafts`, requests.gatherRequest),
-  post(`${at}/notices/read`, requests.readNoticesRequest),
-  { method: 'PUT', path: `${at}/notices/choices`, body: requests.noticeChoiceRequest },
+  post(`${at}/people/offer-preview`, requests.offerRequest),
+  post(`${at}/imports`, requests.importRequest),
+  post(`${at}/drafts`, requests.addToDraftRequest),
+  post(`${at}/notifications/read`, requests.readNotificationsRequest),
+  { method: 'PUT', path: `${at}/notifications/choices`, body: requests.notificationChoiceRequest },
   { method: 'PUT', path: `${at}/nodes/{nodes}/text`, body: requests.textRequest },
   { method: 'PUT', path: '/account', body: requests.accountRequest },
   post('/forgotten', requests.forgottenRequest),
   post('/session', requests.signInRequest),
-  post('/invitations/look', requests.tokenRequest),
+  post('/invitations/read', requests.tokenRequest),
   post('/invitations/accept', requests.acceptRequest),
-  post('/join-links/come', requests.comeRequest),
+  post('/join-links/join', requests.joinByLinkRequest),
   post('/account-links/use', requests.useLinkRequest),
-  post('/account/second-step/confirm', requests.codeRequest),
+  post('/account/two-step/confirm', requests.codeRequest),
   post('/workspaces', requests.newWorkspaceRequest),
   get(`${at}/people`, requests.peopleQuery),
   get(`${at}/people.csv`, requests.peopleQuery),
   get(`${at}/history`, requests.historyQuery),
   get(`${at}/diff`, requests.diffQuery),
-  get(`${at}/given`, requests.givenQuery),
+  get(`${at}/grants`, requests.grantsQuery),
   get(`${at}/places`, requests.placesQuery),
-  get(`${at}/places-to-ask`, requests.placesQuery),
+  get(`${at}/check/places`, requests.placesQuery),
   get(`${at}/nodes/{nodes}/people`, requests.pastQuery),
   get(`${at}/people/{persons}/places`, requests.pastQuery),
   get(`${at}/nodes/{nodes}/why/{persons}`),
-  get(`${at}/nodes/{nodes}/taken-over`, requests.takeOverQuery),
+  get(`${at}/nodes/{nodes}/access-to-copy`, requests.takeOverQuery),
   get(`${at}/nodes/{nodes}/access`),
   get(`${at}/roles/{roles}/holders`),
   get(`${at}/drafts/{nodes}/items`),
   { method: 'PUT', path: `${at}/drafts/{nodes}`, body: requests.draftRequest },
-  post(`${at}/drafts/{nodes}/hand`, requests.handRequest),
+  post(`${at}/drafts/{nodes}/handover`, requests.handOverRequest),
 ]
 
 const anyRequest = () =>

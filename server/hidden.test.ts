@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { editSchemas } from '#contract/edit-requests.ts'
-import type { PageView, PlaceReachView } from '#contract/oversight-views.ts'
-import type { JoinLinkView, PersonView, WaysInView } from '#contract/people-views.ts'
+import type { PageView, PlaceAccessView } from '#contract/oversight-views.ts'
+import type { JoinLinkView, PersonView, OnboardingView } from '#contract/people-views.ts'
 import type { RequestsView, RequestView } from '#contract/request-views.ts'
 import type { AccessView } from '#contract/views.ts'
 import { type Answer, open, Visitor, welcome } from './tests/client.ts'
@@ -15,7 +15,7 @@ import {
   share,
   steward,
   teamOf,
-  waysIn,
+  onboarding,
 } from './tests/coast.ts'
 
 /**
@@ -81,7 +81,7 @@ beforeAll(async () => {
       viewers: [`person:${ownerId}`],
       editors: null,
     },
-    ...waysIn,
+    ...onboarding,
     { kind: 'limit.add', node: ids.secret, principal: 'guests', allows: 0, sparesStewards: true, ...open },
     {
       kind: 'limit.add',
@@ -92,8 +92,8 @@ beforeAll(async () => {
       ...open,
     },
     { kind: 'watch.begin', node: ids.home },
-    { kind: 'handover.offer', to: other.id, keeps: 'role-member', word: '' },
-    { kind: 'role.give', person: ownerId, role: roles['new:own'] ?? '', ...everywhere },
+    { kind: 'handover.offer', to: other.id, keeps: 'role-member', reason: '' },
+    { kind: 'role.assign', person: ownerId, role: roles['new:own'] ?? '', ...everywhere },
     share(ids.secret, other.id, reader),
     share(ids.folder, member.id, editor),
     share(ids.folder, guest.id, reader),
@@ -277,7 +277,7 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
       const withId = (as: string) =>
         sample(schema, { fill: (each, at) => (at === path ? as : filled(asker, each)), aim: path })
       const nothing = id.replace(/[a-z0-9]{20,}$/, absent)
-      for (const where of ['/changes/foresee', '/changes']) {
+      for (const where of ['/changes/preview', '/changes']) {
         const [one, two] = [
           await asker.visitor.send(where, { edits: [withId(id)] }),
           await asker.visitor.send(where, { edits: [withId(nothing)] }),
@@ -290,7 +290,7 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
 
   test('access that is asked for by an address, which names nothing', async () => {
     const { visitor, hidden } = askers[who]
-    for (const where of ['/changes/foresee', '/changes']) {
+    for (const where of ['/changes/preview', '/changes']) {
       const ask = (node: string) => visitor.send(where, { edits: [asking(node)] })
       const [one, two] = [await ask(hidden.nodes ?? ''), await ask(absent)]
       expect([one.status, told(one.body, hidden.nodes ?? '')]).toEqual([200, told(two.body, absent)])
@@ -309,31 +309,31 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
         '/access',
         '/text',
         '/people',
-        '/exceptions',
-        '/goals?find=a',
+        '/own-access',
+        '/move-targets?find=a',
         '/columns',
       ].map(part => ['nodes', (id: string) => `/nodes/${id}${part}`] as const),
       ['nodes', id => `/nodes/${id}/people?at=${now - 5}`],
       ['nodes', id => `/nodes/${id}/why/${self}`],
       ['nodes', id => `/nodes/${id}/why-not/${self}/change`],
-      ['nodes', id => `/nodes/${id}/taken-over?from=${world.ids.folder}&what=people`],
-      ['nodes', id => `/nodes/${world.ids.folder}/taken-over?from=${id}&what=people`],
+      ['nodes', id => `/nodes/${id}/access-to-copy?from=${world.ids.folder}&what=people`],
+      ['nodes', id => `/nodes/${world.ids.folder}/access-to-copy?from=${id}&what=people`],
       ['nodes', id => `/history?place=${id}`],
       ['nodes', id => `/diff?from=0&to=${now}&place=${id}`],
-      ['nodes', id => `/given?places=${id}`],
-      ['nodes', id => `/places-to-ask?find=${id}`],
+      ['nodes', id => `/grants?places=${id}`],
+      ['nodes', id => `/check/places?find=${id}`],
       ['nodes', id => `/places?find=${id}`],
       ['columns', id => `/nodes/${world.ids.folder}/columns/${id}/people`],
       ['persons', id => `/history?person=${id}`],
       ['persons', id => `/diff?from=0&to=${now}&person=${id}`],
-      ['persons', id => `/given?principal=person:${id}`],
+      ['persons', id => `/grants?principal=person:${id}`],
       ['persons', id => `/nodes/${world.ids.folder}/why/${id}`],
       ['persons', id => `/nodes/${world.ids.folder}/why-not/${id}/change`],
-      ...['', '/places', '/reach', '/leaving', '/roles-to-give'].map(
+      ...['', '/places', '/access', '/offboarding', '/roles-to-give'].map(
         part => ['persons', (id: string) => `/people/${id}${part}`] as const,
       ),
       ['persons', id => `/people/${id}/places?at=${now - 5}`],
-      ['teams', id => `/given?principal=team:${id}`],
+      ['teams', id => `/grants?principal=team:${id}`],
       ['teams', id => `/people?team=${id}`],
       ['roles', id => `/people?role=${id}`],
       ['roles', id => `/roles/${id}/holders`],
@@ -369,7 +369,7 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
     for (const [names, offerOf] of Object.entries(offers)) {
       const id = asker.hidden[names]
       if (id === undefined) continue
-      const look = (as: string) => asker.visitor.send('/people/offer', { offer: offerOf(as) })
+      const look = (as: string) => asker.visitor.send('/people/offer-preview', { offer: offerOf(as) })
       const [one, two] = [await look(id), await look(absent)]
       expect([one.status, one.body]).toEqual([two.status, two.body])
     }
@@ -391,7 +391,7 @@ test('what is asked for, declined and asked again is answered alike whether its 
   const isMine = (each: RequestView) => each.person.id === askers.member.id && each.wants.of === 'access'
   const decline = { kind: 'request.decline', request: (await waiting()).find(isMine)?.id, comment: 'No' }
   expect((await owner.change(decline)).status).toBe(200)
-  for (const part of ['/requests', '/notices', '/me/access', '/history']) {
+  for (const part of ['/requests', '/notifications', '/me/access', '/history']) {
     const { body } = await visitor.get(`${at}${part}`)
     expect([part, JSON.stringify(body).includes('Hidden Nests')]).toEqual([part, false])
   }
@@ -421,7 +421,7 @@ test('of an earlier instant nobody is told more than now', async () => {
     as: 'folder',
     name: 'Later',
   })
-  const { body } = await member.visitor.get<PageView<PlaceReachView>>(
+  const { body } = await member.visitor.get<PageView<PlaceAccessView>>(
     `${at}/people/${member.id}/places?at=${then}`,
   )
   const names = body.items.map(each => each.name)
@@ -432,14 +432,14 @@ test('of an earlier instant nobody is told more than now', async () => {
   for (const text of [names.join(), JSON.stringify([history, diff, people])])
     for (const secret of ['Once open', 'Closed since', 'Gone by now', 'Later,', once, gone])
       expect([text.includes(secret), secret]).toEqual([false, secret])
-  const { body: own } = await owner.get<PageView<PlaceReachView>>(
+  const { body: own } = await owner.get<PageView<PlaceAccessView>>(
     `${at}/people/${member.id}/places?at=${then}`,
   )
   expect(own.items.map(each => each.name)).toContain('Closed since')
 })
 
 test('a link that is not one’s own to pass on has no address', async () => {
-  const { body } = await askers.lead.visitor.get<WaysInView>(`${at}/ways-in`)
+  const { body } = await askers.lead.visitor.get<OnboardingView>(`${at}/onboarding`)
   const links: readonly JoinLinkView[] = body.joinLinks
   expect(links.map(each => each.mayChange)).toEqual([false])
 })

@@ -1,5 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { EntryDetailView, EntryView, HistoryView, NoticesView } from '#contract/oversight-views.ts'
+import type {
+  AuditEntryDetailView,
+  AuditEntryView,
+  HistoryView,
+  NotificationsView,
+} from '#contract/oversight-views.ts'
 import type { AccessView, TreeView } from '#contract/views.ts'
 import { type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
@@ -16,11 +21,12 @@ beforeAll(async () => {
 
 afterAll(() => server.stop())
 
-const history = async (visitor: Visitor, query = ''): Promise<readonly EntryView[]> =>
+const history = async (visitor: Visitor, query = ''): Promise<readonly AuditEntryView[]> =>
   (await visitor.get<HistoryView>(`${at}/history${query}`)).body.entries
 
-const newest = async (visitor: Visitor) => (await history(visitor))[0] as EntryView
-const words = (entries: readonly EntryView[]) => entries.flatMap(entry => entry.events.map(event => event.text))
+const newest = async (visitor: Visitor) => (await history(visitor))[0] as AuditEntryView
+const words = (entries: readonly AuditEntryView[]) =>
+  entries.flatMap(entry => entry.events.map(event => event.text))
 
 describe('the history', () => {
   test('tells who did what, why, and what it did to whom', async () => {
@@ -36,7 +42,7 @@ describe('the history', () => {
       undoneBy: null,
     })
     const { revision } = await newest(owner)
-    const { body } = await owner.get<EntryDetailView>(`${at}/history/${revision}`)
+    const { body } = await owner.get<AuditEntryDetailView>(`${at}/history/${revision}`)
     expect(
       body.differences.map(each => [each.person.name, each.place.name, each.before, each.after]),
     ).toEqual(['Dunes', 'Maps', 'Map'].map(place => ['Mika', place, 0, editor]))
@@ -124,9 +130,9 @@ describe('an undo', () => {
       name: 'Draft',
     })
     const { revision } = await newest(member.visitor)
-    const effect = await owner.foresee({ kind: 'undo', revision })
-    expect(effect.leftOut).toEqual([])
-    expect(effect.impact[0]?.differences.map(each => [each.person.name, each.after])).toEqual([
+    const preview = await owner.preview({ kind: 'undo', revision })
+    expect(preview.leftOut).toEqual([])
+    expect(preview.impact[0]?.differences.map(each => [each.person.name, each.after])).toEqual([
       ['Mika', 0],
       ['Ona', 0],
     ])
@@ -138,8 +144,8 @@ describe('an undo', () => {
     })
     const undone = (await history(member.visitor)).find(each => each.revision === revision)
     expect(undone?.undoneBy).toBe((await newest(owner)).revision)
-    const { body } = await member.visitor.get<NoticesView>(`${at}/notices`)
-    expect(body.notices[0]).toMatchObject({ kind: 'undone', isRead: false, revision })
+    const { body } = await member.visitor.get<NotificationsView>(`${at}/notifications`)
+    expect(body.notifications[0]).toMatchObject({ kind: 'undone', isRead: false, revision })
     expect((await owner.change({ kind: 'undo', revision })).body.type).toBe(
       'urn:noskel:problem:nothing-to-undo',
     )
@@ -152,7 +158,7 @@ describe('an undo', () => {
     )
     const { revision } = await newest(owner)
     await owner.change({ kind: 'node.describe', node: ids.inner, name: 'Maps of 1990' })
-    const { leftOut } = await owner.foresee({ kind: 'undo', revision })
+    const { leftOut } = await owner.preview({ kind: 'undo', revision })
     expect(leftOut).toEqual(['Somebody renamed Maps to Old maps: this was changed again.'])
     await owner.change({ kind: 'undo', revision })
     const { body } = await owner.get<TreeView>(`${at}/tree`)
@@ -183,9 +189,9 @@ describe('an undo', () => {
 describe('a change set that carries what its author saw', () => {
   test('is refused with the new effect and what others did, if it would now do something else', async () => {
     const edits = [share(ids.inner, guest.id, 0b111)]
-    const { seen } = await owner.foresee(...edits)
+    const { seen } = await owner.preview(...edits)
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'nothing to do with it' })
-    const same = await owner.send('/changes/foresee', { edits })
+    const same = await owner.send('/changes/preview', { edits })
     expect(same.body).toMatchObject({ impact: [{ differences: [{ person: { name: 'Gus' } }, {}] }] })
     await member.visitor.change({
       kind: 'node.create',
@@ -195,10 +201,10 @@ describe('a change set that carries what its author saw', () => {
       name: 'New map',
     })
     const refused = await owner.send('/changes', { edits, seen })
-    expect([refused.status, refused.body.type]).toEqual([409, 'urn:noskel:problem:effect-changed'])
+    expect([refused.status, refused.body.type]).toEqual([409, 'urn:noskel:problem:preview-changed'])
     expect(refused.body.meanwhile).toEqual(['Mika created the page New map in Maps of 1990.'])
-    expect(refused.body.effect?.impact[0]?.differences).toHaveLength(3)
-    const again = await owner.send('/changes', { edits, seen: refused.body.effect?.seen })
+    expect(refused.body.preview?.impact[0]?.differences).toHaveLength(3)
+    const again = await owner.send('/changes', { edits, seen: refused.body.preview?.seen })
     expect(again.status).toBe(200)
   })
 
@@ -207,7 +213,7 @@ describe('a change set that carries what its author saw', () => {
       { kind: 'node.create', node: 'new:n', parent: ids.folder, as: 'page', name: 'Tides' },
       share('new:n', guest.id, reader),
     ]
-    const { seen } = await owner.foresee(...edits)
+    const { seen } = await owner.preview(...edits)
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'again nothing to do with it' })
     expect((await owner.send('/changes', { edits, seen })).status).toBe(200)
   })
@@ -219,16 +225,16 @@ describe('a start or an end that passes', () => {
     await owner.change(share(ids.inner, member.id, 0b1111, until))
     server.time.now = until - 6 * 86_400_000
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'a write like any other' })
-    const { body: notices } = await member.visitor.get<NoticesView>(`${at}/notices`)
-    expect(notices.notices[0]).toMatchObject({ kind: 'ending', place: { id: ids.inner } })
-    expect((await owner.get<NoticesView>(`${at}/notices`)).body.notices[0]?.text).toMatch(
+    const { body: notifications } = await member.visitor.get<NotificationsView>(`${at}/notifications`)
+    expect(notifications.notifications[0]).toMatchObject({ kind: 'ending', place: { id: ids.inner } })
+    expect((await owner.get<NotificationsView>(`${at}/notifications`)).body.notifications[0]?.text).toMatch(
       /^The access of Mika to Maps of 1990 ends after /,
     )
     server.time.now = until
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'and another' })
     const [, passed] = await history(owner)
     expect(passed).toMatchObject({ author: null, at: until, mayUndo: false, losses: { people: 0 } })
-    expect(words([passed as EntryView])[0]).toMatch(/^ended the Adder grant of Mika on/)
+    expect(words([passed as AuditEntryView])[0]).toMatch(/^ended the Adder grant of Mika on/)
     await server.restart()
     expect((await history(owner)).filter(each => each.author === null)).toHaveLength(1)
   })

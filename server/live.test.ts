@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import type { NoticesView } from '#contract/oversight-views.ts'
+import type { NotificationsView } from '#contract/oversight-views.ts'
 import type { TestServer, Visitor } from './tests/client.ts'
 import { at, type Coast, coast, reader, share } from './tests/coast.ts'
 import { listenAs, type Listening } from './tests/listening.ts'
@@ -39,7 +39,7 @@ describe('live events', () => {
 
   test('a page’s text and one’s read marks are told too', async () => {
     await owner.call('PUT', `${at}/nodes/${ids.page}/text`, { text: 'Tide at six', version: 0 })
-    await member.visitor.call('POST', `${at}/notices/read`, { isRead: true })
+    await member.visitor.call('POST', `${at}/notifications/read`, { isRead: true })
     await mine.until(2)
     expect(mine.heard.map(each => each.event)).toEqual(['changed', 'changed'])
   })
@@ -76,7 +76,7 @@ describe('live events', () => {
     await mine.ended
     expect(mine.heard.at(-1)?.event).toBe('gone')
     expect((await member.visitor.get(`${at}/live`)).status).toBe(403)
-    await owner.change({ kind: 'person.resume', person: member.id })
+    await owner.change({ kind: 'person.reactivate', person: member.id })
     const leaving = await listenAs(guest.visitor, server)
     await guest.visitor.call('DELETE', '/session')
     await leaving.ended
@@ -85,8 +85,8 @@ describe('live events', () => {
 })
 
 describe('notices', () => {
-  const inbox = async () => (await member.visitor.get<NoticesView>(`${at}/notices`)).body
-  const texts = async () => (await inbox()).notices.map(each => each.text)
+  const inbox = async () => (await member.visitor.get<NotificationsView>(`${at}/notifications`)).body
+  const texts = async () => (await inbox()).notifications.map(each => each.text)
 
   test('tell what is opened, what changes and what is lost, and name nothing that is lost', async () => {
     await owner.change(share(ids.secret, member.id, reader))
@@ -108,16 +108,16 @@ describe('notices', () => {
   })
 
   test('are marked read and unread, one by one or all', async () => {
-    const { notices, unread } = await inbox()
-    expect(unread).toBe(notices.filter(each => !each.isRead).length)
-    const [first] = notices
-    const { body: one } = await member.visitor.call<NoticesView>('POST', `${at}/notices/read`, {
+    const { notifications, unread } = await inbox()
+    expect(unread).toBe(notifications.filter(each => !each.isRead).length)
+    const [first] = notifications
+    const { body: one } = await member.visitor.call<NotificationsView>('POST', `${at}/notifications/read`, {
       ids: [first?.id],
       isRead: true,
     })
     expect(one.unread).toBe(unread - 1)
-    await guest.visitor.call('POST', `${at}/notices/read`, { ids: [first?.id], isRead: false })
-    const { body: all } = await member.visitor.call<NoticesView>('POST', `${at}/notices/read`, {
+    await guest.visitor.call('POST', `${at}/notifications/read`, { ids: [first?.id], isRead: false })
+    const { body: all } = await member.visitor.call<NotificationsView>('POST', `${at}/notifications/read`, {
       isRead: true,
     })
     expect(all.unread).toBe(0)
@@ -129,19 +129,22 @@ describe('notices', () => {
       return body.filter(each => each.to === 'mika@test.example' && each.subject.includes('Maps'))
     }
     const choose = (choice: string) =>
-      member.visitor.call<NoticesView>('PUT', `${at}/notices/choices`, { kind: 'changed', choice })
+      member.visitor.call<NotificationsView>('PUT', `${at}/notifications/choices`, {
+        kind: 'changed',
+        choice,
+      })
     expect((await choose('not at all')).body.choices.find(each => each.kind === 'changed')?.choice).toBe(
       'not at all',
     )
     const before = await inbox()
     await owner.change(share(ids.inner, member.id, 0b11111))
-    expect((await inbox()).notices).toHaveLength(before.notices.length)
+    expect((await inbox()).notifications).toHaveLength(before.notifications.length)
     await server.restart()
     await owner.change(share(ids.inner, member.id, 0b111))
-    expect((await inbox()).notices).toHaveLength(before.notices.length)
+    expect((await inbox()).notifications).toHaveLength(before.notifications.length)
     await choose('here only')
     await owner.change(share(ids.inner, member.id, 0b111111))
-    expect((await inbox()).notices).toHaveLength(before.notices.length + 1)
+    expect((await inbox()).notifications).toHaveLength(before.notifications.length + 1)
     await choose('by mail too')
     const count = (await mails()).length
     await owner.change(share(ids.inner, member.id, 0b1111111))
@@ -149,8 +152,12 @@ describe('notices', () => {
     await expect.poll(async () => (await mails()).length).toBe(count + 1)
     expect((await mails())[0]?.text).toContain(`/content/${ids.inner}`)
     expect(
-      (await member.visitor.call('PUT', `${at}/notices/choices`, { kind: 'nonsense', choice: 'here only' }))
-        .status,
+      (
+        await member.visitor.call('PUT', `${at}/notifications/choices`, {
+          kind: 'nonsense',
+          choice: 'here only',
+        })
+      ).status,
     ).toBe(404)
   })
 })

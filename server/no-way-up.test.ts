@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { PageView } from '#contract/oversight-views.ts'
-import type { ImportedRowView, JoinLinkView, PersonView, WaysInView } from '#contract/people-views.ts'
+import type { ImportedRowView, JoinLinkView, PersonView, OnboardingView } from '#contract/people-views.ts'
 import type { RequestsView } from '#contract/request-views.ts'
 import { invite, open, Visitor, welcome } from './tests/client.ts'
 import { at } from './tests/coast.ts'
@@ -52,7 +52,7 @@ describe('no way up: whoever edits and gives roles below rank 50 comes to nothin
     ['naming owners', () => [giving(world.kim.id, 'role-owner')], 'outranked'],
     [
       'handing the workspace over',
-      () => [{ kind: 'handover.offer', to: world.member.id, keeps: 'role-member', word: '' }],
+      () => [{ kind: 'handover.offer', to: world.member.id, keeps: 'role-member', reason: '' }],
       'privilege-missing',
     ],
     [
@@ -68,13 +68,13 @@ describe('no way up: whoever edits and gives roles below rank 50 comes to nothin
     [
       'taking a role from above',
       async () => [
-        { kind: 'role.take', holding: (await personSeen(owner, world.ownerId)).keeping?.roles[0]?.id },
+        { kind: 'role.unassign', holding: (await personSeen(owner, world.ownerId)).keeping?.roles[0]?.id },
       ],
       'outranked',
     ],
     [
       'looking by a privilege they lack',
-      () => [{ kind: 'look.begin', look: 'new:l', through: world.member.id, word: 'Why' }],
+      () => [{ kind: 'session.begin', session: 'new:l', through: world.member.id, reason: 'Why' }],
       'privilege-missing',
     ],
     ['buying seats', () => [{ kind: 'seats.change', seats: 99 }], 'privilege-missing'],
@@ -117,11 +117,11 @@ describe('no way up: whoever edits and gives roles below rank 50 comes to nothin
       { ...link, welcome: 'new:w', offer },
     )
     expect(status).toBe(200)
-    const { joinLinks } = (await world.kim.visitor.get<WaysInView>(`${at}/ways-in`)).body
+    const { joinLinks } = (await world.kim.visitor.get<OnboardingView>(`${at}/onboarding`)).body
     const { address, letsIn } = joinLinks[0] as JoinLinkView
     const token = address?.split('#')[1] ?? ''
     const mail = 'second-self@test.example'
-    await new Visitor(world.server).call('POST', '/join-links/come', { token, mail })
+    await new Visitor(world.server).call('POST', '/join-links/join', { token, mail })
     const { body } = await owner.get<PageView<PersonView>>(`${at}/people?find=second-self`)
     expect([letsIn, body.total]).toEqual([false, 0])
   })
@@ -132,14 +132,14 @@ describe('no way up: whoever edits and gives roles below rank 50 comes to nothin
       offer: { as: 'member', role: null, teams: [], places: [], ...open },
       welcome: null,
     }
-    const judged = await world.kim.visitor.call<ImportedRowView[]>('POST', `${at}/people/import`, body)
+    const judged = await world.kim.visitor.call<ImportedRowView[]>('POST', `${at}/imports`, body)
     expect(judged.body[0]).toMatchObject({ verdict: 'wrong', edits: [] })
   })
 
   test('undoing that it was taken from them', async () => {
     await world.made(giving(world.kim.id, big()))
     const holding = (await world.holders('Big'))[0]?.holding
-    const { body } = await owner.change({ kind: 'role.take', holding })
+    const { body } = await owner.change({ kind: 'role.unassign', holding })
     const undone = await world.kim.visitor.change({ kind: 'undo', revision: body.revision })
     expect(undone.body.type).toBe('urn:noskel:problem:privilege-missing')
   })

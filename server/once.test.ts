@@ -1,7 +1,7 @@
 import { generate } from 'otplib'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
 import type { SecondStepView } from '#contract/account-views.ts'
-import type { WaysInView } from '#contract/people-views.ts'
+import type { OnboardingView } from '#contract/people-views.ts'
 import type { MailView } from '#contract/views.ts'
 import {
   type Answer,
@@ -47,8 +47,8 @@ describe('of the second step', () => {
 
   async function secured() {
     const { visitor } = await welcome(server, owner, { name: 'Mika' })
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', { password })
-    const confirmed = await visitor.call<{ codes: string[] }>('POST', '/account/second-step/confirm', {
+    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/two-step', { password })
+    const confirmed = await visitor.call<{ codes: string[] }>('POST', '/account/two-step/confirm', {
       code: await code(step.secret),
     })
     return { secret: step.secret, codes: confirmed.body.codes }
@@ -73,9 +73,9 @@ describe('of the second step', () => {
 
   test('its setting up gives one set of recovery codes', async () => {
     const { visitor } = await welcome(server, owner, { name: 'Mika' })
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', { password })
+    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/two-step', { password })
     const given = await code(step.secret)
-    expect(await taken(() => visitor.call('POST', '/account/second-step/confirm', { code: given }))).toBe(1)
+    expect(await taken(() => visitor.call('POST', '/account/two-step/confirm', { code: given }))).toBe(1)
   })
 })
 
@@ -117,13 +117,13 @@ test('a join link’s last use, and the last seat', async () => {
   const until = server.time.now + 864e5
   const link = { kind: 'link.create', link: 'new:l', name: 'L', until, domains: [], welcome: null, offer }
   await owner.change({ ...link, most: 3 })
-  const waysIn = async () => (await owner.get<WaysInView>('/at/coast/ways-in')).body.joinLinks
-  const [made] = await waysIn()
+  const onboarding = async () => (await owner.get<OnboardingView>('/at/coast/onboarding')).body.joinLinks
+  const [made] = await onboarding()
   const token = made?.address?.split('#')[1]
   const come = (visitor: Visitor, index: number) =>
-    visitor.call('POST', '/join-links/come', { token, mail: `p${index}@test.example` })
+    visitor.call('POST', '/join-links/join', { token, mail: `p${index}@test.example` })
   expect(await taken(come)).toBe(3)
-  expect((await waysIn())[0]?.used).toBe(3)
+  expect((await onboarding())[0]?.used).toBe(3)
   await owner.change({ kind: 'seats.change', seats: 6 })
   const seated = await taken((_, index) => owner.change(invite(`q${index}@test.example`)))
   // The owner and three who came by the link take four.
@@ -149,13 +149,13 @@ test('tokens are for one thing in one workspace, and die with it', async () => {
   }
   const tokenAt = async (slug: string) => {
     await owner.call('POST', `/at/${slug}/changes`, { edits: [link] })
-    const { body } = await owner.get<WaysInView>(`/at/${slug}/ways-in`)
+    const { body } = await owner.get<OnboardingView>(`/at/${slug}/onboarding`)
     return { id: body.joinLinks[0]?.id ?? '', token: body.joinLinks[0]?.address?.split('#')[1] ?? '' }
   }
   const here = await tokenAt('coast')
   const there = await tokenAt(second.slug)
   const look = (token: string, what = 'join-links') =>
-    new Visitor(server).call<{ workspace?: string }>('POST', `/${what}/look`, { token })
+    new Visitor(server).call<{ workspace?: string }>('POST', `/${what}/read`, { token })
   expect((await look(here.token)).body.workspace).toBe('Coast')
   const crossed = `${there.id}.${here.token.split('.')[1] ?? ''}`
   expect((await look(crossed)).status).toBe(404)

@@ -3,10 +3,10 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Config } from './config.ts'
 import type { Hub } from './live/hub.ts'
 import type { Asker } from './services/asker.ts'
-import type { Concern } from './services/concern.ts'
+import type { Audience } from './services/audience.ts'
 import type { AccountId } from '#core/base/ids.ts'
-import type { Choices } from './services/notices/choices.ts'
-import type { Newest } from './services/notices/newest.ts'
+import type { Choices } from './services/notifications/choices.ts'
+import type { Newest } from './services/notifications/newest.ts'
 import type { Visits } from './store/visits.ts'
 import type { Scaler } from './pictures/scaler.ts'
 import type { Turns } from './services/turns.ts'
@@ -18,7 +18,7 @@ export interface Parts {
   readonly config: Config
   readonly writer: Writer
   readonly log: Logger
-  readonly hub: Hub<Asker, Concern>
+  readonly hub: Hub<Asker, Audience>
   /** For questions that would hold up everybody else's. */
   readonly thread: Thread
   /** For long work that needs whole workspaces. */

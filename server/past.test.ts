@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import type { DifferenceView } from '#contract/effect-views.ts'
-import type { DiffView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
+import type { DifferenceView } from '#contract/impact-views.ts'
+import type { DiffView, PageView, PlaceAccessView } from '#contract/oversight-views.ts'
 import { type ActionSet, noActions } from '#core/levels/action.ts'
 import { open, welcome } from './tests/client.ts'
 import { adder, at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
@@ -79,9 +79,9 @@ function anyAct(random: Random, now: number): object {
     () => ({ kind: 'node.move', node, parent: random.one([...nodes, world.ids.home]) }),
     () => ({ kind: 'node.state', node, archived: random.one([true, false]) }),
     () => ({ kind: 'member.add', team, person, lead: random.one([true, false]), ...span, ...open }),
-    () => ({ kind: 'member.take', team, person }),
+    () => ({ kind: 'member.remove', team, person }),
     () => ({ kind: 'person.suspend', person }),
-    () => ({ kind: 'person.resume', person }),
+    () => ({ kind: 'person.reactivate', person }),
     () => ({ kind: 'team.change', team, welcomesGuests: random.one([true, false]) }),
     () => ({ kind: 'undo', revision: 8 + random.below(60) }),
   ])()
@@ -94,7 +94,7 @@ async function answers(instant?: number): Promise<Answers> {
   const found = new Map<string, ActionSet>()
   const query = instant === undefined ? '' : `?at=${instant}`
   for (const person of people) {
-    const { body } = await world.owner.get<PageView<PlaceReachView>>(`${at}/people/${person}/places${query}`)
+    const { body } = await world.owner.get<PageView<PlaceAccessView>>(`${at}/people/${person}/places${query}`)
     expect(body.next).toBeNull()
     for (const { id, actions } of body.items)
       if (nodes.includes(id)) found.set(`${person} ${id}`, actions as ActionSet)
@@ -125,13 +125,13 @@ async function anyHistory(random: Random): Promise<Taken[]> {
 async function isDone(act: object): Promise<boolean> {
   const { owner } = world
   // What is due by now passes before anything is foreseen.
-  await owner.change({ kind: 'person.resume', person: world.ownerId })
+  await owner.change({ kind: 'person.reactivate', person: world.ownerId })
   const before = await answers()
-  const foreseen = await owner.foresee(act)
+  const preview = await owner.preview(act)
   const { status } = await owner.change(act)
-  expect([act, status === 200]).toEqual([act, 'impact' in foreseen])
+  expect([act, status === 200]).toEqual([act, 'impact' in preview])
   if (status !== 200) return false
-  const [now] = foreseen.impact
+  const [now] = preview.impact
   expect([act, rowsOf(now?.differences ?? [])]).toEqual([act, between(before, await answers())])
   return true
 }

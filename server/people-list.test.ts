@@ -64,7 +64,7 @@ test('tells a colleague nothing of anybody’s standing, in which order or by wh
     { kind: 'person.end', person: una.id, until: server.time.now + 9 * day },
     { kind: 'person.end', person: guest.id, until: server.time.now + 80 * day },
     {
-      kind: 'role.give',
+      kind: 'role.assign',
       person: wim.id,
       role: 'role-people-lead',
       scope: { over: 'workspace' },
@@ -106,7 +106,7 @@ test('a guest whose contact is suspended stands out, until the contact is back',
     { kind: 'person.suspend', person: id },
   )
   expect(await names('only=no+contact')).toEqual(['Gus'])
-  await owner.change({ kind: 'person.resume', person: id })
+  await owner.change({ kind: 'person.reactivate', person: id })
   expect(await names('only=no+contact')).toEqual([])
 })
 

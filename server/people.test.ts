@@ -1,12 +1,12 @@
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { NoticesView, PageView } from '#contract/oversight-views.ts'
+import type { NotificationsView, PageView } from '#contract/oversight-views.ts'
 import type {
-  LeavingView,
+  OffboardingView,
   MyAccessView,
   PersonDetailView,
   PersonView,
-  ReachedView,
+  AccessiblePlaceView,
 } from '#contract/people-views.ts'
 import type { RequestsView } from '#contract/request-views.ts'
 import type { TeamView } from '#contract/views.ts'
@@ -125,7 +125,8 @@ describe('asking to join a team', () => {
     const asking = { kind: 'request.make', wants: { of: 'team', team: id }, reason: 'I live there.' }
     expect((await member.visitor.change(asking)).status).toBe(200)
     expect((await member.visitor.change(asking)).body).toMatchObject(problem('already-there'))
-    const told = async (visitor: Visitor) => (await visitor.get<NoticesView>(`${at}/notices`)).body.notices[0]
+    const told = async (visitor: Visitor) =>
+      (await visitor.get<NotificationsView>(`${at}/notifications`)).body.notifications[0]
     expect(await told(owner)).toMatchObject({
       text: 'Mika requests to join Marsh: “I live there”.',
       team: { id },
@@ -170,9 +171,11 @@ test('one’s own access tells where each piece comes from, and whoever shares t
     places: [{ name: 'Dunes', actions: editor, through: ['by name'], alike: 2 }],
     contact: { name: 'Ona' },
   })
-  const { body: told } = await owner.get<ReachedView[]>(`${at}/people/${guest.id}/reach`)
+  const { body: told } = await owner.get<AccessiblePlaceView[]>(`${at}/people/${guest.id}/access`)
   expect(told.map(each => each.name)).toEqual(['Dunes'])
-  expect((await member.visitor.get<ReachedView[]>(`${at}/people/${guest.id}/reach`)).body).toEqual([])
+  expect((await member.visitor.get<AccessiblePlaceView[]>(`${at}/people/${guest.id}/access`)).body).toEqual(
+    [],
+  )
 })
 
 describe('leaving', () => {
@@ -185,7 +188,7 @@ describe('leaving', () => {
       { kind: 'grant.add', node: 'new:n', principal: `person:${leaver.id}`, gives: steward, ...open },
     )
     await leaver.visitor.change(invite('hal@test.example', { name: 'Hal', as: 'guest' }))
-    const { body: leaving } = await owner.get<LeavingView>(`${at}/people/${leaver.id}/leaving`)
+    const { body: leaving } = await owner.get<OffboardingView>(`${at}/people/${leaver.id}/offboarding`)
     expect(leaving).toMatchObject({
       teams: [{ id, may: 'give' }],
       guests: [{ name: 'Hal' }],
@@ -218,8 +221,8 @@ describe('leaving', () => {
     expect((await hand(owner, member.id)).status).toBe(200)
     expect((await hand(member.visitor, guest.id)).body).toMatchObject(problem('unknown'))
     expect((await hand(member.visitor, ownerId)).status).toBe(200)
-    const { notices } = (await guest.visitor.get<NoticesView>(`${at}/notices`)).body
-    expect(notices[0]?.text).toBe('Your contact is now Ona.')
+    const { notifications } = (await guest.visitor.get<NotificationsView>(`${at}/notifications`)).body
+    expect(notifications[0]?.text).toBe('Your contact is now Ona.')
   })
 })
 
@@ -275,7 +278,7 @@ test('who helps the people of one team is told of their standing alone, and does
     seatExempt: false,
   }
   const giving = {
-    kind: 'role.give',
+    kind: 'role.assign',
     person: helper.id,
     role: 'new:r',
     scope: { over: 'team', team: id },
@@ -296,7 +299,7 @@ test('who helps the people of one team is told of their standing alone, and does
     problem('outranked'),
   ])
   expect((await send(world.guest.id)).body).toMatchObject(problem('privilege-missing'))
-  expect((await helper.visitor.get(`${at}/people/${member.id}/leaving`)).status).toBe(404)
+  expect((await helper.visitor.get(`${at}/people/${member.id}/offboarding`)).status).toBe(404)
   const list = { as: 'member', addresses: [{ mail: 'anton@test.example', name: '' }] }
   expect((await helper.visitor.call('POST', `${at}/people/addresses`, list)).status).toBe(404)
 })

@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { PersonView } from '#contract/people-views.ts'
-import type { CheckedView, NoticesView, PageView } from '#contract/oversight-views.ts'
+import type { CheckedView, NotificationsView, PageView } from '#contract/oversight-views.ts'
 import type {
   BinnedView,
-  ColumnReachView,
+  ColumnAccessView,
   ColumnView,
   NodeView,
   TeamView,
@@ -37,7 +37,7 @@ describe('a duplicate', () => {
     await write(ids.page, 'Here be dunes', 1)
     const copying = { kind: 'node.duplicate', node: ids.inner, parent: ids.home, name: 'Maps, copy' }
     // What is seen first is what is done, though each asking makes new ids.
-    const { seen } = await owner.foresee(copying)
+    const { seen } = await owner.preview(copying)
     const done = await owner.call('POST', `${at}/changes`, { seen, edits: [copying] })
     expect(done.status).toBe(200)
     const copy = (await node(ids.home)).children.find(each => each.name === 'Maps, copy')
@@ -129,15 +129,15 @@ describe('restricted columns', () => {
     }
     expect([await asking(owner), await asking(member.visitor)]).toEqual(['none', 'none'])
     const opening = { kind: 'column.change', column: fees, viewers: [`person:${member.id}`] }
-    const effect = await owner.foresee(opening)
-    expect(effect.impact[0]?.columns).toMatchObject([
+    const preview = await owner.preview(opening)
+    expect(preview.impact[0]?.columns).toMatchObject([
       { person: { name: 'Mika' }, column: { name: 'Fees' }, before: 'none', after: 'edit' },
     ])
     expect((await member.visitor.change(opening)).body).toMatchObject({ status: 404 })
     expect((await owner.change(opening)).status).toBe(200)
     expect(await seen(member.visitor)).toEqual(['Date', 'Fees'])
     const people = `${at}/nodes/${board}/columns/${fees}/people`
-    const { body } = await owner.get<PageView<ColumnReachView>>(people)
+    const { body } = await owner.get<PageView<ColumnAccessView>>(people)
     expect(body.items).toEqual([
       { id: member.id, name: 'Mika', access: 'edit' },
       { id: ownerId, name: 'Ona', access: 'edit' },
@@ -182,7 +182,7 @@ describe('roles, channels and seats', () => {
         seatExempt: false,
       },
       {
-        kind: 'role.give',
+        kind: 'role.assign',
         person: member.id,
         role: 'new:r',
         scope: { over: 'team', team: 'new:t' },
@@ -211,7 +211,7 @@ describe('roles, channels and seats', () => {
     const deleting = { kind: 'role.delete', role: made.body.made['new:r'] }
     expect((await owner.change(deleting)).body).toMatchObject({ type: 'urn:noskel:problem:in-use' })
     const holding = mika.keeping?.roles.find(each => each.name === 'Helper')?.id
-    expect((await owner.change({ kind: 'role.take', holding })).status).toBe(200)
+    expect((await owner.change({ kind: 'role.unassign', holding })).status).toBe(200)
     expect((await owner.change(deleting)).status).toBe(200)
   })
 
@@ -247,19 +247,22 @@ describe('leaving', () => {
     const recovering = { kind: 'access.recover', node: home, taker: ownerId, limits: [] }
     expect((await owner.change(recovering)).body).toMatchObject({ type: 'urn:noskel:problem:has-steward' })
     expect((await owner.change({ kind: 'person.remove', person: member.id })).status).toBe(200)
-    const notices = async () => JSON.stringify((await owner.get<NoticesView>(`${at}/notices`)).body)
-    expect(await notices()).toContain('There is no active steward any more on 1 place that you do not see.')
+    const notifications = async () =>
+      JSON.stringify((await owner.get<NotificationsView>(`${at}/notifications`)).body)
+    expect(await notifications()).toContain(
+      'There is no active steward any more on 1 place that you do not see.',
+    )
     expect((await member.visitor.get(`${at}/tree`)).status).toBe(404)
     expect((await owner.get(`${at}/nodes/${home}`)).status).toBe(404)
     expect((await owner.change(recovering)).status).toBe(200)
     expect((await node(home)).name).toBe('Alone')
-    expect(await notices()).toContain('Ona recovered access to Alone.')
+    expect(await notifications()).toContain('Ona recovered access to Alone.')
     const { body: history } = await owner.get(`${at}/history`)
     expect(JSON.stringify(history)).toContain('removed Mika from the workspace')
   })
 
   test('a guest becomes a member with a private folder, and a guest again without it', async () => {
-    const turning = (as: string) => ({ kind: 'person.turn', person: guest.id, as, taker: null })
+    const turning = (as: string) => ({ kind: 'person.convert', person: guest.id, as, taker: null })
     const kept = async () => (await guest.visitor.get<{ kept: unknown }>(`${at}/tree`)).body.kept
     expect(await kept()).toBe(null)
     expect((await owner.change(turning('member'))).status).toBe(200)

@@ -13,7 +13,7 @@ export class ProblemError extends Error {
 
 export function problemOf(
   code: ServerProblem,
-  more: Pick<Problem, 'faults' | 'effect' | 'meanwhile'> = {},
+  more: Pick<Problem, 'faults' | 'preview' | 'meanwhile'> = {},
 ): ProblemError {
   const { status, title, detail } = serverProblems[code]
   return new ProblemError({ type: problemType(code), title, status, detail, ...more })

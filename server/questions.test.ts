@@ -3,10 +3,10 @@ import type {
   CheckedView,
   DiffView,
   PageView,
-  PlaceReachView,
+  PlaceAccessView,
   WhyNotView,
 } from '#contract/oversight-views.ts'
-import type { ExceptionsView, ReachView } from '#contract/views.ts'
+import type { OwnAccessView, PersonAccessView } from '#contract/views.ts'
 import { type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 
@@ -49,27 +49,27 @@ test('check answers many at once: one’s own always, that of others where one s
 })
 
 test('who and what come in parts, as far as the asker may be told', async () => {
-  const { body: people } = await owner.get<PageView<ReachView>>(`${at}/nodes/${ids.page}/people`)
+  const { body: people } = await owner.get<PageView<PersonAccessView>>(`${at}/nodes/${ids.page}/people`)
   expect(people.items.map(each => each.name)).toEqual(['Ona', 'Mika', 'Gus'])
   expect([people.total, people.next]).toEqual([3, null])
   expect(
-    (await owner.get<PageView<ReachView>>(`${at}/nodes/${ids.page}/people?from=2`)).body.items,
+    (await owner.get<PageView<PersonAccessView>>(`${at}/nodes/${ids.page}/people?from=2`)).body.items,
   ).toHaveLength(1)
   expect((await member.visitor.get(`${at}/nodes/${ids.page}/people`)).status).toBe(404)
-  const { body: own } = await guest.visitor.get<PageView<PlaceReachView>>(`${at}/people/${guest.id}/places`)
+  const { body: own } = await guest.visitor.get<PageView<PlaceAccessView>>(`${at}/people/${guest.id}/places`)
   expect(own.items).toEqual([{ id: ids.page, name: 'Map', path: '', actions: reader }])
-  const { body: others } = await owner.get<PageView<PlaceReachView>>(`${at}/people/${member.id}/places`)
+  const { body: others } = await owner.get<PageView<PlaceAccessView>>(`${at}/people/${member.id}/places`)
   expect(others.items.map(each => each.name)).toEqual(['Dunes', 'Maps', 'Map'])
   expect((await guest.visitor.get(`${at}/people/${member.id}/places`)).status).toBe(404)
 })
 
 test('exceptions lists what below a place has entries of its own', async () => {
-  const { body } = await owner.get<ExceptionsView>(`${at}/nodes/${ids.home}/exceptions`)
+  const { body } = await owner.get<OwnAccessView>(`${at}/nodes/${ids.home}/own-access`)
   expect(body.below.map(each => [each.name, each.grants])).toEqual([
     ['Dunes', 1],
     ['Map', 1],
   ])
-  expect((await member.visitor.get(`${at}/nodes/${ids.folder}/exceptions`)).status).toBe(404)
+  expect((await member.visitor.get(`${at}/nodes/${ids.folder}/own-access`)).status).toBe(404)
 })
 
 test('drafts, archives and what is on the web or kept from it are exceptions, too', async () => {
@@ -89,7 +89,7 @@ test('drafts, archives and what is on the web or kept from it are exceptions, to
     { kind: 'node.web', node: of('web'), web: 'published' },
     { kind: 'node.web', node: of('kept'), web: 'excluded' },
   )
-  const { body } = await owner.get<ExceptionsView>(`${at}/nodes/${ids.home}/exceptions`)
+  const { body } = await owner.get<OwnAccessView>(`${at}/nodes/${ids.home}/own-access`)
   const told = body.below.filter(each => each.grants === 0)
   expect(told.map(({ name, isDraft, isArchived, web }) => [name, isDraft, isArchived, web])).toEqual([
     ['draft', true, false, null],
@@ -135,7 +135,7 @@ describe('the past', () => {
     server.time.now += 1000
     const between = server.time.now
     const page = (instant: number) =>
-      owner.get<PageView<PlaceReachView>>(`${at}/people/${guest.id}/places?at=${instant}`)
+      owner.get<PageView<PlaceAccessView>>(`${at}/people/${guest.id}/places?at=${instant}`)
     expect((await page(before)).body.items.map(each => each.name)).toEqual(['Map'])
     expect((await page(between)).body.items.map(each => each.name)).toEqual(['Maps', 'Map'])
     const { body: diff } = await owner.get<DiffView>(

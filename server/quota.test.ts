@@ -136,12 +136,12 @@ test('pictures: one after another in a process apart, refused by what their head
 
 test('changes that are gathered and kept', async () => {
   const act = { edits: [share(world.ids.page, world.member.id, reader)] }
-  const gather = () => owner.call<DraftsView>('POST', `${at}/drafts`, act)
-  await gather()
+  const addToDraft = () => owner.call<DraftsView>('POST', `${at}/drafts`, act)
+  await addToDraft()
   await allButOne(world.ownerId, 'drafts')
-  expect((await gather()).body.gathered?.count).toBe(2)
-  expect((await gather()).body).toMatchObject(problem('many-drafts'))
-  expect((await owner.get<DraftsView>(`${at}/drafts`)).body.gathered?.count).toBe(2)
+  expect((await addToDraft()).body.draft?.count).toBe(2)
+  expect((await addToDraft()).body).toMatchObject(problem('many-drafts'))
+  expect((await owner.get<DraftsView>(`${at}/drafts`)).body.draft?.count).toBe(2)
 })
 
 test('ten streams of one account are open at once, and those of others beside them', async () => {

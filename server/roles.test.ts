@@ -23,15 +23,15 @@ test('roles are seen with who holds them and what of them is one’s own to chan
   expect([may, view.below, view.mine['security']]).toEqual([['Big', 'Help', 'Low'], 50, undefined])
   expect(view.roles.find(role => role.name === 'Keeper')).toMatchObject({ people: 1, madeBy: 'Ona' })
   expect(view.people['edit roles']).toBe(2)
-  for (const path of ['/roles', `/roles/${world.roles.Big}/holders`, '/seats', '/owners', '/looks'])
+  for (const path of ['/roles', `/roles/${world.roles.Big}/holders`, '/seats', '/owners', '/sessions'])
     expect((await world.member.visitor.get(`${at}${path}`)).status).toBe(404)
 })
 
 test('what changes of roles do is told before, and compared when it is done', async () => {
   const change = { kind: 'role.change', role: world.roles.Low, privileges: ['view people', 'edit settings'] }
-  const effect = await world.kim.visitor.foresee(change)
-  expect(effect.impact[0]?.powers).toEqual([])
-  const taken = await owner.foresee({
+  const preview = await world.kim.visitor.preview(change)
+  expect(preview.impact[0]?.powers).toEqual([])
+  const taken = await owner.preview({
     kind: 'role.change',
     role: world.roles.Keeper,
     privileges: ['view people'],
@@ -48,10 +48,10 @@ test('just those roles are offered to be taken, and just those people to be susp
     const { body } = await visitor.get<PageView<PersonView>>(`${at}/people?kept=1`)
     for (const { id, status } of body.items) {
       const { keeping, takeable } = await personSeen(visitor, id)
-      const isRefused = async (edit: object) => 'title' in (await visitor.foresee(edit))
+      const isRefused = async (edit: object) => 'title' in (await visitor.preview(edit))
       for (const { id: holding, role } of keeping?.roles ?? []) {
         const isOffered = takeable.includes(holding)
-        expect(await isRefused({ kind: 'role.take', holding })).toBe(!isOffered)
+        expect(await isRefused({ kind: 'role.unassign', holding })).toBe(!isOffered)
         const { body: holders } = await visitor.get<HolderView[]>(`${at}/roles/${role}/holders`)
         expect(holders.find(each => each.holding === holding)?.mayTake).toBe(isOffered)
         offered += Number(isOffered)
@@ -73,7 +73,7 @@ describe('a helper over the people of a team', () => {
     nia = await welcome(world.server, owner, { name: 'Nia' })
     const [member] = (await personSeen(owner, nia.id)).keeping?.roles ?? []
     await world.made(giving(nia.id, world.roles.Help, { over: 'team', team: world.team }), {
-      kind: 'role.take',
+      kind: 'role.unassign',
       holding: member?.id,
     })
   })
@@ -91,9 +91,9 @@ describe('a helper over the people of a team', () => {
       '/roles',
       '/settings',
       '/seats',
-      '/ways-in',
+      '/onboarding',
       '/owners',
-      '/looks',
+      '/sessions',
     ])
       expect([path, (await nia.visitor.get(`${at}${path}`)).status]).toEqual([path, 404])
     const outside = await nia.visitor.call('POST', `${at}/people/${world.kim.id}/sign-in-link`, {})
@@ -124,7 +124,7 @@ test('a role in use goes once its people are moved, in one act', async () => {
   expect((await owner.change({ kind: 'role.delete', role })).body.type).toBe('urn:noskel:problem:in-use')
   const held = (await owner.get<HolderView[]>(`${at}/roles/${role}/holders`)).body
   const moving = held.flatMap(each => [
-    { kind: 'role.take', holding: each.holding },
+    { kind: 'role.unassign', holding: each.holding },
     ...(each.person.id === world.kim.id ? [] : [giving(each.person.id, world.roles.Low)]),
   ])
   expect((await owner.change(...moving, { kind: 'role.delete', role })).status).toBe(200)
@@ -148,7 +148,7 @@ describe('seats', () => {
       offer: { as: 'member', role: null, teams: [], places: [], ...open },
       welcome: null,
     }
-    const judged = await owner.call<ImportedRowView[]>('POST', `${at}/people/import`, table)
+    const judged = await owner.call<ImportedRowView[]>('POST', `${at}/imports`, table)
     expect(judged.body.map(each => each.verdict)).toEqual(['wrong', 'wrong', 'new'])
     expect(judged.body[0]?.says[0]).toContain('2 seats are needed, 1 is free')
     expect((await seats()).taken).toBe(taken)
@@ -159,7 +159,7 @@ describe('seats', () => {
   test('a removed person’s is free at once, a suspended one’s as it is set', async () => {
     const sam = await welcome(world.server, owner, { name: 'Sam', as: 'guest' })
     await world.made({ kind: 'seats.change', seats: 99 })
-    await world.made({ kind: 'person.turn', person: sam.id, as: 'member', taker: null })
+    await world.made({ kind: 'person.convert', person: sam.id, as: 'member', taker: null })
     const { taken } = await seats()
     await world.made({ kind: 'person.suspend', person: sam.id })
     expect(await seats()).toMatchObject({ taken, parts: { suspended: 1 } })

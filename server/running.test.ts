@@ -8,7 +8,7 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest'
 import { QueryTypes } from 'sequelize'
 import { type Running, startServer } from './assemble.ts'
 import { createLog } from './log.ts'
-import { letter, withoutTokens } from './mail/letter.ts'
+import { letter, withoutTokens } from './mail/template.ts'
 import type { Parts } from './parts.ts'
 import { invite, password, Visitor } from './tests/client.ts'
 
@@ -236,7 +236,7 @@ describe('the log', () => {
     })
     await new Visitor(server).enter('/session', { mail: 'ona@test.example', password })
     await owner.call('PUT', '/account/password', { password, next: 'salt marsh at low tide' })
-    await new Visitor(server).call('POST', '/invitations/look', { token: 'made-up.token-of-no-one' })
+    await new Visitor(server).call('POST', '/invitations/read', { token: 'made-up.token-of-no-one' })
     for (let tries = 0; tries < 7; tries += 1)
       await new Visitor(server).call('POST', '/session', {
         mail: 'x@test.example',

@@ -45,7 +45,7 @@ describe('settings', () => {
         addressable: false,
         seatExempt: false,
       },
-      { kind: 'role.give', person: keeper.id, role: 'new:r', scope: { over: 'workspace' }, ...open },
+      { kind: 'role.assign', person: keeper.id, role: 'new:r', scope: { over: 'workspace' }, ...open },
     )
     expect((await member.visitor.get(`${at}/settings`)).status).toBe(404)
     expect((await keeper.visitor.get(`${at}/settings`)).status).toBe(200)
@@ -106,8 +106,8 @@ describe('what guests can have', () => {
     await owner.change(share(ids.folder, guest.id, editor))
     const mine = async () => (await guest.visitor.get<NodeView>(`${at}/nodes/${ids.folder}`)).body.actions
     expect(await mine()).toBe(editor)
-    const effect = await owner.foresee(setting({ guestCeiling: reader }))
-    expect(JSON.stringify(effect)).toContain('Gus')
+    const preview = await owner.preview(setting({ guestCeiling: reader }))
+    expect(JSON.stringify(preview)).toContain('Gus')
     await set({ guestCeiling: reader })
     expect(await mine()).toBe(reader)
     await set({ guestCeiling: editor })
@@ -122,7 +122,7 @@ describe('what guests can have', () => {
     expect(near.status).toBe(200)
     // Who is here stays; a guest of elsewhere is not made a member.
     expect((await detail(world.guest.id)).status).toBe('active')
-    const turn = { kind: 'person.turn', person: near.body.made['new:person'], as: 'member', taker: null }
+    const turn = { kind: 'person.convert', person: near.body.made['new:person'], as: 'member', taker: null }
     await accept('near@near.example')
     expect((await owner.change(turn)).body).toMatchObject(problem('domain-not-welcome'))
     await set({ guestDomains: [], memberDomains: [] })
@@ -146,7 +146,7 @@ describe('coming in', () => {
     await set({ houseRules: 'Shut the gate.\nLeave the nests alone.' })
     const { body } = await owner.change(invite('gate@test.example'))
     const token = await tokenFor(owner, 'gate@test.example')
-    const look = await owner.call<{ houseRules: string }>('POST', '/invitations/look', { token })
+    const look = await owner.call<{ houseRules: string }>('POST', '/invitations/read', { token })
     expect(look.body.houseRules).toContain('Shut the gate.')
     expect((await accept('gate@test.example')).answer.body).toMatchObject(problem('house-rules'))
     expect((await accept('gate@test.example', { agrees: true })).answer.status).toBe(200)

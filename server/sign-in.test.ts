@@ -55,7 +55,7 @@ describe('a forgotten password', () => {
     const stranger = new Visitor(server)
     await stranger.call('POST', '/forgotten', { mail: 'mika@test.example' })
     const token = await linkIn('mika@test.example', 'account-link')
-    const look = (token: string) => stranger.call('POST', '/account-links/look', { token })
+    const look = (token: string) => stranger.call('POST', '/account-links/read', { token })
     const forged = `${token.split('.')[0]}.${'A'.repeat(43)}`
     expect((await look(token)).body).toMatchObject({ purpose: 'password', mail: 'mika@test.example' })
     expect((await look(forged)).body).toMatchObject(problem('dead-link'))
@@ -83,9 +83,9 @@ describe('the second step', () => {
   /** Mika with a second step, and its recovery codes. */
   async function secured() {
     const { visitor, id } = await welcome(server, owner, { name: 'Mika' })
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', { password })
+    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/two-step', { password })
     expect(step.qr).toMatch(/^data:image\/png;base64,/)
-    const confirmed = await visitor.call<{ codes: string[] }>('POST', '/account/second-step/confirm', {
+    const confirmed = await visitor.call<{ codes: string[] }>('POST', '/account/two-step/confirm', {
       code: await code(step.secret),
     })
     return { visitor, id, secret: step.secret, codes: confirmed.body.codes }
@@ -142,11 +142,11 @@ describe('the second step', () => {
     expect((await rule('role-member')).status).toBe(200)
     expect((await visitor.get('/at/coast')).body).toMatchObject(problem('second-step-needed'))
     expect((await visitor.get('/at/coast/people')).body).toMatchObject(problem('second-step-needed'))
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/second-step', { password })
-    await visitor.call('POST', '/account/second-step/confirm', { code: await code(step.secret) })
+    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/two-step', { password })
+    await visitor.call('POST', '/account/two-step/confirm', { code: await code(step.secret) })
     expect((await visitor.get('/at/coast')).status).toBe(200)
     server.time.now += 60_000
-    await visitor.call('POST', '/account/second-step/end', { password, code: await code(step.secret) })
+    await visitor.call('POST', '/account/two-step/end', { password, code: await code(step.secret) })
     expect((await visitor.get('/at/coast')).body).toMatchObject(problem('second-step-needed'))
   })
 
@@ -172,13 +172,13 @@ describe('the second step', () => {
 
   test('and the password are changed by who shows anew that they are theirs', async () => {
     const { visitor: plain } = await welcome(server, owner, { name: 'Lea' })
-    const begin = (body: object) => plain.call('POST', '/account/second-step', body)
+    const begin = (body: object) => plain.call('POST', '/account/two-step', body)
     expect((await begin({})).status).toBe(400)
     expect((await begin({ password: 'not this one at all' })).body).toMatchObject(problem('wrong-sign-in'))
     const { visitor, secret } = await secured()
     const acts: readonly (readonly [method: string, path: string, more: object])[] = [
       ['PUT', '/account/password', { next }],
-      ['POST', '/account/second-step/end', {}],
+      ['POST', '/account/two-step/end', {}],
     ]
     for (const [method, path, more] of acts) {
       const act = (shown: object) => visitor.call(method, path, { ...more, ...shown })

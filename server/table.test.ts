@@ -43,7 +43,7 @@ afterAll(() => world.server.stop())
 const offer = { as: 'member', role: null, teams: [], places: [], from: null, until: null }
 const judge = async (rows: readonly ImportRow[], visitor = owner) => {
   const body = { rows, offer, welcome: null }
-  return (await visitor.call<ImportedRowView[]>('POST', `${at}/people/import`, body)).body
+  return (await visitor.call<ImportedRowView[]>('POST', `${at}/imports`, body)).body
 }
 const listed = async () => {
   const { body } = await owner.get<PageView<PersonView>>(`${at}/people`)

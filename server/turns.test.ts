@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { DraftItemsView, DraftsView } from '#contract/access-views.ts'
-import type { ForeseenView } from '#contract/effect-views.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
 import type { Problem } from '#contract/problem.ts'
-import type { EntryView, HistoryView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
+import type { AuditEntryView, HistoryView, PageView, PlaceAccessView } from '#contract/oversight-views.ts'
 import type { ImportedRowView } from '#contract/people-views.ts'
 import type { AppliedView, TreeItem } from '#contract/views.ts'
 import type { Visitor } from './tests/client.ts'
@@ -59,11 +59,11 @@ const sending = (path: string, edits: object[], signal?: AbortSignal) =>
   })
 
 const foreseeing = async (edits: object[], signal?: AbortSignal) => {
-  const response = await sending('/changes/foresee', edits, signal)
+  const response = await sending('/changes/preview', edits, signal)
   const last = JSON.parse((await response.text()).trimEnd().split('\n').at(-1) ?? '') as unknown
   const isInLines = response.headers.get('content-type')?.includes('ndjson') === true
   return (isInLines ? last : response.ok ? { answer: last } : { problem: last }) as {
-    readonly answer?: ForeseenView
+    readonly answer?: PreviewView
     readonly problem?: Problem
   }
 }
@@ -73,9 +73,9 @@ const children = async () =>
 
 describe('a large change', { timeout: 120_000 }, () => {
   test('is foreseen while others are answered, and comes to what it comes to', async () => {
-    const foreseen = foreseeing(nested(many))
-    expect(await answersDuring(foreseen)).toBeGreaterThan(10)
-    const [now] = (await foreseen).answer?.impact ?? []
+    const preview = foreseeing(nested(many))
+    expect(await answersDuring(preview)).toBeGreaterThan(10)
+    const [now] = (await preview).answer?.impact ?? []
     expect(now?.counted?.gains.places ?? now?.differences.length).toBeGreaterThanOrEqual(many)
   })
 
@@ -183,17 +183,17 @@ test('history and past with large changes in them are told while others are answ
   expect(await answersDuring(listed)).toBeGreaterThan(1)
   const [entry] = (await listed).body.entries
   expect([entry?.events.length, entry?.eventCount]).toEqual([20, 6000])
-  const { body: detail } = await owner.get<EntryView>(`${at}/history/${entry?.revision}`)
+  const { body: detail } = await owner.get<AuditEntryView>(`${at}/history/${entry?.revision}`)
   expect([detail.events.length, detail.eventCount]).toEqual([200, 6000])
-  const reached = owner.get<PageView<PlaceReachView>>(`${at}/people/${world.ownerId}/places?at=${before}`)
+  const reached = owner.get<PageView<PlaceAccessView>>(`${at}/people/${world.ownerId}/places?at=${before}`)
   expect(await answersDuring(reached)).toBeGreaterThan(1)
-  const { body: now } = await owner.get<PageView<PlaceReachView>>(`${at}/people/${world.ownerId}/places`)
+  const { body: now } = await owner.get<PageView<PlaceAccessView>>(`${at}/people/${world.ownerId}/places`)
   expect((await reached).body.total).toBe(now.total - 6000)
 }, 60_000)
 
 test('a table of ten thousand people of one name is judged while others are answered', async () => {
   const rows = Array.from({ length: 10_000 }, (_, index) => ({ mail: `n${index}@new.example`, name: 'Ona' }))
-  const judged = owner.call<ImportedRowView[]>('POST', `${at}/people/import`, { rows, offer, welcome: null })
+  const judged = owner.call<ImportedRowView[]>('POST', `${at}/imports`, { rows, offer, welcome: null })
   expect(await answersDuring(judged)).toBeGreaterThan(5)
   const { body } = await judged
   expect(body.filter(each => each.verdict === 'new')).toHaveLength(10_000)
@@ -205,10 +205,10 @@ test('a table of ten thousand people of one name is judged while others are answ
 
 test('kept change sets are worked out when they are looked at: their list tells what they are called alone', async () => {
   const { body } = await owner.call<DraftsView>('POST', `${at}/drafts`, { edits: nested(many, 'k') })
-  const id = body.gathered?.id ?? ''
-  expect(body.gathered).not.toHaveProperty('edits')
+  const id = body.draft?.id ?? ''
+  expect(body.draft).not.toHaveProperty('edits')
   expect((await owner.call('POST', `${at}/drafts`, { edits: nested(6000, 'l') })).body.type).toBe(
-    'urn:noskel:problem:not-gathered',
+    'urn:noskel:problem:not-draftable',
   )
   const looked = owner.get<DraftItemsView>(`${at}/drafts/${id}/items`)
   expect(await answersDuring(looked)).toBeGreaterThan(1)

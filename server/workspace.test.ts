@@ -1,12 +1,12 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { NoticesView, PageView } from '#contract/oversight-views.ts'
+import type { NotificationsView, PageView } from '#contract/oversight-views.ts'
 import type { PersonView } from '#contract/people-views.ts'
-import type { ForeseenView } from '#contract/effect-views.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
 import type {
   AccessView,
   NodeView,
   PlaceChangeView,
-  SumView,
+  ExplanationView,
   TeamView,
   TextView,
   TreeItem,
@@ -75,16 +75,16 @@ describe('a folder shared with a guest through a date', () => {
   })
 
   test('is explained by the sum, one’s own always and that of others to those who share there', async () => {
-    const { body: sum } = await owner.get<SumView>(`${at}/nodes/${ids.page}/why/${guest.id}`)
+    const { body: sum } = await owner.get<ExplanationView>(`${at}/nodes/${ids.page}/why/${guest.id}`)
     expect(sum).toMatchObject({
       person: 'Gus',
       grants: [{ actions: reader, through: 'name', at: { name: 'Dunes' }, isHere: false, by: 'Ona', until }],
       steps: [],
       result: reader,
     })
-    expect((await guest.visitor.get<SumView>(`${at}/nodes/${ids.page}/why/${guest.id}`)).body.result).toBe(
-      reader,
-    )
+    expect(
+      (await guest.visitor.get<ExplanationView>(`${at}/nodes/${ids.page}/why/${guest.id}`)).body.result,
+    ).toBe(reader)
     const { id } = (await owner.get<WorkspaceView>(at)).body.me
     expect((await guest.visitor.get(`${at}/nodes/${ids.page}/why/${id}`)).status).toBe(404)
   })
@@ -97,12 +97,12 @@ describe('a folder shared with a guest through a date', () => {
 })
 
 describe('what a change would do', () => {
-  const foresee = (visitor: Visitor, edit: object) =>
-    visitor.call<ForeseenView>('POST', `${at}/changes/foresee`, { edits: [edit] })
+  const preview = (visitor: Visitor, edit: object) =>
+    visitor.call<PreviewView>('POST', `${at}/changes/preview`, { edits: [edit] })
 
   test('is told before it is done, and nothing is changed by asking', async () => {
     const before = (await owner.get<WorkspaceView>(at)).body.revision
-    const { body } = await foresee(owner, {
+    const { body } = await preview(owner, {
       kind: 'grant.add',
       node: ids.inner,
       principal: `person:${member.id}`,
@@ -122,7 +122,7 @@ describe('what a change would do', () => {
   })
 
   test('is refused like the change itself', async () => {
-    const answer = await foresee(guest.visitor, { kind: 'node.break', node: ids.secret, mode: 'empty' })
+    const answer = await preview(guest.visitor, { kind: 'node.break', node: ids.secret, mode: 'empty' })
     expect(answer).toMatchObject({ status: 404, body: { title: 'There is nothing here that you can open.' } })
   })
 
@@ -147,7 +147,7 @@ describe('what a change would do', () => {
       moreBelow: 0,
       hiddenBelow: 0,
     })
-    const { body: sum } = await owner.get<SumView>(`${at}/nodes/${ids.page}/why/${guest.id}`)
+    const { body: sum } = await owner.get<ExplanationView>(`${at}/nodes/${ids.page}/why/${guest.id}`)
     expect(sum).toMatchObject({
       brokenAt: { name: 'Maps' },
       steps: [{ kind: 'limit', at: { name: 'Map' }, leaves: 1 }],
@@ -182,7 +182,7 @@ describe('a team', () => {
     expect(tree.homes).toMatchObject([
       { id: body.made['new:base'], name: 'Birds', home: 'team', actions: steward },
     ])
-    const { body: sum } = await member.visitor.get<SumView>(
+    const { body: sum } = await member.visitor.get<ExplanationView>(
       `${at}/nodes/${body.made['new:base']}/why/${member.id}`,
     )
     expect(sum.grants.map(each => [each.through, each.team])).toEqual([
@@ -272,12 +272,19 @@ test('who is not let in now is told why; who was removed, no more than a strange
 test('people choose about the notifications that can reach them, and not all come by mail', async () => {
   const { server, owner, guest } = await coast()
   const choices = async (visitor: Visitor) =>
-    (await visitor.get<NoticesView>('/at/coast/notices')).body.choices
+    (await visitor.get<NotificationsView>('/at/coast/notifications')).body.choices
   const [owners, guests] = [await choices(owner), await choices(guest.visitor)]
   expect(guests.map(each => each.kind)).toEqual(
     expect.arrayContaining(['opened', 'changed', 'ending', 'contact']),
   )
-  for (const kind of ['alone', 'recovered', 'role asked', 'handover offered', 'asked', 'access asked'])
+  for (const kind of [
+    'alone',
+    'recovered',
+    'role requested',
+    'handover offered',
+    'team requested',
+    'access requested',
+  ])
     expect([kind, guests.some(each => each.kind === kind)]).toEqual([kind, false])
   expect(owners.some(each => each.kind === 'alone')).toBe(true)
   expect(owners.some(each => each.kind === 'contact')).toBe(false)
@@ -394,7 +401,7 @@ test('an invitation can be taken back or sent anew; then its earlier link is dea
   const id = invited.body.made['new:person'] ?? ''
   const first = await tokenFor(owner, 'late@test.example')
   const stranger = new Visitor(server)
-  const look = (token: string) => stranger.call('POST', '/invitations/look', { token })
+  const look = (token: string) => stranger.call('POST', '/invitations/read', { token })
   expect(await look(first)).toMatchObject({
     status: 200,
     body: { by: 'Ona', workspace: 'Coast', as: 'member', hasAccount: false },

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { CameView } from '#contract/people-views.ts'
+import type { JoinedByLinkView } from '#contract/people-views.ts'
 import type { SessionView } from '#contract/views.ts'
 import { invite, password, Visitor } from './tests/client.ts'
 import { at, coast, type Coast, reader } from './tests/coast.ts'
@@ -49,7 +49,7 @@ describe('another workspace', () => {
       '/teams',
       '/tree',
       '/history',
-      '/ways-in',
+      '/onboarding',
       '/me/access',
       '/settings',
     ]
@@ -121,7 +121,7 @@ describe('a join link', () => {
 
   async function linkOf(visitor: Visitor, id: string | undefined): Promise<string> {
     const { body } = await visitor.get<{ joinLinks: { id: string; address: string | null }[] }>(
-      `${at}/ways-in`,
+      `${at}/onboarding`,
     )
     return body.joinLinks.find(each => each.id === id)?.address?.split('#')[1] ?? ''
   }
@@ -130,8 +130,9 @@ describe('a join link', () => {
     const { server, owner } = world
     const token = await linkOf(owner, (await owner.change(making())).body.made['new:link'])
     const stranger = new Visitor(server)
-    const come = (mail: string) => stranger.call<CameView>('POST', '/join-links/come', { token, mail })
-    const { body: look } = await stranger.call('POST', '/join-links/look', { token })
+    const come = (mail: string) =>
+      stranger.call<JoinedByLinkView>('POST', '/join-links/join', { token, mail })
+    const { body: look } = await stranger.call('POST', '/join-links/read', { token })
     expect(look).toMatchObject({ workspace: 'Coast', by: 'Ona', places: 1, domains: ['college.example'] })
     expect(JSON.stringify(look)).not.toContain('Sites')
     expect((await come('x@elsewhere.example')).body).toMatchObject(problem('domain-not-welcome'))
@@ -153,7 +154,7 @@ describe('a join link', () => {
   test('gives by its maker’s rights when somebody comes, ends in time, and is withdrawn', async () => {
     const { server, owner, member } = world
     const give = {
-      kind: 'role.give',
+      kind: 'role.assign',
       person: member.id,
       role: 'role-people-lead',
       scope: { over: 'workspace' },
@@ -165,11 +166,11 @@ describe('a join link', () => {
     const { body: made } = await member.visitor.change(making(plain))
     const token = await linkOf(member.visitor, made.made['new:link'])
     const stranger = new Visitor(server)
-    const come = (mail: string, token: string) => stranger.call('POST', '/join-links/come', { token, mail })
+    const come = (mail: string, token: string) => stranger.call('POST', '/join-links/join', { token, mail })
     expect((await come('dan@test.example', token)).status).toBe(200)
     await owner.change({ kind: 'person.suspend', person: member.id })
     expect((await come('eve@test.example', token)).body).toMatchObject(problem('link-over'))
-    await owner.change({ kind: 'person.resume', person: member.id })
+    await owner.change({ kind: 'person.reactivate', person: member.id })
     const change = { kind: 'link.change', link: made.made['new:link'], most: 500 }
     expect((await owner.change(change)).body).toMatchObject(problem('not-its-maker'))
     expect((await owner.change({ kind: 'link.withdraw', link: made.made['new:link'] })).status).toBe(200)
@@ -188,11 +189,13 @@ describe('a join link', () => {
     const { body: made } = await owner.call<{ made: Record<string, string> }>('POST', '/at/coast-2/changes', {
       edits,
     })
-    const { body } = await owner.get<{ joinLinks: { id: string; address: string }[] }>('/at/coast-2/ways-in')
+    const { body } = await owner.get<{ joinLinks: { id: string; address: string }[] }>(
+      '/at/coast-2/onboarding',
+    )
     const token = body.joinLinks.find(each => each.id === made.made['new:link'])?.address.split('#')[1]
     const gus = new Visitor(server)
     await gus.enter('/session', { mail: 'gus@test.example', password })
-    expect((await gus.call('POST', '/join-links/come', { token })).body).toEqual({
+    expect((await gus.call('POST', '/join-links/join', { token })).body).toEqual({
       slug: 'coast-2',
       invitation: null,
     })

@@ -12,11 +12,11 @@ export interface BulkAnswer {
 }
 
 export function answerTo(asked: DiffQuery): BulkAnswer {
-  const effect: AccessDiff = accessDiffOf(asked)
+  const diff: AccessDiff = accessDiffOf(asked)
   return {
-    rows: effect.rows,
-    startRows: effect.startRows,
-    sum: summed(effect),
-    hidden: effect.hidden,
+    rows: diff.rows,
+    startRows: diff.startRows,
+    sum: summed(diff),
+    hidden: diff.hidden,
   }
 }

@@ -48,11 +48,11 @@ export function forEachWithAccess(
   visit: (person: number, actions: ActionSet) => void,
 ): void {
   if (node === none) return
-  const isSeen = new Uint8Array(evaluation.index.persons.length)
+  const isVisible = new Uint8Array(evaluation.index.persons.length)
   someGrant(evaluation, read(evaluation.index.segmentOf, node), ({ principal }) =>
     somePerson(evaluation, principal, person => {
-      if (isSeen[person] === 1) return false
-      isSeen[person] = 1
+      if (isVisible[person] === 1) return false
+      isVisible[person] = 1
       const actions = isToldOf(evaluation, person) ? actionsIn(evaluation, person, node) : noActions
       if (actions !== noActions) visit(person, actions)
       return false

@@ -11,22 +11,22 @@ import type { InvitePerson } from './edits/invite.ts'
 import type { ChangeJoinLink, CreateJoinLink, UseJoinLink, WithdrawJoinLink } from './edits/join-link.ts'
 import type { ChangeLevel, CreateLevel, DeleteLevel } from './edits/level.ts'
 import type { AddLimit, ChangeLimit, EndLimit } from './edits/limit.ts'
-import type { BeginLook } from './edits/look.ts'
-import type { AddMember, ChangeMember, TakeMember } from './edits/member.ts'
+import type { BeginViewing } from './edits/viewing-session.ts'
+import type { AddMember, ChangeMember, RemoveMember } from './edits/member.ts'
 import type { MoveNode } from './edits/move.ts'
 import type { SetNodeState } from './edits/node-state.ts'
 import type { CreateHome, CreateNode, DescribeNode, OrderNode } from './edits/node.ts'
 import type { RemovePerson } from './edits/offboarding.ts'
 import type { ChangeInvitation } from './edits/offered.ts'
-import type { DescribePerson, EndPerson, ResumePerson, SuspendPerson } from './edits/person.ts'
+import type { DescribePerson, EndPerson, ReactivatePerson, SuspendPerson } from './edits/person.ts'
 import type { RecoverAccess } from './edits/recover.ts'
 import type { AcceptRequest, DeclineRequest, MakeRequest, WithdrawRequest } from './edits/request.ts'
 import type { ChangeRole, CreateRole, DeleteRole } from './edits/role-made.ts'
-import type { GiveRole, TakeRole } from './edits/role.ts'
+import type { AssignRole, UnassignRole } from './edits/role.ts'
 import type { ChangeSeats } from './edits/seats.ts'
 import type { DeleteTeam } from './edits/team-delete.ts'
 import type { ArchiveTeam, ChangeTeam, CreateTeam } from './edits/team.ts'
-import type { TurnPerson } from './edits/turn.ts'
+import type { ConvertPerson } from './edits/convert.ts'
 import type { UndoChangeSet } from './edits/undo.ts'
 import type { BeginWatch, EndWatch } from './edits/watch.ts'
 import type { SetWeb } from './edits/web.ts'
@@ -46,7 +46,7 @@ export type Edit =
   | ChangeTeam
   | AddMember
   | ChangeMember
-  | TakeMember
+  | RemoveMember
   | CreateHome
   | CreateNode
   | DescribeNode
@@ -61,11 +61,11 @@ export type Edit =
   | MoveNode
   | SetNodeState
   | SuspendPerson
-  | ResumePerson
+  | ReactivatePerson
   | EndPerson
   | DescribePerson
-  | GiveRole
-  | TakeRole
+  | AssignRole
+  | UnassignRole
   | UndoChangeSet
   | SetWeb
   | OrderNode
@@ -78,7 +78,7 @@ export type Edit =
   | DeleteNode
   | DuplicateNode
   | RemovePerson
-  | TurnPerson
+  | ConvertPerson
   | RecoverAccess
   | CreateRole
   | ChangeRole
@@ -105,7 +105,7 @@ export type Edit =
   | OfferHandover
   | WithdrawHandover
   | AnswerHandover
-  | BeginLook
+  | BeginViewing
   | BeginWatch
   | EndWatch
 

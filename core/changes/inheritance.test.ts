@@ -192,6 +192,6 @@ describe('states and moves', () => {
     expect(refusal(state, 'owner', suspending('owner'))).toEqual({ code: 'no-owner-left' })
     const suspended = after(state, 'admin', suspending('lead'))
     expect(check(snapshotOf(suspended, now), 'lead' as PersonId, 'only' as NodeId)).toBe(0)
-    expect(refusal(suspended, 'admin', edit('person.resume', { person: 'lead' }))).toBe('allowed')
+    expect(refusal(suspended, 'admin', edit('person.reactivate', { person: 'lead' }))).toBe('allowed')
   })
 })

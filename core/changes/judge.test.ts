@@ -159,9 +159,11 @@ describe('teams', () => {
   test('are filled by their leads; the last lead does not go', () => {
     expect(refusal(world(...standing), 'p', joined('p', false))).toEqual({ code: 'lead-missing', team: 't' })
     expect(refusal(world(...standing), 'l', joined('p', false))).toBe('allowed')
-    expect(refusal(world(...standing), 'l', edit('member.take', { team: 't', person: 'l' }))).toMatchObject({
-      code: 'no-steward-left',
-    })
+    expect(refusal(world(...standing), 'l', edit('member.remove', { team: 't', person: 'l' }))).toMatchObject(
+      {
+        code: 'no-steward-left',
+      },
+    )
     expect(refusal(world(...standing), 'l', joined('l', false))).toMatchObject({ code: 'already-there' })
   })
 
@@ -196,7 +198,7 @@ describe('teams', () => {
       refusal(
         welcoming,
         'l',
-        edit('member.take', { team: 't', person: 'g' }),
+        edit('member.remove', { team: 't', person: 'g' }),
         edit('team.change', { team: 't', welcomesGuests: false }),
       ),
     ).toBe('allowed')

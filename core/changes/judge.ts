@@ -11,11 +11,11 @@ import { addLimit, changeLimit, endLimit } from './edits/limit.ts'
 import { moveNode } from './edits/move.ts'
 import { setNodeState } from './edits/node-state.ts'
 import { describePerson, endPerson, resume, suspend } from './edits/person.ts'
-import { giveRole, takeRole } from './edits/role.ts'
+import { assignRole, unassignRole } from './edits/role.ts'
 import { undo } from './edits/undo.ts'
 import { accept, renew, withdraw } from './edits/invitation.ts'
 import { invite } from './edits/invite.ts'
-import { addMember, changeMember, takeMember } from './edits/member.ts'
+import { addMember, changeMember, removeMember } from './edits/member.ts'
 import { createHome, createNode, describeNode, orderNode } from './edits/node.ts'
 import { archiveTeam, changeTeam, createTeam } from './edits/team.ts'
 import { deleteTeam } from './edits/team-delete.ts'
@@ -36,9 +36,9 @@ import { recoverAccess } from './edits/recover.ts'
 import { changeRole, createRole, deleteRole } from './edits/role-made.ts'
 import { changeSeats } from './edits/seats.ts'
 import { answerHandover, offerHandover, withdrawHandover } from './edits/handover.ts'
-import { beginLook } from './edits/look.ts'
+import { beginViewing } from './edits/viewing-session.ts'
 import { beginWatch, endWatch } from './edits/watch.ts'
-import { turnPerson } from './edits/turn.ts'
+import { convertPerson } from './edits/convert.ts'
 import { theWorkspace } from './scheduled.ts'
 import type { Guard, LongGuard, ProposedChanges } from './guards/guard.ts'
 import { guests } from './guards/guests.ts'
@@ -96,7 +96,7 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'team.change': changeTeam,
   'member.add': addMember,
   'member.change': changeMember,
-  'member.take': takeMember,
+  'member.remove': removeMember,
   'home.create': createHome,
   'node.create': createNode,
   'node.describe': describeNode,
@@ -111,11 +111,11 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'node.move': moveNode,
   'node.state': setNodeState,
   'person.suspend': suspend,
-  'person.resume': resume,
+  'person.reactivate': resume,
   'person.end': endPerson,
   'person.describe': describePerson,
-  'role.give': giveRole,
-  'role.take': takeRole,
+  'role.assign': assignRole,
+  'role.unassign': unassignRole,
   undo,
   'node.web': setWeb,
   'node.order': orderNode,
@@ -128,7 +128,7 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'node.delete': deleteNode,
   'node.duplicate': duplicateNode,
   'person.remove': removePerson,
-  'person.turn': turnPerson,
+  'person.convert': convertPerson,
   'access.recover': recoverAccess,
   'role.create': createRole,
   'role.change': changeRole,
@@ -155,7 +155,7 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'handover.offer': offerHandover,
   'handover.withdraw': withdrawHandover,
   'handover.answer': answerHandover,
-  'look.begin': beginLook,
+  'session.begin': beginViewing,
   'watch.begin': beginWatch,
   'watch.end': endWatch,
 }

@@ -101,12 +101,12 @@ const anyEdit: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
     .map(fields => () => [edit('role.change', fields)]),
   fc
     .record({ person: anyPerson, role: fc.oneof(anyRoleId, fc.constant('role-new')), scope: anyScope })
-    .map(fields => () => [edit('role.give', { ...fields, holding: 'given', ...always })]),
+    .map(fields => () => [edit('role.assign', { ...fields, holding: 'given', ...always })]),
   fc.nat(6).map(
     index => (state: State) =>
       allRows(state.holdings)
         .slice(index, index + 1)
-        .map(({ id }) => edit('role.take', { holding: id })),
+        .map(({ id }) => edit('role.unassign', { holding: id })),
   ),
   anyRoleId.map(defaultRole => () => [edit('workspace.change', { defaultRole })]),
   fc.option(anyRoleId, { nil: null }).map(id => () => [

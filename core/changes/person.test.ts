@@ -18,7 +18,7 @@ const state = world(
 )
 
 const giving = (to: string, role: string, more: object = {}) =>
-  edit('role.give', {
+  edit('role.assign', {
     holding: `${to} new`,
     person: to,
     role,
@@ -61,11 +61,11 @@ describe('roles', () => {
     const may = (of: typeof state) => mayUse(snapshotOf(of, now), 'plain' as PersonId, 'invite members')
     const given = after(state, 'admin', giving('plain', 'role-people-lead'))
     expect([may(state), may(given)]).toEqual([false, true])
-    const taking = edit('role.take', { holding: 'plain new' })
+    const taking = edit('role.unassign', { holding: 'plain new' })
     expect(refusal(given, 'lead', taking)).toMatchObject({ privilege: 'assign roles' })
     expect(may(after(given, 'admin', taking))).toBe(false)
     expect(may(after(given, 'plain', taking))).toBe(false)
-    expect(refusal(state, 'owner', edit('role.take', { holding: 'owner role-owner' }))).toEqual({
+    expect(refusal(state, 'owner', edit('role.unassign', { holding: 'owner role-owner' }))).toEqual({
       code: 'no-owner-left',
     })
   })
@@ -101,7 +101,7 @@ describe('a person', () => {
 })
 
 test('an owner’s role is not undone into nothing, and a role that was taken comes back by who may give it', () => {
-  const taken = after(state, 'admin', edit('role.take', { holding: 'plain role-member' }))
+  const taken = after(state, 'admin', edit('role.unassign', { holding: 'plain role-member' }))
   const change = { table: 'holdings', id: 'plain role-member' as HoldingId } as const
   const before = rowOf(state.holdings, change.id) ?? null
   const back = edit('undo', { revision: 1, changes: [{ ...change, before, after: null }], written: [] })

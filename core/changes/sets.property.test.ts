@@ -109,7 +109,7 @@ const isMade = ({ kind }: Edit): boolean =>
     'grant.add',
     'limit.add',
     'member.add',
-    'role.give',
+    'role.assign',
     'node.break',
     'node.duplicate',
     'access.recover',

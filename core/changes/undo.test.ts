@@ -131,7 +131,7 @@ test('a role, a level, a board or a team that others use by now stays', () => {
   const holding = { holding: 'h', person: 'ben', role: 'new', scope: { over: 'workspace' }, ...always }
   const column = { column: 'col', board: 'new', name: 'N', order: 0, viewers: null, editors: null }
   const cases: readonly (readonly [Edit[], Edit])[] = [
-    [[edit('role.create', role)], edit('role.give', holding)],
+    [[edit('role.create', role)], edit('role.assign', holding)],
     [
       [edit('level.create', { level: 'new', ...fields, actions: reader })],
       giving('plan', 'person:ben', 'new' as never),

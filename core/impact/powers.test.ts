@@ -64,14 +64,14 @@ const anyDraft = fc.oneof(
       span: anySpan,
     })
     .map(({ who, role, scope, span }) => () => [
-      edit('role.give', { holding: 'new', person: who, role, scope, ...span }),
+      edit('role.assign', { holding: 'new', person: who, role, scope, ...span }),
     ]),
   nth.map(
     index => (state: State) =>
       allRows(state.holdings)
         .filter(each => each.person !== 'owner')
         .slice(index, index + 1)
-        .map(each => edit('role.take', { holding: each.id })),
+        .map(each => edit('role.unassign', { holding: each.id })),
   ),
   fc
     .record({
@@ -84,7 +84,7 @@ const anyDraft = fc.oneof(
     const status = rowOf(state.persons, who as PersonId)?.status
     return status === 'active'
       ? [edit('person.suspend', { person: who })]
-      : [edit('person.resume', { person: who })]
+      : [edit('person.reactivate', { person: who })]
   }),
 )
 
@@ -123,7 +123,7 @@ test('tells just what people may do more and no longer, over whom, now and later
     fc.property(anyState, fc.array(anyDraft, { minLength: 1, maxLength: 3 }), (state, drafts) => {
       const edits = drafts.flatMap((draft, index) =>
         draft(state).map(each =>
-          each.kind === 'role.give' ? { ...each, holding: `new ${index}` as HoldingId } : each,
+          each.kind === 'role.assign' ? { ...each, holding: `new ${index}` as HoldingId } : each,
         ),
       )
       const result = edits.length === 0 ? undefined : judging(state, 'owner', ...edits)

@@ -9,7 +9,7 @@ export interface Handover {
   readonly from: PersonId
   readonly to: PersonId
   readonly at: Instant
-  readonly word: string
+  readonly reason: string
   /** The role that who hands over holds afterwards. */
   readonly keeps: RoleId
 }
@@ -23,7 +23,7 @@ export interface ViewingSession {
   readonly at: Instant
   readonly until: Instant
   /** Why. */
-  readonly word: string
+  readonly reason: string
 }
 
 /** How long one look lasts. */

@@ -11,7 +11,7 @@ import { joinLinks } from './join-links.ts'
 import type { RecordKind } from './kind.ts'
 import { levels } from './levels.ts'
 import { limits } from './limits.ts'
-import { looks } from './looks.ts'
+import { viewingSessions } from './viewing-sessions.ts'
 import { memberships } from './memberships.ts'
 import { nodes } from './nodes.ts'
 import { persons } from './persons.ts'
@@ -40,7 +40,7 @@ export const records: { readonly [T in TableName]: RecordKind<T> } = {
   memberships,
   requests,
   handovers,
-  looks,
+  viewingSessions,
   channels,
   nodes,
   watches,

@@ -6,7 +6,7 @@ import type { RecordKind } from './kind.ts'
 import { id } from './references.ts'
 
 export const handovers: RecordKind<'handovers'> = {
-  fields: { id: 'text', from: 'text', to: 'text', at: 'number', word: 'text', keeps: 'text' },
+  fields: { id: 'text', from: 'text', to: 'text', at: 'number', reason: 'text', keeps: 'text' },
   indexes: {},
   references: [
     id('from', 'persons', { whenGone: 'goes along' }),

@@ -25,7 +25,7 @@ export function candidateRemedies(snapshot: Snapshot, asked: RemedyQuery): Edit[
     ...loosening(snapshot, asked, subject),
     ...place.path.flatMap(node => onNode(snapshot, node, asked)),
     ...(subject.person.status === 'suspended'
-      ? [{ kind: 'person.resume' as const, person: asked.person }]
+      ? [{ kind: 'person.reactivate' as const, person: asked.person }]
       : []),
   ]
 }

@@ -31,7 +31,7 @@ export interface Kinds {
   memberships: Kind<Membership, 'person' | 'team'>
   requests: Kind<RequestFor, 'person' | 'wanted'>
   handovers: Kind<Handover>
-  looks: Kind<ViewingSession, 'through' | 'by'>
+  viewingSessions: Kind<ViewingSession, 'through' | 'by'>
   channels: Kind<Channel, 'team'>
   nodes: Kind<ContentNode, 'parent' | 'home' | 'bin'>
   watches: Kind<Watch, 'person' | 'node'>

@@ -104,14 +104,18 @@ const anyRow = (table: TableName, draft: (id: string) => Edit) =>
 /** People come to be guests, leave and take over; roles and teams change. Only the owner may most of it. */
 export const anyStanding: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
   anybody.map(person => () => [edit('person.suspend', { person })]),
-  { weight: 4, arbitrary: anybody.map(person => () => [edit('person.resume', { person })]) },
+  { weight: 4, arbitrary: anybody.map(person => () => [edit('person.reactivate', { person })]) },
   anybody.map(person => () => [edit('person.remove', { person })]),
   fc.record({ person: anybody, until: anyUntil }).map(fields => () => [edit('person.end', fields)]),
-  fc
-    .record({ person: anybody, as: fc.constantFrom('member', 'guest') })
-    .map(fields => () => [
-      edit('person.turn', { ...fields, taker: null, holding: 'turned', folder: 'turned', grant: 'turned' }),
-    ]),
+  fc.record({ person: anybody, as: fc.constantFrom('member', 'guest') }).map(fields => () => [
+    edit('person.convert', {
+      ...fields,
+      taker: null,
+      holding: 'turned',
+      folder: 'turned',
+      grant: 'turned',
+    }),
+  ]),
   // Seldom is a place without any steward.
   {
     weight: 5,
@@ -143,7 +147,7 @@ export const anyStanding: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
   ),
   anyRow('memberships', id => {
     const [team, person] = id.split(' ')
-    return edit('member.take', { team, person })
+    return edit('member.remove', { team, person })
   }),
   {
     weight: 4,
@@ -155,7 +159,7 @@ export const anyStanding: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
   fc
     .record({ person: anybody, role: fc.constantFrom('role-owner', 'role-people-lead') })
     .map(fields => () => [
-      edit('role.give', {
+      edit('role.assign', {
         ...fields,
         holding: 'given',
         scope: { over: 'workspace' },
@@ -163,5 +167,5 @@ export const anyStanding: fc.Arbitrary<(state: State) => Edit[]> = fc.oneof(
         until: null,
       }),
     ]),
-  { weight: 3, arbitrary: anyRow('holdings', holding => edit('role.take', { holding })) },
+  { weight: 3, arbitrary: anyRow('holdings', holding => edit('role.unassign', { holding })) },
 )

@@ -156,10 +156,10 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
         const pieces = Array.from({ length: visibleCount(rows) }, (_, place) => visibleAt(rows, place))
         expect(pieces.flatMap(each => Array<number>(each.nodes).fill(each.actions)).sort()).toEqual(seen)
         for (const each of pieces) expect(checkIn(evaluation, person, each.node)).toBe(each.actions)
-        const isSeen = (id: NodeId | null) =>
+        const isVisible = (id: NodeId | null) =>
           id !== null && id !== rootOf(state).id && held[places.indexOf(id)] !== noActions
         const roots = places.filter(
-          id => isSeen(id) && !isSeen((rowOf(state.nodes, id) as ContentNode).parent),
+          id => isVisible(id) && !isVisible((rowOf(state.nodes, id) as ContentNode).parent),
         )
         const personId = idOf(state.index.persons, person) as PersonId
         for (const id of places)

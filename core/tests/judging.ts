@@ -70,4 +70,4 @@ export const making = (id: string, parent: string, as = 'page') =>
   edit('node.create', { node: id, parent, as, name: id })
 export const publishing = (id: string) => edit('node.web', { node: id, web: 'published' })
 export const turning = (id: string, as = 'guest') =>
-  edit('person.turn', { person: id, as, taker: null, holding: 'th', folder: 'tf', grant: 'tg' })
+  edit('person.convert', { person: id, as, taker: null, holding: 'th', folder: 'tf', grant: 'tg' })

@@ -28,7 +28,7 @@ export function remedyInWords(edit: Edit, naming: EventNaming, limitOf: LimitOf)
       return stateWords(edit, place(edit.node))
     case 'team.archive':
       return `Restore the team ${team(edit.team)}`
-    case 'person.resume':
+    case 'person.reactivate':
       return `Reactivate ${person(edit.person)}`
     default:
       throw new Error(`no remedy is a ${edit.kind}`)

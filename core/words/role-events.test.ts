@@ -33,7 +33,7 @@ const over = { over: 'team', team: 't' as TeamId } as const
 const request = { id: 'r' as RequestId, person: 'p' as PersonId, at: 0, reason: '', declined: null }
 const help = { of: 'role', role: 'role-help' as RoleId }
 const asked = (wants: object, more: object = {}) => ({ ...request, wants, ...more })
-const look = { id: 'l', by: 'o', at: 0, until: 1, word: 'w' }
+const session = { id: 'l', by: 'o', at: 0, until: 1, reason: 'w' }
 
 test.each<[string, object]>([
   [
@@ -87,10 +87,13 @@ test.each<[string, object]>([
     'offered to hand over the workspace to Pilar',
     { table: 'handovers', id: 'h', before: null, after: { id: 'h', from: 'o', to: 'p' } },
   ],
-  ['saw the workspace as Pilar', { table: 'looks', id: 'l', before: null, after: { ...look, through: 'p' } }],
+  [
+    'saw the workspace as Pilar',
+    { table: 'viewingSessions', id: 'l', before: null, after: { ...session, through: 'p' } },
+  ],
   [
     'opened the outline of all places',
-    { table: 'looks', id: 'l', before: null, after: { ...look, through: null } },
+    { table: 'viewingSessions', id: 'l', before: null, after: { ...session, through: null } },
   ],
 ])('%s', (words, change) => {
   expect(told(change)).toBe(words)

@@ -64,7 +64,7 @@ export function handoverWords({ before, after }: ChangeOf<'handovers'>, naming: 
     : `closed the offer to hand over the workspace to ${who}`
 }
 
-export function lookWords({ before, after }: ChangeOf<'looks'>, naming: EventNaming): string {
+export function viewingWords({ before, after }: ChangeOf<'viewingSessions'>, naming: EventNaming): string {
   const { through } = (after ?? before) as ViewingSession
   return through === null
     ? 'opened the outline of all places'

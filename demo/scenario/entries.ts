@@ -270,14 +270,14 @@ export const asked: readonly {
   readonly place: string
   readonly by: string
   readonly level: BuiltInLevel
-  readonly word: string
+  readonly reason: string
   readonly day: number
 }[] = [
   {
     place: 'Sites/Harrow Creek',
     by: 'piran',
     level: 'Steward',
-    word: 'The wardens change every week; I would let them in myself',
+    reason: 'The wardens change every week; I would let them in myself',
     day: 1.4,
   },
 ]

@@ -86,29 +86,29 @@ export const seats = { bought: 60, by: 'ilse', day: 240 } as const
 export const asked: readonly {
   readonly by: string
   readonly privilege: Privilege
-  readonly word: string
+  readonly reason: string
   readonly day: number
-  readonly declined?: { readonly by: string; readonly word: string; readonly day: number }
+  readonly declined?: { readonly by: string; readonly reason: string; readonly day: number }
 }[] = [
   {
     by: 'tamsin',
     privilege: 'read the history',
-    word: 'To write the yearly report.',
+    reason: 'To write the yearly report.',
     day: 60,
-    declined: { by: 'noor', word: 'Lotte takes out what you need.', day: 59 },
+    declined: { by: 'noor', reason: 'Lotte takes out what you need.', day: 59 },
   },
   {
     by: 'maren',
     privilege: 'invite guests',
-    word: 'The lab sends two more people in spring.',
+    reason: 'The lab sends two more people in spring.',
     day: 3,
   },
-  { by: 'joss', privilege: 'create homes', word: 'A place for the repair lists.', day: 1 },
+  { by: 'joss', privilege: 'create homes', reason: 'A place for the repair lists.', day: 1 },
 ]
 
 /** When an owner or the office looked by a privilege, and why. */
 export const looked = [
-  { by: 'noor', through: 'sefa', word: 'She could not find the access notes.', day: 96 },
-  { by: 'ilse', through: null, word: 'Which homes does nobody use?', day: 41 },
-  { by: 'noor', through: 'henrik', word: 'Does the county see the fees?', day: 12 },
+  { by: 'noor', through: 'sefa', reason: 'She could not find the access notes.', day: 96 },
+  { by: 'ilse', through: null, reason: 'Which homes does nobody use?', day: 41 },
+  { by: 'noor', through: 'henrik', reason: 'Does the county see the fees?', day: 12 },
 ] as const

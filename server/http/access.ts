@@ -1,9 +1,9 @@
 import { type Request, Router } from 'express'
 import {
   draftRequest,
-  gatherRequest,
-  givenQuery,
-  handRequest,
+  addToDraftRequest,
+  grantsQuery,
+  handOverRequest,
   idParams,
   placesQuery,
   takeOverQuery,
@@ -16,11 +16,11 @@ import {
   draftsView,
   draftView,
   dropDraft,
-  gather,
-  handDraft,
-  takersView,
+  addToDraft,
+  handOverDraft,
+  recipientsView,
 } from '../services/drafts.ts'
-import { givenView, takenOverView } from '../services/given.ts'
+import { grantsOverview, takenOverView } from '../services/grants-overview.ts'
 import { placesToAsk } from '../services/questions.ts'
 import { checked, checkedInParts } from './check.ts'
 import { inLines } from './lines.ts'
@@ -29,13 +29,13 @@ import { inLines } from './lines.ts'
 export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): Router {
   const router = Router({ mergeParams: true })
   const id = (request: Request) => checked(idParams, request.params).id
-  router.get('/given', (request, response) => {
-    response.json(givenView(asker(request), checked(givenQuery, request.query)))
+  router.get('/grants', (request, response) => {
+    response.json(grantsOverview(asker(request), checked(grantsQuery, request.query)))
   })
-  router.get('/nodes/:id/taken-over', (request, response) => {
+  router.get('/nodes/:id/access-to-copy', (request, response) => {
     response.json(takenOverView(asker(request), id(request), checked(takeOverQuery, request.query)))
   })
-  router.get('/places-to-ask', async (request, response) => {
+  router.get('/check/places', async (request, response) => {
     const who = checking(parts, asker(request))
     response.json(await placesToAsk(who, checked(placesQuery, request.query).find))
   })
@@ -44,7 +44,9 @@ export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): 
   })
   router.post('/drafts', async (request, response) => {
     const who = asker(request)
-    response.json(await gather(parts, who, await checkedInParts(gatherRequest, request.body, 'edits')))
+    response.json(
+      await addToDraft(parts, who, await checkedInParts(addToDraftRequest, request.body, 'edits')),
+    )
   })
   router.put('/drafts/:id', async (request, response) => {
     const who = asker(request)
@@ -62,15 +64,15 @@ export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): 
     const of = id(request)
     await inLines({ parts, request, response }, patience => draftItems(parts, who, { id: of, patience }))
   })
-  router.get('/drafts/:id/takers', async (request, response) => {
+  router.get('/drafts/:id/recipients', async (request, response) => {
     const who = asker(request)
     const of = id(request)
-    await inLines({ parts, request, response }, patience => takersView(parts, who, { id: of, patience }))
+    await inLines({ parts, request, response }, patience => recipientsView(parts, who, { id: of, patience }))
   })
-  router.post('/drafts/:id/hand', async (request, response) => {
+  router.post('/drafts/:id/handover', async (request, response) => {
     const who = asker(request)
-    const body = checked(handRequest, request.body)
-    response.json(await handDraft(parts, who, { id: id(request), ...body }))
+    const body = checked(handOverRequest, request.body)
+    response.json(await handOverDraft(parts, who, { id: id(request), ...body }))
   })
   return router
 }

@@ -12,7 +12,7 @@ import type { Parts } from '../parts.ts'
 import { accountView, changeAccount, changePassword, checkHolder } from '../services/account.ts'
 import { accountRow } from '../services/account-row.ts'
 import { sendLink } from '../services/account-links.ts'
-import { makeWorkspace } from '../services/found.ts'
+import { makeWorkspace } from '../services/provisioning.ts'
 import { acceptMine } from '../services/invitation.ts'
 import { beginSecondStep, confirmSecondStep, endSecondStep } from '../services/second-step.ts'
 import { endSignIn, endSignInsBut } from '../services/sign-ins.ts'
@@ -72,13 +72,13 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
 
 /** Setting up the second step and ending it. */
 function addSecondStep(router: Router, parts: Parts, fewTries: RequestHandler): void {
-  router.post('/account/second-step', fewTries, async (request, response) => {
+  router.post('/account/two-step', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
     const body = checked(passwordRequest, request.body)
     await checkHolder(parts, { account, whence: signedInAt(request) }, body)
     response.json(await beginSecondStep(parts, account))
   })
-  router.post('/account/second-step/confirm', fewTries, async (request, response) => {
+  router.post('/account/two-step/confirm', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
     const codes = await confirmSecondStep(parts, account, {
       code: checked(codeRequest, request.body).code,
@@ -89,7 +89,7 @@ function addSecondStep(router: Router, parts: Parts, fewTries: RequestHandler): 
     noteSecurity(parts, request, { event: 'two-step sign-in set up' })
     response.json({ codes })
   })
-  router.post('/account/second-step/end', fewTries, async (request, response) => {
+  router.post('/account/two-step/end', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
     const body = checked(passwordRequest, request.body)
     await checkHolder(parts, { account, whence: signedInAt(request) }, body)

@@ -4,7 +4,7 @@ import { changeSetRequest } from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from '../services/asker.ts'
 import { applyChangeSet } from '../services/change.ts'
-import { foresee } from '../services/foresee.ts'
+import { preview } from '../services/preview.ts'
 import { checkedInParts } from './check.ts'
 import { inLines } from './lines.ts'
 
@@ -26,11 +26,11 @@ export function changeRoutes(parts: Parts, asker: (request: Request) => Asker): 
       applyChangeSet(parts, who, { request: set, patience }),
     )
   })
-  router.post('/changes/foresee', async (request, response) => {
+  router.post('/changes/preview', async (request, response) => {
     const who = asker(request)
     await afterReading(request)
     const set = await checkedInParts(changeSetRequest, request.body, 'edits')
-    await inLines({ parts, request, response }, patience => foresee(parts, who, { request: set, patience }))
+    await inLines({ parts, request, response }, patience => preview(parts, who, { request: set, patience }))
   })
   return router
 }

@@ -1,9 +1,14 @@
 import { type Request, Router } from 'express'
-import { historyQuery, noticeChoiceRequest, readNoticesRequest, revisionParams } from '#contract/requests.ts'
+import {
+  historyQuery,
+  notificationChoiceRequest,
+  readNotificationsRequest,
+  revisionParams,
+} from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from '../services/asker.ts'
-import { entryDetailView, historyView } from '../services/history.ts'
-import { chooseNotices, markNotices, noticesView } from '../services/notices/inbox.ts'
+import { auditEntryDetailView, historyView } from '../services/history.ts'
+import { chooseNotifications, markNotifications, notificationsView } from '../services/notifications/inbox.ts'
 import { checked } from './check.ts'
 
 /** What was done, and what one was told of it. */
@@ -14,16 +19,20 @@ export function oversightRoutes(parts: Parts, asker: (request: Request) => Asker
   })
   router.get('/history/:revision', async (request, response) => {
     const { revision } = checked(revisionParams, request.params)
-    response.json(await entryDetailView(parts, asker(request), Number(revision)))
+    response.json(await auditEntryDetailView(parts, asker(request), Number(revision)))
   })
-  router.get('/notices', async (request, response) => {
-    response.json(await noticesView(parts, asker(request)))
+  router.get('/notifications', async (request, response) => {
+    response.json(await notificationsView(parts, asker(request)))
   })
-  router.post('/notices/read', async (request, response) => {
-    response.json(await markNotices(parts, asker(request), checked(readNoticesRequest, request.body)))
+  router.post('/notifications/read', async (request, response) => {
+    response.json(
+      await markNotifications(parts, asker(request), checked(readNotificationsRequest, request.body)),
+    )
   })
-  router.put('/notices/choices', async (request, response) => {
-    response.json(await chooseNotices(parts, asker(request), checked(noticeChoiceRequest, request.body)))
+  router.put('/notifications/choices', async (request, response) => {
+    response.json(
+      await chooseNotifications(parts, asker(request), checked(notificationChoiceRequest, request.body)),
+    )
   })
   return router
 }

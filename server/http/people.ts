@@ -11,16 +11,16 @@ import type { Parts } from '../parts.ts'
 import { addressesView } from '../services/addresses.ts'
 import { type Asker, checking } from '../services/asker.ts'
 import { peopleCsv } from '../services/export.ts'
-import { endTheirSignIns, sendSignInLink } from '../services/helping.ts'
+import { endTheirSignIns, sendSignInLink } from '../services/account-recovery.ts'
 import { importView } from '../services/import.ts'
-import { leavingView } from '../services/leaving.ts'
+import { offboardingView } from '../services/offboarding.ts'
 import { namesView, personDetail } from '../services/people.ts'
 import { peopleIds, peopleView } from '../services/people-list.ts'
 import { keepPicture, pictureOf } from '../services/pictures.ts'
-import { myAccessView, offerView, placesToOffer, reachedView } from '../services/reach.ts'
+import { myAccessView, offerView, placesToOffer, accessiblePlaces } from '../services/accessible-places.ts'
 import { settingsView } from '../services/settings.ts'
 import { teamsView } from '../services/teams.ts'
-import { invitationAddress, waysInView } from '../services/ways-in.ts'
+import { invitationAddress, onboardingView } from '../services/onboarding.ts'
 import { checked, checkedInParts } from './check.ts'
 
 /** People: the list and its parts, one of them, how they come in and leave, their pictures. */
@@ -45,10 +45,10 @@ export function peopleRoutes(parts: Parts, asker: (request: Request) => Asker): 
   router.post('/people/addresses', async (request, response) => {
     response.json(await addressesView(asker(request), checked(addressesRequest, request.body)))
   })
-  router.post('/people/offer', async (request, response) => {
+  router.post('/people/offer-preview', async (request, response) => {
     response.json(await offerView(parts, asker(request), checked(offerRequest, request.body)))
   })
-  router.post('/people/import', async (request, response) => {
+  router.post('/imports', async (request, response) => {
     const who = asker(request)
     const table = await checkedInParts(importRequest, request.body, 'rows')
     response.json(await importView(parts, who, table))
@@ -56,11 +56,11 @@ export function peopleRoutes(parts: Parts, asker: (request: Request) => Asker): 
   router.get('/people/:id', async (request, response) => {
     response.json(await personDetail(parts, asker(request), id(request)))
   })
-  router.get('/people/:id/reach', async (request, response) => {
-    response.json(await reachedView(parts, checking(parts, asker(request)), id(request)))
+  router.get('/people/:id/access', async (request, response) => {
+    response.json(await accessiblePlaces(parts, checking(parts, asker(request)), id(request)))
   })
-  router.get('/people/:id/leaving', (request, response) => {
-    response.json(leavingView(asker(request), id(request)))
+  router.get('/people/:id/offboarding', (request, response) => {
+    response.json(offboardingView(asker(request), id(request)))
   })
   // Asked for by an act, not on the way: whoever passes a link on does so knowingly.
   router.post('/people/:id/invitation-link', (request, response) => {
@@ -84,8 +84,8 @@ export function aroundPeopleRoutes(parts: Parts, asker: (request: Request) => As
   router.get('/settings', (request, response) => {
     response.json(settingsView(parts, asker(request)))
   })
-  router.get('/ways-in', (request, response) => {
-    response.json(waysInView(parts, asker(request)))
+  router.get('/onboarding', (request, response) => {
+    response.json(onboardingView(parts, asker(request)))
   })
   router.get('/places', async (request, response) => {
     const { find } = checked(placesQuery, request.query)

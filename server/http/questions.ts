@@ -11,7 +11,7 @@ import {
 import type { Parts } from '../parts.ts'
 import { type Asker, checking } from '../services/asker.ts'
 import { columnPeopleView, columnsView } from '../services/columns.ts'
-import { exceptionsView } from '../services/exceptions.ts'
+import { ownAccessView } from '../services/own-access.ts'
 import { diffView, snapshotOfPast } from '../services/past.ts'
 import { type Asked, checkView, whatView, whoView } from '../services/questions.ts'
 import { whyNotView } from '../services/remedies.ts'
@@ -46,8 +46,8 @@ export function questionRoutes(parts: Parts, asker: (request: Request) => Asker)
     const params = checked(columnParams, request.params)
     response.json(columnPeopleView(asker(request), params, checked(pageQuery, request.query)))
   })
-  router.get('/nodes/:id/exceptions', async (request, response) => {
-    response.json(await exceptionsView(checking(parts, asker(request)), id(request)))
+  router.get('/nodes/:id/own-access', async (request, response) => {
+    response.json(await ownAccessView(checking(parts, asker(request)), id(request)))
   })
   router.get('/nodes/:id/why-not/:person/:action', async (request, response) => {
     const params = checked(whyNotParams, request.params)

@@ -2,7 +2,7 @@ import { type Request, Router } from 'express'
 import { idParams, outlineQuery } from '#contract/requests.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from '../services/asker.ts'
-import { lookedView, looksView } from '../services/looks.ts'
+import { viewedView, viewingSessionsView } from '../services/viewing-sessions.ts'
 import { ownersView } from '../services/owners.ts'
 import { requestsView } from '../services/requests.ts'
 import { holdersView, rolesToGive, rolesView } from '../services/roles.ts'
@@ -31,12 +31,12 @@ export function roleRoutes(parts: Parts, asker: (request: Request) => Asker): Ro
   router.get('/seats', async (request, response) => {
     response.json(await seatsView(parts, asker(request)))
   })
-  router.get('/looks', (request, response) => {
-    response.json(looksView(parts, asker(request)))
+  router.get('/sessions', (request, response) => {
+    response.json(viewingSessionsView(parts, asker(request)))
   })
-  router.get('/looks/:id', async (request, response) => {
+  router.get('/sessions/:id', async (request, response) => {
     const { node } = checked(outlineQuery, request.query)
-    response.json(await lookedView(parts, asker(request), { id: id(request), node }))
+    response.json(await viewedView(parts, asker(request), { id: id(request), node }))
   })
   return router
 }

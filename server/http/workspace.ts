@@ -5,13 +5,13 @@ import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { accessView } from '../services/access.ts'
 import { type Asker, askerOf, checking } from '../services/asker.ts'
-import { binView, childrenSeen, goalsFor, nodeView, treeView } from '../services/content.ts'
+import { binView, visibleChildren, goalsFor, nodeView, treeView } from '../services/content.ts'
 import { changesWithin } from '../services/place-changes.ts'
 import { isSignInOver, notePresence } from '../services/presence.ts'
 import { workspaceView } from '../services/workspace.ts'
-import { sumView } from '../services/sum.ts'
+import { explanationView } from '../services/explanation.ts'
 import { saveText, textView } from '../services/text.ts'
-import { seenPlace } from '../services/asker.ts'
+import { visiblePlace } from '../services/asker.ts'
 import { accessRoutes } from './access.ts'
 import { changeRoutes } from './changes.ts'
 import { checked } from './check.ts'
@@ -38,12 +38,12 @@ export function workspaceRoutes(parts: Parts): Router {
   })
   router.get('/nodes/:id/children', (request, response) => {
     const who = asker(request)
-    response.json(childrenSeen(who, seenPlace(who, id(request)).place.node.id))
+    response.json(visibleChildren(who, visiblePlace(who, id(request)).place.node.id))
   })
   router.get('/nodes/:id/changes', async (request, response) => {
     response.json(await changesWithin(parts, asker(request), id(request)))
   })
-  router.get('/nodes/:id/goals', async (request, response) => {
+  router.get('/nodes/:id/move-targets', async (request, response) => {
     const { find } = checked(placesQuery, request.query)
     response.json(await goalsFor(asker(request), id(request), find))
   })
@@ -55,7 +55,7 @@ export function workspaceRoutes(parts: Parts): Router {
   })
   router.get('/nodes/:id/why/:person', (request, response) => {
     const { person } = checked(whyParams, request.params)
-    response.json(sumView(checking(parts, asker(request)), id(request), person))
+    response.json(explanationView(checking(parts, asker(request)), id(request), person))
   })
   router.get('/nodes/:id/text', async (request, response) => {
     response.json(await textView(parts, asker(request), id(request)))

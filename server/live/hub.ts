@@ -6,24 +6,24 @@ import { randomUUID } from 'node:crypto'
  * when it is sent. The last events are kept, so that a stream that broke off goes on where it was; one
  * that asks for an event that is no longer kept, or from before a restart, is told to ask for everything.
  */
-export interface Hub<Listener, Concern> {
+export interface Hub<Listener, Audience> {
   /** Stands for the moment before the first event. */
   readonly begun: string
   readonly streams: Set<Stream<Listener>>
-  readonly kept: Map<string, readonly KeptEvent<Concern>[]>
-  readonly concerns: Concerns<Listener, Concern>
+  readonly kept: Map<string, readonly KeptEvent<Audience>[]>
+  readonly isInAudience: Concerns<Listener, Audience>
 }
 
 /** An event holds whom it concerns as data: a function would keep what it was made from for as long as the event. */
-export interface LiveEvent<Concern> {
+export interface LiveEvent<Audience> {
   readonly workspace: string
   readonly revision: number
-  readonly concern: Concern
+  readonly audience: Audience
 }
 
 /** The one before the first concerns nobody. */
-type KeptEvent<Concern> = LiveEvent<Concern | null> & { readonly id: string }
-type Concerns<Listener, Concern> = (listener: Listener, concern: Concern) => boolean
+type KeptEvent<Audience> = LiveEvent<Audience | null> & { readonly id: string }
+type Concerns<Listener, Audience> = (listener: Listener, audience: Audience) => boolean
 
 export interface Stream<Listener> {
   readonly workspace: string
@@ -48,24 +48,24 @@ export interface Message {
 
 const keptAtMost = 1000
 
-export const createHub = <Listener, Concern>(
-  concerns: Concerns<Listener, Concern>,
-): Hub<Listener, Concern> => ({
+export const createHub = <Listener, Audience>(
+  isInAudience: Concerns<Listener, Audience>,
+): Hub<Listener, Audience> => ({
   begun: randomUUID(),
   streams: new Set(),
   kept: new Map(),
-  concerns,
+  isInAudience,
 })
 
-export function announce<Listener, Concern>(hub: Hub<Listener, Concern>, event: LiveEvent<Concern>): void {
+export function announce<Listener, Audience>(hub: Hub<Listener, Audience>, event: LiveEvent<Audience>): void {
   const next = { ...event, id: randomUUID() }
   hub.kept.set(event.workspace, [...keptOf(hub, event.workspace), next].slice(-keptAtMost))
   for (const stream of hub.streams) if (stream.workspace === event.workspace) tell(hub, stream, next)
 }
 
 /** Opens a stream that goes on after the event with the id `after`, where it had one. */
-export function listen<Listener, Concern>(
-  hub: Hub<Listener, Concern>,
+export function listen<Listener, Audience>(
+  hub: Hub<Listener, Audience>,
   stream: Stream<Listener>,
   after: string | undefined,
 ): void {
@@ -80,19 +80,19 @@ export function listen<Listener, Concern>(
   stream.send({ event: after === undefined ? 'here' : 'all', id, revision: stream.revision() })
 }
 
-function keptOf<Listener, Concern>(
-  hub: Hub<Listener, Concern>,
+function keptOf<Listener, Audience>(
+  hub: Hub<Listener, Audience>,
   workspace: string,
-): readonly KeptEvent<Concern>[] {
-  return hub.kept.get(workspace) ?? [{ id: hub.begun, workspace, revision: 0, concern: null }]
+): readonly KeptEvent<Audience>[] {
+  return hub.kept.get(workspace) ?? [{ id: hub.begun, workspace, revision: 0, audience: null }]
 }
 
-export function leave<Listener, Concern>(hub: Hub<Listener, Concern>, stream: Stream<Listener>): void {
+export function leave<Listener, Audience>(hub: Hub<Listener, Audience>, stream: Stream<Listener>): void {
   hub.streams.delete(stream)
 }
 
 /** Ends the streams of a sign-in session, or all of them. */
-export function closeStreams<Listener, Concern>(hub: Hub<Listener, Concern>, session?: string): void {
+export function closeStreams<Listener, Audience>(hub: Hub<Listener, Audience>, session?: string): void {
   for (const stream of hub.streams)
     if (session === undefined || stream.session === session) {
       hub.streams.delete(stream)
@@ -100,16 +100,16 @@ export function closeStreams<Listener, Concern>(hub: Hub<Listener, Concern>, ses
     }
 }
 
-function tell<Listener, Concern>(
-  hub: Hub<Listener, Concern>,
+function tell<Listener, Audience>(
+  hub: Hub<Listener, Audience>,
   stream: Stream<Listener>,
-  { id, revision, concern }: KeptEvent<Concern>,
+  { id, revision, audience }: KeptEvent<Audience>,
 ) {
   const listener = stream.listener()
   if (listener === undefined) {
     stream.send({ event: 'gone', id, revision })
     hub.streams.delete(stream)
     stream.close()
-  } else if (concern !== null && hub.concerns(listener, concern))
+  } else if (audience !== null && hub.isInAudience(listener, audience))
     stream.send({ event: 'changed', id, revision })
 }

@@ -5,7 +5,7 @@ import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import { throughDay } from '#contract/dates.ts'
 import type { MailRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
-import { letter } from './letter.ts'
+import { letter } from './template.ts'
 import { invitationLink } from './link.ts'
 
 interface Written {

@@ -4,8 +4,8 @@ import { ok } from '#core/base/result.ts'
 import type { MailRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
-import { withoutTokens } from './letter.ts'
-import type { Post } from './post.ts'
+import { withoutTokens } from './template.ts'
+import type { Post } from './transport.ts'
 
 /**
  * Mails lie in the database from the commit that caused them until they are handed over, so a crash

@@ -4,7 +4,7 @@ import type {
   GrantView,
   PlaceName,
   PrincipalName,
-  ReachView,
+  PersonAccessView,
 } from '#contract/views.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { givenTo, holdsBack } from '#core/access/matching.ts'
@@ -25,8 +25,8 @@ import { snapshotOf } from '#core/state/snapshot.ts'
 import { applyChanges } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { requestsAt } from './requests.ts'
-import { exceptionsBelow } from './exceptions.ts'
-import { type Asker, maySee, nameOf, placeName, seenPlace } from './asker.ts'
+import { ownAccessBelow } from './own-access.ts'
+import { type Asker, maySee, nameOf, placeName, visiblePlace } from './asker.ts'
 import { principalName } from './principal.ts'
 
 /**
@@ -34,14 +34,14 @@ import { principalName } from './principal.ts'
  * names; with less one's own line and how many can read it.
  */
 export async function accessView(asker: Asker, id: string): Promise<AccessView> {
-  const { place, actions } = seenPlace(asker, id)
+  const { place, actions } = visiblePlace(asker, id)
   if (has(actions, 'share')) {
     return {
       detail: 'all',
       grants: grantsAt(asker, place),
       ...peopleAt(asker, place),
       limits: place.limits.map(limit => limitView(asker, place, limit)),
-      ...(await exceptionsBelow(asker, place)),
+      ...(await ownAccessBelow(asker, place)),
       ...inheritanceOf(asker, place),
       watch:
         rowsBy(asker.snapshot.state.watches, 'person', asker.person).find(each => each.node === id)?.id ??
@@ -159,7 +159,7 @@ function peopleAt(asker: Asker, place: Place) {
       return 'team' in parts ? [parts.team] : []
     }),
   )
-  const isInTeam = ({ id }: ReachView) =>
+  const isInTeam = ({ id }: PersonAccessView) =>
     rowsBy(memberships, 'person', id as PersonId).some(each => teams.has(each.team))
   const people = everybodyAt(asker, place)
   return {
@@ -169,7 +169,7 @@ function peopleAt(asker: Asker, place: Place) {
   }
 }
 
-function everybodyAt(asker: Asker, place: Place): ReachView[] {
+function everybodyAt(asker: Asker, place: Place): PersonAccessView[] {
   return who(asker.snapshot, place.node.id)
     .map(({ person, actions }) => ({
       id: person.id,

@@ -71,7 +71,7 @@ export const asks = (asker: Asker, privilege: Privilege): boolean =>
   mayUse(asker.snapshot, asker.person, privilege)
 
 /** A place that the asker sees; the root and what is hidden answer like what does not exist. */
-export function seenPlace(asker: Asker, node: string): { place: Place; actions: ActionSet } {
+export function visiblePlace(asker: Asker, node: string): { place: Place; actions: ActionSet } {
   const place = placeOf(asker.snapshot, node as NodeId)
   if (place === undefined || place.node.kind === 'root') throw problemOf('not-found')
   const actions = actionsAt(asker.snapshot, asker.subject, place)
@@ -97,7 +97,7 @@ export function checking({ clock }: Parts, asker: Asker): Asker {
   const { snapshot, person } = asker
   // A snapshot is kept while nothing starts or ends in it: the end of a look is read by the clock.
   const now = clock()
-  const isLooking = rowsBy(snapshot.state.looks, 'by', person).some(
+  const isLooking = rowsBy(snapshot.state.viewingSessions, 'by', person).some(
     each => each.through === null && each.until > now,
   )
   return isLooking && asks(asker, 'see the outline') ? { ...asker, outlines: true } : asker
@@ -108,7 +108,7 @@ export const holdsAt = (reader: Asker, node: NodeId, action: Action): boolean =>
   has(heldBeforeStates(reader.snapshot, reader.person, node), action)
 
 /** The ancestors as far up as they are seen without a gap, topmost first. */
-export function seenPath(asker: Asker, ancestors: readonly ContentNode[]): { id: string; name: string }[] {
+export function visiblePath(asker: Asker, ancestors: readonly ContentNode[]): { id: string; name: string }[] {
   const gap = ancestors.findIndex(node => !mayName(asker, node.id))
   const seen = gap === -1 ? ancestors : ancestors.slice(0, gap)
   return seen.map(({ id, name }) => ({ id, name })).toReversed()
@@ -116,7 +116,7 @@ export function seenPath(asker: Asker, ancestors: readonly ContentNode[]): { id:
 
 /** The same in words: "Sites › North Spit". */
 export const pathWords = (asker: Asker, ancestors: readonly ContentNode[]): string =>
-  seenPath(asker, ancestors)
+  visiblePath(asker, ancestors)
     .map(each => each.name)
     .join(' › ')
 

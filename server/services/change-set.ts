@@ -17,7 +17,7 @@ import { type Asker, namingFor } from './asker.ts'
 import { editFrom, type Minting } from './edits.ts'
 import { entryToUndo } from './history.ts'
 import { unknownIn } from './known-ids.ts'
-import type { Written } from './notices/kind.ts'
+import type { Written } from './notifications/kind.ts'
 import { checkPictures } from './pictures.ts'
 import type { Turn } from './turns.ts'
 
@@ -59,7 +59,7 @@ export async function changeSetFrom(
   const draft = request.draft === undefined ? null : await draftOf(parts, asker, request.draft)
   // What was handed over is applied as it was, or not as that.
   if (draft !== null && !isDeepStrictEqual((JSON.parse(draft.items) as unknown[]).flat(), request.edits))
-    throw problemOf('effect-changed')
+    throw problemOf('preview-changed')
   const changeSet = { author: asker.person, reason: request.reason ?? '', edits }
   return { changeSet, made, undone, draft, message: request.message?.trim() ?? '' }
 }

@@ -1,4 +1,4 @@
-import type { ForeseenView } from '#contract/effect-views.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
 import type { AppliedView } from '#contract/views.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import { type ChangeSet, type Judged, judging, type Refused, proposedOf } from '#core/changes/judge.ts'
@@ -18,9 +18,9 @@ import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import type { Asker } from './asker.ts'
 import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
-import { foreseenBy } from './foresee.ts'
+import { previewOf } from './preview.ts'
 import { doneSince } from './history.ts'
-import { goesForGood, type Told, writingIn } from './record.ts'
+import { goesForGood, type Told, writingIn } from './audit-entry.ts'
 import { copyTexts } from './text.ts'
 import { spend } from './quota.ts'
 import { ifShort, inTurns } from './turns.ts'
@@ -70,13 +70,13 @@ interface Known {
 
 type Outcome = Result<Prepared<number>, Unfit>
 /** Refused, or what its author saw is not what it does. */
-type Unfit = Refused | { readonly effect: ForeseenView }
+type Unfit = Refused | { readonly preview: PreviewView }
 
 async function refusalOf(parts: Parts, { asker, seen }: Trying, error: Unfit): Promise<ProblemError> {
   const seenRevision = Number(seen?.split('.')[0] ?? Number.NaN)
   const meanwhile = Number.isNaN(seenRevision) ? [] : await doneSince(parts, asker, seenRevision)
   const told = meanwhile.length === 0 ? {} : { meanwhile }
-  if ('effect' in error) return problemOf('effect-changed', { effect: error.effect, ...told })
+  if ('preview' in error) return problemOf('preview-changed', { preview: error.preview, ...told })
   return new ProblemError({ ...problemFrom(error, asker), ...told })
 }
 
@@ -122,9 +122,9 @@ function* workingOut(parts: Parts, { asker, meant, seen }: Trying, before: Snaps
   if (!judged.ok) return refused(judged.error)
   const whole = proposedOf(before, changeSet, judged.value)
   if (seen !== undefined) {
-    const effects = yield* differencesIn(whole, asker.person)
-    const effect = yield* foreseenBy(asker, before, { ...meant, judged: judged.value, effects })
-    if (digestIn(effect.seen) !== digestIn(seen)) return refused({ effect })
+    const impacts = yield* differencesIn(whole, asker.person)
+    const preview = yield* previewOf(asker, before, { ...meant, judged: judged.value, impacts })
+    if (digestIn(preview.seen) !== digestIn(seen)) return refused({ preview })
   }
   const told = { message, handedBy: draft?.from ?? null }
   const { workspace } = asker
@@ -215,5 +215,5 @@ async function keepWhatIsWritten(
   const unmade = changes.flatMap(({ table, id, after }) => (table === 'nodes' && after === null ? [id] : []))
   if (unmade.length === 0) return
   const written = await writer.tables.texts.count({ where: { workspace, node: unmade }, transaction })
-  if (written > 0) throw problemOf('effect-changed')
+  if (written > 0) throw problemOf('preview-changed')
 }

@@ -1,6 +1,6 @@
 import type { PageQuery } from '#contract/requests.ts'
 import type { PageView } from '#contract/oversight-views.ts'
-import type { ColumnReachView, ColumnView } from '#contract/views.ts'
+import type { ColumnAccessView, ColumnView } from '#contract/views.ts'
 import { checkColumn, columnAccess, visibleColumns } from '#core/access/columns.ts'
 import { peopleOf } from '#core/access/subject.ts'
 import type { NodeId } from '#core/base/ids.ts'
@@ -8,13 +8,13 @@ import { compareWords } from '#core/base/compare-words.ts'
 import { has } from '#core/levels/action.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { problemOf } from '../problem-error.ts'
-import { type Asker, nameOf, seenPlace } from './asker.ts'
+import { type Asker, nameOf, visiblePlace } from './asker.ts'
 import { principalName } from './principal.ts'
 import { paged } from './questions.ts'
 
 /** The columns of a board that the asker may know of. */
 export function columnsView(asker: Asker, id: string): ColumnView[] {
-  const { place, actions } = seenPlace(asker, id)
+  const { place, actions } = visiblePlace(asker, id)
   const named = (principals: readonly Principal[] | null) =>
     principals === null || !has(actions, 'share')
       ? null
@@ -35,12 +35,12 @@ export function columnPeopleView(
   asker: Asker,
   { id, column }: { readonly id: string; readonly column: string },
   page: PageQuery,
-): PageView<ColumnReachView> {
-  const { place, actions } = seenPlace(asker, id)
+): PageView<ColumnAccessView> {
+  const { place, actions } = visiblePlace(asker, id)
   const found = visibleColumns(asker.snapshot, asker.subject, place).find(each => each.id === column)
   if (found === undefined || !has(actions, 'share')) throw problemOf('not-found')
   const at = { at: id as NodeId, column: found.id }
-  const reached = [...peopleOf(asker.snapshot)].flatMap((person): ColumnReachView[] => {
+  const reached = [...peopleOf(asker.snapshot)].flatMap((person): ColumnAccessView[] => {
     const access = checkColumn(asker.snapshot, person.id, at)
     return access === 'none' ? [] : [{ id: person.id, name: nameOf(asker.snapshot, person.id), access }]
   })

@@ -13,9 +13,9 @@ import { childrenOf, pathOf, privateFolderOf } from '#core/state/state.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
 import { type ContentNode, kindsWithin } from '#core/tree/node.ts'
 import type { Parts } from '../parts.ts'
-import { type Asker, holdsAt, knowsPerson, nameOf, pathWords, seenPath, seenPlace } from './asker.ts'
-import { findPlaces } from './find-places.ts'
-import { seenRoots } from './seen.ts'
+import { type Asker, holdsAt, knowsPerson, nameOf, pathWords, visiblePath, visiblePlace } from './asker.ts'
+import { findPlaces } from './place-search.ts'
+import { visibleRoots } from './visible.ts'
 
 /**
  * The tree as its reader finds it. Homes stand at the top for members; whatever else is seen without
@@ -26,7 +26,7 @@ export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
   const { index, nodes } = snapshot.state
   const kept = privateFolderOf(snapshot.state, asker.person)
   const roots: TreeItem[] = []
-  for (const number of await seenRoots(parts, asker, asker.person)) {
+  for (const number of await visibleRoots(parts, asker, asker.person)) {
     const node = rowOf(nodes, idOf(index.nodes, number) as NodeId) as ContentNode
     if (node.id !== kept?.id) roots.push(seenItem(asker, node) as TreeItem)
   }
@@ -40,13 +40,13 @@ export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
 }
 
 export function nodeView(asker: Asker, id: string): NodeView {
-  const { place, actions } = seenPlace(asker, id)
+  const { place, actions } = visiblePlace(asker, id)
   const { node } = place
   return {
     ...itemOf(asker, node, actions),
     note: node.note,
-    path: seenPath(asker, place.path.slice(1)),
-    children: childrenSeen(asker, node.id),
+    path: visiblePath(asker, place.path.slice(1)),
+    children: visibleChildren(asker, node.id),
     madeBy: knowsPerson(asker, node.maker) ? nameOf(asker.snapshot, node.maker) : null,
     madeAt: node.madeAt,
     mayRemove: holdsAt(asker, node.id, 'remove') && node.home?.of !== 'person',
@@ -66,7 +66,7 @@ function deletableFrom(asker: Asker, { id, home, archivedAt }: ContentNode): Ins
 
 /** Where a place could be moved to, by a part of the name: what may hold it, and where the asker may add. */
 export function goalsFor(asker: Asker, id: string, find: string): Promise<PathView[]> {
-  const { node } = seenPlace(asker, id).place
+  const { node } = visiblePlace(asker, id).place
   const isOwn = (goal: NodeId) => pathOf(asker.snapshot.state, goal).some(each => each.id === node.id)
   return findPlaces(asker, {
     find,
@@ -104,7 +104,7 @@ const pathView = (asker: Asker, { id, name }: ContentNode, above: readonly Conte
 })
 
 /** What of a node's children the asker sees, in the order in which they are shown. */
-export function childrenSeen(asker: Asker, node: NodeId): TreeItem[] {
+export function visibleChildren(asker: Asker, node: NodeId): TreeItem[] {
   return childrenOf(asker.snapshot.state, node).flatMap(child => seenItem(asker, child) ?? [])
 }
 

@@ -1,4 +1,4 @@
-import type { ColumnDifferenceView, CountedView, DifferenceView } from '#contract/effect-views.ts'
+import type { ColumnDifferenceView, CountedView, DifferenceView } from '#contract/impact-views.ts'
 import type { PathView, PlaceName } from '#contract/views.ts'
 import type { ColumnDifference } from '#core/access/column-differences.ts'
 import { theWeb } from '#core/access/public.ts'

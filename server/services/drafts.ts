@@ -4,12 +4,12 @@ import type {
   DraftItemView,
   DraftsView,
   DraftView,
-  TakersView,
+  RecipientsView,
 } from '#contract/access-views.ts'
 import type { PlaceName } from '#contract/views.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import { isGatherable } from '#contract/gatherable.ts'
-import type { DraftRequest, GatherRequest, HandRequest } from '#contract/requests.ts'
+import { isDraftable } from '#contract/draftable.ts'
+import type { DraftRequest, AddToDraftRequest, HandOverRequest } from '#contract/requests.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
@@ -23,16 +23,16 @@ import type { Parts } from '../parts.ts'
 import type { Batch } from '../store/batch.ts'
 import { problemOf } from '../problem-error.ts'
 import type { Patience } from '../worker/asking.ts'
-import type { DraftRow, NoticeRow } from '../store/tables.ts'
+import type { DraftRow, NotificationRow } from '../store/tables.ts'
 import { type Asker, knowsPerson, nameOf, readerAt } from './asker.ts'
-import { keepBook } from './bookkeeping.ts'
+import { writeBookkeeping } from './bookkeeping.ts'
 import { draftOf, mintingFor } from './change-set.ts'
 import { editFrom, type Minting, withPlaceholders } from './edits.ts'
-import { auditEventView, knowsOf } from './fact.ts'
+import { auditEventView, knowsOf } from './audit-event.ts'
 import { knowsAll } from './known-ids.ts'
-import { nothingWritten } from './notices/kind.ts'
-import { handed, type Handed } from './notices/kinds/handed.ts'
-import { writeNotices } from './notices/write.ts'
+import { nothingWritten } from './notifications/kind.ts'
+import { handed, type Handed } from './notifications/kinds/handed.ts'
+import { writeNotifications } from './notifications/write.ts'
 import { spend } from './quota.ts'
 import { inTurns, type Turn } from './turns.ts'
 
@@ -54,15 +54,15 @@ export async function draftsView(parts: Parts, asker: Asker): Promise<DraftsView
   })) as unknown as DraftRow[]
   const heads = rows.map(row => headOf(asker, row))
   return {
-    gathered: heads.find(each => each.name === '') ?? null,
+    draft: heads.find(each => each.name === '') ?? null,
     kept: heads.filter(each => each.name !== ''),
   }
 }
 
-const headOf = ({ snapshot }: Asker, { id, name, word, from, changedAt, items }: DraftRow): DraftHead => ({
+const headOf = ({ snapshot }: Asker, { id, name, comment, from, changedAt, items }: DraftRow): DraftHead => ({
   id,
   name,
-  word,
+  comment,
   from: from === null ? null : { id: from, name: nameOf(snapshot, from) },
   changedAt,
   count: (JSON.parse(items) as Item[]).length,
@@ -152,8 +152,12 @@ const keptAtMost = 100
 const editsAtMost = 6000
 
 /** Adds an act to what is being gathered; `new:x` in it means what it makes itself, and nothing of other acts. */
-export async function gather(parts: Parts, asker: Asker, { edits }: GatherRequest): Promise<DraftsView> {
-  if (!edits.every(each => isGatherable(each.kind))) throw problemOf('not-gathered')
+export async function addToDraft(
+  parts: Parts,
+  asker: Asker,
+  { edits }: AddToDraftRequest,
+): Promise<DraftsView> {
+  if (!edits.every(each => isDraftable(each.kind))) throw problemOf('not-draftable')
   const { workspace, person } = asker
   const { drafts } = parts.writer.tables
   const at = parts.clock()
@@ -163,20 +167,20 @@ export async function gather(parts: Parts, asker: Asker, { edits }: GatherReques
     const row = (await drafts.findOne({ where, raw: true, transaction })) as unknown as DraftRow | null
     const items = row === null ? [] : itemsOf(row)
     const count = items.reduce((sum, each) => sum + each.length, edits.length)
-    if (items.length >= itemsAtMost || count > editsAtMost) throw problemOf('not-gathered')
+    if (items.length >= itemsAtMost || count > editsAtMost) throw problemOf('not-draftable')
     const item = edits.map(edit =>
       withPlaceholders(edit, each => `${each}-${items.length}-${at.toString(36)}`),
     )
     const next = JSON.stringify([...items, item])
     if (row === null)
       await drafts.create(
-        { ...where, id: parts.newId(), word: '', items: next, from: null, madeAt: at, changedAt: at },
+        { ...where, id: parts.newId(), comment: '', items: next, from: null, madeAt: at, changedAt: at },
         { transaction },
       )
     else
       await drafts.update({ items: next, changedAt: at }, { where: { workspace, id: row.id }, transaction })
   }
-  await keepBook(parts, asker, { write })
+  await writeBookkeeping(parts, asker, { write })
   return draftsView(parts, asker)
 }
 
@@ -202,7 +206,7 @@ export async function changeDraft(
         { where, transaction },
       )
   }
-  await keepBook(parts, asker, { write })
+  await writeBookkeeping(parts, asker, { write })
   return draftsView(parts, asker)
 }
 
@@ -212,16 +216,16 @@ export async function dropDraft(parts: Parts, asker: Asker, id: string): Promise
   const write = async ({ transaction }: Batch) => {
     await parts.writer.tables.drafts.destroy({ where: { workspace, id }, transaction })
   }
-  await keepBook(parts, asker, { write })
+  await writeBookkeeping(parts, asker, { write })
   return draftsView(parts, asker)
 }
 
 /** Whoever the asker knows has the rights for all of it; whether guards would refuse it, they see when they foresee it. */
-export async function takersView(
+export async function recipientsView(
   parts: Parts,
   asker: Asker,
   { id, patience }: { readonly id: string; readonly patience: Patience },
-): Promise<TakersView> {
+): Promise<RecipientsView> {
   const { snapshot } = asker
   const items = itemsOf(await draftOf(parts, asker, id)).flat()
   return inTurns(parts, { asker, patience }, async turn => {
@@ -244,20 +248,20 @@ export async function takersView(
 }
 
 /** Hands it to somebody who may apply it: it is theirs from then on, and they are told. */
-export async function handDraft(
+export async function handOverDraft(
   parts: Parts,
   asker: Asker,
-  { id, to, word }: HandRequest & { readonly id: string },
+  { id, to, comment }: HandOverRequest & { readonly id: string },
 ): Promise<DraftsView> {
-  const { takers } = await takersView(parts, asker, { id, patience: {} })
+  const { takers } = await recipientsView(parts, asker, { id, patience: {} })
   const taker = rowOf(asker.snapshot.state.persons, to as PersonId)?.id
   if (taker === undefined || !takers.some(each => each.id === taker)) throw problemOf('not-a-taker')
   const row = await draftOf(parts, asker, id)
   const { workspace, person, snapshot } = asker
   const at = parts.clock()
   const name = row.name === '' ? `From ${nameOf(snapshot, person)}` : row.name
-  const data: Handed = { by: person, word }
-  const notice: NoticeRow = {
+  const data: Handed = { by: person, comment }
+  const notification: NotificationRow = {
     workspace,
     id: parts.newId(),
     person: taker,
@@ -269,11 +273,15 @@ export async function handDraft(
   const write = async (batch: Batch) => {
     await spend(parts, { workspace, who: person, what: 'drafts' }, batch.transaction)
     await parts.writer.tables.drafts.update(
-      { person: taker, from: person, word, name, changedAt: at },
+      { person: taker, from: person, comment, name, changedAt: at },
       { where: { workspace, id }, transaction: batch.transaction },
     )
-    await writeNotices(parts, { rows: [notice], written: nothingWritten(person, snapshot), batch })
+    await writeNotifications(parts, {
+      rows: [notification],
+      written: nothingWritten(person, snapshot),
+      batch,
+    })
   }
-  await keepBook(parts, asker, { write, others: [taker] })
+  await writeBookkeeping(parts, asker, { write, others: [taker] })
   return draftsView(parts, asker)
 }

@@ -70,7 +70,7 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
     case 'node.break':
     case 'node.duplicate':
       return { ...own, copies: fresh() } as Edit
-    case 'person.turn':
+    case 'person.convert':
       return { ...own, holding: fresh(), folder: fresh(), grant: fresh() } as Edit
     default:
       return roleEdit(own, minting)
@@ -80,7 +80,7 @@ export function editFrom(request: EditRequest, minting: Minting): Edit {
 /** Edits about roles, ownership and seats. */
 function roleEdit(own: EditRequest, { newId, nextPeriod }: Minting): Edit {
   switch (own.kind) {
-    case 'role.give':
+    case 'role.assign':
       return { ...own, holding: newId() } as Edit
     case 'handover.offer':
       return { ...own, handover: newId() } as Edit
@@ -127,7 +127,6 @@ const freeText = new Set([
   'department',
   'country',
   'handle',
-  'word',
   'reason',
   'comment',
   'houseRules',

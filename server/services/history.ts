@@ -1,5 +1,10 @@
 import type { HistoryQuery } from '#contract/requests.ts'
-import type { CountView, EntryDetailView, EntryView, HistoryView } from '#contract/oversight-views.ts'
+import type {
+  CountView,
+  AuditEntryDetailView,
+  AuditEntryView,
+  HistoryView,
+} from '#contract/oversight-views.ts'
 import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
@@ -17,11 +22,11 @@ import type { ChangeSetRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, holdsAt, knowsPerson, nameOf } from './asker.ts'
-import { auditEventView, isPlaceKnown, mayReadEvent } from './fact.ts'
+import { auditEventView, isPlaceKnown, mayReadEvent } from './audit-event.ts'
 import { countedView, differenceView, inOrder } from './difference.ts'
-import { newestFirst } from './entries.ts'
+import { newestFirst } from './audit-entries.ts'
 import { formerNamesSince, type NamesThen } from './former-names.ts'
-import { readEffect } from './kept-effect.ts'
+import { readImpact } from './stored-impact.ts'
 import { inTurns, readsAtOnce, type Turn } from './turns.ts'
 
 const entriesAtOnce = 50
@@ -53,9 +58,9 @@ interface Found {
   readonly found: readonly Read[]
 }
 
-async function entriesIn(parts: Parts, { asker, turn, found }: Found): Promise<EntryView[]> {
+async function entriesIn(parts: Parts, { asker, turn, found }: Found): Promise<AuditEntryView[]> {
   const namesAt = await formerNamesSince(parts, asker, found.at(-1)?.row.revision ?? 0)
-  const entries: EntryView[] = []
+  const entries: AuditEntryView[] = []
   for (const read of found)
     entries.push(
       await turn.run(entryIn(asker, read, { most: eventsInList, then: namesAt(read.row.revision) })),
@@ -64,7 +69,11 @@ async function entriesIn(parts: Parts, { asker, turn, found }: Found): Promise<E
 }
 
 /** One entry with its effect; what may not be known of answers like what does not exist. */
-export function entryDetailView(parts: Parts, asker: Asker, revision: number): Promise<EntryDetailView> {
+export function auditEntryDetailView(
+  parts: Parts,
+  asker: Asker,
+  revision: number,
+): Promise<AuditEntryDetailView> {
   return inTurns(parts, { asker, patience: {}, atOnce: readsAtOnce }, async turn => {
     const row = await rowOfEntry(parts, asker.workspace, revision)
     const read = row && (await turn.run(readable(asker, row)))
@@ -74,7 +83,7 @@ export function entryDetailView(parts: Parts, asker: Asker, revision: number): P
     const told = await turn.run(entryIn(asker, read, telling))
     const [entry] = await withUndone(parts, asker, [told])
     if (entry === undefined) throw problemOf('not-found')
-    return { ...entry, ...effectView(asker, await turn.run(effectKnown(asker, read.row))) }
+    return { ...entry, ...impactView(asker, await turn.run(impactKnown(asker, read.row))) }
   })
 }
 
@@ -113,7 +122,7 @@ async function rowOfEntry(
 }
 
 /** What is read of an entry to tell of it. */
-const told = ['at', 'author', 'reason', 'changes', 'effect', 'undoes'] as const
+const told = ['at', 'author', 'reason', 'changes', 'impact', 'undoes'] as const
 
 type ToldRow = Pick<ChangeSetRow, (typeof told)[number] | 'revision'>
 
@@ -163,8 +172,12 @@ interface Telling {
   readonly then: NamesThen
 }
 
-function* entryIn(asker: Asker, { row, events, isPart }: Read, { most, then }: Telling): Steps<EntryView> {
-  const { differences, counted } = yield* effectKnown(asker, row)
+function* entryIn(
+  asker: Asker,
+  { row, events, isPart }: Read,
+  { most, then }: Telling,
+): Steps<AuditEntryView> {
+  const { differences, counted } = yield* impactKnown(asker, row)
   const isMine = row.author === asker.person
   return {
     revision: row.revision,
@@ -190,11 +203,11 @@ const authorView = (asker: Asker, author: PersonId) =>
     : { id: '', name: 'Somebody' }
 
 /** A difference is the reader's to know where the reader sees the place, and shares there or reads the history. */
-export function* effectKnown(
+export function* impactKnown(
   asker: Asker,
-  row: Pick<ChangeSetRow, 'effect'>,
+  row: Pick<ChangeSetRow, 'impact'>,
 ): Steps<Pick<RecordedImpact, 'differences' | 'counted'>> {
-  const kept = readEffect(row.effect)
+  const kept = readImpact(row.impact)
   const reads = asks(asker, 'read the history')
   // Thousands of differences are about the same places: what is known of each is asked once.
   const places = new Map<NodeId, 'hidden' | 'own' | 'all'>()
@@ -251,10 +264,10 @@ function* every(nodes: readonly NodeId[], holds: (node: NodeId) => boolean): Ste
   return true
 }
 
-function effectView(
+function impactView(
   asker: Asker,
   { differences, counted }: Pick<RecordedImpact, 'differences' | 'counted'>,
-): Pick<EntryDetailView, 'differences' | 'counted'> {
+): Pick<AuditEntryDetailView, 'differences' | 'counted'> {
   const { snapshot } = asker
   if (counted !== null) return { differences: [], counted: countedView(snapshot, asker, counted) }
   return {
@@ -272,7 +285,11 @@ const countOf = (differences: readonly Difference[]): CountView => ({
 })
 
 /** Tells which of some entries were undone since, by which. */
-async function withUndone(parts: Parts, asker: Asker, entries: readonly EntryView[]): Promise<EntryView[]> {
+async function withUndone(
+  parts: Parts,
+  asker: Asker,
+  entries: readonly AuditEntryView[],
+): Promise<AuditEntryView[]> {
   const rows = (await parts.writer.tables.changeSets.findAll({
     attributes: ['revision', 'undoes'],
     where: { workspace: asker.workspace, undoes: entries.map(entry => entry.revision) },

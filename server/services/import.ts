@@ -86,7 +86,7 @@ function takesSeatBy(state: State, edits: readonly EditRequest[]): boolean {
   if (invite?.kind !== 'person.invite' || invite.as === 'guest') return false
   const roles = [
     invite.role ?? workspaceOf(state).defaultRole,
-    ...edits.flatMap(edit => (edit.kind === 'role.give' ? [edit.role] : [])),
+    ...edits.flatMap(edit => (edit.kind === 'role.assign' ? [edit.role] : [])),
   ]
   return roles.some(role => rowOf(state.roles, role as RoleId)?.seatExempt !== true)
 }
@@ -244,7 +244,7 @@ function roleChanges({ context }: Reading, { roles }: Read, person: Person): Cha
 }
 
 const roleGiven = (role: string, person: string): EditRequest => ({
-  kind: 'role.give',
+  kind: 'role.assign',
   person,
   role,
   scope: { over: 'workspace' },

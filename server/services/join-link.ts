@@ -1,5 +1,5 @@
-import type { ComeRequest } from '#contract/requests.ts'
-import type { CameView, JoinLinkOfferView } from '#contract/people-views.ts'
+import type { JoinByLinkRequest } from '#contract/requests.ts'
+import type { JoinedByLinkView, JoinLinkOfferView } from '#contract/people-views.ts'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { AccountId, JoinLinkId, WorkspaceId } from '#core/base/ids.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
@@ -22,7 +22,7 @@ import { mintingFor, problemInWords } from './change-set.ts'
 import { writeJudged } from './change.ts'
 import { editFrom } from './edits.ts'
 import { acceptMine, unnamed } from './invitation.ts'
-import { welcomeDomain } from './reach.ts'
+import { welcomeDomain } from './accessible-places.ts'
 
 /** What a join link leads to, without a name of anything within: many may hold it. */
 export function joinLinkView(parts: Parts, token: string): JoinLinkOfferView {
@@ -49,11 +49,11 @@ export function joinLinkView(parts: Parts, token: string): JoinLinkOfferView {
  * rights it is judged. Who is signed in with a confirmed address comes in at once. An address that is here or
  * invited already is answered alike.
  */
-export async function comeByLink(
+export async function joinByLink(
   parts: Parts,
-  { token, mail: typed }: ComeRequest,
+  { token, mail: typed }: JoinByLinkRequest,
   account: AccountId | undefined,
-): Promise<CameView> {
+): Promise<JoinedByLinkView> {
   const { workspace } = findLink(parts, token)
   const own = account === undefined ? undefined : await accountRow(parts, account)
   const comer = comerFor(own, typed)

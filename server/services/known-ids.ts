@@ -83,7 +83,7 @@ const called: Readonly<Record<Names, Unknown>> = {
   principal: 'person',
   pictures: 'place',
   drafts: 'place',
-  notices: 'place',
+  notifications: 'place',
 }
 
 function knows(asker: Asker, names: Names, id: string): boolean {
@@ -133,7 +133,7 @@ const known: { readonly [N in Named]: Known } = {
   watches: byItsUse,
   pictures: byItsUse,
   drafts: byItsUse,
-  notices: byItsUse,
+  notifications: byItsUse,
   joinLinks: (asker, id) =>
     invites(asker) && rowOf(asker.snapshot.state.joinLinks, id as never) !== undefined,
 }

@@ -27,12 +27,12 @@ export function ownersView(asker: Asker): OwnersView {
 
 export const handoverView = (
   { snapshot }: Asker,
-  { id, from, to, at, word, keeps }: Handover,
+  { id, from, to, at, reason, keeps }: Handover,
 ): HandoverView => ({
   id,
   from: { id: from, name: nameOf(snapshot, from) },
   to: { id: to, name: nameOf(snapshot, to) },
   at,
-  word,
+  reason,
   keeps: rowOf(snapshot.state.roles, keeps)?.name ?? '',
 })

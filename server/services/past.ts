@@ -18,8 +18,8 @@ import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import type { Asker } from './asker.ts'
 import { differenceView, inOrder } from './difference.ts'
-import { newestFirst } from './entries.ts'
-import { effectKnown, isPlaceWithin } from './history.ts'
+import { newestFirst } from './audit-entries.ts'
+import { impactKnown, isPlaceWithin } from './history.ts'
 import { inTurns, readsAtOnce } from './turns.ts'
 
 /**
@@ -60,10 +60,10 @@ export async function diffView(parts: Parts, asker: Asker, query: DiffQuery): Pr
   const changed = new Map<string, Changed>()
   const counted: number[] = []
   return inTurns(parts, { asker, patience: {}, atOnce: readsAtOnce }, async turn => {
-    for await (const row of newestFirst(parts, asker, { span, attributes: ['effect'] })) {
-      const effect = await turn.run(effectKnown(asker, row))
-      if (effect.counted !== null) counted.push(row.revision)
-      for (const each of effect.differences) {
+    for await (const row of newestFirst(parts, asker, { span, attributes: ['impact'] })) {
+      const impact = await turn.run(impactKnown(asker, row))
+      if (impact.counted !== null) counted.push(row.revision)
+      for (const each of impact.differences) {
         await turn.breathe()
         if (!fits(asker, each, query)) continue
         const key = `${each.person} ${each.node}`

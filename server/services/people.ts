@@ -20,7 +20,7 @@ import { compareWords } from '#core/base/compare-words.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { lacksHandingOn, lacksInviting } from '#core/changes/edits/invitation.ts'
 import { lacksOver } from '#core/changes/edits/person.ts'
-import { takeRole } from '#core/changes/edits/role.ts'
+import { unassignRole } from '#core/changes/edits/role.ts'
 import { isLastOwner } from '#core/changes/guards/owner-left.ts'
 import { has } from '#core/levels/action.ts'
 import { allPrivileges, isAsleep, type Privilege } from '#core/levels/privilege.ts'
@@ -228,7 +228,7 @@ function actsOver({ person: author, snapshot }: Asker, person: Person): PersonAc
 /** Whether the asker may take a role from who holds it: one's own, or within rank; never the last owner's. */
 export function mayTake({ snapshot, person: author }: Asker, { id, role, person }: Holding): boolean {
   const context = { author, before: snapshot, now: snapshot }
-  if (takeRole.lacks(context, { kind: 'role.take', holding: id }) !== undefined) return false
+  if (unassignRole.lacks(context, { kind: 'role.unassign', holding: id }) !== undefined) return false
   return role !== ownerRole || !isLastOwner(snapshot, person)
 }
 

@@ -7,8 +7,8 @@ import type { RecordChange } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { type Batch, drop, put } from '../store/batch.ts'
 import type { PlaceChangeRow, Tables } from '../store/tables.ts'
-import { type Asker, knowsPerson, nameOf, seenPlace } from './asker.ts'
-import { childrenSeen } from './content.ts'
+import { type Asker, knowsPerson, nameOf, visiblePlace } from './asker.ts'
+import { visibleChildren } from './content.ts'
 
 interface Done {
   readonly workspace: WorkspaceId
@@ -52,7 +52,7 @@ const mostIds = 500
 
 /** Who last changed each place that the asker sees in another one, and when. */
 export async function changesWithin({ writer }: Parts, asker: Asker, id: string): Promise<PlaceChangeView[]> {
-  const within = childrenSeen(asker, seenPlace(asker, id).place.node.id).map(each => each.id as NodeId)
+  const within = visibleChildren(asker, visiblePlace(asker, id).place.node.id).map(each => each.id as NodeId)
   const found = new Map<string, PlaceChangeRow>()
   for (let from = 0; from < within.length; from += mostIds) {
     const rows = (await writer.tables.placeChanges.findAll({

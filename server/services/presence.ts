@@ -1,5 +1,5 @@
 import { workspaceOf } from '#core/state/state.ts'
-import { lastSeenOf, noteSeen } from '../store/visits.ts'
+import { lastSeenOf, noteLastSeen } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
 import type { Asker } from './asker.ts'
 import { publicId } from './sign-ins.ts'
@@ -20,6 +20,6 @@ export function isSignInOver(
 /** Notes that somebody was here, and that a sign-in was used. */
 export function notePresence({ visits, clock }: Parts, { workspace, person }: Asker, session: string): void {
   const at = clock()
-  noteSeen(visits, { workspace, who: person, at })
-  noteSeen(visits, { workspace: '', who: publicId(session), at })
+  noteLastSeen(visits, { workspace, who: person, at })
+  noteLastSeen(visits, { workspace: '', who: publicId(session), at })
 }

@@ -1,7 +1,7 @@
 import type { CheckRequest, PageQuery } from '#contract/requests.ts'
-import type { CheckedView, PageView, PlaceReachView } from '#contract/oversight-views.ts'
-import type { FoundPlaceView } from '#contract/people-views.ts'
-import type { ReachView } from '#contract/views.ts'
+import type { CheckedView, PageView, PlaceAccessView } from '#contract/oversight-views.ts'
+import type { PlaceHit } from '#contract/people-views.ts'
+import type { PersonAccessView } from '#contract/views.ts'
 import { rowOf, rowsBy, rowsSinceBase } from '#core/base/collection.ts'
 import { none } from '#core/base/vector.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
@@ -20,8 +20,8 @@ import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { ask } from '../worker/asking.ts'
 import { answer } from '../worker/question.ts'
-import { type Asker, asks, knowsPerson, mayName, maySee, nameOf, pathWords, seenPlace } from './asker.ts'
-import { findPlaces, foundView } from './find-places.ts'
+import { type Asker, asks, knowsPerson, mayName, maySee, nameOf, pathWords, visiblePlace } from './asker.ts'
+import { findPlaces, placeHit } from './place-search.ts'
 
 /** What an answer is given about: the present, or the same workspace at a past one. */
 export interface Asked {
@@ -33,7 +33,7 @@ export interface Asked {
 export function askedPlace(asker: Asker, id: string): { place: Place; actions: ActionSet } {
   const place = placeOf(asker.snapshot, id as NodeId)
   const isChecked = place !== undefined && asks(asker, 'check access') && mayName(asker, place.node.id)
-  if (!isChecked || place.node.kind === 'root') return seenPlace(asker, id)
+  if (!isChecked || place.node.kind === 'root') return visiblePlace(asker, id)
   return { place, actions: actionsAt(asker.snapshot, asker.subject, place) }
 }
 
@@ -77,7 +77,7 @@ function columnAnswer(
 }
 
 /** Everybody with access at a place, the highest first; to whoever shares there or may check anyone. */
-export function whoView({ asker, snapshot }: Asked, id: string, page: PageQuery): PageView<ReachView> {
+export function whoView({ asker, snapshot }: Asked, id: string, page: PageQuery): PageView<PersonAccessView> {
   const { place, actions } = askedPlace(asker, id)
   if (!has(actions, 'share') && !asks(asker, 'check access')) throw problemOf('not-found')
   const reached = who(snapshot, place.node.id)
@@ -87,7 +87,7 @@ export function whoView({ asker, snapshot }: Asked, id: string, page: PageQuery)
   return paged(snapshot, reached, page)
 }
 
-function reachView(snapshot: Snapshot, person: Person, actions: ActionSet): ReachView {
+function reachView(snapshot: Snapshot, person: Person, actions: ActionSet): PersonAccessView {
   const { id, kind, status } = person
   return { id, name: nameOf(snapshot, id), kind, status, actions }
 }
@@ -97,7 +97,7 @@ export async function whatView(
   { thread }: Parts,
   { asker, snapshot }: Asked,
   { id, page }: { readonly id: string; readonly page: PageQuery },
-): Promise<PageView<PlaceReachView>> {
+): Promise<PageView<PlaceAccessView>> {
   const subject = subjectOf(snapshot, id as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
   const question = listingOf({ asker, snapshot }, subject.person.id, page)
@@ -177,7 +177,7 @@ export function paged<Item>(snapshot: Snapshot, items: readonly Item[], { from }
 }
 
 /** Places that one may ask about, by a part of their name, or by their id; the homes where nothing is looked for yet. */
-export async function placesToAsk(asker: Asker, find: string): Promise<FoundPlaceView[]> {
+export async function placesToAsk(asker: Asker, find: string): Promise<PlaceHit[]> {
   const { snapshot, person } = asker
   const { nodes } = snapshot.state
   const wanted = find.trim().toLowerCase()
@@ -189,7 +189,7 @@ export async function placesToAsk(asker: Asker, find: string): Promise<FoundPlac
   if (known.length > 0)
     return known
       .filter(node => node.parent !== null && fits(node))
-      .map(node => foundView(asker, node, check(snapshot, person, node.id)))
+      .map(node => placeHit(asker, node, check(snapshot, person, node.id)))
       .sort((a, b) => compareWords(a.name, b.name))
       .slice(0, shownAtMost)
   return findPlaces(asker, { find, may: id => mayName(asker, id), fits })

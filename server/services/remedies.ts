@@ -14,7 +14,7 @@ import { rootOf } from '#core/state/state.ts'
 import { remedyInWords } from '#core/words/remedy.ts'
 import { type Asker, asks, knowsPerson, mayName, nameOf, namingFor } from './asker.ts'
 import { problemOf } from '../problem-error.ts'
-import { eventNaming } from './fact.ts'
+import { eventNaming } from './audit-event.ts'
 import { askedPlace } from './questions.ts'
 
 /** How long the search may take, and how many of what it found are told. */

@@ -59,7 +59,9 @@ function roleView(asker: Asker, role: Role): RoleDetailView {
     mayChange: lacksRoleChange(context, role, role) === undefined,
     isDefault: defaultRole === id,
     asksSecondStep: secondFactorFor.includes(id),
-    waysIn: offers.filter(each => each.offer.role === id).map(each => (mayInvite ? each.name : 'a way in')),
+    onboarding: offers
+      .filter(each => each.offer.role === id)
+      .map(each => (mayInvite ? each.name : 'a way in')),
   }
 }
 

@@ -13,13 +13,13 @@ import type { TextRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
-import { type Asker, knowsPerson, nameOf, seenPlace } from './asker.ts'
+import { type Asker, knowsPerson, nameOf, visiblePlace } from './asker.ts'
 import { problemFrom } from './change-set.ts'
 import { noteChanged } from './place-changes.ts'
 
 /** The newest version of a page's text; version 0, empty, where none was written. */
 export async function textView(parts: Parts, asker: Asker, id: string): Promise<TextView> {
-  const { place } = seenPlace(asker, id)
+  const { place } = visiblePlace(asker, id)
   if (place.node.kind !== 'page') throw problemOf('not-found')
   const newest = await newestText(parts, asker, place.node.id)
   if (newest === undefined) return { text: '', version: 0, changedAt: null, changedBy: null }
@@ -38,7 +38,7 @@ export async function saveText(
   asker: Asker,
   { id, request }: { id: string; request: TextRequest },
 ): Promise<TextView> {
-  const { place } = seenPlace(asker, id)
+  const { place } = visiblePlace(asker, id)
   const node = place.node.id
   if (place.node.kind !== 'page') throw problemOf('not-found')
   const result = await submit(parts.writer, candidates => {
@@ -73,7 +73,7 @@ export async function saveText(
         announce(parts.hub, {
           workspace: asker.workspace,
           revision: before.state.revision,
-          concern: { node },
+          audience: { node },
         }),
     })
   })

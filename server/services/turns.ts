@@ -72,10 +72,10 @@ export async function inTurns<T>(
   const answerTo = async ({ sides: [was, is], ...asked }: DiffQuery) => {
     await pause()
     const { starts, people, isWeb, asker, mostRows } = asked
-    const question = { kind: 'effect', time: is.time, starts, people, isWeb, asker, mostRows } as const
+    const question = { kind: 'diff', time: is.time, starts, people, isWeb, asker, mostRows } as const
     const indexes = [was.index, is.index] as const
     const patience = signal === undefined ? {} : { signal }
-    const answer = await ask<'effect'>(thread, { workspace, question, indexes }, patience)
+    const answer = await ask<'diff'>(thread, { workspace, question, indexes }, patience)
     goOn()
     return answer
   }

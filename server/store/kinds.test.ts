@@ -2,7 +2,7 @@ import { QueryTypes, Sequelize } from 'sequelize'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { records } from '#core/records/all.ts'
 import type { Reference, Stored } from '#core/state/shape.ts'
-import { columnNamesOf } from './columns.ts'
+import { columnNamesOf } from './fields.ts'
 import { migrations } from './migrations/list.ts'
 
 /** The database that the migrations make holds just what the kinds of records say, and its keys are their references. */

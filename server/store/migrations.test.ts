@@ -200,14 +200,7 @@ test('requests of older files are one kind, and the history and notices of them 
   const upTo = migrations.findIndex(each => each.name === '012-requests')
   for (const migration of migrations.slice(0, upTo)) await migration.up(database)
   await database.query('PRAGMA foreign_keys = OFF')
-  const put = (table: string, row: Readonly<Record<string, unknown>>) => {
-    const columns = Object.keys(row)
-      .map(each => `"${each}"`)
-      .join(', ')
-    return database.query(`INSERT INTO "${table}" (${columns}) VALUES (:values)`, {
-      replacements: { values: Object.values(row) },
-    })
-  }
+  const put = putInto(database)
   const row = { person: 'p', at: 1, word: 'Why' }
   const asked = { workspace: 'w', ...row }
   const declined = { by: 'o', at: 2, word: 'No' }
@@ -259,3 +252,71 @@ test('requests of older files are one kind, and the history and notices of them 
   ])
   await database.close()
 })
+
+test('things of older files take their final names, in tables, history, drafts and notifications', async () => {
+  const database = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false })
+  const upTo = migrations.findIndex(each => each.name === '013-names')
+  for (const migration of migrations.slice(0, upTo)) await migration.up(database)
+  await database.query('PRAGMA foreign_keys = OFF')
+  const put = putInto(database)
+  const role = { id: 'r', name: 'R', note: '', rung: 30 }
+  await put('roles', { ...role, workspace: 'w', privileges: '[]', callable: 1, free: 0, builtIn: 0 })
+  await put('looks', { workspace: 'w', id: 'l', by: 'p', through: 'q', at: 1, until: 2, word: 'Why' })
+  const items = [[{ kind: 'role.give', person: 'p', role: 'r' }], [{ kind: 'grant.end', grant: 'g' }]]
+  await put('drafts', {
+    ...{ workspace: 'w', id: 'd', person: 'p', name: '', word: 'See' },
+    ...{ items: JSON.stringify(items), madeAt: 1, changedAt: 1 },
+  })
+  const changes = [
+    { table: 'looks', id: 'l', before: null, after: { id: 'l', word: 'Why' } },
+    { table: 'roles', id: 'r', before: { ...role, callable: true, free: false }, after: null },
+  ]
+  const edits = [
+    { kind: 'look.begin', look: 'l', through: 'q', word: 'Why' },
+    { kind: 'role.delete', role: 'r' },
+  ]
+  await put('changeSets', {
+    ...{ workspace: 'w', revision: 1, at: 1, author: 'p', reason: '', effect: '["e"]' },
+    ...{ edits: JSON.stringify(edits), changes: JSON.stringify(changes) },
+  })
+  const notice = { workspace: 'w', person: 'q', at: 1 }
+  await put('notices', { ...notice, id: '1', kind: 'looked through', data: '{"look":"l"}' })
+  await put('noticeChoices', { workspace: 'w', person: 'q', kind: 'asked', choice: 'not at all' })
+  await migrations[upTo]?.up(database)
+  const all = <Row extends object>(sql: string) => database.query<Row>(sql, { type: QueryTypes.SELECT })
+  expect(await all('SELECT rank, addressable, "seatExempt" FROM roles')).toEqual([
+    { rank: 30, addressable: 1, seatExempt: 0 },
+  ])
+  expect(await all('SELECT id, reason FROM "viewingSessions"')).toEqual([{ id: 'l', reason: 'Why' }])
+  const [kept] = await all<Record<'edits' | 'changes' | 'impact', string>>('SELECT * FROM "changeSets"')
+  expect([JSON.parse(kept?.changes ?? ''), JSON.parse(kept?.edits ?? ''), kept?.impact]).toEqual([
+    [
+      { table: 'viewingSessions', id: 'l', before: null, after: { id: 'l', reason: 'Why' } },
+      {
+        ...{ table: 'roles', id: 'r', after: null },
+        before: { id: 'r', name: 'R', note: '', rank: 30, addressable: true, seatExempt: false },
+      },
+    ],
+    [{ kind: 'session.begin', session: 'l', through: 'q', reason: 'Why' }, edits[1]],
+    '["e"]',
+  ])
+  const [draft] = await all<{ comment: string; items: string }>('SELECT comment, items FROM drafts')
+  expect([draft?.comment, JSON.parse(draft?.items ?? '')]).toEqual([
+    'See',
+    [[{ kind: 'role.assign', person: 'p', role: 'r' }], items[1]],
+  ])
+  expect(await all('SELECT kind, data FROM notifications')).toEqual([
+    { kind: 'seen as', data: '{"session":"l"}' },
+  ])
+  expect(await all('SELECT kind FROM "notificationChoices"')).toEqual([{ kind: 'team requested' }])
+  await database.close()
+})
+
+const putInto = (database: Sequelize) => (table: string, row: Readonly<Record<string, unknown>>) => {
+  const columns = Object.keys(row)
+    .map(each => `"${each}"`)
+    .join(', ')
+  return database.query(`INSERT INTO "${table}" (${columns}) VALUES (:values)`, {
+    replacements: { values: Object.values(row) },
+  })
+}

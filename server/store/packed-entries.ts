@@ -5,7 +5,7 @@ import type { EntryVectors } from '#core/index/build.ts'
 import { records } from '#core/records/all.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import type { IndexOf, Rows } from '#core/state/kinds.ts'
-import { readerOf } from './columns.ts'
+import { readerOf } from './fields.ts'
 import { rowsByKey, recordsMade } from './packed.ts'
 
 type EntryTable = 'grants' | 'limits'

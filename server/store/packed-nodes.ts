@@ -6,7 +6,7 @@ import { inTree } from '#core/index/layout.ts'
 import { nodes as kind } from '#core/records/nodes.ts'
 import type { IndexOf } from '#core/state/kinds.ts'
 import { type ContentNode, plainNode } from '#core/tree/node.ts'
-import { readerOf } from './columns.ts'
+import { readerOf } from './fields.ts'
 import { recordsMade } from './packed.ts'
 
 /** The fields in which most places differ; the name last, so that a search finds where it begins. */

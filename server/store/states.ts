@@ -38,7 +38,7 @@ export async function loadStates(tables: Tables, now: Instant, said: Said = () =
     group: ['workspace'],
     raw: true,
   })
-  const passed = (await tables.passed.findAll({ raw: true })) as unknown as Last[]
+  const passed = (await tables.appliedTransitions.findAll({ raw: true })) as unknown as Last[]
   for (const [index, { workspace, revision, at }] of (revisions as unknown as Last[]).entries()) {
     states.passedTo.set(workspace, Math.max(at, passed.find(each => each.workspace === workspace)?.at ?? at))
     const tell = (line: string) => said(`workspace ${index + 1} of ${revisions.length}: ${line}`)

@@ -7,7 +7,7 @@ import { createBreath } from '../breath.ts'
 import type { AccountId, NodeId, PersonId, PictureId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { type Batch, createBatch, drop, flush, put } from './batch.ts'
-import { columnNamesOf, defineTable, toRow } from './columns.ts'
+import { columnNamesOf, defineTable, toRow } from './fields.ts'
 
 /** The models of one database file: those of the core's records, and those of the server's own. */
 export interface Tables {
@@ -23,10 +23,10 @@ export interface Tables {
   readonly formerNames: ModelStatic<Model>
   readonly changeSets: ModelStatic<Model>
   readonly mails: ModelStatic<Model>
-  readonly notices: ModelStatic<Model>
-  readonly noticeChoices: ModelStatic<Model>
+  readonly notifications: ModelStatic<Model>
+  readonly notificationChoices: ModelStatic<Model>
   readonly drafts: ModelStatic<Model>
-  readonly passed: ModelStatic<Model>
+  readonly appliedTransitions: ModelStatic<Model>
 }
 
 export interface AccountRow {
@@ -119,11 +119,11 @@ export interface ChangeSetRow {
   /** JSON of the record changes. */
   readonly changes: string
   /** JSON of who came to have what where: [person, node, before, after] each. */
-  readonly effect: string
+  readonly impact: string
   readonly undoes: number | null
 }
 
-export interface NoticeRow {
+export interface NotificationRow {
   readonly workspace: WorkspaceId
   readonly id: string
   readonly person: PersonId
@@ -142,7 +142,7 @@ export interface DraftRow {
   /** Empty while it is being gathered. */
   readonly name: string
   /** What whoever handed it over said. */
-  readonly word: string
+  readonly comment: string
   /** JSON of lists of edits as they would be sent: one list an act that was gathered. */
   readonly items: string
   readonly from: PersonId | null
@@ -167,14 +167,14 @@ export function createTables(database: Sequelize, kinds: RecordShapes = records)
     kinds,
     records: Object.fromEntries(models) as Tables['records'],
     ...ofAccounts(define),
-    ...ofNotices(define),
+    ...ofNotifications(define),
     ...besideHistory(define),
     drafts: define('drafts', {
       workspace: key(),
       id: key(),
       person: text,
       name: text,
-      word: text,
+      comment: text,
       items: text,
       from: text,
       madeAt: number,
@@ -197,7 +197,7 @@ export function createTables(database: Sequelize, kinds: RecordShapes = records)
       reason: text,
       edits: text,
       changes: text,
-      effect: text,
+      impact: text,
       undoes: number,
     }),
     mails: define('mails', {
@@ -212,7 +212,7 @@ export function createTables(database: Sequelize, kinds: RecordShapes = records)
       tries: number,
       nextTryAt: number,
     }),
-    passed: define('passed', { workspace: key(), at: number }),
+    appliedTransitions: define('appliedTransitions', { workspace: key(), at: number }),
   }
 }
 
@@ -249,8 +249,8 @@ const besideHistory = (define: Define) => ({
   }),
 })
 
-const ofNotices = (define: Define) => ({
-  notices: define('notices', {
+const ofNotifications = (define: Define) => ({
+  notifications: define('notifications', {
     workspace: key(),
     id: key(),
     person: text,
@@ -259,7 +259,12 @@ const ofNotices = (define: Define) => ({
     data: text,
     readAt: number,
   }),
-  noticeChoices: define('noticeChoices', { workspace: key(), person: key(), kind: key(), choice: text }),
+  notificationChoices: define('notificationChoices', {
+    workspace: key(),
+    person: key(),
+    kind: key(),
+    choice: text,
+  }),
 })
 
 interface Written {

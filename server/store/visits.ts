@@ -82,7 +82,7 @@ export async function openVisits(dataDir: string): Promise<Visits> {
 /** How exact it is: noting every request would write as often. */
 const grain = 60_000
 
-export function noteSeen({ lastSeen, unwritten }: Visits, row: SeenRow): void {
+export function noteLastSeen({ lastSeen, unwritten }: Visits, row: SeenRow): void {
   const key = `${row.workspace} ${row.who}`
   if (row.at - (lastSeen.get(key) ?? 0) < grain) return
   lastSeen.set(key, row.at)
@@ -95,7 +95,7 @@ export const lastSeenOf = (
   who: PersonId | string,
 ): Instant | null => lastSeen.get(`${workspace} ${who}`) ?? null
 
-export async function writeSeen({ seen, unwritten }: Visits): Promise<void> {
+export async function writeLastSeen({ seen, unwritten }: Visits): Promise<void> {
   const rows = [...unwritten.values()]
   unwritten.clear()
   if (rows.length > 0) await seen.bulkCreate(rows as never, { updateOnDuplicate: ['at'] })

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pino } from 'pino'
 import type { Problem } from '#contract/problem.ts'
-import type { ForeseenView } from '#contract/effect-views.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
 import type { AppliedView, MailView, SessionView } from '#contract/views.ts'
 import { startServer } from '../assemble.ts'
 import type { Config } from '../config.ts'
@@ -143,8 +143,8 @@ export class Visitor {
   /** A change set with what goes with it: its reason, what its author saw. */
   send = (path: string, body: object) => this.call<AppliedView & Problem>('POST', `/at/coast${path}`, body)
 
-  foresee = async (...edits: object[]) =>
-    (await this.call<ForeseenView & Problem>('POST', '/at/coast/changes/foresee', { edits })).body
+  preview = async (...edits: object[]) =>
+    (await this.call<PreviewView & Problem>('POST', '/at/coast/changes/preview', { edits })).body
 }
 
 export const password = 'a long enough secret'

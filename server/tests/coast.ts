@@ -62,7 +62,7 @@ export const teamOf = (
 export const offer = { as: 'member', role: null, teams: [], places: [], ...open }
 
 /** A join link and a welcome set, as edits: `new:link` and `new:welcome`. */
-export const waysIn = [
+export const onboarding = [
   {
     kind: 'link.create',
     link: 'new:link',

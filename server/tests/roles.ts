@@ -1,5 +1,5 @@
 import type { HolderView } from '#contract/role-views.ts'
-import type { NoticesView } from '#contract/oversight-views.ts'
+import type { NotificationsView } from '#contract/oversight-views.ts'
 import type { PersonDetailView } from '#contract/people-views.ts'
 import { open, type Visitor, welcome } from './client.ts'
 import { at, coast, steward } from './coast.ts'
@@ -19,7 +19,7 @@ export const making = (name: string, rank: number, privileges: string[], more: o
   ...more,
 })
 export const giving = (person: string, role: string | undefined, scope: object = everything) => ({
-  kind: 'role.give',
+  kind: 'role.assign',
   person,
   role,
   scope,
@@ -73,7 +73,7 @@ export async function roleCast() {
   return { ...world, made, roles, kim, holders, team: teams['new:team'] ?? '' }
 }
 
-export const notices = async (visitor: Visitor) =>
-  (await visitor.get<NoticesView>(`${at}/notices`)).body.notices.map(each => each.text)
+export const notifications = async (visitor: Visitor) =>
+  (await visitor.get<NotificationsView>(`${at}/notifications`)).body.notifications.map(each => each.text)
 export const personSeen = async (visitor: Visitor, id: string) =>
   (await visitor.get<PersonDetailView>(`${at}/people/${id}`)).body

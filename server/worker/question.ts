@@ -13,7 +13,7 @@ import { type ListedPlaces, type Listing, listPlaces } from './places.ts'
 
 /** What a worker is asked, in numbers, about an index or about two. */
 export type Question =
-  | ({ readonly kind: 'effect'; readonly time: Instant } & Omit<DiffQuery, 'sides' | 'onStep'>)
+  | ({ readonly kind: 'diff'; readonly time: Instant } & Omit<DiffQuery, 'sides' | 'onStep'>)
   | ({ readonly kind: 'seen' } & OfPerson)
   | ({ readonly kind: 'roots' } & OfPerson)
   | ({ readonly kind: 'places'; readonly time: Instant } & Listing)
@@ -24,7 +24,7 @@ interface OfPerson {
 }
 
 export interface Answers {
-  readonly effect: BulkAnswer
+  readonly diff: BulkAnswer
   readonly seen: VisibleRows
   readonly roots: Int32Array
   readonly places: ListedPlaces
@@ -43,7 +43,7 @@ export function answer<K extends Kind>(
 export function answer(question: Question, [was, is]: Sides<AccessIndex>, told: Told = () => {}) {
   const evaluation = evaluationAt(was, question.time)
   switch (question.kind) {
-    case 'effect':
+    case 'diff':
       return answerTo({
         ...question,
         sides: [evaluation, createEvaluationBeside(evaluation, is)],

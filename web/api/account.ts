@@ -4,10 +4,10 @@ import type {
   RecoveryCodesView,
   SecondStepView,
 } from '#contract/account-views.ts'
-import type { CameView, JoinLinkOfferView } from '#contract/people-views.ts'
+import type { JoinedByLinkView, JoinLinkOfferView } from '#contract/people-views.ts'
 import type {
   AccountRequest,
-  ComeRequest,
+  JoinByLinkRequest,
   NewPasswordRequest,
   PasswordRequest,
   NewWorkspaceRequest,
@@ -32,14 +32,14 @@ export const account = api.injectEndpoints({
     }),
     confirmAddress: build.mutation<null, void>({ query: () => post('/account/address', {}) }),
     beginSecondStep: build.mutation<SecondStepView, PasswordRequest>({
-      query: body => post('/account/second-step', body),
+      query: body => post('/account/two-step', body),
     }),
     confirmSecondStep: build.mutation<RecoveryCodesView, string>({
-      query: code => post('/account/second-step/confirm', { code }),
+      query: code => post('/account/two-step/confirm', { code }),
       invalidatesTags: ['account', 'workspace'],
     }),
     endSecondStep: build.mutation<null, PasswordRequest>({
-      query: body => post('/account/second-step/end', body),
+      query: body => post('/account/two-step/end', body),
       invalidatesTags: ['account', 'workspace'],
     }),
     /** One sign-in, or all but this one. */
@@ -57,17 +57,17 @@ export const account = api.injectEndpoints({
     }),
     forgotten: build.mutation<null, string>({ query: mail => post('/forgotten', { mail }) }),
     accountLink: build.query<AccountLinkView, string>({
-      query: token => post('/account-links/look', { token }),
+      query: token => post('/account-links/read', { token }),
     }),
     useAccountLink: build.mutation<null, UseLinkRequest>({
       query: body => post('/account-links/use', body),
       invalidatesTags: ['session', 'account'],
     }),
     joinLink: build.query<JoinLinkOfferView, string>({
-      query: token => post('/join-links/look', { token }),
+      query: token => post('/join-links/read', { token }),
     }),
-    come: build.mutation<CameView, ComeRequest>({
-      query: body => post('/join-links/come', body),
+    joinByLink: build.mutation<JoinedByLinkView, JoinByLinkRequest>({
+      query: body => post('/join-links/join', body),
       invalidatesTags: ['session', 'workspace'],
     }),
   }),
@@ -88,5 +88,5 @@ export const {
   useAccountLinkQuery,
   useUseAccountLinkMutation,
   useJoinLinkQuery,
-  useComeMutation,
+  useJoinByLinkMutation,
 } = account

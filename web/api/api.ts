@@ -10,7 +10,7 @@ import type {
 } from '#contract/requests.ts'
 import type { WhyNotView } from '#contract/oversight-views.ts'
 import type { PersonName } from '#contract/people-views.ts'
-import type { ForeseenView } from '#contract/effect-views.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
 import type {
   AccessView,
   AppliedView,
@@ -21,7 +21,7 @@ import type {
   NodeView,
   PlaceChangeView,
   SessionView,
-  SumView,
+  ExplanationView,
   TeamView,
   TextView,
   TreeItem,
@@ -130,7 +130,7 @@ export const api = createApi({
       query: body => post('/set-up', body),
       invalidatesTags: ['session'],
     }),
-    invitation: build.query<InvitationView, string>({ query: token => post('/invitations/look', { token }) }),
+    invitation: build.query<InvitationView, string>({ query: token => post('/invitations/read', { token }) }),
     accept: build.mutation<SessionView, AcceptRequest>({
       query: body => post('/invitations/accept', body),
       invalidatesTags: ['session', 'workspace'],
@@ -153,7 +153,7 @@ export const api = createApi({
     bin: build.query<BinnedView[], string>(ofWorkspace('/bin')),
     columns: build.query<ColumnView[], AtNode>(ofNode('/columns')),
     changesWithin: build.query<PlaceChangeView[], AtNode>(ofNode('/changes')),
-    sum: build.query<SumView, AtNode & { readonly person: string }>({
+    explanation: build.query<ExplanationView, AtNode & { readonly person: string }>({
       query: ({ slug, id, person }) => ({ path: at(slug, `/nodes/${id}/why/${person}`) }),
       providesTags: ['workspace'],
     }),
@@ -161,8 +161,8 @@ export const api = createApi({
       query: ({ slug, id, ...body }) => ({ path: at(slug, `/nodes/${id}/text`), method: 'PUT', body }),
       invalidatesTags: ['workspace'],
     }),
-    foresee: build.mutation<ForeseenView, Working>({
-      query: ({ slug, onProgress, ...body }) => ({ ...post(at(slug, '/changes/foresee'), body), onProgress }),
+    preview: build.mutation<PreviewView, Working>({
+      query: ({ slug, onProgress, ...body }) => ({ ...post(at(slug, '/changes/preview'), body), onProgress }),
     }),
     change: build.mutation<AppliedView, Working>({
       query: ({ slug, onProgress, ...body }) => ({ ...post(at(slug, '/changes'), body), onProgress }),
@@ -186,7 +186,7 @@ export const {
   useNodeQuery,
   useChildrenQuery,
   useAccessQuery,
-  useSumQuery,
+  useExplanationQuery,
   useTextQuery,
   useSaveTextMutation,
   useWhyNotQuery,

@@ -1,6 +1,6 @@
-import type { DraftItemsView, DraftsView, DraftView, TakersView } from '#contract/access-views.ts'
+import type { DraftItemsView, DraftsView, DraftView, RecipientsView } from '#contract/access-views.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { DraftRequest, GatherRequest, HandRequest } from '#contract/requests.ts'
+import type { DraftRequest, AddToDraftRequest, HandOverRequest } from '#contract/requests.ts'
 import { say } from '../store/said.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { api, at, type AtNode, ofWorkspace, post } from './api.ts'
@@ -17,11 +17,11 @@ const draftsApi = api.injectEndpoints({
       query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}/items`) }),
       providesTags: ['workspace'],
     }),
-    takers: build.query<TakersView, AtNode>({
-      query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}/takers`) }),
+    takers: build.query<RecipientsView, AtNode>({
+      query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}/recipients`) }),
       providesTags: ['workspace'],
     }),
-    gather: build.mutation<DraftsView, { readonly slug: string } & GatherRequest>({
+    addToDraft: build.mutation<DraftsView, { readonly slug: string } & AddToDraftRequest>({
       query: ({ slug, ...body }) => post(at(slug, '/drafts'), body),
       invalidatesTags: ['workspace'],
     }),
@@ -33,8 +33,8 @@ const draftsApi = api.injectEndpoints({
       query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}`), method: 'DELETE' }),
       invalidatesTags: ['workspace'],
     }),
-    handDraft: build.mutation<DraftsView, AtNode & HandRequest>({
-      query: ({ slug, id, ...body }) => post(at(slug, `/drafts/${id}/hand`), body),
+    handOverDraft: build.mutation<DraftsView, AtNode & HandOverRequest>({
+      query: ({ slug, id, ...body }) => post(at(slug, `/drafts/${id}/handover`), body),
       invalidatesTags: ['workspace'],
     }),
   }),
@@ -47,14 +47,14 @@ export const {
   useTakersQuery,
   useChangeDraftMutation,
   useDropDraftMutation,
-  useHandDraftMutation,
+  useHandOverDraftMutation,
 } = draftsApi
 
 /** Puts an act with those that were gathered before; tells whether it is there. */
-export function useGather(slug: string) {
+export function useAddToDraft(slug: string) {
   const dispatch = useAppDispatch()
   return async (edits: readonly EditRequest[]): Promise<boolean> => {
-    const { data } = await dispatch(draftsApi.endpoints.gather.initiate({ slug, edits: [...edits] }))
+    const { data } = await dispatch(draftsApi.endpoints.addToDraft.initiate({ slug, edits: [...edits] }))
     if (data !== undefined) dispatch(say({ text: 'Added to your draft. Nothing has changed yet.' }))
     return data !== undefined
   }

@@ -1,5 +1,5 @@
-import type { HistoryQuery, NoticeChoiceRequest, ReadNoticesRequest } from '#contract/requests.ts'
-import type { EntryDetailView, HistoryView, NoticesView } from '#contract/oversight-views.ts'
+import type { HistoryQuery, NotificationChoiceRequest, ReadNotificationsRequest } from '#contract/requests.ts'
+import type { AuditEntryDetailView, HistoryView, NotificationsView } from '#contract/oversight-views.ts'
 import { api, at, ofWorkspace, post } from './api.ts'
 
 /** What was done, and what one was told of it. */
@@ -11,17 +11,23 @@ export const oversight = api.injectEndpoints({
       }),
       providesTags: ['workspace'],
     }),
-    entry: build.query<EntryDetailView, { readonly slug: string; readonly revision: string }>({
+    entry: build.query<AuditEntryDetailView, { readonly slug: string; readonly revision: string }>({
       query: ({ slug, revision }) => ({ path: at(slug, `/history/${revision}`) }),
       providesTags: ['workspace'],
     }),
-    notices: build.query<NoticesView, string>(ofWorkspace('/notices')),
-    readNotices: build.mutation<NoticesView, { readonly slug: string } & ReadNoticesRequest>({
-      query: ({ slug, ...body }) => post(at(slug, '/notices/read'), body),
+    notifications: build.query<NotificationsView, string>(ofWorkspace('/notifications')),
+    readNotifications: build.mutation<
+      NotificationsView,
+      { readonly slug: string } & ReadNotificationsRequest
+    >({
+      query: ({ slug, ...body }) => post(at(slug, '/notifications/read'), body),
       invalidatesTags: ['workspace'],
     }),
-    chooseNotices: build.mutation<NoticesView, { readonly slug: string } & NoticeChoiceRequest>({
-      query: ({ slug, ...body }) => ({ path: at(slug, '/notices/choices'), method: 'PUT', body }),
+    chooseNotifications: build.mutation<
+      NotificationsView,
+      { readonly slug: string } & NotificationChoiceRequest
+    >({
+      query: ({ slug, ...body }) => ({ path: at(slug, '/notifications/choices'), method: 'PUT', body }),
       invalidatesTags: ['workspace'],
     }),
   }),
@@ -30,7 +36,7 @@ export const oversight = api.injectEndpoints({
 export const {
   useHistoryQuery,
   useEntryQuery,
-  useNoticesQuery,
-  useReadNoticesMutation,
-  useChooseNoticesMutation,
+  useNotificationsQuery,
+  useReadNotificationsMutation,
+  useChooseNotificationsMutation,
 } = oversight

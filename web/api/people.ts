@@ -1,17 +1,17 @@
 import type { PageView } from '#contract/oversight-views.ts'
 import type {
   AddressView,
-  FoundPlaceView,
+  PlaceHit,
   ImportedRowView,
-  LeavingView,
+  OffboardingView,
   MyAccessView,
   OfferView,
   PersonDetailView,
   PersonView,
-  ReachedView,
-  WaysInView,
+  AccessiblePlaceView,
+  OnboardingView,
 } from '#contract/people-views.ts'
-import type { AddressesRequest, ImportRequest, LookThroughRequest, PeopleQuery } from '#contract/requests.ts'
+import type { AddressesRequest, ImportRequest, OfferPreviewRequest, PeopleQuery } from '#contract/requests.ts'
 import type { SettingsView } from '#contract/settings-views.ts'
 import { api, at, ofWorkspace, post } from './api.ts'
 
@@ -39,16 +39,16 @@ export const people = api.injectEndpoints({
       providesTags: ['workspace'],
     }),
     person: build.query<PersonDetailView, AtPerson>(ofPerson('')),
-    reach: build.query<ReachedView[], AtPerson>(ofPerson('/reach')),
-    leaving: build.query<LeavingView, AtPerson>(ofPerson('/leaving')),
+    reach: build.query<AccessiblePlaceView[], AtPerson>(ofPerson('/access')),
+    offboarding: build.query<OffboardingView, AtPerson>(ofPerson('/offboarding')),
     addresses: build.mutation<AddressView[], { readonly slug: string } & AddressesRequest>({
       query: ({ slug, ...body }) => post(at(slug, '/people/addresses'), body),
     }),
-    offer: build.mutation<OfferView, { readonly slug: string } & LookThroughRequest>({
-      query: ({ slug, ...body }) => post(at(slug, '/people/offer'), body),
+    offer: build.mutation<OfferView, { readonly slug: string } & OfferPreviewRequest>({
+      query: ({ slug, ...body }) => post(at(slug, '/people/offer-preview'), body),
     }),
     judgeImport: build.mutation<ImportedRowView[], { readonly slug: string } & ImportRequest>({
-      query: ({ slug, ...body }) => post(at(slug, '/people/import'), body),
+      query: ({ slug, ...body }) => post(at(slug, '/imports'), body),
     }),
     invitationLink: build.mutation<{ address: string }, AtPerson>({
       query: ({ slug, id }) => post(at(slug, `/people/${id}/invitation-link`), {}),
@@ -60,11 +60,11 @@ export const people = api.injectEndpoints({
       query: ({ slug, id }) => ({ path: at(slug, `/people/${id}/sign-ins`), method: 'DELETE' }),
       invalidatesTags: ['workspace'],
     }),
-    places: build.query<FoundPlaceView[], { readonly slug: string; readonly find: string }>({
+    places: build.query<PlaceHit[], { readonly slug: string; readonly find: string }>({
       query: ({ slug, find }) => ({ path: at(slug, `/places?${new URLSearchParams({ find }).toString()}`) }),
       providesTags: ['workspace'],
     }),
-    waysIn: build.query<WaysInView, string>(ofWorkspace('/ways-in')),
+    onboarding: build.query<OnboardingView, string>(ofWorkspace('/onboarding')),
     settings: build.query<SettingsView, string>(ofWorkspace('/settings')),
     myAccess: build.query<MyAccessView, string>(ofWorkspace('/me/access')),
     keepPicture: build.mutation<{ id: string }, { readonly slug: string; readonly file: Blob }>({
@@ -78,7 +78,7 @@ export const {
   useLazyPeopleIdsQuery,
   usePersonQuery,
   useReachQuery,
-  useLeavingQuery,
+  useOffboardingQuery,
   useAddressesMutation,
   useOfferMutation,
   useJudgeImportMutation,
@@ -86,7 +86,7 @@ export const {
   useSignInLinkMutation,
   useEndTheirSignInsMutation,
   usePlacesQuery,
-  useWaysInQuery,
+  useOnboardingQuery,
   useSettingsQuery,
   useMyAccessQuery,
   useKeepPictureMutation,

@@ -1,7 +1,7 @@
 import type {
   HolderView,
-  LookedView,
-  LooksView,
+  ViewedView,
+  ViewingSessionsView,
   OwnersView,
   RolesView,
   RoleToGiveView,
@@ -28,10 +28,10 @@ export const roles = api.injectEndpoints({
     }),
     owners: build.query<OwnersView, string>(ofWorkspace('/owners')),
     seats: build.query<SeatsView, string>(ofWorkspace('/seats')),
-    looks: build.query<LooksView, string>(ofWorkspace('/looks')),
-    looked: build.query<LookedView, AtId & { readonly node?: string }>({
+    viewingSessions: build.query<ViewingSessionsView, string>(ofWorkspace('/sessions')),
+    viewed: build.query<ViewedView, AtId & { readonly node?: string }>({
       query: ({ slug, id, node }) => ({
-        path: at(slug, `/looks/${id}${node === undefined ? '' : `?node=${node}`}`),
+        path: at(slug, `/sessions/${id}${node === undefined ? '' : `?node=${node}`}`),
       }),
       providesTags: ['workspace'],
     }),
@@ -44,6 +44,6 @@ export const {
   useRolesToGiveQuery,
   useOwnersQuery,
   useSeatsQuery,
-  useLooksQuery,
-  useLookedQuery,
+  useViewingSessionsQuery,
+  useViewedQuery,
 } = roles

@@ -1,18 +1,18 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import { isGatherable } from '#contract/gatherable.ts'
-import type { ForeseenView } from '#contract/effect-views.ts'
+import { isDraftable } from '#contract/draftable.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
 import type { AppliedView } from '#contract/views.ts'
 import { useChange } from './use-change.ts'
-import { useForesee } from './use-foresee.ts'
-import { useGather } from './drafts.ts'
+import { usePreview } from './use-preview.ts'
+import { useAddToDraft } from './drafts.ts'
 import { useHere } from './use-here.ts'
 
 interface Newer {
   readonly asked: string
-  readonly effect: ForeseenView
+  readonly preview: PreviewView
   /** What its author had seen. */
-  readonly earlier: ForeseenView | undefined
+  readonly earlier: PreviewView | undefined
 }
 
 /**
@@ -40,25 +40,25 @@ export function useDecisionOn({ edits, said, onDone, draft }: Deciding) {
   const [newer, setNewer] = useState<Newer>()
   const [reason, onReason] = useState('')
   const [message, onMessage] = useState('')
-  const gather = useGather(slug)
-  const first = useForesee(slug, edits)
-  const foreseen =
+  const addToDraft = useAddToDraft(slug)
+  const first = usePreview(slug, edits)
+  const preview =
     newer?.asked === asked
-      ? { effect: newer.effect, problem: undefined, earlier: newer.earlier }
+      ? { preview: newer.preview, problem: undefined, earlier: newer.earlier }
       : { ...first, earlier: undefined }
   const { apply, problem, isBusy, applying } = useChange(slug)
   const onAct = async () => {
-    const seen = foreseen.effect?.seen
+    const seen = preview.preview?.seen
     const done = await apply(edits, said, {
       ...(seen === undefined ? {} : { seen }),
       reason: reason.trim(),
       message: message.trim(),
     })
     if (done.applied !== undefined) onDone(done.applied)
-    else if (done.problem?.effect !== undefined)
-      setNewer({ asked, effect: done.problem.effect, earlier: foreseen.effect })
+    else if (done.problem?.preview !== undefined)
+      setNewer({ asked, preview: done.problem.preview, earlier: preview.preview })
   }
-  const mayGather = draft === undefined && edits.every(each => isGatherable(each.kind))
-  const onGather = mayGather ? () => gather(edits) : undefined
-  return { foreseen, problem, isBusy, applying, onAct, reason, onReason, message, onMessage, onGather }
+  const mayAddToDraft = draft === undefined && edits.every(each => isDraftable(each.kind))
+  const onAddToDraft = mayAddToDraft ? () => addToDraft(edits) : undefined
+  return { preview, problem, isBusy, applying, onAct, reason, onReason, message, onMessage, onAddToDraft }
 }

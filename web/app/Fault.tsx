@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { Entry } from '../ui/Entry.tsx'
+import { Entry } from '../ui/SignInFrame.tsx'
 
 /** Shown where a page could not be drawn: our fault, and nothing of it was changed. */
 export const Fault = () => (

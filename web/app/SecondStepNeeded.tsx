@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { Entry } from '../ui/Entry.tsx'
+import { Entry } from '../ui/SignInFrame.tsx'
 
 /** Shown in place of a workspace whose rules ask for more at sign-in than one has set up. */
 export const SecondStepNeeded = () => (

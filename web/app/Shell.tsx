@@ -1,6 +1,6 @@
 import { Link, Navigate, NavLink, Outlet, useParams } from 'react-router'
 import { useSessionQuery, useWorkspaceQuery } from '../api/api.ts'
-import { useNoticesQuery } from '../api/oversight.ts'
+import { useNotificationsQuery } from '../api/oversight.ts'
 import { useAppSelector } from '../store/store.ts'
 import { useLive } from '../api/use-live.ts'
 import type { SessionView, WorkspaceView } from '#contract/views.ts'
@@ -8,8 +8,8 @@ import type { Privilege } from '#core/levels/privilege.ts'
 import { type Problem, type ServerProblem, problemType } from '#contract/problem.ts'
 import type { OwnLevel } from '#core/levels/level.ts'
 import { OwnLevels } from '../ui/own-levels.ts'
-import { GatheredBar } from '../features/access/GatheredBar.tsx'
-import { Acts } from './Acts.tsx'
+import { DraftBar } from '../features/access/DraftBar.tsx'
+import { Acts } from './Commands.tsx'
 import { Me } from './Me.tsx'
 import { usePageTitle } from './use-page-title.ts'
 import { SecondStepNeeded } from './SecondStepNeeded.tsx'
@@ -67,14 +67,14 @@ function Frame({ session, workspace }: FrameProps) {
           <Section to="oversight">Oversight</Section>
           {privileges.some(each => opensSettings.has(each)) && <Section to="settings">Settings</Section>}
         </nav>
-        <Notices slug={workspace.slug} />
+        <Notifications slug={workspace.slug} />
         <Acts workspace={workspace} />
         <Me workspace={workspace} isDemo={session.isDemo} />
       </header>
       <OnlyOwner workspace={workspace} />
       <Outlet />
       <div>
-        <GatheredBar />
+        <DraftBar />
         <Said slug={workspace.slug} />
       </div>
     </div>
@@ -126,8 +126,8 @@ const Section = ({ to, children }: { readonly to: string; readonly children: str
 )
 
 /** The way to what one was told, with how much of it is unread. */
-function Notices({ slug }: { readonly slug: string }) {
-  const { data } = useNoticesQuery(slug)
+function Notifications({ slug }: { readonly slug: string }) {
+  const { data } = useNotificationsQuery(slug)
   const unread = data?.unread ?? 0
   return (
     <NavLink to="notices" className="ml-auto flex items-center gap-2 text-sm">

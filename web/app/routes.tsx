@@ -1,7 +1,7 @@
 import type { ComponentType } from 'react'
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router'
-import type { ByLinkProps } from '../features/entry/ByLink.tsx'
-import { SignIn } from '../features/entry/SignIn.tsx'
+import type { ByLinkProps } from '../features/sign-in/ByLink.tsx'
+import { SignIn } from '../features/sign-in/SignIn.tsx'
 import { Fault } from './Fault.tsx'
 import { Front } from './Front.tsx'
 import { NothingHere } from './NothingHere.tsx'
@@ -13,15 +13,15 @@ const screen = (load: () => Promise<ComponentType>) => async () => ({ Component:
 /** A page that somebody comes to by a mailed link. */
 const byLink = (load: () => Promise<ComponentType<ByLinkProps>>) =>
   screen(async () => {
-    const [{ ByLink }, page] = await Promise.all([import('../features/entry/ByLink.tsx'), load()])
+    const [{ ByLink }, page] = await Promise.all([import('../features/sign-in/ByLink.tsx'), load()])
     return () => <ByLink page={page} />
   })
 
-const setUp = screen(async () => (await import('../features/entry/SetUp.tsx')).SetUp)
-const join = byLink(async () => (await import('../features/entry/Join.tsx')).Join)
-const come = byLink(async () => (await import('../features/entry/Come.tsx')).Come)
-const accountLink = byLink(async () => (await import('../features/entry/AccountLink.tsx')).AccountLink)
-const forgotten = screen(async () => (await import('../features/entry/Forgotten.tsx')).Forgotten)
+const setUp = screen(async () => (await import('../features/sign-in/SetUp.tsx')).SetUp)
+const join = byLink(async () => (await import('../features/sign-in/Join.tsx')).Join)
+const come = byLink(async () => (await import('../features/sign-in/Come.tsx')).Come)
+const accountLink = byLink(async () => (await import('../features/sign-in/AccountLink.tsx')).AccountLink)
+const forgotten = screen(async () => (await import('../features/sign-in/Forgotten.tsx')).Forgotten)
 const workspaces = screen(async () => (await import('../features/account/Workspaces.tsx')).Workspaces)
 
 const shell = screen(async () => (await import('./Shell.tsx')).Shell)
@@ -47,8 +47,8 @@ const historyScreen = screen(
   async () => (await import('../features/history/HistoryScreen.tsx')).HistoryScreen,
 )
 const mailbox = screen(async () => (await import('../features/mailbox/Mailbox.tsx')).Mailbox)
-const noticesScreen = screen(
-  async () => (await import('../features/notices/NoticesScreen.tsx')).NoticesScreen,
+const notificationsScreen = screen(
+  async () => (await import('../features/notifications/NoticesScreen.tsx')).NotificationsScreen,
 )
 const directoryScreen = screen(
   async () => (await import('../features/people/DirectoryScreen.tsx')).DirectoryScreen,
@@ -57,7 +57,9 @@ const importScreen = screen(async () => (await import('../features/people/Import
 const inviteScreen = screen(async () => (await import('../features/people/InviteScreen.tsx')).InviteScreen)
 const meScreen = screen(async () => (await import('../features/people/MeScreen.tsx')).MeScreen)
 const people = screen(async () => (await import('../features/people/People.tsx')).People)
-const waysInScreen = screen(async () => (await import('../features/people/WaysInScreen.tsx')).WaysInScreen)
+const onboardingScreen = screen(
+  async () => (await import('../features/people/OnboardingScreen.tsx')).OnboardingScreen,
+)
 const settingsScreen = screen(
   async () => (await import('../features/settings/SettingsScreen.tsx')).SettingsScreen,
 )
@@ -68,16 +70,22 @@ const privilegesScreen = screen(
 const sideBySideScreen = screen(
   async () => (await import('../features/roles/SideBySideScreen.tsx')).SideBySideScreen,
 )
-const askedScreen = screen(async () => (await import('../features/roles/AskedScreen.tsx')).AskedScreen)
-const looksScreen = screen(async () => (await import('../features/looks/LooksScreen.tsx')).LooksScreen)
-const lookScreen = screen(async () => (await import('../features/looks/LookScreen.tsx')).LookScreen)
+const requestsScreen = screen(
+  async () => (await import('../features/roles/RequestsScreen.tsx')).RequestsScreen,
+)
+const viewingSessionsScreen = screen(
+  async () => (await import('../features/viewing/ViewingSessionsScreen.tsx')).ViewingSessionsScreen,
+)
+const viewingScreen = screen(
+  async () => (await import('../features/viewing/ViewingScreen.tsx')).ViewingScreen,
+)
 const teamsScreen = screen(async () => (await import('../features/teams/TeamsScreen.tsx')).TeamsScreen)
 
 const checkScreen = screen(async () => (await import('../features/access/CheckScreen.tsx')).CheckScreen)
-const accessAskedScreen = screen(async () => (await import('../features/access/AskedScreen.tsx')).AskedScreen)
-const gatheredScreen = screen(
-  async () => (await import('../features/access/GatheredScreen.tsx')).GatheredScreen,
+const accessRequestsScreen = screen(
+  async () => (await import('../features/access/RequestsScreen.tsx')).RequestsScreen,
 )
+const draftScreen = screen(async () => (await import('../features/access/DraftScreen.tsx')).DraftScreen)
 const placesOf = async () => await import('../features/access/PlacesOfScreen.tsx')
 const placesOfPersonScreen = screen(async () => (await placesOf()).PlacesOfPersonScreen)
 const placesOfTeamScreen = screen(async () => (await placesOf()).PlacesOfTeamScreen)
@@ -120,8 +128,8 @@ const pages: RouteObject[] = [
           { path: 'people/import', lazy: importScreen },
         ],
       },
-      { path: 'people/ways-in', lazy: waysInScreen },
-      { path: 'people/ways-in/:id', lazy: waysInScreen },
+      { path: 'people/onboarding', lazy: onboardingScreen },
+      { path: 'people/onboarding/:id', lazy: onboardingScreen },
       { path: 'people/directory', lazy: directoryScreen },
       { path: 'people/directory/:id', lazy: directoryScreen },
       { path: 'people/:id', lazy: people },
@@ -135,20 +143,20 @@ const pages: RouteObject[] = [
       { path: 'roles', lazy: rolesScreen },
       { path: 'roles/privileges', lazy: privilegesScreen },
       { path: 'roles/privileges/:id', lazy: privilegesScreen },
-      { path: 'roles/side-by-side', lazy: sideBySideScreen },
+      { path: 'roles/matrix', lazy: sideBySideScreen },
       { path: 'roles/levels', lazy: levelsScreen },
-      { path: 'roles/asked', lazy: askedScreen },
+      { path: 'roles/requests', lazy: requestsScreen },
       { path: 'roles/:id', lazy: rolesScreen },
-      { path: 'oversight/looks', lazy: looksScreen },
-      { path: 'oversight/looks/:look', lazy: lookScreen },
-      { path: 'oversight/looks/:look/:node', lazy: lookScreen },
+      { path: 'oversight/sessions', lazy: viewingSessionsScreen },
+      { path: 'oversight/sessions/:session', lazy: viewingScreen },
+      { path: 'oversight/sessions/:session/:node', lazy: viewingScreen },
       { path: 'oversight', element: <Navigate to="check" replace /> },
       { path: 'oversight/check', lazy: checkScreen },
-      { path: 'oversight/asked', lazy: accessAskedScreen },
-      { path: 'oversight/gathered', lazy: gatheredScreen },
+      { path: 'oversight/requests', lazy: accessRequestsScreen },
+      { path: 'oversight/draft', lazy: draftScreen },
       { path: 'oversight/history', lazy: historyScreen },
       { path: 'oversight/history/:revision', lazy: historyScreen },
-      { path: 'notices', lazy: noticesScreen },
+      { path: 'notifications', lazy: notificationsScreen },
       { path: '*', element: <NothingHere /> },
     ],
   },

@@ -6,23 +6,23 @@ interface Props {
   readonly isDrastic?: boolean
   readonly onLeave: () => void
   /** Puts it with other changes instead. */
-  readonly onGather?: (() => void) | undefined
+  readonly onAddToDraft?: (() => void) | undefined
 }
 
 /** The foot of a form: the act itself, adding it to the draft, or leaving it. */
-export const ActOrLeave = ({ act, isDisabled, isDrastic = false, onLeave, onGather }: Props) => (
+export const ActOrLeave = ({ act, isDisabled, isDrastic = false, onLeave, onAddToDraft }: Props) => (
   <div className="flex flex-wrap items-center gap-2">
     <button className={isDrastic ? 'btn-drastic' : 'btn-act'} disabled={isDisabled}>
       {act}
     </button>
-    {onGather !== undefined && (
+    {onAddToDraft !== undefined && (
       <button
         type="button"
         className="act px-1 text-sm"
         disabled={isDisabled}
         // Like the act itself: not while a field of the form is wrong.
         onClick={event => {
-          if (event.currentTarget.form?.reportValidity() !== false) onGather()
+          if (event.currentTarget.form?.reportValidity() !== false) onAddToDraft()
         }}
       >
         Add to draft

@@ -1,6 +1,11 @@
 import { useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
-import type { DifferenceView, ForeseenAt, ForeseenView, PowerDifferenceView } from '#contract/effect-views.ts'
+import type {
+  DifferenceView,
+  ImpactAtView,
+  PreviewView,
+  PowerDifferenceView,
+} from '#contract/impact-views.ts'
 import { type ActionSet, beyond } from '#core/levels/action.ts'
 import { impactInWords, powersInWords, sumsInWords } from '#core/words/impact.ts'
 import { listed, nounFor, peopleWords, placesWords } from '#core/words/english.ts'
@@ -13,40 +18,40 @@ import { ProblemNote } from './ProblemNote.tsx'
 import { type Waiting, WorkingOut } from './WorkingOut.tsx'
 
 interface Props {
-  readonly effect: ForeseenView | undefined
+  readonly preview: PreviewView | undefined
   /** Why it would be refused. */
   readonly problem: Problem | undefined
   readonly waiting?: Waiting | undefined
   /** What was seen first, where it would do something else by now. */
-  readonly earlier?: ForeseenView | undefined
+  readonly earlier?: PreviewView | undefined
 }
 
 /** What a change does before it is made: one line, and behind it everybody and every place. */
-export function BeforeAfter({ effect, problem, earlier, waiting }: Props) {
+export function BeforeAfter({ preview, problem, earlier, waiting }: Props) {
   if (problem !== undefined) return <ProblemNote problem={problem} />
-  if (effect === undefined) return <WorkingOut waiting={waiting} />
+  if (preview === undefined) return <WorkingOut waiting={waiting} />
   return (
     <section aria-label="Before and after" className="border-base-content not-first:border-t not-first:pt-2">
       {earlier !== undefined && (
         <div className="mb-2 border-l-4 border-base-300 pl-3">
           <p className="text-sm font-semibold">What you saw before</p>
-          <Snapshots effect={earlier} />
+          <Snapshots preview={earlier} />
         </div>
       )}
       {earlier !== undefined && <p className="text-sm font-semibold">What it would do now</p>}
-      <Snapshots effect={effect} />
-      <LeftOut leftOut={effect.leftOut} />
+      <Snapshots preview={preview} />
+      <LeftOut leftOut={preview.leftOut} />
     </section>
   )
 }
 
-const Snapshots = ({ effect: { impact, isWhole } }: { readonly effect: ForeseenView }) =>
+const Snapshots = ({ preview: { impact, isWhole } }: { readonly preview: PreviewView }) =>
   impact.map((snapshot, index) => (
     <Snapshot key={snapshot.at} snapshot={snapshot} isNow={index === 0} isWhole={isWhole} />
   ))
 
 /** What an undo does not take back. */
-const LeftOut = ({ leftOut }: Pick<ForeseenView, 'leftOut'>) =>
+const LeftOut = ({ leftOut }: Pick<PreviewView, 'leftOut'>) =>
   leftOut.length > 0 && (
     <div className="border-l-4 border-warning pl-3 text-sm">
       <p className="font-semibold">Not undone</p>
@@ -61,7 +66,7 @@ const LeftOut = ({ leftOut }: Pick<ForeseenView, 'leftOut'>) =>
 const views = ['by person', 'by place'] as const
 
 interface SnapshotProps {
-  readonly snapshot: ForeseenAt
+  readonly snapshot: ImpactAtView
   readonly isNow: boolean
   readonly isWhole: boolean
 }
@@ -85,7 +90,7 @@ function Snapshot({ snapshot, isNow, isWhole }: SnapshotProps) {
         )}
       </p>
       {isOpen &&
-        (counted === null ? <LookThrough differences={differences} /> : <Counted counted={counted} />)}
+        (counted === null ? <DifferenceList differences={differences} /> : <Counted counted={counted} />)}
       <Columns columns={snapshot.columns} />
       <Powers powers={snapshot.powers} />
     </div>
@@ -93,7 +98,7 @@ function Snapshot({ snapshot, isNow, isWhole }: SnapshotProps) {
 }
 
 /** What people may do in the workspace from then on: one line, and behind it everybody. */
-function Powers({ powers }: Pick<ForeseenAt, 'powers'>) {
+function Powers({ powers }: Pick<ImpactAtView, 'powers'>) {
   const [isOpen, setOpen] = useState(false)
   const told = powers.flatMap(({ person, parts }) => parts.map(part => ({ person: person.id, ...part })))
   const moved = powers.filter(each => each.rankBefore !== each.rankAfter)
@@ -162,7 +167,7 @@ const overWords = (over: string | null) => (over === null ? '' : ` over ${over}`
 const columnWords = { none: 'does not see', see: 'sees', edit: 'edits' } as const
 
 /** Restricted columns: who sees or edits them from then on. */
-const Columns = ({ columns }: Pick<ForeseenAt, 'columns'>) =>
+const Columns = ({ columns }: Pick<ImpactAtView, 'columns'>) =>
   columns.length > 0 && (
     <ul className="mt-1 text-sm">
       {columns.map(({ person, column, place, before, after }) => (
@@ -175,7 +180,7 @@ const Columns = ({ columns }: Pick<ForeseenAt, 'columns'>) =>
   )
 
 /** Everybody and every place, in either order. */
-function LookThrough({ differences }: { readonly differences: readonly DifferenceView[] }) {
+function DifferenceList({ differences }: { readonly differences: readonly DifferenceView[] }) {
   const [view, setView] = useState<(typeof views)[number]>('by person')
   return (
     <div className="mt-1 text-sm">
@@ -186,24 +191,24 @@ function LookThrough({ differences }: { readonly differences: readonly Differenc
 }
 
 /** What something did: the same one line and the same list, looked back at. */
-export const Differences = ({ differences, counted }: Pick<ForeseenAt, 'differences' | 'counted'>) => (
+export const Differences = ({ differences, counted }: Pick<ImpactAtView, 'differences' | 'counted'>) => (
   <>
-    <p className="mb-1 text-sm">{effectInWords({ differences, counted }, false)}</p>
+    <p className="mb-1 text-sm">{impactLine({ differences, counted }, false)}</p>
     {counted !== null && <Counted counted={counted} />}
-    {differences.length > 0 && <LookThrough differences={differences} />}
+    {differences.length > 0 && <DifferenceList differences={differences} />}
   </>
 )
 
 /** What differs, in one line. */
-export const effectInWords = (
-  { differences, counted }: Pick<ForeseenAt, 'differences' | 'counted'>,
+export const impactLine = (
+  { differences, counted }: Pick<ImpactAtView, 'differences' | 'counted'>,
   isWhole: boolean,
 ): string =>
   counted === null ? impactInWords(toldOf(differences), isWhole) : sumsInWords(sumsOf(counted), isWhole)
 
 /** How many people lose something at once. */
-export function losersIn(effect: ForeseenView | undefined): number {
-  const [now] = effect?.impact ?? []
+export function losersIn(preview: PreviewView | undefined): number {
+  const [now] = preview?.impact ?? []
   if (now === undefined) return 0
   if (now.counted !== null) return now.counted.losses.people
   const losing = now.differences.filter(
@@ -229,7 +234,7 @@ function sentenceOf({ snapshot, isNow, isWhole }: SnapshotProps): string {
   const hidden = `${placesWords(hiddenPlaces)} that you cannot see`
   if (!isNothing)
     return (
-      effectInWords(snapshot, isWhole) + (hiddenPlaces > 0 ? ` There are more changes on ${hidden}.` : '')
+      impactLine(snapshot, isWhole) + (hiddenPlaces > 0 ? ` There are more changes on ${hidden}.` : '')
     )
   if (hiddenPlaces > 0) return `Nothing changes on the places that you see. There are changes on ${hidden}.`
   return isNow ? impactInWords([], isWhole) : 'Nothing differs any more.'

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react'
 import type { Problem } from '#contract/problem.ts'
-import type { ForeseenView } from '#contract/effect-views.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
 import { nounFor, peopleWords } from '#core/words/english.ts'
 import { BeforeAfter, losersIn } from './BeforeAfter.tsx'
 import { OpenedForm } from './OpenedForm.tsx'
@@ -11,11 +11,11 @@ import { Progress, type Waiting } from './WorkingOut.tsx'
 interface Props {
   /** What happens, as the button says it. */
   readonly act: string
-  readonly foreseen: {
-    readonly effect: ForeseenView | undefined
+  readonly preview: {
+    readonly preview: PreviewView | undefined
     readonly problem: Problem | undefined
     readonly waiting?: Waiting
-    readonly earlier: ForeseenView | undefined
+    readonly earlier: PreviewView | undefined
   }
   readonly problem: Problem | undefined
   readonly isBusy: boolean
@@ -34,7 +34,7 @@ interface Props {
   /** Something has to be chosen before there is an effect. */
   readonly isWaiting?: boolean
   /** Puts it with other changes, to be applied together later; where it can be. */
-  readonly onGather: (() => Promise<boolean>) | undefined
+  readonly onAddToDraft: (() => Promise<boolean>) | undefined
   /** The fields that decide what the act is. */
   readonly children?: ReactNode
 }
@@ -42,42 +42,42 @@ interface Props {
 /** An act that changes access: its fields, what it does to whom, then the act itself or leaving it. */
 export function Decision({
   act,
-  foreseen,
+  preview,
   problem,
   isBusy,
   applying,
   onAct,
   onLeave,
-  onGather,
+  onAddToDraft,
   isDrastic = false,
   isWaiting = false,
   children,
   ...words
 }: Props) {
-  const isSeen = foreseen.effect !== undefined
-  const gather = async () => {
-    if ((await onGather?.()) === true) onLeave()
+  const isVisible = preview.preview !== undefined
+  const addToDraft = async () => {
+    if ((await onAddToDraft?.()) === true) onLeave()
   }
   return (
-    <OpenedForm label={act} isGrown={isSeen} onAct={onAct} onLeave={onLeave}>
+    <OpenedForm label={act} isGrown={isVisible} onAct={onAct} onLeave={onLeave}>
       {children}
-      {foreseen.problem === undefined && <ProblemNote problem={problem} />}
-      {!isWaiting && <BeforeAfter {...foreseen} />}
-      {isSeen && <Words {...words} />}
+      {preview.problem === undefined && <ProblemNote problem={problem} />}
+      {!isWaiting && <BeforeAfter {...preview} />}
+      {isVisible && <Words {...words} />}
       {applying !== undefined && <Progress said="Applying a large change" {...applying} />}
       <ActOrLeave
-        act={isDrastic ? withLosses(act, foreseen.effect) : act}
+        act={isDrastic ? withLosses(act, preview.preview) : act}
         isDrastic={isDrastic}
-        isDisabled={isBusy || !isSeen}
+        isDisabled={isBusy || !isVisible}
         onLeave={onLeave}
-        onGather={isSeen && onGather !== undefined ? () => void gather() : undefined}
+        onAddToDraft={isVisible && onAddToDraft !== undefined ? () => void addToDraft() : undefined}
       />
     </OpenedForm>
   )
 }
 
-function withLosses(act: string, effect: ForeseenView | undefined): string {
-  const losing = losersIn(effect)
+function withLosses(act: string, preview: PreviewView | undefined): string {
+  const losing = losersIn(preview)
   return losing === 0 ? act : `${act}, ${peopleWords(losing)} ${nounFor(losing, 'loses', 'lose')} access`
 }
 

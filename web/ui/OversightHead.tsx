@@ -12,14 +12,14 @@ export function OversightHead({ me }: Props) {
   const mayLook = me.privileges.some(each => ['see the outline', 'see as', 'read the history'].includes(each))
   const views = [
     { to: '/check', word: 'Check' },
-    { to: '/asked', word: 'Requests' },
+    { to: '/requests', word: 'Requests' },
     ...(me.kind === 'member'
       ? [
-          { to: '/gathered', word: 'Draft changes' },
+          { to: '/draft', word: 'Draft changes' },
           { to: '/history', word: 'History' },
         ]
       : []),
-    ...(mayLook ? [{ to: '/looks', word: 'Sessions' }] : []),
+    ...(mayLook ? [{ to: '/sessions', word: 'Sessions' }] : []),
   ]
   return <SectionHead title="Oversight" base={`/at/${slug}/oversight`} views={views} />
 }

@@ -12,7 +12,7 @@ export function ProblemNote({ problem }: { readonly problem: Problem | undefined
       {problem.lacks !== undefined && slug !== undefined && (
         <Link
           className="link text-sm"
-          to={`/at/${slug}/roles/asked?privilege=${encodeURIComponent(problem.lacks)}`}
+          to={`/at/${slug}/roles/requests?privilege=${encodeURIComponent(problem.lacks)}`}
         >
           Request it
         </Link>

@@ -1,15 +1,15 @@
 import { type ReactNode, useState } from 'react'
 import { listed, placesWords } from '#core/words/english.ts'
-import type { ReachedView } from '#contract/people-views.ts'
+import type { AccessiblePlaceView } from '#contract/people-views.ts'
 import { Level } from './Gauge.tsx'
 
 interface Props {
-  readonly places: readonly ReachedView[]
+  readonly places: readonly AccessiblePlaceView[]
   readonly label: string
   /** A place's name, as a way to it. */
-  readonly nameOf: (place: ReachedView) => ReactNode
+  readonly nameOf: (place: AccessiblePlaceView) => ReactNode
   /** The sum behind it, shown when it is asked for. */
-  readonly sumOf?: (place: ReachedView) => ReactNode
+  readonly sumOf?: (place: AccessiblePlaceView) => ReactNode
 }
 
 /** Where somebody has access: each place that differs from what it stands in, with the level and by what. */
@@ -50,7 +50,7 @@ export function Reached({ places, label, nameOf, sumOf }: Props) {
 }
 
 /** "from a grant by name and Bird Counts · also 5 places below". */
-function wayWords({ through, alike }: ReachedView): string {
+function wayWords({ through, alike }: AccessiblePlaceView): string {
   const by =
     through.length === 0
       ? []

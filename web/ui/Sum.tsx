@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react'
-import type { PartView, StepView, SumView } from '#contract/views.ts'
+import type { PartView, StepView, ExplanationView } from '#contract/views.ts'
 import { Gauge } from './Gauge.tsx'
 import { Day, Through } from './dates.tsx'
 import { useLevelName } from './own-levels.ts'
 
 /** The sum behind one person's access at one place: what adds up, what takes away, what is left. */
-export function Sum({ sum, timeZone }: { readonly sum: SumView; readonly timeZone: string }) {
+export function Sum({ sum, timeZone }: { readonly sum: ExplanationView; readonly timeZone: string }) {
   const levelName = useLevelName()
   return (
     <ol className="border-b border-base-300" aria-label={`Why ${sum.person} has this access`}>
@@ -80,7 +80,7 @@ function throughWords({ through, team }: PartView): string {
 
 function stepWords(
   { kind, at, leaves }: StepView,
-  { status }: SumView,
+  { status }: ExplanationView,
   levelName: (actions: number) => string,
 ): string {
   const left = levelName(leaves)

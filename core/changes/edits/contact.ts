@@ -2,7 +2,7 @@ import { isActive } from '../../access/subject.ts'
 import { rowOf } from '../../base/collection.ts'
 import type { PersonId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
-import type { Context, EditOf, EditRule } from '../context.ts'
+import type { Context, EditRule } from '../context.ts'
 import { lacksOver } from './person.ts'
 
 /** Names whom a guest turns to. */

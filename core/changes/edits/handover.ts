@@ -17,14 +17,14 @@ export interface OfferHandover {
   readonly handover: HandoverId
   readonly to: PersonId
   readonly keeps: RoleId
-  readonly word: string
+  readonly reason: string
 }
 
 /** An Owner offers a member to be Owner instead; what the Owner holds afterwards is said with it. */
 export const offerHandover: EditRule<OfferHandover> = {
   kind: 'handover.offer',
   lacks: context => lacksPrivilege(context, 'own'),
-  apply: ({ now, author }, { handover: id, to, keeps, word }) => {
+  apply: ({ now, author }, { handover: id, to, keeps, reason: word }) => {
     const { state, at } = now
     const person = rowOf(state.persons, to)
     if (person?.kind !== 'member' || !isActive(now, person) || to === author)
@@ -34,7 +34,7 @@ export const offerHandover: EditRule<OfferHandover> = {
     if (isOwner(now, to)) return refused({ code: 'already-there', what: 'role' })
     if (isTaken(state, 'handovers', id) || allRows(state.handovers).some(each => each.from === author))
       return refused({ code: 'already-there', what: 'handover' })
-    const after: Handover = { id, from: author, to, at, word, keeps }
+    const after: Handover = { id, from: author, to, at, reason: word, keeps }
     return ok([{ table: 'handovers', id, before: null, after }])
   },
 }

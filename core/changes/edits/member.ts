@@ -80,15 +80,15 @@ export const changeMember: EditRule<ChangeMember> = {
   },
 }
 
-export interface TakeMember {
-  readonly kind: 'member.take'
+export interface RemoveMember {
+  readonly kind: 'member.remove'
   readonly team: TeamId
   readonly person: PersonId
 }
 
 /** Leaving a team oneself needs nothing. */
-export const takeMember: EditRule<TakeMember> = {
-  kind: 'member.take',
+export const removeMember: EditRule<RemoveMember> = {
+  kind: 'member.remove',
   lacks: (context, edit) => lacksTaking(context, edit),
   apply: (context, edit) => {
     const before = membershipOf(context.now.state, edit.team, edit.person)

@@ -4,7 +4,7 @@ import { ok, refused } from '../../base/result.ts'
 import type { Person } from '../../people/person.ts'
 import { consequencesOf } from '../../state/naming.ts'
 import type { RecordChange } from '../../state/state.ts'
-import type { Context, EditOf, EditRule } from '../context.ts'
+import type { Context, EditRule } from '../context.ts'
 import { isContact } from './contact.ts'
 import { lacksOver } from './person.ts'
 

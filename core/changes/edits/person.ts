@@ -26,13 +26,13 @@ export const suspend: EditRule<SuspendPerson> = {
   },
 }
 
-export interface ResumePerson {
-  readonly kind: 'person.resume'
+export interface ReactivatePerson {
+  readonly kind: 'person.reactivate'
   readonly person: PersonId
 }
 
-export const resume: EditRule<ResumePerson> = {
-  kind: 'person.resume',
+export const resume: EditRule<ReactivatePerson> = {
+  kind: 'person.reactivate',
   lacks: (context, edit) => lacksOver(context, edit.person, 'suspend'),
   apply: (context, edit) => {
     const before = rowOf(context.now.state.persons, edit.person)

@@ -9,8 +9,8 @@ import { lacksOver } from './person.ts'
 import type { HoldingId, PersonId, RoleId } from '../../base/ids.ts'
 import type { Instant } from '../../base/instant.ts'
 
-export interface GiveRole {
-  readonly kind: 'role.give'
+export interface AssignRole {
+  readonly kind: 'role.assign'
   readonly holding: HoldingId
   readonly person: PersonId
   readonly role: RoleId
@@ -20,8 +20,8 @@ export interface GiveRole {
 }
 
 /** Gives somebody a role over a scope. */
-export const giveRole: EditRule<GiveRole> = {
-  kind: 'role.give',
+export const assignRole: EditRule<AssignRole> = {
+  kind: 'role.assign',
   lacks: (context, edit) => {
     const person = rowOf(context.before.state.persons, edit.person)
     if (person !== undefined) return lacksRoleFor(context, edit, person)
@@ -46,14 +46,14 @@ export const giveRole: EditRule<GiveRole> = {
   },
 }
 
-export interface TakeRole {
-  readonly kind: 'role.take'
+export interface UnassignRole {
+  readonly kind: 'role.unassign'
   readonly holding: HoldingId
 }
 
 /** Giving up one's own role needs nothing. */
-export const takeRole: EditRule<TakeRole> = {
-  kind: 'role.take',
+export const unassignRole: EditRule<UnassignRole> = {
+  kind: 'role.unassign',
   lacks: (context, edit) => {
     const before = rowOf(context.before.state.holdings, edit.holding)
     const person = before === undefined ? undefined : rowOf(context.before.state.persons, before.person)

@@ -64,7 +64,7 @@ function rightsOf(context: Context, changes: readonly RecordChange[]) {
  */
 export function isForGood(change: RecordChange): boolean {
   switch (change.table) {
-    case 'looks':
+    case 'viewingSessions':
       return true
     case 'workspaces':
       return change.before === null

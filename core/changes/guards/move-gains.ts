@@ -62,12 +62,12 @@ function gainAt(both: Pick<ProposedChanges, 'before' | 'after'>, node: NodeId): 
 }
 
 function webGains({ before, after }: ProposedChanges, node: NodeId): boolean {
-  const isSeen = (snapshot: Snapshot, id: NodeId) => {
+  const isVisible = (snapshot: Snapshot, id: NodeId) => {
     const evaluation = evaluationOf(snapshot)
     const place = nodeById(evaluation, id)
     return place !== none && isPublicIn(evaluation, place)
   }
   return placesBelow(before.state, after.state, new Set([node])).some(
-    place => isSeen(after, place.node) && !isSeen(before, place.node),
+    place => isVisible(after, place.node) && !isVisible(before, place.node),
   )
 }

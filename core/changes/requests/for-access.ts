@@ -66,8 +66,8 @@ export function isOpen({ declined, at }: AccessRequest, now: Instant): boolean {
  * that it was declined: that would tell that there is such a place.
  */
 export function waits(snapshot: Snapshot, request: AccessRequest): boolean {
-  const isSeen = has(check(snapshot, request.person, request.wants.node), 'see')
-  return isOpen(isSeen ? request : { ...request, declined: null }, snapshot.at)
+  const isVisible = has(check(snapshot, request.person, request.wants.node), 'see')
+  return isOpen(isVisible ? request : { ...request, declined: null }, snapshot.at)
 }
 
 /** Whether somebody has by now what they asked for. */

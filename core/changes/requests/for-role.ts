@@ -11,7 +11,7 @@ import type { Snapshot } from '../../state/state.ts'
 import type { Context } from '../context.ts'
 import type { Offered } from '../edits/invite.ts'
 import { lacksOver } from '../edits/person.ts'
-import { giveRole, lacksRoleFor } from '../edits/role.ts'
+import { assignRole, lacksRoleFor } from '../edits/role.ts'
 import type { Refusal } from '../refusal.ts'
 import { unknownRequest, type WantRule } from './rule.ts'
 
@@ -48,8 +48,15 @@ export const roleRule: WantRule<RoleWanted> = {
     if (given.of !== 'role' || role === undefined || !answers(request.wants, role, given.scope))
       return refused({ code: 'not-asked-for' })
     const { holding, scope, until } = given
-    const edit = { kind: 'role.give', holding, person: request.person, role: role.id, scope, until } as const
-    const done = giveRole.apply(context, { ...edit, from: null })
+    const edit = {
+      kind: 'role.assign',
+      holding,
+      person: request.person,
+      role: role.id,
+      scope,
+      until,
+    } as const
+    const done = assignRole.apply(context, { ...edit, from: null })
     return done.ok ? ok([...done.value, gone('requests', request)]) : done
   },
 }

@@ -129,7 +129,16 @@ const byPrivilege: readonly [privilege: string, edits: Edit[]][] = [
   ['remove', [edit('person.remove', { person: 'p' })]],
   [
     'invite members',
-    [edit('person.turn', { person: 'p', as: 'guest', taker: null, holding: 'h', folder: 'f', grant: 'g' })],
+    [
+      edit('person.convert', {
+        person: 'p',
+        as: 'guest',
+        taker: null,
+        holding: 'h',
+        folder: 'f',
+        grant: 'g',
+      }),
+    ],
   ],
   ['edit levels', [edit('level.create', { level: 'l', name: 'L', note: '', actions: reader })]],
   ['security', [edit('workspace.change', { allowsPublishing: false })]],
@@ -200,7 +209,7 @@ test('a team that the directory keeps is filled by it alone; its leads are named
   const kept = world(...parts)
   const adding = (who: string) =>
     edit('member.add', { membership: 'new', team: 't', person: who, lead: false, from: null, until: null })
-  const taking = edit('member.take', { team: 't', person: 'p' })
+  const taking = edit('member.remove', { team: 't', person: 'p' })
   for (const by of ['l', 'owner']) {
     expect(refusal(kept, by, adding('q'))).toMatchObject({ code: 'kept-by-directory' })
     expect(refusal(kept, by, taking)).toMatchObject({ code: 'kept-by-directory' })
@@ -227,8 +236,8 @@ describe('giving up', () => {
 
   test('one’s own grant, membership or role needs nothing', () => {
     expect(refusal(own, 'p', edit('grant.end', { grant: 'a person:p' }))).toBe('allowed')
-    expect(refusal(own, 'p', edit('member.take', { team: 't', person: 'p' }))).toBe('allowed')
-    expect(refusal(own, 'p', edit('role.take', { holding: 'p role-people-lead' }))).toBe('allowed')
+    expect(refusal(own, 'p', edit('member.remove', { team: 't', person: 'p' }))).toBe('allowed')
+    expect(refusal(own, 'p', edit('role.unassign', { holding: 'p role-people-lead' }))).toBe('allowed')
   })
 
   test('does not leave a place without a steward', () => {
@@ -316,7 +325,7 @@ describe('recovering access', () => {
     const round = [
       edit('person.suspend', { person: 'off' }),
       recovering('a'),
-      edit('person.resume', { person: 'off' }),
+      edit('person.reactivate', { person: 'off' }),
     ]
     expect(refusal(world(...here), 'admin', ...round)).toMatchObject({ code: 'has-steward' })
   })
@@ -363,7 +372,7 @@ describe('seats', () => {
     grant('a', 'person:owner', steward),
   ]
   const bought = (count: number) => after(world(...parts), 'owner', edit('seats.change', { seats: count }))
-  const turning = edit('person.turn', {
+  const turning = edit('person.convert', {
     person: 'g',
     as: 'member',
     taker: null,
@@ -378,7 +387,7 @@ describe('seats', () => {
     expect(refusal(bought(5), 'owner', inviting('member'))).toBe('allowed')
     expect(refusal(bought(4), 'owner', inviting('guest'))).toBe('allowed')
     expect(refusal(bought(4), 'owner', turning)).toEqual({ code: 'no-seat', free: 0, needed: 1 })
-    expect(refusal(bought(4), 'owner', edit('role.take', { holding: 'f role-exempt' }))).toMatchObject({
+    expect(refusal(bought(4), 'owner', edit('role.unassign', { holding: 'f role-exempt' }))).toMatchObject({
       code: 'no-seat',
     })
   })
@@ -389,7 +398,7 @@ describe('seats', () => {
     const freeing = edit('seats.change', { suspendedHoldSeats: false })
     expect(refusal(bought(4), 'owner', freeing, inviting('member'))).toBe('allowed')
     expect(
-      refusal(after(bought(3), 'owner', freeing), 'owner', edit('person.resume', { person: 'off' })),
+      refusal(after(bought(3), 'owner', freeing), 'owner', edit('person.reactivate', { person: 'off' })),
     ).toMatchObject({
       code: 'no-seat',
     })

@@ -100,7 +100,7 @@ describe('an invitation', () => {
       person('guest', { kind: 'guest' }),
       holding('guest', 'role-guest'),
     )
-    const turning = edit('person.turn', {
+    const turning = edit('person.convert', {
       person: 'guest',
       as: 'member',
       taker: null,

@@ -104,7 +104,7 @@ describe('a guest', () => {
   test('stays in no team that stops welcoming guests, unless cleared in the same change set', () => {
     const closing = edit('team.change', { team: 't', welcomesGuests: false })
     expect(refusal(world(...parts), 'lead', closing)).toMatchObject({ rule: 'not welcome' })
-    const leaving = edit('member.take', { team: 't', person: 'g' })
+    const leaving = edit('member.remove', { team: 't', person: 'g' })
     expect(refusal(world(...parts), 'lead', closing, leaving)).toBe('allowed')
   })
 })
@@ -163,7 +163,7 @@ describe('making a member a guest', () => {
     grant('a', 'person:owner', steward),
   ]
   const turning = (of: string, as: string, taker: string | null = null) =>
-    edit('person.turn', { person: of, as, taker, holding: 'h new', folder: 'f new', grant: 'g new' })
+    edit('person.convert', { person: of, as, taker, holding: 'h new', folder: 'f new', grant: 'g new' })
   const roles = (state: State, of: string) =>
     allRows(state.holdings).flatMap(each => (each.person === of ? [each.role] : []))
 
@@ -202,7 +202,7 @@ describe('making a member a guest', () => {
     expect(levelOf(guest, 'm', 'a')).toBe('Editor')
     const more = world(...parts, holding('m', 'role-people-lead'))
     expect(refusal(more, 'owner', turning('m', 'guest'))).toMatchObject({ rule: 'no role' })
-    const taking = edit('role.take', { holding: 'm role-people-lead' })
+    const taking = edit('role.unassign', { holding: 'm role-people-lead' })
     expect(refusal(more, 'owner', taking, turning('m', 'guest'))).toBe('allowed')
   })
 
@@ -211,7 +211,7 @@ describe('making a member a guest', () => {
     const back = after(
       guest,
       'owner',
-      edit('person.turn', {
+      edit('person.convert', {
         person: 'm',
         as: 'member',
         taker: null,

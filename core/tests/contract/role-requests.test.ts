@@ -130,8 +130,8 @@ describe('handing over', () => {
     const turned = after(
       offered,
       'owner',
-      edit('member.take', { team: 't', person: 'p' }),
-      edit('person.turn', { person: 'p', ...turning }),
+      edit('member.remove', { team: 't', person: 'p' }),
+      edit('person.convert', { person: 'p', ...turning }),
     )
     expect(refusal(turned, 'p', taking(true))).toMatchObject({ code: 'guest-rule', rule: 'no role' })
     expect(refusal(turned, 'p', taking(false))).toBe('allowed')
@@ -141,7 +141,7 @@ describe('handing over', () => {
     const second = after(
       offered,
       'owner',
-      edit('role.give', {
+      edit('role.assign', {
         holding: 'second',
         person: 'q',
         role: 'role-owner',
@@ -150,19 +150,21 @@ describe('handing over', () => {
         until: null,
       }),
     )
-    const without = after(second, 'q', edit('role.take', { holding: 'owner role-owner' }))
+    const without = after(second, 'q', edit('role.unassign', { holding: 'owner role-owner' }))
     expect(refusal(without, 'p', taking(true))).toEqual({ code: 'handover-over' })
   })
 
   test('the last owner cannot go by any other way', () => {
     const ways = [
-      edit('role.take', { holding: 'owner role-owner' }),
+      edit('role.unassign', { holding: 'owner role-owner' }),
       edit('person.remove', { person: 'owner' }),
       edit('person.suspend', { person: 'owner' }),
       edit('person.end', { person: 'owner', until: now + 5 }),
     ]
     const turned = { as: 'guest', holding: 'x', folder: 'f', grant: 'gr', taker: null }
-    expect(refusal(state, 'owner', edit('person.turn', { person: 'owner', ...turned }))).not.toBe('allowed')
+    expect(refusal(state, 'owner', edit('person.convert', { person: 'owner', ...turned }))).not.toBe(
+      'allowed',
+    )
     for (const way of ways)
       expect([way.kind, refusal(state, 'owner', way)]).toMatchObject([way.kind, { code: 'no-owner-left' }])
   })
@@ -186,17 +188,20 @@ test('seats that are planned count from their day on, and a plan is taken back',
 })
 
 test('one looks by a privilege, with a reason, for a while, and it is never undone', () => {
-  const look = (through: string | null, word = 'A complaint') =>
-    edit('look.begin', { look: 'l', through, word })
-  expect(refusal(state, 'p', look('q'))).toEqual({ code: 'privilege-missing', privilege: 'see as' })
-  expect(refusal(state, 'p', look(null))).toEqual({ code: 'privilege-missing', privilege: 'see the outline' })
-  expect(refusal(state, 'admin', look('p', ' '))).toEqual({ code: 'say-why' })
-  expect(refusal(state, 'admin', look('admin'))).toMatchObject({ code: 'unknown' })
-  const looked = after(state, 'admin', look('p'))
-  const [row] = allRows(looked.looks)
+  const session = (through: string | null, word = 'A complaint') =>
+    edit('session.begin', { session: 'l', through, word })
+  expect(refusal(state, 'p', session('q'))).toEqual({ code: 'privilege-missing', privilege: 'see as' })
+  expect(refusal(state, 'p', session(null))).toEqual({
+    code: 'privilege-missing',
+    privilege: 'see the outline',
+  })
+  expect(refusal(state, 'admin', session('p', ' '))).toEqual({ code: 'say-why' })
+  expect(refusal(state, 'admin', session('admin'))).toMatchObject({ code: 'unknown' })
+  const viewed = after(state, 'admin', session('p'))
+  const [row] = allRows(viewed.viewingSessions)
   expect(row).toMatchObject({ by: 'admin', through: 'p', until: now + viewingTime })
-  const change = { table: 'looks', id: 'l', before: null, after: row }
-  expect(refusal(looked, 'owner', edit('undo', { revision: 1, changes: [change], written: [] }))).toEqual({
+  const change = { table: 'viewingSessions', id: 'l', before: null, after: row }
+  expect(refusal(viewed, 'owner', edit('undo', { revision: 1, changes: [change], written: [] }))).toEqual({
     code: 'never-undone',
   })
 })

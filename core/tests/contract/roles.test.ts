@@ -116,7 +116,7 @@ test('built-in roles are locked', () => {
 
 test('a role is given no higher than its giver holds its privileges, over a scope that the giver has', () => {
   const giving = (id: string, scope: object = { over: 'workspace' }) =>
-    edit('role.give', { holding: 'new', person: 'p', role: `role-${id}`, scope, from: null, until: null })
+    edit('role.assign', { holding: 'new', person: 'p', role: `role-${id}`, scope, from: null, until: null })
   const higher = world(...cast, role('security', 30, 'security'))
   expect(refusal(higher, 'maker', giving('security'))).toMatchObject({ code: 'outranked' })
   const overGuests = world(

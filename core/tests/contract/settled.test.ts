@@ -171,7 +171,7 @@ describe('access is not recovered by taking it from somebody first', () => {
   const recovering = (at: string) =>
     edit('access.recover', { node: at, taker: 'admin', grant: 'r', limits: [] })
   test.each([
-    ['the only lead', [edit('member.take', { team: 't', person: 'lead' }), recovering('home')]],
+    ['the only lead', [edit('member.remove', { team: 't', person: 'lead' }), recovering('home')]],
     [
       'the lead’s leading',
       [edit('member.change', { team: 't', person: 'lead', lead: false }), recovering('home')],
@@ -179,7 +179,7 @@ describe('access is not recovered by taking it from somebody first', () => {
     ['one’s own ending grant', [edit('grant.end', { grant: 'other person:admin' }), recovering('other')]],
     [
       'the lead’s standing as a member',
-      [turning('lead'), edit('member.take', { team: 't', person: 'lead' }), recovering('home')],
+      [turning('lead'), edit('member.remove', { team: 't', person: 'lead' }), recovering('home')],
     ],
   ])('%s', (_, edits) => {
     for (const order of [edits, edits.toReversed()])
@@ -189,7 +189,7 @@ describe('access is not recovered by taking it from somebody first', () => {
   test('nor where the same act brings back somebody who has it', () => {
     const away = after(state, 'owner', edit('person.suspend', { person: 'lead' }))
     expect(refusal(away, 'admin', recovering('home'))).toBe('allowed')
-    const back = edit('person.resume', { person: 'lead' })
+    const back = edit('person.reactivate', { person: 'lead' })
     for (const order of [
       [back, recovering('home')],
       [recovering('home'), back],
@@ -225,7 +225,7 @@ describe('guests', () => {
 
   test('are judged as the whole set leaves them, in whichever order', () => {
     const state = world(person('g', { kind: 'guest' }), holding('g', 'role-guest'), role('x', 10))
-    const given = edit('role.give', {
+    const given = edit('role.assign', {
       holding: 'h',
       person: 'g',
       role: 'role-x',

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import type { AccessView, ExceptionView } from '#contract/views.ts'
+import type { AccessView, OwnAccessPlaceView } from '#contract/views.ts'
 import { counted, listed, placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
@@ -41,7 +41,7 @@ export function Below({ below, moreBelow, hiddenBelow }: Props) {
   )
 }
 
-const differsBy = ({ isBroken, isDraft, isArchived, web, grants, limits }: ExceptionView): string =>
+const differsBy = ({ isBroken, isDraft, isArchived, web, grants, limits }: OwnAccessPlaceView): string =>
   [
     isBroken ? 'inheritance broken' : '',
     grants > 0 ? counted(grants, 'grant', 'grants') : '',

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { DraftHead } from '#contract/access-views.ts'
 import type { Problem } from '#contract/problem.ts'
-import { useHandDraftMutation, useTakersQuery } from '../../api/drafts.ts'
+import { useHandOverDraftMutation, useTakersQuery } from '../../api/drafts.ts'
 import { useHere } from '../../api/use-here.ts'
 import { say } from '../../store/said.ts'
 import { useAppDispatch } from '../../store/store.ts'
@@ -21,9 +21,9 @@ export function HandOver({ draft, onDone }: Props) {
   const { slug } = useHere()
   const dispatch = useAppDispatch()
   const { data } = useTakersQuery({ slug, id: draft.id })
-  const [hand, { isLoading, error }] = useHandDraftMutation()
+  const [hand, { isLoading, error }] = useHandOverDraftMutation()
   const [to, setTo] = useState('')
-  const [word, setWord] = useState('')
+  const [comment, setComment] = useState('')
   if (data === undefined) return <p className="quiet mt-3">Loading …</p>
   if (data.takers.length === 0)
     return (
@@ -35,7 +35,7 @@ export function HandOver({ draft, onDone }: Props) {
       </p>
     )
   const submit = async () => {
-    const { data: done } = await hand({ slug, id: draft.id, to, word: word.trim() })
+    const { data: done } = await hand({ slug, id: draft.id, to, comment: comment.trim() })
     if (done === undefined) return
     const name = data.takers.find(each => each.id === to)?.name ?? ''
     dispatch(say({ text: `Handed over to ${name}.` }))
@@ -58,7 +58,7 @@ export function HandOver({ draft, onDone }: Props) {
         ]}
         onValue={setTo}
       />
-      <TextField label="Message" maxLength={1000} value={word} onValue={setWord} />
+      <TextField label="Message" maxLength={1000} value={comment} onValue={setComment} />
       <ProblemNote problem={error as Problem | undefined} />
       <ActOrLeave act="Hand over" isDisabled={isLoading || to === ''} onLeave={onDone} />
     </OpenedForm>

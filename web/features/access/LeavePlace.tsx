@@ -11,7 +11,7 @@ export function LeavePlace({ node }: { readonly node: NodeView }) {
   const [isOpen, setOpen] = useState(false)
   if (node.mine.length === 0) return null
   return isOpen ? (
-    <Leaving node={node} onLeave={() => setOpen(false)} />
+    <Offboarding node={node} onLeave={() => setOpen(false)} />
   ) : (
     <button type="button" className="btn-plain mt-4" onClick={() => setOpen(true)}>
       Leave this place …
@@ -19,7 +19,7 @@ export function LeavePlace({ node }: { readonly node: NodeView }) {
   )
 }
 
-function Leaving({ node, onLeave }: { readonly node: NodeView; readonly onLeave: () => void }) {
+function Offboarding({ node, onLeave }: { readonly node: NodeView; readonly onLeave: () => void }) {
   const { slug } = useHere()
   const navigate = useNavigate()
   const edits: EditRequest[] = node.mine.map(grant => ({ kind: 'grant.end', grant }))

@@ -23,7 +23,7 @@ export function NoAccess({ address }: { readonly address: string }) {
           {asked.declined === null
             ? 'You are notified when it is answered.'
             : `${asked.declined.by} declined your request${asked.declined.comment === '' ? '.' : `: “${asked.declined.comment}”`}`}{' '}
-          <Link className="link" to={`/at/${slug}/oversight/asked`}>
+          <Link className="link" to={`/at/${slug}/oversight/requests`}>
             Your requests
           </Link>
         </p>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useLooksQuery } from '../../api/roles.ts'
+import { useViewingSessionsQuery } from '../../api/roles.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Time } from '../../ui/dates.tsx'
@@ -13,13 +13,13 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 export function Outlining() {
   const { slug, workspace } = useHere()
   const mayCheck = workspace.me.privileges.includes('check access')
-  const { data: looks } = useLooksQuery(slug, { skip: !mayCheck })
-  const open = looks?.looks.find(each => each.isOpen && each.through === null)
-  const [word, setWord] = useState('')
+  const { data: viewingSessions } = useViewingSessionsQuery(slug, { skip: !mayCheck })
+  const open = viewingSessions?.viewingSessions.find(each => each.isOpen && each.through === null)
+  const [reason, setReason] = useState('')
   const { apply, problem, isBusy } = useChange(slug)
   if (!mayCheck)
     return <p className="quiet text-sm">You can check your own access and the places that you share.</p>
-  if (looks === undefined) return null
+  if (viewingSessions === undefined) return null
   if (open !== undefined)
     return (
       <p className="border-l-4 border-base-content pl-3 text-sm">
@@ -29,7 +29,7 @@ export function Outlining() {
     )
   const begin = () =>
     apply(
-      [{ kind: 'look.begin', look: 'new:look', through: null, word }],
+      [{ kind: 'session.begin', session: 'new:session', through: null, reason }],
       'You have outline access for one hour.',
     )
   return (
@@ -47,11 +47,11 @@ export function Outlining() {
         aria-label="Reason for outline access"
         placeholder="Reason, kept in the history"
         maxLength={500}
-        value={word}
-        onChange={event => setWord(event.target.value)}
+        value={reason}
+        onChange={event => setReason(event.target.value)}
       />
       <ProblemNote problem={problem} />
-      <button className="btn-plain justify-self-start" disabled={isBusy || word.trim() === ''}>
+      <button className="btn-plain justify-self-start" disabled={isBusy || reason.trim() === ''}>
         Start outline access
       </button>
     </form>

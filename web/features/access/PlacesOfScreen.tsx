@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import type { GivenAtView } from '#contract/access-views.ts'
+import type { PlacedGrantView } from '#contract/access-views.ts'
 import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { FoundPlaceView } from '#contract/people-views.ts'
+import type { PlaceHit } from '#contract/people-views.ts'
 import { levelActions } from '#core/levels/level.ts'
-import { useGivenQuery } from '../../api/access.ts'
+import { useGrantsQuery } from '../../api/access.ts'
 import { useTeamsQuery } from '../../api/api.ts'
 import { usePersonQuery, usePlacesQuery } from '../../api/people.ts'
 import { useDecision } from '../../api/use-decision.ts'
@@ -56,7 +56,7 @@ interface Props {
 
 function PlacesOf({ principal, name, isGuest, back }: Props) {
   const { slug } = useHere()
-  const { currentData: given } = useGivenQuery({ slug, principal })
+  const { currentData: given } = useGrantsQuery({ slug, principal })
   const rowOf = useRowOf()
   return (
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
@@ -86,7 +86,7 @@ function PlacesOf({ principal, name, isGuest, back }: Props) {
 }
 
 /** A grant as a row: its place and the way to it, where it comes from, and when it begins and ends. */
-function useRowOf(): (grant: GivenAtView) => Row {
+function useRowOf(): (grant: PlacedGrantView) => Row {
   const { timeZone } = useHere().workspace
   const inWords = useDates()
   return grant => {
@@ -110,7 +110,7 @@ function useRowOf(): (grant: GivenAtView) => Row {
 function AddPlace({ principal, name, isGuest }: Omit<Props, 'back'>) {
   const { slug } = useHere()
   const [typed, setTyped] = useState('')
-  const [place, setPlace] = useState<FoundPlaceView>()
+  const [place, setPlace] = useState<PlaceHit>()
   const { data: places = [] } = usePlacesQuery({ slug, find: typed }, { skip: typed.trim() === '' })
   if (place !== undefined)
     return (
@@ -135,7 +135,7 @@ function AddPlace({ principal, name, isGuest }: Omit<Props, 'back'>) {
 }
 
 interface AddingProps extends Omit<Props, 'back'> {
-  readonly place: FoundPlaceView
+  readonly place: PlaceHit
   readonly onDone: () => void
 }
 

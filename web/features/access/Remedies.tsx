@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { RemedyView } from '#contract/oversight-views.ts'
-import type { SumView } from '#contract/views.ts'
+import type { ExplanationView } from '#contract/views.ts'
 import { type Action, type ActionSet, allActions, has } from '#core/levels/action.ts'
 import { useWhyNotQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
@@ -11,7 +11,7 @@ import { Decision } from '../../ui/Decision.tsx'
 
 interface Props {
   readonly person: string
-  readonly sum: SumView
+  readonly sum: ExplanationView
   /** The id of the place. */
   readonly place: string
   /** Asked for from the start. */

@@ -1,9 +1,9 @@
 import { useState } from 'react'
-import type { GivenView } from '#contract/access-views.ts'
+import type { GrantsOverviewView } from '#contract/access-views.ts'
 import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import { levelActions } from '#core/levels/level.ts'
-import { useGivenQuery } from '../../api/access.ts'
+import { useGrantsQuery } from '../../api/access.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { counted, placesWords } from '#core/words/english.ts'
 import { type Receiver, useReceivers } from '../../api/use-receivers.ts'
@@ -22,7 +22,7 @@ import { ManyGrants } from './ManyGrants.tsx'
 export function Several({ places }: { readonly places: readonly string[] }) {
   const { slug } = useHere()
   const dispatch = useAppDispatch()
-  const { currentData: given } = useGivenQuery({ slug, places: places.join(',') })
+  const { currentData: given } = useGrantsQuery({ slug, places: places.join(',') })
   return (
     <>
       <div className="mb-1 flex items-baseline justify-between">
@@ -36,7 +36,7 @@ export function Several({ places }: { readonly places: readonly string[] }) {
   )
 }
 
-function Known({ given }: { readonly given: GivenView }) {
+function Known({ given }: { readonly given: GrantsOverviewView }) {
   const { places, others, grants } = given
   if (places.length === 0) return <p>You share none of these places.</p>
   return (
@@ -55,7 +55,7 @@ function Known({ given }: { readonly given: GivenView }) {
 }
 
 /** One row a team or person, for all of the places. */
-const rowsOf = ({ grants, places }: GivenView): Row[] =>
+const rowsOf = ({ grants, places }: GrantsOverviewView): Row[] =>
   groupsOf(grants.map(grant => ({ ...grant, isHere: true })))
     .flatMap(group => group.entries)
     .map(({ principal, name }) => {
@@ -65,7 +65,7 @@ const rowsOf = ({ grants, places }: GivenView): Row[] =>
       return { key: principal, title: name, note, grants: theirs, isFixed: false }
     })
 
-function OpenAll({ given }: { readonly given: GivenView }) {
+function OpenAll({ given }: { readonly given: GrantsOverviewView }) {
   const { slug } = useHere()
   const { receivers, noteOf } = useReceivers(slug)
   const [receiver, setReceiver] = useState<Receiver>()
@@ -82,7 +82,7 @@ function OpenAll({ given }: { readonly given: GivenView }) {
 }
 
 interface OpeningProps {
-  readonly given: GivenView
+  readonly given: GrantsOverviewView
   readonly receiver: Receiver
   readonly onDone: () => void
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { ForeseenView } from '#contract/effect-views.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
 import type { NodeView } from '#contract/views.ts'
 import { type ActionSet, holds } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
@@ -68,7 +68,7 @@ export function ShareForm({ node, receiver, onDone }: Props) {
         atMost={atMostFor(mail === undefined ? receiver.kind : as, node.actions)}
         onChange={setGives}
       />
-      {isNothing(decision.foreseen.effect) && (
+      {isNothing(decision.preview.preview) && (
         <p className="text-sm text-warning">
           This changes nothing: {name} already has this access, or a limit reduces it.
         </p>
@@ -79,9 +79,9 @@ export function ShareForm({ node, receiver, onDone }: Props) {
 }
 
 /** Nothing changes, now or later. */
-const isNothing = (effect: ForeseenView | undefined): boolean =>
-  effect?.isWhole === true &&
-  effect.impact.every(each => each.differences.length === 0 && each.counted === null)
+const isNothing = (preview: PreviewView | undefined): boolean =>
+  preview?.isWhole === true &&
+  preview.impact.every(each => each.differences.length === 0 && each.counted === null)
 
 const inviting = (mail: string, as: 'guest' | 'member'): EditRequest => ({
   kind: 'person.invite',

@@ -1,4 +1,4 @@
-import type { ReachView } from '#contract/views.ts'
+import type { PersonAccessView } from '#contract/views.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { useTeamsQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -8,7 +8,7 @@ import { WhyOf } from './WhyOf.tsx'
 
 interface Props {
   readonly principal: Principal
-  readonly people: readonly ReachView[]
+  readonly people: readonly PersonAccessView[]
   readonly onWhy: (about: WhyAbout) => void
 }
 

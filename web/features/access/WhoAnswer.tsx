@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Problem } from '#contract/problem.ts'
-import type { ExceptionsView, ReachView } from '#contract/views.ts'
+import type { OwnAccessView, PersonAccessView } from '#contract/views.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
-import { useExceptionsQuery, useWhoCanQuery } from '../../api/access.ts'
+import { useOwnAccessQuery, useWhoCanQuery } from '../../api/access.ts'
 import { counted, numberWords, peopleWords, placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
@@ -70,14 +70,14 @@ export function WhoAnswer({ place, action }: Props) {
 }
 
 /** The highest come first: none on the first page is none at all. */
-const isSteward = ({ actions, status }: ReachView): boolean =>
+const isSteward = ({ actions, status }: PersonAccessView): boolean =>
   status === 'active' && has(actions as ActionSet, 'share')
 
 function Line({
   reach: { id, name, kind, status, actions },
   place,
 }: {
-  readonly reach: ReachView
+  readonly reach: PersonAccessView
   readonly place: string
 }) {
   const { slug } = useHere()
@@ -107,7 +107,7 @@ function Line({
 /** Where what is true of a place is not true of what lies in it. */
 function Below({ place }: { readonly place: string }) {
   const { slug } = useHere()
-  const { currentData: view } = useExceptionsQuery({ slug, id: place })
+  const { currentData: view } = useOwnAccessQuery({ slug, id: place })
   if (view === undefined || view.below.length + view.moreBelow + view.hiddenBelow === 0) return null
   return (
     <section aria-label="Places below that differ" className="mb-5 max-w-3xl border-l-4 border-base-300 pl-3">
@@ -131,7 +131,7 @@ function Below({ place }: { readonly place: string }) {
   )
 }
 
-function Exception({ exception }: { readonly exception: ExceptionsView['below'][number] }) {
+function Exception({ exception }: { readonly exception: OwnAccessView['below'][number] }) {
   const { slug } = useHere()
   const { id, name, isBroken, grants, limits, heldBack } = exception
   const check = `/at/${slug}/oversight/check?place=${id}`

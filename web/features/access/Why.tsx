@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import type { AccessView, GrantView, NodeView } from '#contract/views.ts'
 import type { Principal } from '#core/rules/principal.ts'
-import { useSumQuery, useTeamsQuery } from '../../api/api.ts'
+import { useExplanationQuery, useTeamsQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'
@@ -54,7 +54,7 @@ interface WhyPersonProps {
 
 function WhyPerson({ person, node, isShared }: WhyPersonProps) {
   const { slug, workspace } = useHere()
-  const { currentData: sum } = useSumQuery({ slug, id: node.id, person })
+  const { currentData: sum } = useExplanationQuery({ slug, id: node.id, person })
   if (sum === undefined) return <p className="quiet">Loading …</p>
   return (
     <>

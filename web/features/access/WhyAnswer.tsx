@@ -1,6 +1,6 @@
 import type { Problem } from '#contract/problem.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
-import { useSumQuery } from '../../api/api.ts'
+import { useExplanationQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useLevelName } from '../../ui/own-levels.ts'
 import { Sum } from '../../ui/Sum.tsx'
@@ -20,7 +20,7 @@ interface Props {
 export function WhyAnswer({ place, person, action }: Props) {
   const { slug, workspace } = useHere()
   const levelName = useLevelName()
-  const { currentData: sum, error } = useSumQuery({ slug, id: place, person })
+  const { currentData: sum, error } = useExplanationQuery({ slug, id: place, person })
   if (error !== undefined) return <NotTold problem={error as Problem} />
   if (sum === undefined) return <p className="quiet">Loading …</p>
   const may = action === undefined || has(sum.result as ActionSet, action)

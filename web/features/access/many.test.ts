@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import type { GivenAtView } from '#contract/access-views.ts'
+import type { PlacedGrantView } from '#contract/access-views.ts'
 import { endOfDay } from '#contract/dates.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { type Act, actionsOf, editsFor, isWithin } from './many.ts'
@@ -7,7 +7,7 @@ import { type Act, actionsOf, editsFor, isWithin } from './many.ts'
 const reader = levelActions('Reader')
 const editor = levelActions('Editor')
 const own = [{ id: 'level-own', name: 'Tidier', note: '', actions: 0b10001 }]
-const grant = (id: string, more: Partial<GivenAtView> = {}): GivenAtView => ({
+const grant = (id: string, more: Partial<PlacedGrantView> = {}): PlacedGrantView => ({
   id,
   principal: 'person:p',
   name: 'p',
@@ -29,7 +29,7 @@ const grant = (id: string, more: Partial<GivenAtView> = {}): GivenAtView => ({
   ...more,
 })
 const wanting = (act: Act, more: object = {}) => ({ act, gives: editor, through: '', allows: 0, ...more })
-const editsOf = (grants: GivenAtView[], act: Act, more: object = {}) =>
+const editsOf = (grants: PlacedGrantView[], act: Act, more: object = {}) =>
   editsFor(grants, wanting(act, more), { timeZone: 'Europe/London', own })
 
 describe('grants that are changed together', () => {

@@ -1,4 +1,4 @@
-import type { GivenAtView } from '#contract/access-views.ts'
+import type { PlacedGrantView } from '#contract/access-views.ts'
 import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { OwnLevelView } from '#contract/views.ts'
@@ -9,7 +9,7 @@ export interface Row {
   readonly key: string
   readonly title: string
   readonly note: string
-  readonly grants: readonly GivenAtView[]
+  readonly grants: readonly PlacedGrantView[]
   /** Cannot be changed here: it comes through a team. */
   readonly isFixed: boolean
 }
@@ -27,7 +27,7 @@ export interface Wanted {
 
 /** One edit a grant that it makes a difference to; what is more than the reader has at a place is left out there. */
 export function editsFor(
-  grants: readonly GivenAtView[],
+  grants: readonly PlacedGrantView[],
   { act, gives, through, allows }: Wanted,
   { timeZone, own }: { readonly timeZone: string; readonly own: readonly OwnLevelView[] },
 ): EditRequest[] {

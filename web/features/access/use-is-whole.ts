@@ -1,10 +1,12 @@
-import { useLooksQuery } from '../../api/roles.ts'
+import { useViewingSessionsQuery } from '../../api/roles.ts'
 import { useHere } from '../../api/use-here.ts'
 
 /** Whether an answer is about all places: to who may check anyone's access and has a look at the outline open. */
 export function useIsWhole(): boolean {
   const { slug, workspace } = useHere()
   const mayCheck = workspace.me.privileges.includes('check access')
-  const { data: looks } = useLooksQuery(slug, { skip: !mayCheck })
-  return mayCheck && looks?.looks.some(each => each.isOpen && each.through === null) === true
+  const { data: viewingSessions } = useViewingSessionsQuery(slug, { skip: !mayCheck })
+  return (
+    mayCheck && viewingSessions?.viewingSessions.some(each => each.isOpen && each.through === null) === true
+  )
 }

@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import type { WantedView } from '#contract/request-views.ts'
 import { useSessionQuery } from '../../api/api.ts'
 import { useDraftsQuery } from '../../api/drafts.ts'
-import { useNoticesQuery } from '../../api/oversight.ts'
+import { useNotificationsQuery } from '../../api/oversight.ts'
 import { useMyAccessQuery } from '../../api/people.ts'
 import { useRequestsQuery } from '../../api/requests.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -74,7 +74,7 @@ function useWaiting(): Item[] {
   const { slug } = useHere()
   const { data: mine } = useMyAccessQuery(slug)
   const { data: session } = useSessionQuery()
-  const handovers: Item[] = (mine?.handovers ?? []).map(({ id, from, at, word }) => ({
+  const handovers: Item[] = (mine?.handovers ?? []).map(({ id, from, at, reason: word }) => ({
     key: `handover ${id}`,
     at,
     text: <Says who={from.name} what="offers to hand over the workspace to you" />,
@@ -110,7 +110,7 @@ function useRequests(): Item[] {
         return { what: `to join ${wants.team.name}`, path: `teams/${wants.team.id}` }
       case 'role':
       case 'privilege':
-        return { what: `to ${wantedWords(wants)}`, path: 'roles/asked' }
+        return { what: `to ${wantedWords(wants)}`, path: 'roles/requests' }
     }
   }
   return (data?.toDecide ?? []).map(({ id, person, wants, at, reason }) => {
@@ -130,10 +130,10 @@ function useRequests(): Item[] {
 function useDraftsForMe(): Item[] {
   const { slug, workspace } = useHere()
   const { data } = useDraftsQuery(slug, { skip: workspace.me.kind === 'guest' })
-  return (data?.kept ?? []).flatMap(({ id, name, from, word, changedAt: at }) => {
+  return (data?.kept ?? []).flatMap(({ id, name, from, comment: word, changedAt: at }) => {
     if (from === null) return []
     const text = <Says who={from.name} what={`handed you the draft changes “${name}”`} />
-    return [{ key: `draft ${id}`, at, text, word, act: 'Preview', to: `/at/${slug}/oversight/gathered` }]
+    return [{ key: `draft ${id}`, at, text, word, act: 'Preview', to: `/at/${slug}/oversight/draft` }]
   })
 }
 
@@ -146,17 +146,17 @@ const Says = ({ who, what }: { readonly who: string; readonly what: string }) =>
 const unreadAtMost = 6
 /** What these tell of stands among what waits, as long as it does. */
 const waiting: ReadonlySet<string> = new Set([
-  'access asked',
-  'role asked',
-  'asked',
+  'access requested',
+  'role requested',
+  'team requested',
   'handed',
   'handover offered',
 ])
 
 function Unread() {
   const { slug } = useHere()
-  const { data } = useNoticesQuery(slug)
-  const unread = (data?.notices ?? []).filter(each => !each.isRead && !waiting.has(each.kind))
+  const { data } = useNotificationsQuery(slug)
+  const unread = (data?.notifications ?? []).filter(each => !each.isRead && !waiting.has(each.kind))
   if (unread.length === 0) return null
   return (
     <section aria-label="New for you">
@@ -174,7 +174,7 @@ function Unread() {
         ))}
       </ul>
       <p className="border-t border-base-300 pt-1.5 text-sm">
-        <Link className="link" to={`/at/${slug}/notices`}>
+        <Link className="link" to={`/at/${slug}/notifications`}>
           All notifications
         </Link>
       </p>

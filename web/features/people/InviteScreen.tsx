@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { OfferRequest, ScopeRequest } from '#contract/edit-requests.ts'
-import type { LookThroughRequest } from '#contract/requests.ts'
+import type { OfferPreviewRequest } from '#contract/requests.ts'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { AddressView } from '#contract/people-views.ts'
 import type { Problem } from '#contract/problem.ts'
@@ -15,7 +15,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextArea } from '../../ui/TextArea.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 import { isInvitable, Judged, useJudged } from './Judged.tsx'
-import { LookThrough, seatsLeft, useOfferView } from './LookThrough.tsx'
+import { OfferPreview, seatsLeft, useOfferView } from './OfferPreview.tsx'
 import { emptyOfferOf, type OfferDraft, offerOf } from './offer.ts'
 import { OfferForm } from './OfferForm.tsx'
 import { PeopleHead } from './PeopleHead.tsx'
@@ -167,7 +167,7 @@ const Who = ({ text, onText, addresses }: WhoProps) => (
 )
 
 interface LookedProps {
-  readonly asked: LookThroughRequest
+  readonly asked: OfferPreviewRequest
   readonly count: number
   /** Whether the addresses are judged as they stand now. */
   readonly isJudged: boolean
@@ -188,7 +188,7 @@ function Looked({ asked, count, isJudged, sent, problem }: LookedProps) {
     >
       <h2 className="mb-2 text-lg font-bold">What they will see and do</h2>
       <div className="md:min-h-0 md:overflow-y-auto" tabIndex={0} role="region" aria-label="Preview">
-        <LookThrough view={view} count={Math.max(count, 1)} />
+        <OfferPreview view={view} count={Math.max(count, 1)} />
       </div>
       <div className="grid gap-2 border-t border-base-content py-3">
         <ProblemNote problem={problem} />

@@ -10,7 +10,7 @@ import { onSubmit } from '../../ui/on-submit.ts'
 import { Panel } from '../../ui/Panel.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
-import { LookThrough, useOfferView } from './LookThrough.tsx'
+import { OfferPreview, useOfferView } from './OfferPreview.tsx'
 import { emptyOfferOf, offerOf } from './offer.ts'
 import { OfferForm } from './OfferForm.tsx'
 import { DayField } from '../../ui/DayField.tsx'
@@ -53,7 +53,7 @@ export function JoinLinkPanel({ link, onClose }: PanelProps) {
       </p>
       <Changing link={link} onClose={onClose} />
       <section aria-label="What people get" className="mt-4 border-t border-base-content pt-2">
-        <LookThrough view={view} count={1} />
+        <OfferPreview view={view} count={1} />
       </section>
     </Panel>
   )
@@ -179,7 +179,7 @@ export function NewJoinLink({ onClose, onMade }: NewProps) {
         <BoundsFields bounds={bounds} onBounds={setBounds} />
         <OfferForm offer={draft} onOffer={setDraft} />
         <section aria-label="What people get" className="border-t border-base-content pt-2">
-          <LookThrough view={view} count={1} />
+          <OfferPreview view={view} count={1} />
         </section>
         <ProblemNote problem={problem} />
         <button

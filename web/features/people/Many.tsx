@@ -13,7 +13,7 @@ import { Panel } from '../../ui/Panel.tsx'
 import { DayField } from '../../ui/DayField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
 import { Deciding, type FormProps } from './ManyForm.tsx'
-import { GiveRole } from './ManyRoles.tsx'
+import { AssignRole } from './ManyRoles.tsx'
 import type { Selection } from './selection.ts'
 import { useFilter } from './use-filter.ts'
 
@@ -215,7 +215,7 @@ function movesInto(people: readonly PersonName[], to: TeamView, from: TeamView |
           ({ kind: 'member.add', team: to.id, person, lead: false, from: null, until: null }) as const,
       ),
     ...(from === undefined ? [] : people.filter(person => isIn(from, person))).map(
-      ({ id: person }) => ({ kind: 'member.take', team: from?.id ?? '', person }) as const,
+      ({ id: person }) => ({ kind: 'member.remove', team: from?.id ?? '', person }) as const,
     ),
   ]
 }
@@ -244,7 +244,7 @@ function SetEnd({ people, ...props }: FormProps) {
 
 const forms: Readonly<Record<ManyAct, (props: FormProps) => React.ReactNode>> = {
   team: IntoTeam,
-  role: GiveRole,
+  role: AssignRole,
   end: SetEnd,
   renew: simple({
     act: who => `Send the invitation to ${who} again`,
@@ -266,7 +266,7 @@ const forms: Readonly<Record<ManyAct, (props: FormProps) => React.ReactNode>> = 
   resume: simple({
     act: who => `Reactivate ${who}`,
     said: who => `Reactivated: ${who}.`,
-    edit: person => ({ kind: 'person.resume', person }),
+    edit: person => ({ kind: 'person.reactivate', person }),
   }),
   remove: simple({
     act: who => `Remove ${who}`,

@@ -12,7 +12,7 @@ import { Drafted } from '../../ui/Drafted.tsx'
 import { Deciding, type FormProps } from './ManyForm.tsx'
 
 /** One role for many people, over one scope, besides what they hold or instead of another role. */
-export function GiveRole({ people, ...props }: FormProps) {
+export function AssignRole({ people, ...props }: FormProps) {
   const { slug, workspace } = useHere()
   const [chosen, setChosen] = useState(workspace.roles[0]?.id ?? '')
   const [over, setOver] = useState('')
@@ -28,9 +28,10 @@ export function GiveRole({ people, ...props }: FormProps) {
   const edits: EditRequest[] = [
     ...leaving
       .filter(each => ids.has(each.person.id) && each.mayTake)
-      .map(({ holding: id }) => ({ kind: 'role.take', holding: id }) as const),
+      .map(({ holding: id }) => ({ kind: 'role.unassign', holding: id }) as const),
     ...coming.map(
-      ({ id }) => ({ kind: 'role.give', person: id, role: role.id, scope, from: null, until: null }) as const,
+      ({ id }) =>
+        ({ kind: 'role.assign', person: id, role: role.id, scope, from: null, until: null }) as const,
     ),
   ]
   const act =

@@ -9,9 +9,9 @@ import { Day, Through } from '../../ui/dates.tsx'
 import { Picture, pictureAddress } from '../../ui/Picture.tsx'
 import { Reached } from '../../ui/Reached.tsx'
 import { When } from '../../ui/When.tsx'
-import { Leaving } from './Leaving.tsx'
+import { Offboarding } from './Offboarding.tsx'
 import { Handovers, Looks, May } from './MyRoles.tsx'
-import { PlaceSum } from './PlaceSum.tsx'
+import { PlaceExplanation } from './PlaceExplanation.tsx'
 import { Profile } from './Profile.tsx'
 
 /** Oneself in this workspace: how one is called, and all that one may do, with where each piece comes from. */
@@ -29,7 +29,7 @@ export function MeScreen() {
           <Handovers handovers={access.handovers} />
           <Mine />
           <Held access={access} />
-          <Looks looks={access.looks} />
+          <Looks viewingSessions={access.viewingSessions} />
           <LeaveWorkspace />
         </div>
         <section aria-label="My places">
@@ -44,7 +44,7 @@ export function MeScreen() {
                 {place.name}
               </Link>
             )}
-            sumOf={place => <PlaceSum place={place.id} person={workspace.me.id} />}
+            sumOf={place => <PlaceExplanation place={place.id} person={workspace.me.id} />}
           />
         </section>
       </div>
@@ -79,7 +79,7 @@ function Mine() {
           <Link className="link" to="/account">
             Account and sign-in
           </Link>
-          <Link className="link" to={`/at/${slug}/notices`}>
+          <Link className="link" to={`/at/${slug}/notifications`}>
             Notification settings
           </Link>
         </p>
@@ -97,7 +97,7 @@ function Held({ access }: { readonly access: MyAccessView }) {
         <div className="mb-1 flex items-baseline justify-between">
           <h2 className="text-lg font-bold">My roles</h2>
           {workspace.me.kind === 'member' && (
-            <Link className="link text-sm" to={`/at/${slug}/roles/asked`}>
+            <Link className="link text-sm" to={`/at/${slug}/roles/requests`}>
               Request a role
             </Link>
           )}
@@ -163,7 +163,7 @@ function LeaveWorkspace() {
   return (
     <section aria-label="Leave the workspace" className="mt-6 border-t border-base-content pt-3">
       {isOpen ? (
-        <Leaving person={me} onDone={onDone} onLeave={() => setOpen(false)} />
+        <Offboarding person={me} onDone={onDone} onLeave={() => setOpen(false)} />
       ) : (
         <button type="button" className="btn-plain" onClick={() => setOpen(true)}>
           Leave {workspace.name} …

@@ -49,7 +49,7 @@ export const Handovers = ({ handovers }: Pick<MyAccessView, 'handovers'>) =>
 
 function Handover({ handover }: { readonly handover: HandoverView }) {
   const { slug, workspace } = useHere()
-  const { id, from, at, word, keeps } = handover
+  const { id, from, at, reason: word, keeps } = handover
   const { apply, problem, isBusy } = useChange(slug)
   const [isTaking, setTaking] = useState(false)
   const decline = () =>
@@ -93,12 +93,12 @@ function Taking({ handover, onLeave }: { readonly handover: HandoverView; readon
 }
 
 /** Who looked at the tree through one’s eyes, when and why. */
-export function Looks({ looks }: Pick<MyAccessView, 'looks'>) {
-  if (looks.length === 0) return null
+export function Looks({ viewingSessions }: Pick<MyAccessView, 'viewingSessions'>) {
+  if (viewingSessions.length === 0) return null
   return (
     <section aria-label="Who saw the workspace as me" className="mt-4">
       <h2 className="mb-1 text-lg font-bold">Who saw the workspace as me</h2>
-      {looks.map(({ id, by, at, word }) => (
+      {viewingSessions.map(({ id, by, at, reason: word }) => (
         <p key={id} className="border-t border-base-300 py-1">
           {by.name}, <Day at={at} /> <Time at={at} />
           <span className="quiet block text-sm">“{word}”</span>

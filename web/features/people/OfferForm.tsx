@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { WelcomeSetView } from '#contract/people-views.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { useTeamsQuery } from '../../api/api.ts'
-import { usePlacesQuery, useWaysInQuery } from '../../api/people.ts'
+import { usePlacesQuery, useOnboardingQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Combobox } from '../../ui/Combobox.tsx'
@@ -42,7 +42,7 @@ export const OfferForm = ({ offer, onOffer, hasSets = true }: Props & { readonly
 
 function FromSet({ offer, onOffer }: Props) {
   const { slug, workspace } = useHere()
-  const { data } = useWaysInQuery(slug)
+  const { data } = useOnboardingQuery(slug)
   const sets = data?.welcomeSets ?? []
   if (sets.length === 0) return null
   const take = (id: string) => {

@@ -12,7 +12,7 @@ export function PeopleHead({ children }: { readonly children?: ReactNode }) {
   const views = [
     ...(keepsPeople ? [{ to: '', word: 'List' }] : []),
     { to: '/directory', word: 'Directory' },
-    ...(mayInvite ? [{ to: '/ways-in', word: 'Join links and welcome sets' }] : []),
+    ...(mayInvite ? [{ to: '/onboarding', word: 'Join links and welcome sets' }] : []),
   ]
   return (
     <SectionHead title="People" base={base} views={views} beside={['/invite', '/import']}>

@@ -4,7 +4,7 @@ import type { PersonView } from '#contract/people-views.ts'
 import { useReachQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Reached } from '../../ui/Reached.tsx'
-import { PlaceSum } from './PlaceSum.tsx'
+import { PlaceExplanation } from './PlaceExplanation.tsx'
 
 /** Every place that somebody reaches with the level, and why, as far as one may be told. */
 export function PersonPlaces({ person }: { readonly person: PersonView }) {
@@ -30,7 +30,7 @@ export function PersonPlaces({ person }: { readonly person: PersonView }) {
             {place.name}
           </Link>
         )}
-        sumOf={place => <PlaceSum place={place.id} person={person.id} />}
+        sumOf={place => <PlaceExplanation place={place.id} person={person.id} />}
       />
       {places.length > 5 && (
         <button type="button" className="act text-sm" onClick={() => setOpen(!isOpen)}>

@@ -58,7 +58,7 @@ const TakeOut = ({ person, team, onAct }: Part & { readonly team: PersonView['te
     aria-label={`Remove from ${team.name}`}
     onClick={() =>
       onAct({
-        edit: { kind: 'member.take', team: team.id, person: person.id },
+        edit: { kind: 'member.remove', team: team.id, person: person.id },
         act: `Remove ${person.name} from ${team.name}`,
         said: `${person.name} is removed from ${team.name}.`,
       })
@@ -95,5 +95,7 @@ function PutInto({ person, teams, onAct }: Part & { readonly teams: readonly Tea
 
 function Deciding({ act, onDone }: { readonly act: Act; readonly onDone: () => void }) {
   const decision = useDecision([act.edit], act.said, onDone)
-  return <Decision act={act.act} isDrastic={act.edit.kind === 'member.take'} onLeave={onDone} {...decision} />
+  return (
+    <Decision act={act.act} isDrastic={act.edit.kind === 'member.remove'} onLeave={onDone} {...decision} />
+  )
 }

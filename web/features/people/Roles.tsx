@@ -75,7 +75,7 @@ interface Part {
 }
 
 function Taking({ person, holding, onDone }: Part & { readonly holding: HoldingView }) {
-  const edit: EditRequest = { kind: 'role.take', holding: holding.id }
+  const edit: EditRequest = { kind: 'role.unassign', holding: holding.id }
   const decision = useDecision([edit], `The role ${holding.name} is removed from ${person.name}.`, onDone)
   return <Decision act={`Remove the role ${holding.name}`} isDrastic onLeave={onDone} {...decision} />
 }
@@ -127,7 +127,7 @@ function GivingRole({ person, role, scope, onDone, children }: GivingRoleProps) 
   const [from, setFrom] = useState('')
   const [through, setThrough] = useState('')
   const edit: EditRequest = {
-    kind: 'role.give',
+    kind: 'role.assign',
     person: person.id,
     role: role.id,
     scope: scope.scope,

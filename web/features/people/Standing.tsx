@@ -7,7 +7,7 @@ import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { Decision } from '../../ui/Decision.tsx'
-import { Leaving } from './Leaving.tsx'
+import { Offboarding } from './Offboarding.tsx'
 import { DayField } from '../../ui/DayField.tsx'
 
 type Act = 'suspend' | 'end' | 'turn' | 'remove'
@@ -71,7 +71,7 @@ interface ActProps {
 /** Suspending ends all access at once and keeps the rest; bringing back gives it again. */
 function Suspend({ person: { id, name, status }, onDone }: ActProps) {
   const isSuspended = status === 'suspended'
-  const edit = { kind: isSuspended ? 'person.resume' : 'person.suspend', person: id } as const
+  const edit = { kind: isSuspended ? 'person.reactivate' : 'person.suspend', person: id } as const
   const said = isSuspended ? `${name} is reactivated.` : `${name} is suspended.`
   const decision = useDecision([edit], said, onDone)
   return (
@@ -108,7 +108,7 @@ function Turn({ person: { id, name, kind }, onDone }: ActProps) {
   const { data: people = [] } = usePeopleNamesQuery(slug)
   const [taker, setTaker] = useState('')
   const as = kind === 'member' ? 'guest' : 'member'
-  const edit: EditRequest = { kind: 'person.turn', person: id, as, taker: taker === '' ? null : taker }
+  const edit: EditRequest = { kind: 'person.convert', person: id, as, taker: taker === '' ? null : taker }
   const decision = useDecision([edit], `${name} is now a ${as}.`, onDone)
   const takers = people.filter(each => each.kind === 'member' && each.status === 'active' && each.id !== id)
   return (
@@ -130,4 +130,4 @@ function Turn({ person: { id, name, kind }, onDone }: ActProps) {
   )
 }
 
-const deciding = { suspend: Suspend, end: End, turn: Turn, remove: Leaving }
+const deciding = { suspend: Suspend, end: End, turn: Turn, remove: Offboarding }

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { ReachedView, WelcomeSetView } from '#contract/people-views.ts'
+import type { AccessiblePlaceView, WelcomeSetView } from '#contract/people-views.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import type { ActionSet } from '#core/levels/action.ts'
 import { useChange } from '../../api/use-change.ts'
@@ -12,7 +12,7 @@ import { Panel } from '../../ui/Panel.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'
-import { LookThrough, useOfferView } from './LookThrough.tsx'
+import { OfferPreview, useOfferView } from './OfferPreview.tsx'
 import { emptyOfferOf, offerOf } from './offer.ts'
 import { draftFrom, OfferForm } from './OfferForm.tsx'
 
@@ -96,7 +96,7 @@ function Given({ offer }: Pick<WelcomeSetView, 'offer'>) {
   return (
     <section aria-label="What it gives">
       <p className="mb-2">Somebody else’s join link uses this set, so only they can change what it gives.</p>
-      <LookThrough view={useOfferView({ offer })} count={1} />
+      <OfferPreview view={useOfferView({ offer })} count={1} />
     </section>
   )
 }
@@ -132,8 +132,8 @@ function Effect({ set, offer, alsoInvited, onAlso }: EffectProps) {
 }
 
 interface ComparedProps {
-  readonly before: readonly ReachedView[] | undefined
-  readonly after: readonly ReachedView[] | undefined
+  readonly before: readonly AccessiblePlaceView[] | undefined
+  readonly after: readonly AccessiblePlaceView[] | undefined
 }
 
 /** What somebody who comes would see otherwise than before. */
@@ -144,7 +144,7 @@ function Compared({ before, after }: ComparedProps) {
   const kept = new Set(after.map(place => place.id))
   const lost = before.filter(place => !kept.has(place.id))
   if (gained.length + lost.length === 0) return <p>They get the same as before.</p>
-  const level = (place: ReachedView | undefined) =>
+  const level = (place: AccessiblePlaceView | undefined) =>
     place === undefined ? 'No access' : nameOfActions(place.actions as ActionSet).name
   return (
     <ul className="mb-2">
@@ -213,7 +213,7 @@ export function NewWelcomeSet({ onClose, onMade }: NewProps) {
         <TextField label="Description" value={note} onValue={setNote} />
         <OfferForm hasSets={false} offer={draft} onOffer={setDraft} />
         <section aria-label="What people get" className="border-t border-base-content pt-2">
-          <LookThrough view={view} count={1} />
+          <OfferPreview view={view} count={1} />
         </section>
         <ProblemNote problem={problem} />
         <button

@@ -27,8 +27,8 @@ export function DeleteRole({ view, role, onLeave, onDone }: Props) {
   const stands = [
     ...(role.isDefault ? ['new members get it (Settings, General)'] : []),
     ...(role.asksSecondStep ? ['two-step sign-in is required for it (Settings, Sign-in security)'] : []),
-    ...(role.waysIn.length > 0
-      ? [`it is used by ${listed(role.waysIn)} (People, Join links and welcome sets)`]
+    ...(role.onboarding.length > 0
+      ? [`it is used by ${listed(role.onboarding)} (People, Join links and welcome sets)`]
       : []),
   ]
   if (stands.length > 0)
@@ -71,7 +71,7 @@ function Deciding({ role, to, holders, onLeave, onDone, children }: DecidingProp
   // Who holds the other role over the same already only loses this one.
   const { data: others = [] } = useHoldersQuery({ slug, id: to ?? role.id })
   const edits: EditRequest[] = [
-    ...holders.map(({ holding }) => ({ kind: 'role.take', holding }) as const),
+    ...holders.map(({ holding }) => ({ kind: 'role.unassign', holding }) as const),
     ...(to === undefined ? [] : movedTo(to, holders, others)),
     { kind: 'role.delete', role: role.id },
   ]
@@ -93,7 +93,7 @@ function movedTo(role: string, holders: readonly HolderView[], others: readonly 
   return holders
     .filter(holder => !held.has(keyOf(holder)))
     .map(({ person, scope, until }) => ({
-      kind: 'role.give',
+      kind: 'role.assign',
       person: person.id,
       role,
       scope,

@@ -127,7 +127,7 @@ function Giving({
   onDone,
 }: Act & { readonly person: { readonly id: string; readonly name: string } }) {
   const edit = {
-    kind: 'role.give',
+    kind: 'role.assign',
     person: person.id,
     role: role.id,
     scope: { over: 'workspace' },
@@ -140,7 +140,7 @@ function Giving({
 
 function Taking({ role, holder, onDone }: Act & { readonly holder: HolderView }) {
   const said = `The role ${role.name} is removed from ${holder.person.name}.`
-  const decision = useDecision([{ kind: 'role.take', holding: holder.holding }], said, onDone)
+  const decision = useDecision([{ kind: 'role.unassign', holding: holder.holding }], said, onDone)
   return (
     <Decision
       act={`Remove ${role.name} from ${holder.person.name}`}

@@ -70,7 +70,7 @@ function About({ role }: Pick<Props, 'role'>) {
     ...(role.asksSecondStep ? ['two-step sign-in required'] : []),
     ...(role.addressable ? ['can be mentioned in channels'] : []),
     ...(role.seatExempt ? ['uses no seat'] : []),
-    ...(role.waysIn.length > 0 ? [`used by ${listed(role.waysIn)}`] : []),
+    ...(role.onboarding.length > 0 ? [`used by ${listed(role.onboarding)}`] : []),
   ]
   return (
     <p className="quiet mb-3 text-sm">

@@ -8,11 +8,11 @@ export function RolesHead({ children }: { readonly children?: ReactNode }) {
   const { slug, workspace } = useHere()
   const { data } = useRequestsQuery(slug)
   const waiting = toDecideOf(data, 'role', 'privilege').length
-  const asked = { to: '/asked', word: waiting === 0 ? 'Requests' : `Requests (${waiting})` }
+  const asked = { to: '/requests', word: waiting === 0 ? 'Requests' : `Requests (${waiting})` }
   const views = [
     { to: '', word: 'List' },
     { to: '/privileges', word: 'Privileges' },
-    { to: '/side-by-side', word: 'Matrix' },
+    { to: '/matrix', word: 'Matrix' },
     { to: '/levels', word: 'Access levels' },
     asked,
   ]

@@ -19,7 +19,7 @@ export function ComingIn({ settings }: Props) {
       <Rules settings={settings} />
       <p className="border-t border-base-content py-4">
         Join links and welcome sets are under{' '}
-        <Link className="link" to={`/at/${slug}/people/ways-in`}>
+        <Link className="link" to={`/at/${slug}/people/onboarding`}>
           People
         </Link>
         .

@@ -82,7 +82,7 @@ function NameAnother({ view }: Props) {
 
 function Naming({ person, onDone }: { readonly person: Option; readonly onDone: () => void }) {
   const edit = {
-    kind: 'role.give',
+    kind: 'role.assign',
     person: person.value,
     role: 'role-owner',
     scope: { over: 'workspace' },
@@ -119,9 +119,9 @@ function Offering({
   const { slug } = useHere()
   const { apply, problem, isBusy } = useChange(slug)
   const [keeps, setKeeps] = useState(view.roles[0]?.id ?? '')
-  const [word, setWord] = useState('')
+  const [reason, setReason] = useState('')
   const offer = async () => {
-    const edit = { kind: 'handover.offer', to: person.value, keeps, word } as const
+    const edit = { kind: 'handover.offer', to: person.value, keeps, reason } as const
     const { applied } = await apply([edit], `The offer was sent to ${person.name}.`)
     if (applied !== undefined) onDone()
   }
@@ -133,7 +133,7 @@ function Offering({
         options={view.roles.map(({ id, name }) => ({ value: id, name }))}
         onValue={setKeeps}
       />
-      <TextField label={`Message to ${person.name}`} maxLength={1000} value={word} onValue={setWord} />
+      <TextField label={`Message to ${person.name}`} maxLength={1000} value={reason} onValue={setReason} />
       <ProblemNote problem={problem} />
       <ActOrLeave act={`Send offer to ${person.name}`} isDisabled={isBusy} onLeave={onDone} />
     </OpenedForm>

@@ -59,10 +59,10 @@ function Taken({ view: { bought, taken, parts } }: Props) {
         {left > 0 && `, ${left} free`}
       </p>
       <div aria-hidden className="my-1.5 flex h-4 border border-base-content/60">
-        {(Object.keys(looks) as Drawn[]).map(part => (
+        {(Object.keys(viewingSessions) as Drawn[]).map(part => (
           <span
             key={part}
-            className={looks[part]}
+            className={viewingSessions[part]}
             style={{ width: `${(100 * parts[part]) / Math.max(bought, taken)}%` }}
           />
         ))}
@@ -79,9 +79,13 @@ function Taken({ view: { bought, taken, parts } }: Props) {
 }
 
 /** How the parts of the bar are drawn; a sample stands beside the words of each. */
-const looks = { here: 'bg-primary', suspended: 'bg-base-content/50', invited: 'bg-warning' } as const
-type Drawn = keyof typeof looks
-const lookOf = (part: SeatPart): string => (part in looks ? looks[part as Drawn] : '')
+const viewingSessions = {
+  here: 'bg-primary',
+  suspended: 'bg-base-content/50',
+  invited: 'bg-warning',
+} as const
+type Drawn = keyof typeof viewingSessions
+const lookOf = (part: SeatPart): string => (part in viewingSessions ? viewingSessions[part as Drawn] : '')
 
 const partWords: readonly { readonly part: SeatPart; readonly words: string; readonly to: string }[] = [
   { part: 'here', words: 'active members', to: '?as=member&status=active&only=takes+a+seat' },

@@ -62,7 +62,7 @@ export function TeamPeople({ team }: { readonly team: TeamView }) {
 }
 
 /** Acts on a team or its people that take access away. */
-const takesAway: ReadonlySet<string> = new Set(['member.take', 'team.delete'])
+const takesAway: ReadonlySet<string> = new Set(['member.remove', 'team.delete'])
 
 /** What an act on a membership does, and the act. */
 export function Deciding({ act, onDone }: { readonly act: Act; readonly onDone: () => void }) {
@@ -145,7 +145,7 @@ function TeamPerson({ person, team, onAct }: Part & { readonly person: TeamPerso
       </span>
       <span className="flex shrink-0 gap-3 text-sm">
         {team.mayManage && person.kind === 'member' && <Leading person={person} team={team} onAct={onAct} />}
-        {team.joining !== 'everyone' && <Leaving person={person} team={team} onAct={onAct} />}
+        {team.joining !== 'everyone' && <Offboarding person={person} team={team} onAct={onAct} />}
       </span>
     </div>
   )
@@ -172,7 +172,7 @@ function Leading({ person, team, onAct }: Part & { readonly person: TeamPersonVi
   )
 }
 
-function Leaving({ person, team, onAct }: Part & { readonly person: TeamPersonView }) {
+function Offboarding({ person, team, onAct }: Part & { readonly person: TeamPersonView }) {
   const { workspace } = useHere()
   const isMe = person.id === workspace.me.id
   if (!isMe && !team.mayManage) return null
@@ -184,7 +184,7 @@ function Leaving({ person, team, onAct }: Part & { readonly person: TeamPersonVi
       onClick={() =>
         onAct({
           person: person.id,
-          edit: { kind: 'member.take', team: team.id, person: person.id },
+          edit: { kind: 'member.remove', team: team.id, person: person.id },
           act: isMe ? 'Leave team' : `Remove ${person.name}`,
           said: `${person.name} is removed from ${team.name}.`,
         })

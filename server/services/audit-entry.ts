@@ -1,0 +1,132 @@
+import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import { rowOf } from '#core/base/collection.ts'
+import { auditEventsOf } from '#core/changes/audit-event.ts'
+import { type Steps, toEnd } from '#core/changes/steps.ts'
+import type { Transition } from '#core/changes/affected-scope.ts'
+import { recordIn, type RecordedImpact } from '#core/impact/bulk.ts'
+import { type Snapshot, pathOf, type RecordChange } from '#core/state/state.ts'
+import type { ContentNode } from '#core/tree/node.ts'
+import { jsonOf } from '../breath.ts'
+import { announce } from '../live/hub.ts'
+import { type Batch, put } from '../store/batch.ts'
+import { putRecords } from '../store/tables.ts'
+import type { Parts } from '../parts.ts'
+import { noteFormerNames } from './former-names.ts'
+import { storedImpact } from './stored-impact.ts'
+import { noteChanges } from './place-changes.ts'
+import { nothingWritten, type Written } from './notifications/kind.ts'
+import { notificationsIn, writeNotifications } from './notifications/write.ts'
+
+/** One entry of the history to be: what was done, by whom, and the states around it. */
+export interface Entry {
+  readonly workspace: WorkspaceId
+  readonly author: PersonId
+  readonly reason: string
+  readonly edits: readonly Edit[]
+  readonly transition: Transition
+  /** The workspace with the entry's revision. */
+  readonly after: Snapshot
+  readonly undone: Written['undone']
+  readonly told: Told
+}
+
+/** What goes to those concerned, and is no part of what is done. */
+export type Told = Partial<Pick<Written, 'message' | 'handedBy'>>
+
+export interface Writing {
+  /** Resolves with how many mails it caused. */
+  readonly write: (batch: Batch) => Promise<number>
+  /** Tells open pages, once it is committed. */
+  readonly after: () => void
+}
+
+/** The rows of an entry, its effect and notices with them, and the event that it is. */
+export const writingOf = (parts: Parts, entry: Entry): Writing => toEnd(writingIn(parts, entry))
+
+/** The same in steps. */
+export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
+  const { workspace, author, transition, after } = entry
+  const { revision } = after.state
+  const { changes } = transition
+  const record = yield* recordIn(transition)
+  yield 0
+  const { differences: impact, counted } = record
+  const written: Written = {
+    ...nothingWritten(author, after),
+    ...entry.told,
+    before: transition.before,
+    changes,
+    impact: impact,
+    bulk: counted === null ? null : record,
+    answers: new Map(
+      entry.edits.flatMap(edit => (edit.kind === 'request.accept' ? [[edit.request, edit.comment]] : [])),
+    ),
+    recovered: entry.edits.flatMap(edit => (edit.kind === 'access.recover' ? [edit.node] : [])),
+    undone: entry.undone,
+  }
+  const notifications = yield* notificationsIn(parts, workspace, written)
+  yield 0
+  const people = [
+    author,
+    ...notifications.map(notification => notification.person),
+    ...impact.map(each => each.person),
+  ]
+  const events = auditEventsOf(written.after.state, changes)
+  // Whether each of very many concerns each who listens would take longer than to ask.
+  const isAll = counted !== null || events.length > eventsAtMost
+  const audience = { isAll, people: new Set(people), events: isAll ? [] : events }
+  return {
+    write: async batch => {
+      const { tables } = parts.writer
+      const deleted = changes.filter(change => goesForGood(transition, change)).map(change => change.id)
+      if (deleted.length > 0)
+        await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
+      await putRecords(tables, { workspace, changes, batch })
+      noteChanges(tables, { workspace, changes, at: after.at, by: author, batch })
+      noteFormerNames(tables, { workspace, revision, changes }, batch)
+      put(batch, tables.changeSets, { rows: [await rowOfEntry(entry, record)] })
+      return writeNotifications(parts, { rows: notifications, written, batch })
+    },
+    after: () => announce(parts.hub, { workspace, revision, audience }),
+  }
+}
+
+/** So many facts are held against each who listens. */
+const eventsAtMost = 200
+
+/** Whether a place goes for good, with what is written there: out of the bin, or with an archived home. */
+export const goesForGood = (
+  { before, after }: Pick<Transition, 'before' | 'after'>,
+  change: RecordChange,
+): boolean =>
+  change.table === 'nodes' &&
+  change.after === null &&
+  pathOf(before.state, change.id).some(
+    node =>
+      node.binned !== null ||
+      (isArchivedHome(before, node) && rowOf(after.state.nodes, node.id) === undefined),
+  )
+
+const isArchivedHome = ({ state }: Snapshot, { home, archived }: ContentNode): boolean =>
+  home !== null && (archived || (home.of === 'team' && rowOf(state.teams, home.team)?.archived === true))
+
+/** An entry as it lies in the history. */
+export const rowOfEntry = async (
+  { workspace, author, reason, edits, transition, after, undone }: Entry,
+  record: RecordedImpact,
+) => ({
+  workspace,
+  revision: after.state.revision,
+  at: after.at,
+  author,
+  reason,
+  edits: await jsonOf(edits.map(withoutCopies)),
+  changes: await jsonOf(transition.changes),
+  impact: storedImpact(record),
+  undoes: undone?.revision ?? null,
+})
+
+/** What an undo took back stands in its own entry. */
+const withoutCopies = (edit: Edit) =>
+  edit.kind === 'undo' ? { kind: edit.kind, revision: edit.revision } : edit

@@ -1,0 +1,67 @@
+import type { NotificationChoiceRequest, ReadNotificationsRequest } from '#contract/requests.ts'
+import type { NotificationsView } from '#contract/oversight-views.ts'
+import type { Parts } from '../../parts.ts'
+import type { Batch } from '../../store/batch.ts'
+import { problemOf } from '../../problem-error.ts'
+import type { Asker } from '../asker.ts'
+import { writeBookkeeping } from '../bookkeeping.ts'
+import { choiceOf, keepChoice } from './choices.ts'
+import { kindOf, notificationKinds } from './list.ts'
+import { newestOf, outdate } from './newest.ts'
+
+/** What a person was told, newest first, as far as it may still be told. */
+export async function notificationsView(parts: Parts, asker: Asker): Promise<NotificationsView> {
+  const { workspace, person } = asker
+  const rows = await newestOf(parts, asker)
+  const notifications = rows.flatMap(({ id, kind, at, data, readAt }) => {
+    const told = kindOf(kind)?.tell(asker, JSON.parse(data))
+    return told === undefined
+      ? []
+      : [{ id, kind, at, isRead: readAt !== null, team: null, to: null, offer: null, ...told }]
+  })
+  return {
+    notifications,
+    unread: notifications.filter(each => !each.isRead).length,
+    choices: notificationKinds
+      .filter(({ reaches }) => reaches?.(asker) ?? true)
+      .map(({ kind, when, preset }) => ({
+        kind,
+        when,
+        choice: choiceOf(parts, { workspace, person, kind }, preset),
+      })),
+  }
+}
+
+/** Marks one's own notices; bookkeeping, so no history. */
+export async function markNotifications(
+  parts: Parts,
+  asker: Asker,
+  { ids, isRead }: ReadNotificationsRequest,
+): Promise<NotificationsView> {
+  const { workspace, person } = asker
+  const where = { workspace, person, ...(ids === undefined ? {} : { id: [...ids] }) }
+  const write = async ({ transaction }: Batch) => {
+    await parts.writer.tables.notifications.update(
+      { readAt: isRead ? parts.clock() : null },
+      { where, transaction },
+    )
+    outdate(parts, { workspace, person })
+  }
+  await writeBookkeeping(parts, asker, { write })
+  return notificationsView(parts, asker)
+}
+
+export async function chooseNotifications(
+  parts: Parts,
+  asker: Asker,
+  { kind, choice }: NotificationChoiceRequest,
+): Promise<NotificationsView> {
+  if (kindOf(kind) === undefined) throw problemOf('not-found')
+  const chosen = { workspace: asker.workspace, person: asker.person, kind }
+  const write = async ({ transaction }: Batch) => {
+    await parts.writer.tables.notificationChoices.upsert({ ...chosen, choice }, { transaction })
+  }
+  await writeBookkeeping(parts, asker, { write })
+  keepChoice(parts, chosen, choice)
+  return notificationsView(parts, asker)
+}

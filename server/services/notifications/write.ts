@@ -1,0 +1,92 @@
+import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
+import { type Steps, toEnd } from '#core/changes/steps.ts'
+import { workspaceOf } from '#core/state/state.ts'
+import { createBreath } from '../../breath.ts'
+import { letter } from '../../mail/template.ts'
+import type { Parts } from '../../parts.ts'
+import { type Batch, put } from '../../store/batch.ts'
+import type { NotificationRow } from '../../store/tables.ts'
+import { readerAt } from '../asker.ts'
+import { choiceOf } from './choices.ts'
+import type { Written } from './kind.ts'
+import { kindOf, notificationKinds } from './list.ts'
+import { outdate } from './newest.ts'
+
+/** Who is told what by what was written: rows without an id yet known to nobody. */
+export const notificationsOf = (parts: Parts, workspace: WorkspaceId, written: Written): NotificationRow[] =>
+  toEnd(notificationsIn(parts, workspace, written))
+
+/** The same in steps: it may be very many. */
+export function* notificationsIn(
+  parts: Parts,
+  workspace: WorkspaceId,
+  written: Written,
+): Steps<NotificationRow[]> {
+  const rows: NotificationRow[] = []
+  for (const { kind, find } of notificationKinds)
+    for (const { person, data } of find(written)) {
+      if (rows.length % rowsAtOnce === 0) yield 0
+      const row = { workspace, id: parts.newId(), person, kind, at: written.after.at, readAt: null }
+      rows.push({ ...row, data: JSON.stringify(data) })
+    }
+  return rows
+}
+
+const rowsAtOnce = 50
+
+/**
+ * Writes notices with their mails, as each person has chosen: in the transaction of what they are
+ * about, so that neither goes out without the other. Resolves with how many mails there are.
+ */
+export async function writeNotifications(
+  parts: Parts,
+  { rows, written, batch }: { rows: readonly NotificationRow[]; written: Written; batch: Batch },
+): Promise<number> {
+  const [first] = rows
+  if (first === undefined) return 0
+  const { workspace } = first
+  const { tables } = parts.writer
+  const chosen = (row: NotificationRow) => choiceOf(parts, row, kindOf(row.kind)?.preset)
+  put(batch, tables.notifications, { rows: rows.filter(row => chosen(row) !== 'not at all') })
+  for (const person of new Set(rows.map(row => row.person))) outdate(parts, { workspace, person })
+  const byPerson = new Map<PersonId, NotificationRow[]>()
+  for (const row of rows)
+    if (chosen(row) === 'by mail too') byPerson.set(row.person, [...(byPerson.get(row.person) ?? []), row])
+  const breathe = createBreath()
+  let count = 0
+  for (const [person, mailed] of byPerson) {
+    await breathe()
+    const mails = mailOf(parts, { workspace, person, mailed, written })
+    put(batch, tables.mails, { rows: mails })
+    count += mails.length
+  }
+  return count
+}
+
+interface Mailed {
+  readonly workspace: WorkspaceId
+  readonly person: PersonId
+  readonly mailed: readonly NotificationRow[]
+  readonly written: Written
+}
+
+/** One mail for all that one commit tells a person. */
+function mailOf(parts: Parts, { workspace, person, mailed, written: { after } }: Mailed) {
+  const reader = readerAt(workspace, after, person)
+  if (reader === undefined) return []
+  const told = mailed.flatMap(row => kindOf(row.kind)?.tell(reader, JSON.parse(row.data)) ?? [])
+  const [first] = told
+  if (first === undefined) return []
+  const { name, slug } = workspaceOf(after.state)
+  const base = `${parts.config.baseUrl}/at/${slug}`
+  const links = told.flatMap(each => (each.place === null ? [] : [`${base}/content/${each.place.id}`]))
+  const lines = [
+    ...told.map(each => each.text),
+    ...[...new Set(links)].map(address => ({ address })),
+    `You get this mail from the workspace ${name}. Choose which notifications come by mail:`,
+    { address: `${base}/notifications` },
+  ]
+  return [
+    letter(parts, { workspace, to: reader.subject.person.mail, subject: first.text, lines, at: after.at }),
+  ]
+}

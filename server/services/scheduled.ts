@@ -1,0 +1,103 @@
+import type { WorkspaceId } from '#core/base/ids.ts'
+import { ok } from '#core/base/result.ts'
+import { nearingIn, scheduledTransitionsOf, theWorkspace, waitingIn } from '#core/changes/scheduled.ts'
+import { snapshotOf } from '#core/state/snapshot.ts'
+import { atRevision } from '#core/state/state.ts'
+import type { Parts } from '../parts.ts'
+import { type Prepare, passWhatIsDue } from '../store/writer.ts'
+import { nothingWritten, type Written } from './notifications/kind.ts'
+import { notificationsOf, writeNotifications } from './notifications/write.ts'
+import { type Writing, writingOf } from './audit-entry.ts'
+import { announce } from '../live/hub.ts'
+
+/**
+ * What time does by itself: every start and end since the last look becomes an entry of the history by
+ * the workspace, and whoever an end comes near is told.
+ */
+export const passing =
+  (parts: Parts, workspace: WorkspaceId): Prepare<void, never> =>
+  candidates => {
+    const before = candidates.snapshotOf(workspace)
+    const since = parts.writer.states.passedTo.get(workspace)
+    if (before === undefined || since === undefined) return ok({ value: undefined, write: async () => {} })
+    const { now } = candidates
+    let state = before.state
+    const writings: Writing[] = []
+    for (const each of scheduledTransitionsOf(state, since, now)) {
+      state = atRevision(each.state, state.revision + 1)
+      const after = { state, at: each.at }
+      const entry = { workspace, author: theWorkspace, reason: '', edits: [], undone: null, told: {} }
+      writings.push(writingOf(parts, { ...entry, transition: each.transition, after }))
+    }
+    writings.push(warning(parts, { workspace, since, now, state }))
+    return ok({
+      value: undefined,
+      passed: workspace,
+      ...(state === before.state ? {} : { state }),
+      write: async batch => {
+        for (const { write } of writings) await write(batch)
+        await parts.writer.tables.appliedTransitions.upsert(
+          { workspace, at: now },
+          { transaction: batch.transaction },
+        )
+      },
+      after: () => {
+        for (const { after } of writings) after()
+      },
+    })
+  }
+
+interface Looked {
+  readonly workspace: WorkspaceId
+  readonly since: number
+  readonly now: number
+  readonly state: Parameters<typeof nearingIn>[0]
+}
+
+/** Notices of ends that come near and of requests that wait: nothing changed, so no entry of the history. */
+function warning(parts: Parts, { workspace, since, now, state }: Looked): Writing {
+  const snapshot = snapshotOf(state, now)
+  const written: Written = {
+    ...nothingWritten(theWorkspace, snapshot),
+    nearing: nearingIn(state, since, now),
+    waiting: waitingIn(state, since, now),
+  }
+  const rows = notificationsOf(parts, workspace, written)
+  const told = new Set(rows.map(row => row.person))
+  return {
+    write: batch => writeNotifications(parts, { rows, written, batch }),
+    after: () => {
+      if (told.size === 0) return
+      announce(parts.hub, {
+        workspace,
+        revision: state.revision,
+        audience: { people: told },
+      })
+    },
+  }
+}
+
+/** Looks at least this often: a machine that slept, or a clock that was set, is noticed then. */
+const longestWait = 1000
+
+export interface Clockwork {
+  timer: NodeJS.Timeout | null
+}
+
+/** Wakes the writer at each start and end, so that it passes though nobody writes. */
+export function startClockwork(parts: Parts): Clockwork {
+  const clockwork: Clockwork = { timer: null }
+  const look = async () => {
+    await passWhatIsDue(parts.writer)
+    if (clockwork.timer === null) return
+    const due = [...parts.writer.states.published.values()].map(each => each.dueAt - parts.clock())
+    clockwork.timer = setTimeout(() => void look(), Math.max(1, Math.min(longestWait, ...due)))
+  }
+  clockwork.timer = setTimeout(() => void look(), 0)
+  return clockwork
+}
+
+export function stopClockwork(clockwork: Clockwork): void {
+  if (clockwork.timer !== null) clearTimeout(clockwork.timer)
+  clockwork.timer = null
+}

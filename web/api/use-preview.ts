@@ -1,0 +1,70 @@
+import { useEffect, useState } from 'react'
+import type { Problem } from '#contract/problem.ts'
+import type { EditRequest } from '#contract/edit-requests.ts'
+import type { PreviewView } from '#contract/impact-views.ts'
+import { useAppDispatch } from '../store/store.ts'
+import { api } from './api.ts'
+
+export interface Preview {
+  readonly preview: PreviewView | undefined
+  /** Why it would be refused. */
+  readonly problem: Problem | undefined
+  /** While it is not known: how far it is, 0 to 1, and ways to stop it, or to ask for it again. */
+  readonly waiting?: { readonly done: number; readonly onStop: () => void } | { readonly onAgain: () => void }
+}
+
+const nothing: Preview = { preview: undefined, problem: undefined }
+
+/** An answer with the edits that it is about: it is never shown for others. */
+interface Answer extends Preview {
+  readonly asked: string
+  readonly isStopped?: boolean
+}
+
+/** What these edits would do, asked anew a moment after they change; nothing until that is known. With a revision it is asked anew when that changes. */
+export function usePreview(slug: string, edits: readonly EditRequest[], revision = 0): Preview {
+  const dispatch = useAppDispatch()
+  const [answer, setAnswer] = useState<Answer>()
+  const [tries, setTries] = useState(0)
+  const asked = JSON.stringify(edits)
+  useEffect(() => {
+    const meant = JSON.parse(asked) as EditRequest[]
+    if (meant.length === 0) return undefined
+    let isCurrent = true
+    let stop = () => {}
+    const timer = setTimeout(() => {
+      const waiting = dispatch(
+        api.endpoints.preview.initiate(
+          {
+            slug,
+            edits: meant,
+            onProgress: done => {
+              if (isCurrent) setAnswer({ ...nothing, asked, waiting: { done, onStop } })
+            },
+          },
+          { track: false },
+        ),
+      )
+      stop = () => waiting.abort()
+      void waiting.then(({ data, error }) => {
+        if (isCurrent) setAnswer({ asked, preview: data, problem: error as Problem | undefined })
+      })
+    }, 150)
+    const leave = () => {
+      isCurrent = false
+      clearTimeout(timer)
+      stop()
+    }
+    const onStop = () => {
+      leave()
+      setAnswer({ ...nothing, asked, isStopped: true })
+    }
+    return leave
+  }, [asked, dispatch, slug, revision, tries])
+  const onAgain = () => {
+    setAnswer(undefined)
+    setTries(tries + 1)
+  }
+  if (answer?.asked !== asked) return nothing
+  return answer.isStopped === true ? { ...answer, waiting: { onAgain } } : answer
+}
