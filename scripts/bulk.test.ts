@@ -96,7 +96,7 @@ test('counts are what the rows would add up to; done, they stand in the history,
   const edit = opening(home, 'Editor')
   const expected = addedUp(edit)
   expect(expected.rows).toBeGreaterThan(5000)
-  const { body } = await send<PreviewView>('/foresee', [edit])
+  const { body } = await send<PreviewView>('/preview', [edit])
   const [now] = body.impact
   expect([now?.differences, now?.counted?.gains, now?.counted?.losses]).toEqual([
     [],
@@ -119,7 +119,7 @@ test('counts are what the rows would add up to; done, they stand in the history,
 
 test('where it would do something else by now nothing is done, and the new counts are told', async () => {
   const edit = opening(home, 'Steward')
-  const { body } = await send<PreviewView>('/foresee', [edit])
+  const { body } = await send<PreviewView>('/preview', [edit])
   const held = { kind: 'limit.add', node: home, principal: 'everyone', allows: levelActions('Reader') }
   const meanwhile = await send('', [{ ...held, sparesStewards: true, from: null, until: null }])
   expect(meanwhile.status).toBe(200)

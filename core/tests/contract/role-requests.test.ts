@@ -188,8 +188,8 @@ test('seats that are planned count from their day on, and a plan is taken back',
 })
 
 test('one looks by a privilege, with a reason, for a while, and it is never undone', () => {
-  const session = (through: string | null, word = 'A complaint') =>
-    edit('session.begin', { session: 'l', through, word })
+  const session = (through: string | null, reason = 'A complaint') =>
+    edit('session.begin', { session: 'l', through, reason })
   expect(refusal(state, 'p', session('q'))).toEqual({ code: 'privilege-missing', privilege: 'see as' })
   expect(refusal(state, 'p', session(null))).toEqual({
     code: 'privilege-missing',
