@@ -215,7 +215,7 @@ async function previewReadings(
   const floor = { what: 'the workspace’s name over HTTP', value: (await held(bare)).took }
   const rounds = await heldOften(preview)
   return [
-    took('foreseen over HTTP: everybody’s grant on a tenth of all places', rounds('took'), floor),
+    took('previewed over HTTP: everybody’s grant on a tenth of all places', rounds('took'), floor),
     took('the server held for it', rounds('held'), idle),
   ]
 }

@@ -91,11 +91,11 @@ const offer = { as: 'member', role: null, teams: [], places: [], from: null, unt
 
 const cases: Case[] = [
   sending('16 copies of a new folder into itself', '/changes', copiesOfItself),
-  sending('6,000 places nested 500 deep, foreseen', '/changes/preview', nested),
+  sending('6,000 places nested 500 deep, previewed', '/changes/preview', nested),
   sending('the same, made', '/changes', nested),
-  sending('6,000 places in one home, foreseen', '/changes/preview', flat),
+  sending('6,000 places in one home, previewed', '/changes/preview', flat),
   sending('the same, made', '/changes', flat),
-  sending('6,000 grants in many places, each with its end, foreseen', '/changes/preview', ending),
+  sending('6,000 grants in many places, each with its end, previewed', '/changes/preview', ending),
   sending('the same, made', '/changes', ending),
   sending('1,900 grants in one home, each with its end', '/changes', oneHome),
   sending('16 copies of a large folder', '/changes', ([folder]) =>

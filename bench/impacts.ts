@@ -38,7 +38,11 @@ export function impactsAt(evaluation: EvaluationContext, size: Size): Record<str
   }
 }
 
-function countingFor(before: EvaluationContext, where: () => NodeId, whom: () => Principal): () => AccessDiff {
+function countingFor(
+  before: EvaluationContext,
+  where: () => NodeId,
+  whom: () => Principal,
+): () => AccessDiff {
   return () => {
     const { index, time } = before
     const grant: Grant = {

@@ -4,7 +4,7 @@ import type { PlaceHit } from './people-views.ts'
 import type { Problem } from './problem.ts'
 import type { GrantView, PathView, PlaceName } from './views.ts'
 
-/** Access that is asked for, gathered, taken over, and looked at over many places. */
+/** Access that is asked for, drafted, taken over, and looked at over many places. */
 
 /** What is given at some places, or to some person or team, as far as the reader gives access there. */
 export interface GrantsOverviewView {
@@ -32,7 +32,7 @@ export interface TakenOverView {
 
 /** One's change sets that are not applied yet. */
 export interface DraftsView {
-  /** The one that is being gathered; `null` if nothing is. */
+  /** The one that is the draft; `null` if nothing is. */
   readonly draft: DraftHead | null
   /** Kept for later, or handed over by somebody; the newest first. */
   readonly kept: readonly DraftHead[]
@@ -44,21 +44,21 @@ export interface DraftHead {
   readonly from: PlaceName | null
   readonly comment: string
   readonly changedAt: Instant
-  /** How many acts were gathered. */
+  /** How many acts it has. */
   readonly count: number
 }
 
-/** One of them, with all its edits, ready to be foreseen and applied. */
+/** One of them, with all its edits, ready to be previewed and applied. */
 export interface DraftView extends DraftHead {
   readonly edits: readonly EditRequest[]
 }
 
-/** What was gathered, act by act: worked out when it is looked at. */
+/** The draft, act by act: worked out when it is looked at. */
 export interface DraftItemsView {
   readonly items: readonly DraftItemView[]
 }
 
-/** One act that was gathered: what the history would tell of it, or why it does not fit any more. */
+/** One act of it: what the history would tell of it, or why it does not fit any more. */
 export interface DraftItemView {
   readonly lines: readonly string[]
   /** How many lines more it would have. */

@@ -1,7 +1,7 @@
 import type { EditRequestKind } from './edit-requests.ts'
 
 /**
- * Acts that can be gathered with others before they are made. Each names what it is about by the fields `node`,
+ * Acts that can be drafted with others before they are made. Each names what it is about by the fields `node`,
  * `parent`, `grant`, `limit`, `principal`, `team`, `person`, `holding`, `role` and `level` alone.
  */
 export const draftableKinds = [

@@ -31,7 +31,7 @@ export interface NotificationView {
   readonly team: PlaceName | null
   /** A page of the workspace where something can be done about it. */
   readonly to: { readonly name: string; readonly path: string } | null
-  /** What the reader can do about it at once, ready to be foreseen. */
+  /** What the reader can do about it at once, ready to be previewed. */
   readonly offer: {
     readonly act: string
     readonly said: string
@@ -115,7 +115,7 @@ export interface WhyNotView {
 }
 
 export interface RemedyView {
-  /** Ready to be foreseen and applied. */
+  /** Ready to be previewed and applied. */
   readonly edits: readonly EditRequest[]
   /** One sentence an edit, as said to whoever does it. */
   readonly words: readonly string[]

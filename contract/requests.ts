@@ -217,7 +217,7 @@ export type ImportRequest = Static<typeof importRequest>
 export const outlineQuery = Type.Object({ node: Type.Optional(id('nodes')) }, strict)
 
 const draftName = line(200)
-/** Adds an act to the change set that is being gathered. */
+/** Adds an act to the change set that is the draft. */
 export const addToDraftRequest = Type.Object(
   { edits: Type.Array(editRequest, { minItems: 1, maxItems: 6000 }) },
   strict,

@@ -4,7 +4,7 @@ import { dayAhead } from './days.ts'
 import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
 import type { Visitor } from './visitor.ts'
 
-/** The access column in daily use, Check, and what is asked for, gathered and closed. */
+/** The access column in daily use, Check, and what is asked for, drafted and closed. */
 const at = '/at/marram-coast-survey'
 const nests = 'node-sites-north-spit-nest-locations'
 let demo: OwnerOfDemo
@@ -179,7 +179,7 @@ describe('the column', () => {
   })
 })
 
-test('changes are gathered over several screens, looked through together, handed over and applied', async () => {
+test('changes are drafted over several screens, looked through together, handed over and applied', async () => {
   await lead.open(`${at}/content/node-sites-old-groyne`)
   await lead.pick('Share with a person, team or address', 'Piran Yeo')
   await lead.choose('Level', 'Curator')

@@ -176,7 +176,7 @@ describe('the first line through', () => {
       'settings/guests',
       'teams/team-marsh',
       'oversight/history',
-      'notices',
+      'notifications',
     ]) {
       await owner.open(`${at}/${view}`)
       await owner.sees('Notifications')

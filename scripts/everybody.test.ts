@@ -175,7 +175,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   )
   for (const { status, body } of preview) {
     expect(status).toBe(404)
-    look('foresee', body)
+    look('preview', body)
   }
   for (const each of partOf(people, turn, 4)) {
     const questions = nodes.map(node => ({ person: each, place: node.id }))

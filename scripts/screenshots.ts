@@ -169,7 +169,7 @@ const shots: readonly Shot[] = [
     },
   },
   {
-    name: 'notices',
+    name: 'notifications',
     who: 'tomas@marram.example',
     path: `${at}/notifications`,
     theme: 'dark',

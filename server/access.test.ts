@@ -9,7 +9,7 @@ import { type Visitor, welcome } from './tests/client.ts'
 import { type AccessCast, accessCast, did, everything, see } from './tests/access.ts'
 import { notifications } from './tests/roles.ts'
 
-/** Access in daily use: asked for, told of, and gathered before it is changed. */
+/** Access in daily use: asked for, told of, and drafted before it is changed. */
 const day = 86_400_000
 const commenter = levelActions('Commenter')
 let { world, owner, warden } = {} as AccessCast
@@ -162,7 +162,7 @@ describe('being told', () => {
   })
 })
 
-describe('changes that are gathered', () => {
+describe('draft changes', () => {
   const post = <T = DraftsView>(visitor: Visitor, path: string, body: object) =>
     visitor.call<T>('POST', `${at}${path}`, body)
   const itemsOf = async (visitor: Visitor, id = '') =>

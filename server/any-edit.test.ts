@@ -89,7 +89,7 @@ function expectClear({ type, title, detail }: Problem): void {
 const kindOf = (schema: Schema): string => String(schema.properties?.['kind']?.const)
 
 test.each(kinds.map(schema => [kindOf(schema), schema] as const))(
-  'whatever a %s is about, it is foreseen or refused clearly',
+  'whatever a %s is about, it is previewed or refused clearly',
   async (kind, schema) => {
     const random = randomFrom(kind.length * 7919 + kind.charCodeAt(0))
     let sound = 0

@@ -59,7 +59,7 @@ afterAll(async () => {
   rmSync(dataDir, { recursive: true, force: true })
 })
 
-test('whatever was confirmed is there, nothing is half-written, every mail and notice goes out', async () => {
+test('whatever was confirmed is there, nothing is half-written, every mail and notification goes out', async () => {
   for (let round = 0; round < kills; round += 1) {
     const isOver = { now: false }
     const working = Array.from({ length: hands }, (_, hand) => work(`${round}-${hand}`, isOver))

@@ -84,7 +84,7 @@ describe('live events', () => {
   })
 })
 
-describe('notices', () => {
+describe('notifications', () => {
   const inbox = async () => (await member.visitor.get<NotificationsView>(`${at}/notifications`)).body
   const texts = async () => (await inbox()).notifications.map(each => each.text)
 

@@ -7,7 +7,7 @@ import { adder, at, type Coast, coast, editor, reader, share, steward } from './
 import { type Random, randomFrom } from './tests/random.ts'
 
 /**
- * What is foreseen is what is done, and the history proves it: after some dozens of changes at random, with days between them in which things begin and
+ * What is previewed is what is done, and the history proves it: after some dozens of changes at random, with days between them in which things begin and
  * end, every instant is answered as it was answered then, and the difference of any two is what these two differ in.
  */
 
@@ -121,10 +121,10 @@ async function anyHistory(random: Random): Promise<Taken[]> {
   return taken
 }
 
-/** Does it, if that is allowed: what was foreseen is then what it did, for everybody and everywhere. */
+/** Does it, if that is allowed: what was previewed is then what it did, for everybody and everywhere. */
 async function isDone(act: object): Promise<boolean> {
   const { owner } = world
-  // What is due by now passes before anything is foreseen.
+  // What is due by now passes before anything is previewed.
   await owner.change({ kind: 'person.reactivate', person: world.ownerId })
   const before = await answers()
   const preview = await owner.preview(act)
@@ -157,7 +157,7 @@ function between(from: Answers, to: Answers): Record<string, readonly [number, n
   )
 }
 
-test('each act does what was foreseen; every instant is answered as it was then, and any two differ in what their difference says', async () => {
+test('each act does what was previewed; every instant is answered as it was then, and any two differ in what their difference says', async () => {
   const random = randomFrom(20_261_126)
   const taken = await anyHistory(random)
   for (const { instant, answers: then } of taken) expect(await answers(instant)).toEqual(then)

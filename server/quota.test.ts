@@ -67,7 +67,7 @@ test('mails: an invitation past the most is not made, and somebody else’s is',
   expect((await owner.change(invite('more@test.example'))).status).toBe(200)
 })
 
-test('mails that notices go out as count for who caused them', async () => {
+test('mails that notifications go out as count for who caused them', async () => {
   await owner.change(share(world.ids.page, world.member.id, reader))
   await allButOne(world.ownerId, 'mails')
   const other = await welcome(world.server, owner, { name: 'Vera' })
@@ -134,7 +134,7 @@ test('pictures: one after another in a process apart, refused by what their head
   expect((await send(owner, small)).status).toBe(201)
 })
 
-test('changes that are gathered and kept', async () => {
+test('draft changes and kept', async () => {
   const act = { edits: [share(world.ids.page, world.member.id, reader)] }
   const addToDraft = () => owner.call<DraftsView>('POST', `${at}/drafts`, act)
   await addToDraft()

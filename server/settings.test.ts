@@ -101,7 +101,7 @@ describe('settings', () => {
 })
 
 describe('what guests can have', () => {
-  test('caps what was granted at once, is foreseen, and gives back what it took', async () => {
+  test('caps what was granted at once, is previewed, and gives back what it took', async () => {
     const { guest, ids } = world
     await owner.change(share(ids.folder, guest.id, editor))
     const mine = async () => (await guest.visitor.get<NodeView>(`${at}/nodes/${ids.folder}`)).body.actions

@@ -58,7 +58,7 @@ const sending = (path: string, edits: object[], signal?: AbortSignal) =>
     ...(signal === undefined ? {} : { signal }),
   })
 
-const foreseeing = async (edits: object[], signal?: AbortSignal) => {
+const previewing = async (edits: object[], signal?: AbortSignal) => {
   const response = await sending('/changes/preview', edits, signal)
   const last = JSON.parse((await response.text()).trimEnd().split('\n').at(-1) ?? '') as unknown
   const isInLines = response.headers.get('content-type')?.includes('ndjson') === true
@@ -72,8 +72,8 @@ const children = async () =>
   (await owner.get<TreeItem[]>(`${at}/nodes/${world.ids.folder}/children`)).body.map(each => each.name)
 
 describe('a large change', { timeout: 120_000 }, () => {
-  test('is foreseen while others are answered, and comes to what it comes to', async () => {
-    const preview = foreseeing(nested(many))
+  test('is previewed while others are answered, and comes to what it comes to', async () => {
+    const preview = previewing(nested(many))
     expect(await answersDuring(preview)).toBeGreaterThan(10)
     const [now] = (await preview).answer?.impact ?? []
     expect(now?.counted?.gains.places ?? now?.differences.length).toBeGreaterThanOrEqual(many)
@@ -112,11 +112,11 @@ describe('a large change', { timeout: 120_000 }, () => {
 
   test('of which nobody waits for the answer any more is given up, and the next one goes on', async () => {
     const stopping = new AbortController()
-    const stopped = foreseeing(nested(many), stopping.signal).catch((error: unknown) => (error as Error).name)
+    const stopped = previewing(nested(many), stopping.signal).catch((error: unknown) => (error as Error).name)
     await world.guest.visitor.get(at)
     stopping.abort()
     expect(await stopped).toBe('AbortError')
-    expect((await foreseeing(nested(many))).answer).toBeDefined()
+    expect((await previewing(nested(many))).answer).toBeDefined()
   })
 
   test('that is being made can be stopped once it says how far it is: then nothing is changed', async () => {
@@ -128,14 +128,14 @@ describe('a large change', { timeout: 120_000 }, () => {
     expect(new TextDecoder().decode(value)).toMatch(/^\{"done":0[.\d]*\}\n/)
     stopping.abort()
     // The next one of hers comes after it has been given up.
-    expect((await foreseeing(nested(many))).answer).toBeDefined()
+    expect((await previewing(nested(many))).answer).toBeDefined()
     expect(await children()).toEqual(before)
   })
 
   test('is the third of one person at a time: that one is refused, and the others are not', async () => {
-    const answers = await Promise.all([1, 2, 3].map(() => foreseeing(nested(3000))))
-    const types = answers.map(({ problem }) => problem?.type ?? 'foreseen')
-    expect(types.sort()).toEqual(['foreseen', 'foreseen', 'urn:noskel:problem:busy-with-yours'])
+    const answers = await Promise.all([1, 2, 3].map(() => previewing(nested(3000))))
+    const types = answers.map(({ problem }) => problem?.type ?? 'previewed')
+    expect(types.sort()).toEqual(['previewed', 'previewed', 'urn:noskel:problem:busy-with-yours'])
   })
 
   test('copies no more than 5,000 places in all, however often they are said', async () => {

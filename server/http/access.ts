@@ -25,7 +25,7 @@ import { placesToAsk } from '../services/questions.ts'
 import { checked, checkedInParts } from './check.ts'
 import { inLines } from './lines.ts'
 
-/** Access that is asked for, given over many places, taken over, gathered before it is changed, and checked. */
+/** Access that is asked for, given over many places, taken over, drafted before it is changed, and checked. */
 export function accessRoutes(parts: Parts, asker: (request: Request) => Asker): Router {
   const router = Router({ mergeParams: true })
   const id = (request: Request) => checked(idParams, request.params).id

@@ -41,7 +41,7 @@ export interface Writing {
   readonly after: () => void
 }
 
-/** The rows of an entry, its effect and notices with them, and the event that it is. */
+/** The rows of an entry, its effect and notifications with them, and the event that it is. */
 export const writingOf = (parts: Parts, entry: Entry): Writing => toEnd(writingIn(parts, entry))
 
 /** The same in steps. */

@@ -31,7 +31,7 @@ const triesAtMost = 5
 
 /**
  * The one road of every change of access: judged on the state in memory, written with its history
- * entry and the mails and notices that it causes, published after the commit. Where its author saw an
+ * entry and the mails and notifications that it causes, published after the commit. Where its author saw an
  * effect, it is worked out anew, and another one is a refusal that tells it. What takes long to work out is not worked
  * out while other writes wait: it holds as long as nobody else writes. Until it is written it can be stopped.
  */
@@ -145,7 +145,7 @@ interface Judgement {
   readonly draft?: string | undefined
 }
 
-/** The rows of a change set that was judged: its records, its history entry, its mails and notices. */
+/** The rows of a change set that was judged: its records, its history entry, its mails and notifications. */
 export const writeJudged = (parts: Parts, judgement: Judgement): Prepared<number> =>
   toEnd(writingJudged(parts, judgement))
 

@@ -37,9 +37,9 @@ import { spend } from './quota.ts'
 import { inTurns, type Turn } from './turns.ts'
 
 /**
- * Change sets that are not applied yet: one that is gathered act by act over several screens, those kept under a
+ * Change sets that are not applied yet: one that grows act by act over several screens, those kept under a
  * name, and those that somebody handed over. They are their holder's alone, no part of the state, and judged only
- * when they are foreseen or applied.
+ * when they are previewed or applied.
  */
 
 type Item = readonly EditRequest[]
@@ -151,7 +151,7 @@ const keptAtMost = 100
 /** In all its acts: what is applied together. */
 const editsAtMost = 6000
 
-/** Adds an act to what is being gathered; `new:x` in it means what it makes itself, and nothing of other acts. */
+/** Adds an act to the draft; `new:x` in it means what it makes itself, and nothing of other acts. */
 export async function addToDraft(
   parts: Parts,
   asker: Asker,
@@ -220,7 +220,7 @@ export async function dropDraft(parts: Parts, asker: Asker, id: string): Promise
   return draftsView(parts, asker)
 }
 
-/** Whoever the asker knows has the rights for all of it; whether guards would refuse it, they see when they foresee it. */
+/** Whoever the asker knows has the rights for all of it; whether guards would refuse it, they see when they preview it. */
 export async function recipientsView(
   parts: Parts,
   asker: Asker,

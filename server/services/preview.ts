@@ -41,13 +41,13 @@ export async function preview(
   return inTurns(parts, { asker, patience }, async turn => {
     const { changeSet, made } = await changeSetFrom(parts, asker, { request, turn })
     const before = snapshotOf(asker.snapshot.state, parts.clock())
-    const preview = await turn.run(foreseeing(asker, before, { changeSet, made }))
+    const preview = await turn.run(previewing(asker, before, { changeSet, made }))
     if (!preview.ok) throw new ProblemError(problemFrom(preview.error, asker))
     return preview.value
   })
 }
 
-function* foreseeing(
+function* previewing(
   asker: Asker,
   before: Snapshot,
   { changeSet, made }: Pick<Previewable, 'changeSet' | 'made'>,

@@ -28,7 +28,7 @@ export const createTurns = (): Turns => ({ last: Promise.resolve(), going: new M
 const shortWork = 100
 /** So long one work may take of this thread in all. */
 const worksAtMost = 60_000
-/** So many works of one person go on or wait: of those that write or foresee, and of those that only read. */
+/** So many works of one person go on or wait: of those that write or preview, and of those that only read. */
 const worksAtOnce = 2
 export const readsAtOnce = 20
 

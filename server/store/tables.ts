@@ -133,17 +133,17 @@ export interface NotificationRow {
   readonly readAt: Instant | null
 }
 
-/** A change set that somebody gathers, keeps for later, or was handed. */
+/** A change set that somebody drafts, keeps for later, or was handed. */
 export interface DraftRow {
   readonly workspace: WorkspaceId
   readonly id: string
   /** Whose it is now. */
   readonly person: PersonId
-  /** Empty while it is being gathered. */
+  /** Empty while it is the draft. */
   readonly name: string
   /** What whoever handed it over said. */
   readonly comment: string
-  /** JSON of lists of edits as they would be sent: one list an act that was gathered. */
+  /** JSON of lists of edits as they would be sent: one list an act of it. */
   readonly items: string
   readonly from: PersonId | null
   readonly madeAt: Instant

@@ -85,7 +85,7 @@ const acceptsOf = (onProgress: Call['onProgress']): { accept?: string } =>
 /** Files go as bytes, whatever they say they are: the server looks for itself. */
 const typeOf = (body: unknown) => (body instanceof Blob ? 'application/octet-stream' : 'application/json')
 
-/** A change set that is foreseen or made, which may take long. */
+/** A change set that is previewed or made, which may take long. */
 export interface Working extends ChangeSetRequest {
   readonly slug: string
   readonly onProgress?: NonNullable<Call['onProgress']>

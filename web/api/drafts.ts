@@ -5,7 +5,7 @@ import { say } from '../store/said.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { api, at, type AtNode, ofWorkspace, post } from './api.ts'
 
-/** Change sets that are gathered, kept for later, or handed over. */
+/** Change sets that are drafted, kept for later, or handed over. */
 const draftsApi = api.injectEndpoints({
   endpoints: build => ({
     drafts: build.query<DraftsView, string>(ofWorkspace('/drafts')),
@@ -50,7 +50,7 @@ export const {
   useHandOverDraftMutation,
 } = draftsApi
 
-/** Puts an act with those that were gathered before; tells whether it is there. */
+/** Puts an act with those of the draft; tells whether it is there. */
 export function useAddToDraft(slug: string) {
   const dispatch = useAppDispatch()
   return async (edits: readonly EditRequest[]): Promise<boolean> => {

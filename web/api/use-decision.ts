@@ -33,7 +33,7 @@ interface Deciding {
   readonly draft?: string
 }
 
-/** The same about a change set that was gathered or kept: it is gone once it is applied, and is not gathered again. */
+/** The same about a change set that is a draft or was kept: it is gone once it is applied, and is not drafted again. */
 export function useDecisionOn({ edits, said, onDone, draft }: Deciding) {
   const { slug } = useHere()
   const asked = JSON.stringify(edits)

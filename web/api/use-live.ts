@@ -13,7 +13,7 @@ const retryAfter = 2000
 /** The server beats every 15 seconds: without one for this long the connection is dead. */
 const deadAfter = 40_000
 /** What changes together is asked for together. */
-const draftFor = 40
+const togetherWithin = 40
 
 /**
  * Keeps what is shown true to what others do. One tab of a browser holds the stream, by a lock, and passes
@@ -29,7 +29,7 @@ export function useLive(slug: string, isOpen: boolean): void {
     // From the first event on, not after the last: where others change things all the time it still shows.
     const askAnew = (...tags: ('session' | 'workspace')[]) => {
       for (const tag of tags) waiting.add(tag)
-      gathering ??= setTimeout(ask, draftFor)
+      gathering ??= setTimeout(ask, togetherWithin)
     }
     const ask = () => {
       clearTimeout(gathering)

@@ -130,7 +130,7 @@ function Notifications({ slug }: { readonly slug: string }) {
   const { data } = useNotificationsQuery(slug)
   const unread = data?.unread ?? 0
   return (
-    <NavLink to="notices" className="ml-auto flex items-center gap-2 text-sm">
+    <NavLink to="notifications" className="ml-auto flex items-center gap-2 text-sm">
       <span className="hover:underline">Notifications</span>
       {unread > 0 && (
         <span className="bg-primary px-1.5 text-primary-content tabular-nums">

@@ -233,9 +233,7 @@ function sentenceOf({ snapshot, isNow, isWhole }: SnapshotProps): string {
     return 'Nobody’s access to places changes.'
   const hidden = `${placesWords(hiddenPlaces)} that you cannot see`
   if (!isNothing)
-    return (
-      impactLine(snapshot, isWhole) + (hiddenPlaces > 0 ? ` There are more changes on ${hidden}.` : '')
-    )
+    return impactLine(snapshot, isWhole) + (hiddenPlaces > 0 ? ` There are more changes on ${hidden}.` : '')
   if (hiddenPlaces > 0) return `Nothing changes on the places that you see. There are changes on ${hidden}.`
   return isNow ? impactInWords([], isWhole) : 'Nothing differs any more.'
 }

@@ -3,7 +3,7 @@ import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Parts } from '../../parts.ts'
 import type { Tables } from '../../store/tables.ts'
 
-/** Each kind of notice of each person: a choice is looked at with all that is told, so all lie in memory. */
+/** Each kind of notification of each person: a choice is looked at with all that is told, so all lie in memory. */
 export type Choices = Map<string, NotificationChoice>
 
 export interface Chosen {

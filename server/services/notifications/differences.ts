@@ -18,7 +18,7 @@ export function ownDifferences(written: Written): ReadonlyMap<PersonId, readonly
   return kept
 }
 
-/** Several kinds of notices come of the same. */
+/** Several kinds of notifications come of the same. */
 const known = new WeakMap<Written, ReadonlyMap<PersonId, readonly Difference[]>>()
 
 function ownIn(written: Written): Map<PersonId, Difference[]> {

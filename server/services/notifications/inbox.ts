@@ -32,7 +32,7 @@ export async function notificationsView(parts: Parts, asker: Asker): Promise<Not
   }
 }
 
-/** Marks one's own notices; bookkeeping, so no history. */
+/** Marks one's own notifications; bookkeeping, so no history. */
 export async function markNotifications(
   parts: Parts,
   asker: Asker,

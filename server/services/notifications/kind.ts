@@ -8,7 +8,7 @@ import type { NotificationChoice, NotificationView } from '#contract/oversight-v
 import type { PlaceName } from '#contract/views.ts'
 import { type Asker, asks } from '../asker.ts'
 
-/** What was written in one commit of a workspace: all that a notice can come of. */
+/** What was written in one commit of a workspace: all that a notification can come of. */
 export interface Written {
   readonly author: PersonId
   readonly revision: number
@@ -68,7 +68,7 @@ export interface Told {
   readonly revision: number | null
 }
 
-/** One kind of notice: what it comes of, whom it tells, and in which words. */
+/** One kind of notification: what it comes of, whom it tells, and in which words. */
 export interface NotificationKind<Data = unknown> {
   readonly kind: string
   /** As a person chooses it: "Tell me when …". */

@@ -17,7 +17,7 @@ import { handed, handedApplied } from './kinds/handed.ts'
 import { undone } from './kinds/undone.ts'
 import { watched } from './kinds/watched.ts'
 
-/** Every kind of notice, in the order in which people choose. A new kind is a file and a line here. */
+/** Every kind of notification, in the order in which people choose. A new kind is a file and a line here. */
 export const notificationKinds = [
   opened,
   changed,

@@ -35,7 +35,7 @@ export function* notificationsIn(
 const rowsAtOnce = 50
 
 /**
- * Writes notices with their mails, as each person has chosen: in the transaction of what they are
+ * Writes notifications with their mails, as each person has chosen: in the transaction of what they are
  * about, so that neither goes out without the other. Resolves with how many mails there are.
  */
 export async function writeNotifications(

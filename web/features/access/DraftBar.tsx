@@ -8,7 +8,7 @@ import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { impactLine } from '../../ui/BeforeAfter.tsx'
 
-/** What is gathered and not made yet, at the foot of every screen, with what it would do now. */
+/** The draft, at the foot of every screen, with what it would do now. */
 export function DraftBar() {
   const { slug } = useHere()
   const { data } = useDraftsQuery(slug)

@@ -20,7 +20,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { NotYet } from '../../ui/NotYet.tsx'
 import { HandOver } from './HandOver.tsx'
 
-/** Changes that are gathered and not made yet: previewed, applied together, saved for later, handed over, discarded. */
+/** Draft changes: previewed, applied together, saved for later, handed over, discarded. */
 export function DraftScreen() {
   const { slug, workspace } = useHere()
   const { data, error } = useDraftsQuery(slug)

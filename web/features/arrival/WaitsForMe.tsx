@@ -167,7 +167,7 @@ function Unread() {
             key={id}
             at={at}
             act={place?.name ?? team?.name ?? to?.name ?? 'Show'}
-            to={`/at/${slug}/${place !== null ? `content/${place.id}` : team !== null ? `teams/${team.id}` : (to?.path ?? 'notices')}`}
+            to={`/at/${slug}/${place !== null ? `content/${place.id}` : team !== null ? `teams/${team.id}` : (to?.path ?? 'notifications')}`}
           >
             {text}
           </Line>

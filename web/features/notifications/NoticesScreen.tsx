@@ -108,7 +108,7 @@ interface WaysProps {
   readonly onFollow: (() => void) | undefined
 }
 
-/** Where one can look at what a notice is about, and do something about it. */
+/** Where one can look at what a notification is about, and do something about it. */
 function Ways({ notification: { place, team, to, revision }, onFollow }: WaysProps) {
   const { slug } = useHere()
   const ways = [

@@ -11,7 +11,7 @@ import { countOf, editsOf, type RolesDraft, toggled } from './draft.ts'
 import { RoleGrid } from './RoleGrid.tsx'
 import { RolesHead } from './RolesHead.tsx'
 
-/** All roles beside all privileges; changes gather as a draft, with its effect before it is applied. */
+/** All roles beside all privileges; changes make a draft, with its effect before it is applied. */
 export function SideBySideScreen() {
   const { slug } = useHere()
   const { data: view, error } = useRolesQuery(slug)

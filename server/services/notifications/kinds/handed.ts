@@ -2,7 +2,7 @@ import type { PersonId } from '#core/base/ids.ts'
 import { quoted, whoDid } from '../words.ts'
 import { isMember, type NotificationKind } from '../kind.ts'
 
-/** What the kind of a notice is told of that no change set makes. */
+/** What the kind of a notification is told of that no change set makes. */
 export interface Handed {
   readonly by: PersonId
   readonly comment: string
