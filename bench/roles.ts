@@ -39,17 +39,17 @@ const giving = people.map(({ id }) => ({
   from: null,
   until: null,
 }))
-let seen = ''
+let digest = ''
 figures.push({
   what: 'a role for 5,000 people, its effect on each',
   milliseconds: await timed(async () => {
-    seen = (await change<{ seen: string }>('/changes/preview', giving)).seen
+    digest = (await change<{ digest: string }>('/changes/preview', giving)).digest
   }, 3),
   floor: reading,
 })
 figures.push({
   what: 'the same, done: judged, compared with what was seen, written',
-  milliseconds: await once(() => call('POST', '/at/large/changes', { edits: giving, seen })),
+  milliseconds: await once(() => call('POST', '/at/large/changes', { edits: giving, preview: digest })),
   floor: { what: '10,000 plain rows in 1 transaction', milliseconds: await writingRows(10_000, 1) },
 })
 figures.push({

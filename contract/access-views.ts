@@ -68,6 +68,6 @@ export interface DraftItemView {
 
 /** People who may apply a change set, as far as the asker may know. */
 export interface RecipientsView {
-  readonly takers: readonly PlaceName[]
+  readonly recipients: readonly PlaceName[]
   readonly mayI: boolean
 }

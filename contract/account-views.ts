@@ -10,7 +10,7 @@ export interface AccountView {
   readonly language: string
   /** `null` for the browser's own. */
   readonly timeZone: string | null
-  readonly secondStep: { readonly since: Instant; readonly recoveryCodesLeft: number } | null
+  readonly twoStep: { readonly since: Instant; readonly recoveryCodesLeft: number } | null
   readonly signIns: readonly SignInView[]
 }
 
@@ -24,7 +24,7 @@ export interface SignInView {
 }
 
 /** To be kept by an app: shown once, before it counts. */
-export interface SecondStepView {
+export interface TwoStepView {
   readonly secret: string
   /** A picture as a data address. */
   readonly qr: string
@@ -38,7 +38,7 @@ export interface RecoveryCodesView {
 export interface AccountLinkView {
   readonly purpose: 'password' | 'sign-in' | 'address'
   readonly mail: string
-  readonly hasSecondStep: boolean
+  readonly hasTwoStep: boolean
 }
 
 /** An invitation that waits for the account's own address. */

@@ -206,7 +206,7 @@ const edits = {
     guestDomains: Type.Optional(domains),
     invitationDays: Type.Optional(Type.Integer({ minimum: 1, maximum: 365 })),
     houseRules: Type.Optional(text(20_000)),
-    secondFactorFor: Type.Optional(Type.Array(ref('roles'), { maxItems: 50, uniqueItems: true })),
+    twoStepFor: Type.Optional(Type.Array(ref('roles'), { maxItems: 50, uniqueItems: true })),
     signInDays: Type.Optional(Type.Integer({ minimum: 1, maximum: 90 })),
     idleHours: Type.Optional(Type.Integer({ minimum: 1, maximum: 90 * 24 })),
   },

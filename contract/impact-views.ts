@@ -7,7 +7,7 @@ import type { PathView, PlaceName } from './views.ts'
 export interface PreviewView {
   readonly revision: number
   /** To be sent back with the change set: it is applied only if it still does the same. */
-  readonly seen: string
+  readonly digest: string
   /** First now, then from each later instant on at which the difference is another one. */
   readonly impact: readonly ImpactAtView[]
   /** Whether its author may know of all that it does: of places that are hidden below, their number. */

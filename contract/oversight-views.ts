@@ -66,7 +66,7 @@ export interface AuditEntryView {
 }
 
 export interface AuditEventView {
-  readonly act: AuditCategory
+  readonly category: AuditCategory
   /** Told after the author's name: "gave Pilar Onsund Editor on Harrow Creek". */
   readonly text: string
   readonly place: PlaceName | null

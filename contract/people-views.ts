@@ -37,7 +37,7 @@ export interface KeepingView {
   readonly until: Instant | null
   readonly lastActive: Instant | null
   readonly takesSeat: boolean
-  readonly hasSecondStep: boolean
+  readonly hasTwoStep: boolean
   /** False where the address was never confirmed by a mail. */
   readonly isConfirmed: boolean
   /** Who brought them in. */
@@ -60,12 +60,12 @@ export interface InvitedView {
 export type PersonAct =
   | 'suspend'
   | 'remove'
-  | 'turn'
+  | 'convert'
   | 'assign'
   | 'describe'
   | 'invite'
   /** Pass an open invitation's link on by hand. */
-  | 'hand on'
+  | 'pass on'
   | 'contact'
   | 'reset sign-in'
 

@@ -83,7 +83,7 @@ export const serverProblems = {
     title: 'This link does not work any more.',
     detail: 'Ask the person who gave it to you for a new one.',
   },
-  'second-step': {
+  'two-step': {
     status: 401,
     title: 'Two-step sign-in: a code is needed.',
     detail: 'Enter the code that your app shows now, or one of your recovery codes.',
@@ -93,17 +93,17 @@ export const serverProblems = {
     title: 'This code is wrong or was already used.',
     detail: 'Wait for the next code and enter that, or one of your recovery codes.',
   },
-  'second-step-needed': {
+  'two-step-needed': {
     status: 403,
     title: 'This workspace requires two-step sign-in for your role.',
     detail: 'Set it up under “Your account”, then open the workspace again.',
   },
-  'second-step-first': {
+  'two-step-first': {
     status: 409,
     title: 'You hold one of these roles and have not set up two-step sign-in yourself.',
     detail: 'Set it up under “Your account” first, so that you are not locked out.',
   },
-  'second-step-there': {
+  'two-step-there': {
     status: 409,
     title: 'Two-step sign-in is already set up.',
     detail: 'Turn it off first, then set it up again.',
@@ -113,7 +113,7 @@ export const serverProblems = {
     title: 'Your address is not confirmed yet.',
     detail: 'Under “Your account”, send a mail to it and open the link in that mail.',
   },
-  'too-slow-down': {
+  'sign-in-throttled': {
     status: 429,
     title: 'Too many wrong tries for this address.',
     detail: 'Wait a few minutes and try again, or have a link sent to you.',
@@ -133,7 +133,7 @@ export const serverProblems = {
     title: 'This password is too easy to guess.',
     detail: 'Use at least 12 characters that are hard to guess.',
   },
-  'look-over': {
+  'session-over': {
     status: 403,
     title: 'This session has ended.',
     detail: 'Start another one, with a reason.',
@@ -148,7 +148,7 @@ export const serverProblems = {
     title: 'This cannot be added to a draft.',
     detail: 'Do it directly. A draft holds at most 200 acts.',
   },
-  'not-a-taker': {
+  'not-a-recipient': {
     status: 422,
     title: 'This person cannot apply these changes, or you do not know them.',
     detail: 'Choose one of the people in the list.',
@@ -261,7 +261,7 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   private: 403,
   'not-asked-for': 422,
   'handover-over': 409,
-  'say-why': 422,
+  'reason-missing': 422,
   'too-early': 409,
   'not-active': 403,
   'too-much': 422,

@@ -11,7 +11,7 @@ export const changeSetRequest = Type.Object(
   {
     reason: Type.Optional(text(500)),
     /** What its author saw that it would do. */
-    seen: Type.Optional(line(100)),
+    preview: Type.Optional(line(100)),
     /** What those for whom something is opened are told besides. */
     message: Type.Optional(text(2000)),
     /** The kept change set that this is: gone once it is applied. */
@@ -59,7 +59,7 @@ export type JoinByLinkRequest = Static<typeof joinByLinkRequest>
 
 export const forgottenRequest = Type.Object({ mail: line(254, 1) }, strict)
 export const useLinkRequest = Type.Object(
-  { token, password: Type.Optional(password), endsSecondStep: Type.Optional(Type.Boolean()) },
+  { token, password: Type.Optional(password), endsTwoStep: Type.Optional(Type.Boolean()) },
   strict,
 )
 export type UseLinkRequest = Static<typeof useLinkRequest>
@@ -101,7 +101,7 @@ export const historyQuery = Type.Object(
   {
     person: Type.Optional(id('persons')),
     place: Type.Optional(id('nodes')),
-    act: Type.Optional(act),
+    category: Type.Optional(act),
     /** Only entries before this revision. */
     before: Type.Optional(wholeNumber),
   },

@@ -30,9 +30,9 @@ export interface RoleDetailView extends RoleView {
   readonly mayChange: boolean
   readonly isDefault: boolean
   /** Whether its holders are asked for a second step. */
-  readonly asksSecondStep: boolean
+  readonly asksTwoStep: boolean
   /** Names of the welcome sets and join links that offer it. */
-  readonly onboarding: readonly string[]
+  readonly offeredBy: readonly string[]
 }
 
 export interface HolderView {
@@ -103,7 +103,7 @@ export interface ViewingSessionsView {
   readonly people: readonly PersonName[]
   readonly holders: readonly { readonly person: PlaceName; readonly privileges: readonly Privilege[] }[]
   /** The newest first, as far as the reader may know of them. */
-  readonly viewingSessions: readonly ViewingSessionView[]
+  readonly sessions: readonly ViewingSessionView[]
 }
 
 export interface ViewingSessionView {

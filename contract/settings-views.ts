@@ -13,7 +13,7 @@ export interface SettingsView {
   readonly allowsPublishing: boolean
   readonly memberDomains: readonly string[]
   readonly guestDomains: readonly string[]
-  readonly secondFactorFor: readonly string[]
+  readonly twoStepFor: readonly string[]
   readonly signInDays: number
   readonly idleHours: number
   readonly roles: readonly SecuredRoleView[]

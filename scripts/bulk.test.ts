@@ -104,7 +104,7 @@ test('counts are what the rows would add up to; done, they stand in the history,
     expected.losses,
   ])
   expect(now?.counted?.mostPlaces[0]?.place.id).toBeDefined()
-  const done = await send<AppliedView>('', [edit], { seen: body.seen })
+  const done = await send<AppliedView>('', [edit], { preview: body.digest })
   expect(done.status).toBe(200)
   const entry = await owner.get<AuditEntryDetailView>(`/at/large/history/${done.body.revision}`)
   expect(entry.body.counted?.gains).toEqual(expected.gains)
@@ -123,7 +123,7 @@ test('where it would do something else by now nothing is done, and the new count
   const held = { kind: 'limit.add', node: home, principal: 'everyone', allows: levelActions('Reader') }
   const meanwhile = await send('', [{ ...held, sparesStewards: true, from: null, until: null }])
   expect(meanwhile.status).toBe(200)
-  const done = await send<Problem>('', [edit], { seen: body.seen })
+  const done = await send<Problem>('', [edit], { preview: body.digest })
   expect(done.body.type).toBe('urn:noskel:problem:preview-changed')
   expect(done.body.preview?.impact[0]?.counted?.turns).not.toEqual(body.impact[0]?.counted?.turns)
 }, 60_000)

@@ -160,7 +160,7 @@ const shots: readonly Shot[] = [
   {
     name: 'history',
     who: owner,
-    path: `${at}/oversight/history?act=sharing`,
+    path: `${at}/oversight/history?category=sharing`,
     sees: 'gave',
     act: async visitor => {
       await visitor.pressRow('Sefa Lund')

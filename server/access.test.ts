@@ -205,7 +205,7 @@ describe('draft changes', () => {
     expect(
       preview.impact[0]?.differences.filter(each => each.person.name !== 'Ona' && each.person.name !== 'Wim'),
     ).toHaveLength(3)
-    const applied = await owner.send('/changes', { edits, seen: preview.seen, draft: id })
+    const applied = await owner.send('/changes', { edits, preview: preview.digest, draft: id })
     expect(applied.status).toBe(200)
     expect((await see<DraftsView>(owner, '/drafts')).kept).toEqual([])
   })
@@ -216,14 +216,14 @@ describe('draft changes', () => {
     const edits = [share(world.ids.page, helper.id, editor)]
     const { body } = await post(helper.visitor, '/drafts', { edits })
     const id = body.draft?.id ?? ''
-    const { takers, mayI } = await see<RecipientsView>(helper.visitor, `/drafts/${id}/recipients`)
-    expect([mayI, takers.map(each => each.name)]).toEqual([false, ['Ona', 'Wim']])
+    const { recipients, mayI } = await see<RecipientsView>(helper.visitor, `/drafts/${id}/recipients`)
+    expect([mayI, recipients.map(each => each.name)]).toEqual([false, ['Ona', 'Wim']])
     const hand = (to: string) =>
       helper.visitor.call<DraftsView & Problem>('POST', `${at}/drafts/${id}/handover`, {
         to,
         comment: 'Please look',
       })
-    expect((await hand(world.member.id)).body.type).toBe('urn:noskel:problem:not-a-taker')
+    expect((await hand(world.member.id)).body.type).toBe('urn:noskel:problem:not-a-recipient')
     expect((await hand(warden.id)).status).toBe(200)
     expect((await see<DraftsView>(helper.visitor, '/drafts')).draft).toBeNull()
     expect(await notifications(warden.visitor)).toContain(
@@ -247,15 +247,15 @@ describe('draft changes', () => {
       const edits = [share(node, world.guest.id, reader)]
       const { body } = await post(world.guest.visitor, '/drafts', { edits })
       const id = body.draft?.id ?? ''
-      const takers = await see<RecipientsView>(world.guest.visitor, `/drafts/${id}/recipients`)
+      const recipients = await see<RecipientsView>(world.guest.visitor, `/drafts/${id}/recipients`)
       const items = await itemsOf(world.guest.visitor, id)
       await world.guest.visitor.call('DELETE', `${at}/drafts/${id}`)
-      return [items, takers]
+      return [items, recipients]
     }
     const told = await tell(world.ids.secret)
     expect(told).toEqual([
       [{ lines: ['something that you cannot see, or that was deleted'], more: 0, problem: null }],
-      { mayI: false, takers: [] },
+      { mayI: false, recipients: [] },
     ])
     expect(await tell('nothing-there')).toEqual(told)
   })

@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, w
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
-import type { SecondStepView } from '#contract/account-views.ts'
+import type { TwoStepView } from '#contract/account-views.ts'
 import type { HistoryView } from '#contract/oversight-views.ts'
 import type { WorkspaceView } from '#contract/views.ts'
 import { backUp } from './backup/backup.ts'
@@ -39,7 +39,7 @@ async function startOn(dataDir: string): Promise<TestServer> {
 }
 
 test('while others write: whole, with sign-ins, the second step and all that was confirmed before', async () => {
-  const { body: step } = await world.owner.call<SecondStepView>('POST', '/account/two-step', { password })
+  const { body: step } = await world.owner.call<TwoStepView>('POST', '/account/two-step', { password })
   await rename('Before')
   const going = { is: true }
   const writing = (async () => {

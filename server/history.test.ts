@@ -91,7 +91,7 @@ describe('the history', () => {
       revisions[0] === undefined ? [] : revisions.map((_, index) => (revisions[0] ?? 0) - index),
     )
     expect([revisions.at(-1), rest.next]).toEqual([1, null])
-    expect((await owner.get(`${at}/history?act=nonsense`)).status).toBe(400)
+    expect((await owner.get(`${at}/history?category=nonsense`)).status).toBe(400)
   })
 })
 
@@ -178,7 +178,7 @@ describe('an undo', () => {
     await owner.call('PUT', page, { text: 'First day', version: 0 })
     const refused = await owner.change({ kind: 'undo', revision: made.body.revision })
     expect([refused.status, refused.body.type]).toEqual([409, 'urn:noskel:problem:nothing-to-undo'])
-    const cameIn = (await history(owner, `?person=${member.id}&act=people`)).find(
+    const cameIn = (await history(owner, `?person=${member.id}&category=people`)).find(
       each => words([each])[0] === 'joined the workspace',
     )
     expect(cameIn?.mayUndo).toBe(false)
@@ -189,7 +189,7 @@ describe('an undo', () => {
 describe('a change set that carries what its author saw', () => {
   test('is refused with the new effect and what others did, if it would now do something else', async () => {
     const edits = [share(ids.inner, guest.id, 0b111)]
-    const { seen } = await owner.preview(...edits)
+    const { digest: seen } = await owner.preview(...edits)
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'nothing to do with it' })
     const same = await owner.send('/changes/preview', { edits })
     expect(same.body).toMatchObject({ impact: [{ differences: [{ person: { name: 'Gus' } }, {}] }] })
@@ -204,7 +204,7 @@ describe('a change set that carries what its author saw', () => {
     expect([refused.status, refused.body.type]).toEqual([409, 'urn:noskel:problem:preview-changed'])
     expect(refused.body.meanwhile).toEqual(['Mika created the page New map in Maps of 1990.'])
     expect(refused.body.preview?.impact[0]?.differences).toHaveLength(3)
-    const again = await owner.send('/changes', { edits, seen: refused.body.preview?.seen })
+    const again = await owner.send('/changes', { edits, preview: refused.body.preview?.digest })
     expect(again.status).toBe(200)
   })
 
@@ -213,7 +213,7 @@ describe('a change set that carries what its author saw', () => {
       { kind: 'node.create', node: 'new:n', parent: ids.folder, as: 'page', name: 'Tides' },
       share('new:n', guest.id, reader),
     ]
-    const { seen } = await owner.preview(...edits)
+    const { digest: seen } = await owner.preview(...edits)
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'again nothing to do with it' })
     expect((await owner.send('/changes', { edits, seen })).status).toBe(200)
   })

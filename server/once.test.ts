@@ -1,6 +1,6 @@
 import { generate } from 'otplib'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
-import type { SecondStepView } from '#contract/account-views.ts'
+import type { TwoStepView } from '#contract/account-views.ts'
 import type { OnboardingView } from '#contract/people-views.ts'
 import type { MailView } from '#contract/views.ts'
 import {
@@ -47,7 +47,7 @@ describe('of the second step', () => {
 
   async function secured() {
     const { visitor } = await welcome(server, owner, { name: 'Mika' })
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/two-step', { password })
+    const { body: step } = await visitor.call<TwoStepView>('POST', '/account/two-step', { password })
     const confirmed = await visitor.call<{ codes: string[] }>('POST', '/account/two-step/confirm', {
       code: await code(step.secret),
     })
@@ -73,7 +73,7 @@ describe('of the second step', () => {
 
   test('its setting up gives one set of recovery codes', async () => {
     const { visitor } = await welcome(server, owner, { name: 'Mika' })
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/two-step', { password })
+    const { body: step } = await visitor.call<TwoStepView>('POST', '/account/two-step', { password })
     const given = await code(step.secret)
     expect(await taken(() => visitor.call('POST', '/account/two-step/confirm', { code: given }))).toBe(1)
   })

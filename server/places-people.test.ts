@@ -37,7 +37,7 @@ describe('a duplicate', () => {
     await write(ids.page, 'Here be dunes', 1)
     const copying = { kind: 'node.duplicate', node: ids.inner, parent: ids.home, name: 'Maps, copy' }
     // What is seen first is what is done, though each asking makes new ids.
-    const { seen } = await owner.preview(copying)
+    const { digest: seen } = await owner.preview(copying)
     const done = await owner.call('POST', `${at}/changes`, { seen, edits: [copying] })
     expect(done.status).toBe(200)
     const copy = (await node(ids.home)).children.find(each => each.name === 'Maps, copy')

@@ -137,12 +137,12 @@ describe('looking', () => {
     const mine = (await world.member.visitor.get<MyAccessView>(`${at}/me/access`)).body.viewingSessions
     expect(mine).toMatchObject([{ by: { name: 'Ash' }, reason: 'A complaint' }])
     const texts = async (visitor: Visitor) =>
-      (await visitor.get<HistoryView>(`${at}/history?act=looking`)).body.entries.flatMap(each =>
+      (await visitor.get<HistoryView>(`${at}/history?category=looking`)).body.entries.flatMap(each =>
         each.events.map(event => event.text),
       )
     expect(await texts(world.member.visitor)).toEqual(['saw the workspace as Mika'])
     expect(await texts(owner)).toContain('saw the workspace as Mika')
-    expect((await owner.get<ViewingSessionsView>(`${at}/sessions`)).body.viewingSessions).toHaveLength(1)
+    expect((await owner.get<ViewingSessionsView>(`${at}/sessions`)).body.sessions).toHaveLength(1)
   })
 
   test('at the outline shows titles alone, no private folder, and is over after an hour', async () => {
@@ -156,7 +156,7 @@ describe('looking', () => {
       text: null,
     })
     world.server.time.now += 3_600_001
-    expect((await looked(look)).body.type).toBe('urn:noskel:problem:look-over')
+    expect((await looked(look)).body.type).toBe('urn:noskel:problem:session-over')
   })
 
   test('ends with the privilege', async () => {
@@ -165,6 +165,6 @@ describe('looking', () => {
       each => each.name === 'Administrator',
     )
     await world.made({ kind: 'role.unassign', holding: holding?.id })
-    expect((await looked(look)).body.type).toBe('urn:noskel:problem:look-over')
+    expect((await looked(look)).body.type).toBe('urn:noskel:problem:session-over')
   })
 })

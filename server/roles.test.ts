@@ -39,7 +39,7 @@ test('what changes of roles do is told before, and compared when it is done', as
   const kims = taken.impact[0]?.powers.find(each => each.person.id === world.kim.id)
   expect(kims?.parts[0]?.loses).toContain('edit roles')
   expect(kims).toMatchObject({ rankBefore: 50, rankAfter: 50 })
-  expect((await owner.send('/changes', { edits: [change], seen: taken.seen })).status).toBe(409)
+  expect((await owner.send('/changes', { edits: [change], preview: taken.digest })).status).toBe(409)
 })
 
 test('just those roles are offered to be taken, and just those people to be suspended, of whom that is not refused', async () => {
@@ -177,7 +177,7 @@ describe('seats', () => {
     await expect.poll(async () => (await seats()).bought, { timeout: 4000 }).toBe(50)
     const { past, next } = await seats()
     expect([next, past.at(-1)?.bought, past[0]?.bought, past.length > 5]).toEqual([null, 50, 99, true])
-    const { body } = await owner.get<HistoryView>(`${at}/history?act=workspace`)
+    const { body } = await owner.get<HistoryView>(`${at}/history?category=workspace`)
     expect(body.entries[0]).toMatchObject({
       author: null,
       events: [{ text: 'set the number of seats to 50' }],

@@ -56,7 +56,7 @@ describe('settings', () => {
       { allowsPublishing: false },
       { memberDomains: ['test.example'] },
       { guestDomains: ['test.example'] },
-      { secondFactorFor: ['role-owner'] },
+      { twoStepFor: ['role-owner'] },
     ])
       expect((await keeper.visitor.change(setting(fields))).body).toMatchObject(problem('privilege-missing'))
     // One that they may change goes nowhere with one that they may not.
@@ -74,7 +74,7 @@ describe('settings', () => {
     ['a time zone that is none', { timeZone: 'Europe/Atlantis' }],
     ['no days', { invitationDays: 0 }],
     ['a domain with an at sign', { memberDomains: ['a@b.example'] }],
-    ['a role that is not there', { secondFactorFor: ['role-of-nobody'] }],
+    ['a role that is not there', { twoStepFor: ['role-of-nobody'] }],
     ['the role of guests as that of members', { defaultRole: 'role-guest' }],
     ['something else', { seats: 3 }],
     ['nothing at all', {}],
@@ -89,7 +89,7 @@ describe('settings', () => {
   test('stand in the history with who changed them, and are undone from there', async () => {
     const before = (await settings()).timeZone
     await set({ timeZone: 'Europe/Oslo', invitationDays: 5 })
-    const { body } = await owner.get<HistoryView>(`${at}/history?act=workspace`)
+    const { body } = await owner.get<HistoryView>(`${at}/history?category=workspace`)
     const [entry] = body.entries
     expect(entry).toMatchObject({ author: { name: 'Ona' }, mayUndo: true })
     expect(entry?.events.map(event => event.text)).toEqual([

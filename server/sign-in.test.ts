@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { generate } from 'otplib'
 import { Sequelize } from 'sequelize'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
-import type { AccountView, SecondStepView } from '#contract/account-views.ts'
+import type { AccountView, TwoStepView } from '#contract/account-views.ts'
 import type { MailView, SessionView } from '#contract/views.ts'
 import { founded, invite, password, type TestServer, Visitor, welcome } from './tests/client.ts'
 
@@ -72,7 +72,7 @@ test('guessing is slowed for the address, wherever it comes from and whether any
       tries.push((await signIn(new Visitor(server), { mail, password: `wrong ${count}` })).status)
     expect(tries).toEqual([401, 401, 401, 401, 401, 429])
   }
-  expect((await signIn(new Visitor(server))).body).toMatchObject(problem('too-slow-down'))
+  expect((await signIn(new Visitor(server))).body).toMatchObject(problem('sign-in-throttled'))
   server.time.now += 60_000
   expect((await signIn(new Visitor(server))).status).toBe(200)
 })
@@ -83,7 +83,7 @@ describe('the second step', () => {
   /** Mika with a second step, and its recovery codes. */
   async function secured() {
     const { visitor, id } = await welcome(server, owner, { name: 'Mika' })
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/two-step', { password })
+    const { body: step } = await visitor.call<TwoStepView>('POST', '/account/two-step', { password })
     expect(step.qr).toMatch(/^data:image\/png;base64,/)
     const confirmed = await visitor.call<{ codes: string[] }>('POST', '/account/two-step/confirm', {
       code: await code(step.secret),
@@ -94,7 +94,7 @@ describe('the second step', () => {
   test('is asked for after the password; each code counts once', async () => {
     const { secret } = await secured()
     const visitor = new Visitor(server)
-    expect((await signIn(visitor)).body).toMatchObject(problem('second-step'))
+    expect((await signIn(visitor)).body).toMatchObject(problem('two-step'))
     expect((await signIn(visitor, { password: 'wrong', code: '000000' })).body).toMatchObject(
       problem('wrong-sign-in'),
     )
@@ -115,7 +115,7 @@ describe('the second step', () => {
     expect((await signIn(new Visitor(server), { code: first })).body).toMatchObject(problem('wrong-code'))
     for (let count = 0; count < 4; count += 1) await signIn(new Visitor(server), { code: '123456' })
     expect((await signIn(new Visitor(server), { code: '123456' })).body).toMatchObject(
-      problem('too-slow-down'),
+      problem('sign-in-throttled'),
     )
   })
 
@@ -125,10 +125,10 @@ describe('the second step', () => {
     await stranger.call('POST', '/forgotten', { mail: 'mika@test.example' })
     const plain = await linkIn('mika@test.example', 'account-link')
     const use = (token: string, chosen: string) =>
-      stranger.call('POST', '/account-links/use', { token, password: chosen, endsSecondStep: true })
+      stranger.call('POST', '/account-links/use', { token, password: chosen, endsTwoStep: true })
     // A link that anybody can ask for changes the password alone.
     expect((await use(plain, next)).status).toBe(204)
-    expect((await signIn(stranger, { password: next })).body).toMatchObject(problem('second-step'))
+    expect((await signIn(stranger, { password: next })).body).toMatchObject(problem('two-step'))
     expect((await owner.call('POST', `/at/coast/people/${id}/sign-in-link`, {})).status).toBe(204)
     const token = await linkIn('mika@test.example', 'account-link', 1)
     expect((await use(token, password)).status).toBe(204)
@@ -137,17 +137,17 @@ describe('the second step', () => {
 
   test('is needed where the workspace asks it of a role, and nobody locks themselves out', async () => {
     const { visitor } = await welcome(server, owner, { name: 'Mika' })
-    const rule = (...roles: string[]) => owner.change({ kind: 'workspace.change', secondFactorFor: roles })
-    expect((await rule('role-owner')).body).toMatchObject(problem('second-step-first'))
+    const rule = (...roles: string[]) => owner.change({ kind: 'workspace.change', twoStepFor: roles })
+    expect((await rule('role-owner')).body).toMatchObject(problem('two-step-first'))
     expect((await rule('role-member')).status).toBe(200)
-    expect((await visitor.get('/at/coast')).body).toMatchObject(problem('second-step-needed'))
-    expect((await visitor.get('/at/coast/people')).body).toMatchObject(problem('second-step-needed'))
-    const { body: step } = await visitor.call<SecondStepView>('POST', '/account/two-step', { password })
+    expect((await visitor.get('/at/coast')).body).toMatchObject(problem('two-step-needed'))
+    expect((await visitor.get('/at/coast/people')).body).toMatchObject(problem('two-step-needed'))
+    const { body: step } = await visitor.call<TwoStepView>('POST', '/account/two-step', { password })
     await visitor.call('POST', '/account/two-step/confirm', { code: await code(step.secret) })
     expect((await visitor.get('/at/coast')).status).toBe(200)
     server.time.now += 60_000
     await visitor.call('POST', '/account/two-step/end', { password, code: await code(step.secret) })
-    expect((await visitor.get('/at/coast')).body).toMatchObject(problem('second-step-needed'))
+    expect((await visitor.get('/at/coast')).body).toMatchObject(problem('two-step-needed'))
   })
 
   test('ends where the workspace lets it end: so long after it began, or after it was used last', async () => {
@@ -182,7 +182,7 @@ describe('the second step', () => {
     ]
     for (const [method, path, more] of acts) {
       const act = (shown: object) => visitor.call(method, path, { ...more, ...shown })
-      expect((await act({ password })).body).toMatchObject(problem('second-step'))
+      expect((await act({ password })).body).toMatchObject(problem('two-step'))
       expect((await act({ password, code: '000000' })).body).toMatchObject(problem('wrong-code'))
       expect((await act({ password: 'not this one at all', code: await code(secret) })).status).toBe(401)
     }
@@ -195,7 +195,7 @@ describe('the second step', () => {
     const { secret } = await secured()
     await server.restart()
     server.time.now += 60_000
-    expect((await signIn(new Visitor(server))).body).toMatchObject(problem('second-step'))
+    expect((await signIn(new Visitor(server))).body).toMatchObject(problem('two-step'))
     expect((await signIn(new Visitor(server), { code: await code(secret) })).status).toBe(200)
   })
 })

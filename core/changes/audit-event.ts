@@ -19,7 +19,7 @@ export type AuditCategory = (typeof auditCategories)[number]
 
 /** One thing that a change set did, and whom and what it is about: who may read it hangs on these. */
 export interface AuditEvent {
-  readonly act: AuditCategory
+  readonly category: AuditCategory
   readonly change: RecordChange
   readonly place: NodeId | null
   readonly person: PersonId | null
@@ -44,5 +44,5 @@ function eventOf(kinds: Kinded, change: RecordChange): AuditEvent[] {
   const about = conductOf(kinds, change.table).about(change)
   if (about === undefined) return []
   const { place = null, person = null, team = null, byAddress = false } = about
-  return [{ change, act: about.act, place, person, team, byAddress }]
+  return [{ change, category: about.category, place, person, team, byAddress }]
 }

@@ -32,7 +32,7 @@ export interface RecordConduct<T extends TableName = TableName> {
 }
 
 export interface About {
-  readonly act: AuditCategory
+  readonly category: AuditCategory
   readonly place?: NodeId | undefined
   readonly person?: PersonId | undefined
   readonly team?: TeamId | undefined

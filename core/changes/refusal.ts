@@ -68,7 +68,7 @@ export type Refusal =
   | { readonly code: 'private' }
   | { readonly code: 'not-asked-for' }
   | { readonly code: 'handover-over' }
-  | { readonly code: 'say-why' }
+  | { readonly code: 'reason-missing' }
   | { readonly code: 'asked-too-much' }
   | { readonly code: 'too-early'; readonly what: 'team' | 'home' }
   | { readonly code: 'not-active' }

@@ -18,7 +18,7 @@ export const channels: RecordKind<'channels'> = {
     }),
   ],
   rights: lacksChannelChange,
-  about: ({ before, after }) => ({ act: 'teams', team: (after ?? before)?.team }),
+  about: ({ before, after }) => ({ category: 'teams', team: (after ?? before)?.team }),
   isConsequence: (change, leading) =>
     leading.goneTeams.has((change.after ?? change.before)?.team as TeamId) ||
     isLeftOut(change, ['only'], leading),

@@ -22,7 +22,7 @@ export const columns: RecordKind<'columns'> = {
     }),
   ],
   rights: lacksColumnChange,
-  about: ({ before, after }) => ({ act: 'places', place: (after ?? before)?.board }),
+  about: ({ before, after }) => ({ category: 'places', place: (after ?? before)?.board }),
   isConsequence: (change, leading) =>
     leading.gone.has((change.after ?? change.before)?.board as NodeId) ||
     isLeftOut(change, ['viewers', 'editors'], leading),

@@ -39,7 +39,7 @@ export const grants: RecordKind<'grants'> = {
   rights: lacksGrantChange,
   about: ({ before, after }) => {
     const { node: place, principal } = (after ?? before) as Grant
-    return { act: 'sharing', place, ...subjectIn(principal) }
+    return { category: 'sharing', place, ...subjectIn(principal) }
   },
   isConsequence: (change, leading) => {
     const { node, copiedFrom } = (change.before ?? change.after) as Grant

@@ -14,7 +14,7 @@ export const handles: RecordKind<'handles'> = {
   // It leads to its person for ever, who does not leave without it.
   references: [id('person', 'persons', { whenGone: 'forbids', index: 'person' })],
   rights: (context, before, after) => lacksHandle(context, (after ?? before)?.person),
-  about: ({ before, after }) => ({ act: 'people', person: (after ?? before)?.person }),
+  about: ({ before, after }) => ({ category: 'people', person: (after ?? before)?.person }),
   isConsequence: ({ before, after }, { people }) => people.has((after ?? before)?.person as PersonId),
   words: ({ before, after }, naming) =>
     `changed the profile of ${personNamed((after ?? before)?.person, naming)}`,

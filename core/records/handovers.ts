@@ -14,7 +14,7 @@ export const handovers: RecordKind<'handovers'> = {
     id('keeps', 'roles', { whenGone: 'forbids' }),
   ],
   rights: (context, before, after) => lacksHandover(context, before ?? after),
-  about: ({ before, after }) => ({ act: 'roles', person: (after ?? before)?.to }),
+  about: ({ before, after }) => ({ category: 'roles', person: (after ?? before)?.to }),
   isConsequence: ({ before, after }, { leavers, given }) =>
     after === null &&
     [before?.from, before?.to].some(each => each !== undefined && (leavers.has(each) || given.has(each))),

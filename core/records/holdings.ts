@@ -25,7 +25,7 @@ export const holdings: RecordKind<'holdings'> = {
   ],
   dates: { starts: startOf, ends: endOf },
   rights: lacksHolding,
-  about: ({ before, after }) => ({ act: 'roles', person: (after ?? before)?.person }),
+  about: ({ before, after }) => ({ category: 'roles', person: (after ?? before)?.person }),
   isConsequence: ({ before, after }, { people, goneTeams }) =>
     people.has((after ?? before)?.person as PersonId) || (after === null && goneTeams.has(scopeTeam(before))),
   people: ({ before, after }) => [(before ?? after)?.person as PersonId],

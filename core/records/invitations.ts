@@ -26,7 +26,7 @@ export const invitations: RecordKind<'invitations'> = {
     }),
   ],
   rights: (context, before, after) => lacksInviting(context, personOf(context, (after ?? before)?.person)),
-  about: ({ before, after }) => ({ act: 'people', person: (after ?? before)?.person }),
+  about: ({ before, after }) => ({ category: 'people', person: (after ?? before)?.person }),
   isConsequence: ({ before, after }, { people }) => people.has((after ?? before)?.person as PersonId),
   people: ({ before, after }) => [(before ?? after)?.person as PersonId],
   words: ({ before, after }, naming) =>

@@ -28,7 +28,7 @@ export const joinLinks: RecordKind<'joinLinks'> = {
     ...offered<JoinLink>(),
   ],
   rights: lacksLinkChange,
-  about: () => ({ act: 'workspace' }),
+  about: () => ({ category: 'workspace' }),
   isConsequence: ({ before, after }, { people }) => before?.used !== after?.used && people.size > 0,
   words: change => madeWords('join link', change, joinLinkFields),
 }

@@ -9,7 +9,7 @@ export const levels: RecordKind<'levels'> = {
   indexes: {},
   references: [],
   rights: context => lacksPrivilege(context, 'edit levels'),
-  about: () => ({ act: 'workspace' }),
+  about: () => ({ category: 'workspace' }),
   people: change => (isOfAccess('levels', change) ? 'everybody' : []),
   places: (state, change) =>
     allRows(state.grants).flatMap(grant => (grant.gives === change.id ? [grant.node] : [])),

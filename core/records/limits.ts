@@ -30,7 +30,7 @@ export const limits: RecordKind<'limits'> = {
   rights: lacksLimit,
   about: ({ before, after }) => {
     const { node: place, principal } = (after ?? before) as Limit
-    return { act: 'limits', place, ...subjectIn(principal) }
+    return { category: 'limits', place, ...subjectIn(principal) }
   },
   isConsequence: isEntryConsequence,
   standsAt: row => row.node,

@@ -22,7 +22,7 @@ export const memberships: RecordKind<'memberships'> = {
   rights: lacksMembership,
   about: ({ before, after }) => {
     const { team, person } = (after ?? before) as Membership
-    return { act: 'teams', team, person }
+    return { category: 'teams', team, person }
   },
   isConsequence: ({ before, after }, { leavers, goneTeams }) =>
     after === null && (leavers.has(before?.person as PersonId) || goneTeams.has(before?.team as TeamId)),

@@ -63,7 +63,7 @@ export const nodes: RecordKind<'nodes'> = {
   ],
   dates: { binEnds: ({ binned }) => (binned === null ? null : binned.at + binTime) },
   rights: lacksNode,
-  about: change => ({ act: isBreak(change) ? 'inheritance' : 'places', place: change.id }),
+  about: change => ({ category: isBreak(change) ? 'inheritance' : 'places', place: change.id }),
   isConsequence: (change, leading) =>
     isMadeOrUnmade(change)
       ? isMadeAsConsequence(change, leading)

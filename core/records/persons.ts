@@ -42,7 +42,7 @@ export const persons: RecordKind<'persons'> = {
   ],
   dates: { starts: startOf, leavings: endOf, nearings: row => nearingOf(row, row.joinedAt) },
   rights: lacksPerson,
-  about: change => ({ act: 'people', person: change.id }),
+  about: change => ({ category: 'people', person: change.id }),
   people: change => (isProfile(change) ? [] : [change.id]),
   places: (state, change) => (isProfile(change) ? [] : placesNaming(state, principalsOf(state, change.id))),
   hasItsPlace: (state, row) => rowsBy(state.persons, 'mail', row.mail.toLowerCase()).length === 1,

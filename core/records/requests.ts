@@ -55,12 +55,12 @@ const lacksRequest = (context: Context, request: RequestFor | null): Refusal | u
 function aboutRequest({ person, wants }: RequestFor): About {
   switch (wants.of) {
     case 'team':
-      return { act: 'teams', team: wants.team, person }
+      return { category: 'teams', team: wants.team, person }
     case 'role':
     case 'privilege':
-      return { act: 'roles', person }
+      return { category: 'roles', person }
     case 'access':
-      return { act: 'sharing', place: wants.node, person, byAddress: true }
+      return { category: 'sharing', place: wants.node, person, byAddress: true }
   }
 }
 

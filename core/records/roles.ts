@@ -25,6 +25,6 @@ export const roles: RecordKind<'roles'> = {
   ],
   rights: lacksRoleChange,
   // There is nothing to tell of a built-in one.
-  about: ({ before, after }) => ((after ?? before)?.builtIn === true ? undefined : { act: 'roles' }),
+  about: ({ before, after }) => ((after ?? before)?.builtIn === true ? undefined : { category: 'roles' }),
   words: roleWords,
 }

@@ -25,7 +25,7 @@ export const teams: RecordKind<'teams'> = {
   indexes: { joining: row => row.joining },
   references: [],
   rights: lacksTeamChange,
-  about: change => ({ act: 'teams', team: change.id }),
+  about: change => ({ category: 'teams', team: change.id }),
   people: change => (isOfAccess('teams', change) ? 'everybody' : []),
   places: (state, { id }) => {
     const homes = rowsBy(state.nodes, 'home', teamPrincipal(id)).map(home => home.id)

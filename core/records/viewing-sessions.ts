@@ -10,6 +10,6 @@ export const viewingSessions: RecordKind<'viewingSessions'> = {
     id('through', 'persons', { whenGone: 'stays', index: 'through' }),
   ],
   rights: () => ({ code: 'never-undone' }),
-  about: ({ before, after }) => ({ act: 'looking', person: (after ?? before)?.through ?? undefined }),
+  about: ({ before, after }) => ({ category: 'looking', person: (after ?? before)?.through ?? undefined }),
   words: viewingWords,
 }

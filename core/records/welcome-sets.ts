@@ -8,6 +8,6 @@ export const welcomeSets: RecordKind<'welcomeSets'> = {
   indexes: {},
   references: offered(),
   rights: (context, before, after) => lacksKeeping(context, before ?? after ?? undefined, after?.offer),
-  about: () => ({ act: 'workspace' }),
+  about: () => ({ category: 'workspace' }),
   words: change => madeWords('welcome set', change, welcomeSetFields),
 }

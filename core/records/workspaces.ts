@@ -27,7 +27,7 @@ export const workspaces: RecordKind<'workspaces'> = {
     guestDomains: 'json',
     invitationDays: 'number',
     houseRules: 'text',
-    secondFactorFor: 'json',
+    twoStepFor: 'json',
     signInDays: 'number',
     idleHours: 'number',
   },
@@ -37,10 +37,10 @@ export const workspaces: RecordKind<'workspaces'> = {
       whenGone: 'forbids',
       key: { none: 'the workspace is written before its roles, which have a key to it' },
     }),
-    within('secondFactorFor', 'roles', { ids: row => row.secondFactorFor, whenGone: 'forbids' }),
+    within('twoStepFor', 'roles', { ids: row => row.twoStepFor, whenGone: 'forbids' }),
   ],
   rights: lacksWorkspace,
-  about: () => ({ act: 'workspace' }),
+  about: () => ({ category: 'workspace' }),
   people: change => (isPolicy(change) ? 'everybody' : []),
   // Before its first day there is no root either.
   places: (state, change) =>

@@ -32,7 +32,7 @@ export interface Workspace {
   /** What is accepted on coming in; empty for nothing. */
   readonly houseRules: string
   /** Holders of these roles need a second step at sign-in. */
-  readonly secondFactorFor: readonly RoleId[]
+  readonly twoStepFor: readonly RoleId[]
   /** A sign-in ends so many days after it began, and so many hours after it was used last. */
   readonly signInDays: number
   readonly idleHours: number
@@ -51,7 +51,7 @@ export const usualPolicies: Omit<Workspace, 'id' | 'name' | 'slug' | 'timeZone' 
   guestDomains: [],
   invitationDays: 14,
   houseRules: '',
-  secondFactorFor: [],
+  twoStepFor: [],
   signInDays: 14,
   idleHours: 7 * 24,
 }

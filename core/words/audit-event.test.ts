@@ -171,7 +171,7 @@ test.each<[string, string, Edit[], string[]]>([
   [
     'the second step',
     'ada',
-    [setting({ secondFactorFor: ['role-owner'] })],
+    [setting({ twoStepFor: ['role-owner'] })],
     ['required two-step sign-in for owner'],
   ],
   [

@@ -217,7 +217,7 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
         title: 'The person who offered this is not an owner any more.',
         instead: 'Ask one of the owners to offer it again.',
       }
-    case 'say-why':
+    case 'reason-missing':
       return {
         title: 'Outline access and See as need a reason.',
         instead: 'Enter a reason. It is kept in the history.',

@@ -69,11 +69,11 @@ const settings: readonly Setting[] = [
     words: ({ houseRules }) => (houseRules === '' ? 'removed the house rules' : 'changed the house rules'),
   },
   {
-    field: 'secondFactorFor',
-    words: ({ secondFactorFor }, { role }) =>
-      secondFactorFor.length === 0
+    field: 'twoStepFor',
+    words: ({ twoStepFor }, { role }) =>
+      twoStepFor.length === 0
         ? 'stopped requiring two-step sign-in'
-        : `required two-step sign-in for ${listed(secondFactorFor.map(role))}`,
+        : `required two-step sign-in for ${listed(twoStepFor.map(role))}`,
   },
   {
     field: 'signInDays',

@@ -14,7 +14,7 @@ import { accountRow } from '../services/account-row.ts'
 import { sendLink } from '../services/account-links.ts'
 import { makeWorkspace } from '../services/provisioning.ts'
 import { acceptMine } from '../services/invitation.ts'
-import { beginSecondStep, confirmSecondStep, endSecondStep } from '../services/second-step.ts'
+import { beginTwoStep, confirmTwoStep, endTwoStep } from '../services/two-step.ts'
 import { endSignIn, endSignInsBut } from '../services/sign-ins.ts'
 import { checked } from './check.ts'
 import { noteSecurity } from './security-log.ts'
@@ -49,7 +49,7 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
     await sendLink(parts, await accountRow(parts, accountOf(request)), 'address')
     response.status(204).end()
   })
-  addSecondStep(router, parts, fewTries)
+  addTwoStep(router, parts, fewTries)
   router.delete('/account/sign-ins', async (request, response) => {
     await endSignInsBut(parts, accountOf(request), request.sessionID)
     response.status(204).end()
@@ -71,16 +71,16 @@ export function accountRoutes(parts: Parts, fewTries: RequestHandler): Router {
 }
 
 /** Setting up the second step and ending it. */
-function addSecondStep(router: Router, parts: Parts, fewTries: RequestHandler): void {
+function addTwoStep(router: Router, parts: Parts, fewTries: RequestHandler): void {
   router.post('/account/two-step', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
     const body = checked(passwordRequest, request.body)
     await checkHolder(parts, { account, whence: signedInAt(request) }, body)
-    response.json(await beginSecondStep(parts, account))
+    response.json(await beginTwoStep(parts, account))
   })
   router.post('/account/two-step/confirm', fewTries, async (request, response) => {
     const account = await accountRow(parts, accountOf(request))
-    const codes = await confirmSecondStep(parts, account, {
+    const codes = await confirmTwoStep(parts, account, {
       code: checked(codeRequest, request.body).code,
       whence: signedInAt(request),
     })
@@ -93,7 +93,7 @@ function addSecondStep(router: Router, parts: Parts, fewTries: RequestHandler): 
     const account = await accountRow(parts, accountOf(request))
     const body = checked(passwordRequest, request.body)
     await checkHolder(parts, { account, whence: signedInAt(request) }, body)
-    await endSecondStep(parts, account)
+    await endTwoStep(parts, account)
     noteSecurity(parts, request, { event: 'two-step sign-in ended' })
     response.status(204).end()
   })

@@ -34,8 +34,8 @@ export function noteSecurity(
 const byProblem: Readonly<Record<string, SecurityEvent>> = {
   'wrong-sign-in': 'sign-in refused',
   'wrong-code': 'code refused',
-  'too-slow-down': 'sign-in waits',
-  'second-step-needed': 'two-step sign-in needed',
+  'sign-in-throttled': 'sign-in waits',
+  'two-step-needed': 'two-step sign-in needed',
   'privilege-missing': 'privilege refused',
   'dead-link': 'link refused',
   'link-over': 'link refused',

@@ -12,7 +12,7 @@ import { problemOf } from '../problem-error.ts'
 import { idIn, isTokenOf, type Signed, tokenOf } from '../signature.ts'
 import { accountByMail, accountRow } from './account-row.ts'
 import { checkStrength, hashOf, passwordOf } from './password.ts'
-import { noSecondStep } from './second-step.ts'
+import { noTwoStep } from './two-step.ts'
 import { endSignInsBut } from './sign-ins.ts'
 
 /**
@@ -91,21 +91,21 @@ function linkMail(parts: Parts, account: AccountRow, row: AccountLinkRow) {
 
 export async function linkView(parts: Parts, token: string): Promise<AccountLinkView> {
   const { account, row } = await openLink(parts, token)
-  return { purpose: row.purpose, mail: account.mail, hasSecondStep: account.codeSince !== null }
+  return { purpose: row.purpose, mail: account.mail, hasTwoStep: account.codeSince !== null }
 }
 
 /** Does what the link is for. Every sign-in ends with a new password. */
 export async function useLink(parts: Parts, request: UseLinkRequest): Promise<void> {
   const { account, row } = await openLink(parts, request.token)
-  const endsSecondStep = row.purpose === 'sign-in' && request.endsSecondStep === true
+  const endsTwoStep = row.purpose === 'sign-in' && request.endsTwoStep === true
   const fields: Partial<AccountRow> = {
     provenAt: account.provenAt ?? parts.clock(),
     ...(row.purpose === 'address' ? {} : await newPassword(parts, account, request.password)),
-    ...(endsSecondStep ? noSecondStep : {}),
+    ...(endsTwoStep ? noTwoStep : {}),
   }
   if (!(await takeLink(parts, row, fields))) throw problemOf('dead-link')
   parts.unproven.delete(account.id)
-  if (endsSecondStep) parts.secured.delete(account.id)
+  if (endsTwoStep) parts.secured.delete(account.id)
   if (row.purpose !== 'address') await endSignInsBut(parts, account.id, null)
 }
 

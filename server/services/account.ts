@@ -17,7 +17,7 @@ import { problemOf } from '../problem-error.ts'
 import { nameOf } from './asker.ts'
 import { checkStrength, fits, hashOf, passwordOf } from './password.ts'
 import { snapshotsOf, personsOf } from './persons-of.ts'
-import { takeCode } from './second-step.ts'
+import { takeCode } from './two-step.ts'
 import { endSignInsBut, signInViews } from './sign-ins.ts'
 import { accountByMail, accountRow } from './account-row.ts'
 import { forgetTries, pairOf, takeTry, type Whence } from './throttle.ts'
@@ -31,7 +31,7 @@ export async function signIn(
   const account = await accountByMail(parts, mail)
   await checkPassword(parts, { account, mail, password, whence })
   if (account === undefined) throw problemOf('wrong-sign-in')
-  await checkSecondStep(parts, account, { code, whence })
+  await checkTwoStep(parts, account, { code, whence })
   return account
 }
 
@@ -51,13 +51,13 @@ export async function checkPassword(parts: Parts, { account, mail, password, whe
 }
 
 /** Asks for the code where there is a second step; takes it. */
-export async function checkSecondStep(
+export async function checkTwoStep(
   parts: Parts,
   account: AccountRow,
   { code, whence }: { readonly code?: string | undefined; readonly whence: Whence },
 ): Promise<void> {
   if (account.codeSince === null) return
-  if (code === undefined) throw problemOf('second-step')
+  if (code === undefined) throw problemOf('two-step')
   await takeCode(parts, account, { code, whence })
 }
 
@@ -142,7 +142,7 @@ export async function accountView(parts: Parts, id: AccountId, session: string):
     isProven: provenAt !== null,
     language,
     timeZone,
-    secondStep:
+    twoStep:
       codeSince === null
         ? null
         : { since: codeSince, recoveryCodesLeft: (JSON.parse(recoveryCodes) as string[]).length },
@@ -164,7 +164,7 @@ export async function checkHolder(
   { password, code }: Pick<PasswordRequest, 'password'> & { readonly code?: string | undefined },
 ): Promise<void> {
   await checkPassword(parts, { account, mail: account.mail, password, whence })
-  await checkSecondStep(parts, account, { code, whence })
+  await checkTwoStep(parts, account, { code, whence })
 }
 
 /** A new password ends every other sign-in: whoever knew the old one is out. */

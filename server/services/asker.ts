@@ -40,8 +40,8 @@ export function askerOf(parts: Parts, account: AccountId, slug: string): Asker {
   const persons = rowsBy(snapshot.state.persons, 'account', account)
   const subject = persons.map(person => subjectOf(snapshot, person.id)).find(each => each?.isActive === true)
   if (subject === undefined) throw problemOf(whyNotLetIn(persons, snapshot.at))
-  if (!parts.secured.has(account) && needsSecondStep(snapshot, subject.person.id))
-    throw problemOf('second-step-needed')
+  if (!parts.secured.has(account) && needsTwoStep(snapshot, subject.person.id))
+    throw problemOf('two-step-needed')
   return { workspace, snapshot, subject, person: subject.person.id }
 }
 
@@ -53,11 +53,11 @@ function whyNotLetIn(persons: readonly Person[], now: Instant): ServerProblem {
 }
 
 /** Whether somebody holds a role that the workspace lets nobody use without a second step at sign-in. */
-export function needsSecondStep(snapshot: Snapshot, person: PersonId): boolean {
-  const { secondFactorFor } = workspaceOf(snapshot.state)
-  if (secondFactorFor.length === 0) return false
+export function needsTwoStep(snapshot: Snapshot, person: PersonId): boolean {
+  const { twoStepFor } = workspaceOf(snapshot.state)
+  if (twoStepFor.length === 0) return false
   return rowsBy(snapshot.state.holdings, 'person', person).some(
-    holding => secondFactorFor.includes(holding.role) && isLive(holding, snapshot.at),
+    holding => twoStepFor.includes(holding.role) && isLive(holding, snapshot.at),
   )
 }
 

@@ -35,7 +35,7 @@ export function mayReadEvent(reader: Asker, event: AuditEvent, author: PersonId)
  * that is gone those know of who know the place that it stood in.
  */
 export function knowsOf(reader: Asker, event: AuditEvent, isOwn = false): boolean {
-  const { place, person, team, act } = event
+  const { place, person, team, category: act } = event
   if (act === 'workspace') return asks(reader, 'read the history')
   // What the outline shows is nobody's in particular; roles are known to who sees roles, or is concerned.
   if (act === 'looking' && person === null) return isOwn || asks(reader, 'read the history')
@@ -81,7 +81,7 @@ export function auditEventView(reader: Asker, event: AuditEvent, then?: NamesThe
   const place = event.place === null ? undefined : rowOf(state.nodes, event.place)
   const person = event.person === null ? undefined : rowOf(state.persons, event.person)
   return {
-    act: event.act,
+    category: event.category,
     text: eventInWords(state, event, naming),
     place: place === undefined || !maySee(reader, place.id) ? null : { id: place.id, name: place.name },
     person: person === undefined ? null : { id: person.id, name: naming.person(person.id) ?? '' },

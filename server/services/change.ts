@@ -42,8 +42,8 @@ export async function applyChangeSet(
 ): Promise<AppliedView> {
   return inTurns(parts, { asker, patience }, async turn => {
     const meant = await changeSetFrom(parts, asker, { request, turn })
-    if (locksOut(parts, asker, meant)) throw problemOf('second-step-first')
-    const trying = { asker, meant, seen: request.seen }
+    if (locksOut(parts, asker, meant)) throw problemOf('two-step-first')
+    const trying = { asker, meant, seen: request.preview }
     let known: Known | undefined
     for (let tries = 0; tries <= triesAtMost; tries += 1) {
       // What others have outrun so often, and is none of the long ones, is worked out in its place.
@@ -86,8 +86,7 @@ function locksOut({ secured }: Parts, { snapshot, person }: Asker, { changeSet }
   if (account !== null && secured.has(account)) return false
   const held = rowsBy(snapshot.state.holdings, 'person', person).map(each => each.role)
   return changeSet.edits.some(
-    edit =>
-      edit.kind === 'workspace.change' && edit.secondFactorFor?.some(role => held.includes(role)) === true,
+    edit => edit.kind === 'workspace.change' && edit.twoStepFor?.some(role => held.includes(role)) === true,
   )
 }
 
@@ -124,7 +123,7 @@ function* workingOut(parts: Parts, { asker, meant, seen }: Trying, before: Snaps
   if (seen !== undefined) {
     const impacts = yield* differencesIn(whole, asker.person)
     const preview = yield* previewOf(asker, before, { ...meant, judged: judged.value, impacts })
-    if (digestIn(preview.seen) !== digestIn(seen)) return refused({ preview })
+    if (digestIn(preview.digest) !== digestIn(seen)) return refused({ preview })
   }
   const told = { message, handedBy: draft?.from ?? null }
   const { workspace } = asker

@@ -230,19 +230,20 @@ export async function recipientsView(
   const items = itemsOf(await draftOf(parts, asker, id)).flat()
   return inTurns(parts, { asker, patience }, async turn => {
     // Who may do what at a place that the asker does not know of is not told by who could apply it.
-    if (!(await knowsEach(asker, items, turn))) return { mayI: false, takers: [] }
+    if (!(await knowsEach(asker, items, turn))) return { mayI: false, recipients: [] }
     const edits = await mintedIn(items, mintingFor(parts, snapshot.state, new Map()), turn)
     const mayApply = async (author: PersonId) =>
       (await turn.run(lackingRights(snapshot, { author, reason: '', edits }))) === undefined
-    const takers: PlaceName[] = []
+    const recipients: PlaceName[] = []
     for (const each of peopleOf(snapshot)) {
       await turn.breathe()
       const isOther = each.id !== asker.person && isActive(snapshot, each) && knowsPerson(asker, each.id)
-      if (isOther && (await mayApply(each.id))) takers.push({ id: each.id, name: nameOf(snapshot, each.id) })
+      if (isOther && (await mayApply(each.id)))
+        recipients.push({ id: each.id, name: nameOf(snapshot, each.id) })
     }
     return {
       mayI: await mayApply(asker.person),
-      takers: takers.sort((a, b) => compareWords(a.name, b.name)),
+      recipients: recipients.sort((a, b) => compareWords(a.name, b.name)),
     }
   })
 }
@@ -253,9 +254,10 @@ export async function handOverDraft(
   asker: Asker,
   { id, to, comment }: HandOverRequest & { readonly id: string },
 ): Promise<DraftsView> {
-  const { takers } = await recipientsView(parts, asker, { id, patience: {} })
-  const taker = rowOf(asker.snapshot.state.persons, to as PersonId)?.id
-  if (taker === undefined || !takers.some(each => each.id === taker)) throw problemOf('not-a-taker')
+  const { recipients: recipients } = await recipientsView(parts, asker, { id, patience: {} })
+  const recipient = rowOf(asker.snapshot.state.persons, to as PersonId)?.id
+  if (recipient === undefined || !recipients.some(each => each.id === recipient))
+    throw problemOf('not-a-recipient')
   const row = await draftOf(parts, asker, id)
   const { workspace, person, snapshot } = asker
   const at = parts.clock()
@@ -264,7 +266,7 @@ export async function handOverDraft(
   const notification: NotificationRow = {
     workspace,
     id: parts.newId(),
-    person: taker,
+    person: recipient,
     kind: handed.kind,
     at,
     data: JSON.stringify(data),
@@ -273,7 +275,7 @@ export async function handOverDraft(
   const write = async (batch: Batch) => {
     await spend(parts, { workspace, who: person, what: 'drafts' }, batch.transaction)
     await parts.writer.tables.drafts.update(
-      { person: taker, from: person, comment, name, changedAt: at },
+      { person: recipient, from: person, comment, name, changedAt: at },
       { where: { workspace, id }, transaction: batch.transaction },
     )
     await writeNotifications(parts, {
@@ -282,6 +284,6 @@ export async function handOverDraft(
       batch,
     })
   }
-  await writeBookkeeping(parts, asker, { write, others: [taker] })
+  await writeBookkeeping(parts, asker, { write, others: [recipient] })
   return draftsView(parts, asker)
 }

@@ -146,12 +146,16 @@ function* readable(asker: Asker, row: ToldRow): Steps<Read | undefined> {
 const isAt = (asker: Asker, event: AuditEvent, place: string | undefined) =>
   event.place !== null && isPlaceWithin(asker, event.place, place)
 
-function* fits(asker: Asker, { row, events }: Read, { person, place, act }: HistoryQuery): Steps<boolean> {
+function* fits(
+  asker: Asker,
+  { row, events }: Read,
+  { person, place, category: act }: HistoryQuery,
+): Steps<boolean> {
   let isAct = act === undefined
   let isPerson = person === undefined || (person === row.author && knowsPerson(asker, row.author))
   let isPlace = place === undefined
   for (const [done, event] of events.entries()) {
-    isAct ||= event.act === act
+    isAct ||= event.category === act
     isPerson ||= event.person === person
     isPlace ||= isAt(asker, event, place)
     if (isAct && isPerson && isPlace) break

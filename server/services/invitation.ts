@@ -21,7 +21,7 @@ import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
-import { checkPassword, checkSecondStep, newAccount } from './account.ts'
+import { checkPassword, checkTwoStep, newAccount } from './account.ts'
 import { accountByMail, accountRow } from './account-row.ts'
 import { nameOf } from './asker.ts'
 import { writeJudged } from './change.ts'
@@ -114,7 +114,7 @@ async function signInTo(
   { password, code, whence }: SigningIn,
 ): Promise<void> {
   await checkPassword(parts, { account, mail: account.mail, password, whence })
-  await checkSecondStep(parts, account, { code, whence })
+  await checkTwoStep(parts, account, { code, whence })
 }
 
 /** The same by somebody who is signed in, for an invitation to the address that is shown to be theirs. */

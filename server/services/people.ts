@@ -154,7 +154,7 @@ export function standingView(parts: Parts, asker: Asker, person: Person): Standi
     until,
     lastActive: lastSeenOf(parts.visits, workspace, person.id),
     takesSeat: takesSeat(snapshot, person),
-    hasSecondStep: account !== null && parts.secured.has(account),
+    hasTwoStep: account !== null && parts.secured.has(account),
     isConfirmed: account === null || !parts.unproven.has(account),
     invitedBy: invitedBy === null ? null : nameOf(snapshot, invitedBy),
     invitation:
@@ -198,15 +198,15 @@ function reachedByGuest(asker: Asker, { id }: Person): PlaceName[] {
 const privilegeFor = {
   suspend: 'suspend',
   remove: 'remove',
-  turn: 'invite members',
+  convert: 'invite members',
   assign: 'assign roles',
   describe: 'edit profiles',
   contact: 'invite guests',
   'reset sign-in': 'reset sign-in',
-} as const satisfies Record<Exclude<PersonAct, 'invite' | 'hand on'>, Privilege>
+} as const satisfies Record<Exclude<PersonAct, 'invite' | 'pass on'>, Privilege>
 
 /** What takes somebody's time here away, and what the last owner cannot do or suffer. */
-const leaving: ReadonlySet<PersonAct> = new Set(['suspend', 'remove', 'turn'])
+const leaving: ReadonlySet<PersonAct> = new Set(['suspend', 'remove', 'convert'])
 
 /** What of these the asker may do about somebody. */
 function actsOver({ person: author, snapshot }: Asker, person: Person): PersonAct[] {
@@ -217,11 +217,11 @@ function actsOver({ person: author, snapshot }: Asker, person: Person): PersonAc
   )
   if (person.status !== 'invited') return over
   if (lacksInviting(context, person) !== undefined) return []
-  const handing: PersonAct[] = lacksHandingOn(context, person) === undefined ? ['hand on'] : []
+  const handing: PersonAct[] = lacksHandingOn(context, person) === undefined ? ['pass on'] : []
   return [
     'invite',
     ...handing,
-    ...over.filter(act => act === 'turn' || act === 'assign' || act === 'describe'),
+    ...over.filter(act => act === 'convert' || act === 'assign' || act === 'describe'),
   ]
 }
 

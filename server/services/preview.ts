@@ -88,7 +88,7 @@ export function* previewOf(
   const digests = impacts.map(({ counted }) => counted?.digest ?? null)
   return {
     revision: before.state.revision,
-    seen: `${before.state.revision}.${digestOf({ told, digests }, made, before.state)}`,
+    digest: `${before.state.revision}.${digestOf({ told, digests }, made, before.state)}`,
     impact: told,
     isWhole: yield* isWholeWithin(asker, after, judged.changes),
     leftOut: leftOutBy(asker, changeSet),

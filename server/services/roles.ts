@@ -40,7 +40,7 @@ function roleView(asker: Asker, role: Role): RoleDetailView {
   const { snapshot, person: author } = asker
   const { state } = snapshot
   const { id, name, note, rank, addressable, seatExempt, builtIn, madeAt, madeBy } = role
-  const { defaultRole, secondFactorFor } = workspaceOf(state)
+  const { defaultRole, twoStepFor } = workspaceOf(state)
   const offers = [...allRows(state.welcomeSets), ...allRows(state.joinLinks)]
   const context = { author, before: snapshot, now: snapshot }
   const mayInvite = asks(asker, 'invite members')
@@ -58,8 +58,8 @@ function roleView(asker: Asker, role: Role): RoleDetailView {
     people: new Set(holdersOf(asker, id).map(each => each.person.id)).size,
     mayChange: lacksRoleChange(context, role, role) === undefined,
     isDefault: defaultRole === id,
-    asksSecondStep: secondFactorFor.includes(id),
-    onboarding: offers
+    asksTwoStep: twoStepFor.includes(id),
+    offeredBy: offers
       .filter(each => each.offer.role === id)
       .map(each => (mayInvite ? each.name : 'a way in')),
   }

@@ -31,7 +31,7 @@ export function settingsView(parts: Parts, asker: Asker): SettingsView {
     allowsPublishing: workspace.allowsPublishing,
     memberDomains: workspace.memberDomains,
     guestDomains: workspace.guestDomains,
-    secondFactorFor: workspace.secondFactorFor,
+    twoStepFor: workspace.twoStepFor,
     signInDays: workspace.signInDays,
     idleHours: workspace.idleHours,
     roles: roles.map(role => roleView(parts, asker, role)),

@@ -37,7 +37,7 @@ export function takeTry({ misses, clock }: Parts, pair: string): void {
   const count =
     missed === undefined ? 0 : Math.max(0, missed.count - Math.floor((now - missed.at) / ageOfMiss))
   const wait = count < freeTries ? 0 : Math.min(2 ** (count - freeTries) * firstWait, longestWait)
-  if (missed !== undefined && now < missed.at + wait) throw problemOf('too-slow-down')
+  if (missed !== undefined && now < missed.at + wait) throw problemOf('sign-in-throttled')
   misses.delete(pair)
   misses.set(pair, { count: count + 1, at: now })
   const [oldest] = misses.keys()

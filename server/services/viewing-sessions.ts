@@ -46,7 +46,7 @@ export function viewingSessionsView(parts: Parts, asker: Asker): ViewingSessions
         return held.length === 0 ? [] : [{ person: { id, name: nameOf(snapshot, id) }, privileges: held }]
       })
       .sort((a, b) => compareWords(a.person.name, b.person.name)),
-    viewingSessions: allRows(snapshot.state.viewingSessions)
+    sessions: allRows(snapshot.state.viewingSessions)
       .filter(each => readsAll || each.by === person)
       .sort((a, b) => b.at - a.at)
       .slice(0, 200)
@@ -66,14 +66,14 @@ function openLook({ clock }: Parts, asker: Asker, id: string): Looking {
   const session = rowOf(asker.snapshot.state.viewingSessions, id as ViewingSessionId)
   if (session?.by !== asker.person) throw problemOf('not-found')
   const privilege = session.through === null ? 'see the outline' : 'see as'
-  if (session.until <= clock() || !asks(asker, privilege)) throw problemOf('look-over')
+  if (session.until <= clock() || !asks(asker, privilege)) throw problemOf('session-over')
   const eyes = session.through === null ? undefined : eyesOf(asker, session.through)
   return { asker, session, eyes }
 }
 
 function eyesOf(asker: Asker, id: PersonId): Asker {
   const eyes = readerAt(asker.workspace, asker.snapshot, id)
-  if (eyes?.subject.isActive !== true) throw problemOf('look-over')
+  if (eyes?.subject.isActive !== true) throw problemOf('session-over')
   return eyes
 }
 

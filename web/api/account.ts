@@ -1,9 +1,4 @@
-import type {
-  AccountLinkView,
-  AccountView,
-  RecoveryCodesView,
-  SecondStepView,
-} from '#contract/account-views.ts'
+import type { AccountLinkView, AccountView, RecoveryCodesView, TwoStepView } from '#contract/account-views.ts'
 import type { JoinedByLinkView, JoinLinkOfferView } from '#contract/people-views.ts'
 import type {
   AccountRequest,
@@ -31,14 +26,14 @@ export const account = api.injectEndpoints({
       invalidatesTags: ['account'],
     }),
     confirmAddress: build.mutation<null, void>({ query: () => post('/account/address', {}) }),
-    beginSecondStep: build.mutation<SecondStepView, PasswordRequest>({
+    beginTwoStep: build.mutation<TwoStepView, PasswordRequest>({
       query: body => post('/account/two-step', body),
     }),
-    confirmSecondStep: build.mutation<RecoveryCodesView, string>({
+    confirmTwoStep: build.mutation<RecoveryCodesView, string>({
       query: code => post('/account/two-step/confirm', { code }),
       invalidatesTags: ['account', 'workspace'],
     }),
-    endSecondStep: build.mutation<null, PasswordRequest>({
+    endTwoStep: build.mutation<null, PasswordRequest>({
       query: body => post('/account/two-step/end', body),
       invalidatesTags: ['account', 'workspace'],
     }),
@@ -78,9 +73,9 @@ export const {
   useChangeAccountMutation,
   useChangePasswordMutation,
   useConfirmAddressMutation,
-  useBeginSecondStepMutation,
-  useConfirmSecondStepMutation,
-  useEndSecondStepMutation,
+  useBeginTwoStepMutation,
+  useConfirmTwoStepMutation,
+  useEndTwoStepMutation,
   useEndSignInsMutation,
   useAcceptMineMutation,
   useMakeWorkspaceMutation,

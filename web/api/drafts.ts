@@ -17,7 +17,7 @@ const draftsApi = api.injectEndpoints({
       query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}/items`) }),
       providesTags: ['workspace'],
     }),
-    takers: build.query<RecipientsView, AtNode>({
+    recipients: build.query<RecipientsView, AtNode>({
       query: ({ slug, id }) => ({ path: at(slug, `/drafts/${id}/recipients`) }),
       providesTags: ['workspace'],
     }),
@@ -44,7 +44,7 @@ export const {
   useDraftsQuery,
   useDraftQuery,
   useDraftItemsQuery,
-  useTakersQuery,
+  useRecipientsQuery,
   useChangeDraftMutation,
   useDropDraftMutation,
   useHandOverDraftMutation,

@@ -48,9 +48,9 @@ export function useDecisionOn({ edits, said, onDone, draft }: Deciding) {
       : { ...first, earlier: undefined }
   const { apply, problem, isBusy, applying } = useChange(slug)
   const onAct = async () => {
-    const seen = preview.preview?.seen
+    const seen = preview.preview?.digest
     const done = await apply(edits, said, {
-      ...(seen === undefined ? {} : { seen }),
+      ...(seen === undefined ? {} : { preview: seen }),
       reason: reason.trim(),
       message: message.trim(),
     })

@@ -28,7 +28,7 @@ export function Shell() {
   if (session !== undefined && !isSignedIn)
     return <Navigate to="/sign-in" state={{ then: location.pathname }} replace />
   if (isError)
-    return isType(error, 'second-step-needed') ? (
+    return isType(error, 'two-step-needed') ? (
       <SecondStepNeeded />
     ) : (
       <NothingHere problem={error as Problem} />

@@ -29,7 +29,7 @@ export const beginViewing: EditRule<BeginViewing> = {
     const person = through === null ? undefined : rowOf(now.state.persons, through)
     if (through !== null && (person === undefined || !isActive(now, person) || through === author))
       return refused({ code: 'unknown', what: 'person' })
-    if (word.trim() === '') return refused({ code: 'say-why' })
+    if (word.trim() === '') return refused({ code: 'reason-missing' })
     const after: ViewingSession = {
       id,
       by: author,

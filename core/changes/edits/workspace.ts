@@ -24,7 +24,7 @@ const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
   allowsPublishing: 'security',
   memberDomains: 'security',
   guestDomains: 'security',
-  secondFactorFor: 'security',
+  twoStepFor: 'security',
   signInDays: 'security',
   idleHours: 'security',
 }
@@ -43,7 +43,7 @@ export interface ChangeWorkspace {
   readonly guestDomains?: readonly string[] | undefined
   readonly invitationDays?: number | undefined
   readonly houseRules?: string | undefined
-  readonly secondFactorFor?: readonly RoleId[] | undefined
+  readonly twoStepFor?: readonly RoleId[] | undefined
   readonly signInDays?: number | undefined
   readonly idleHours?: number | undefined
 }
@@ -55,7 +55,7 @@ export const changeWorkspace: EditRule<ChangeWorkspace> = {
     const { state } = context.now
     const before = workspaceOf(state)
     const isRole = (role: Workspace['defaultRole']) => rowOf(state.roles, role) !== undefined
-    if (edit.defaultRole === guestRole || edit.secondFactorFor?.every(isRole) === false)
+    if (edit.defaultRole === guestRole || edit.twoStepFor?.every(isRole) === false)
       return refused({ code: 'unknown', what: 'role' })
     const set = Object.fromEntries(settingsOf(edit).map(setting => [setting, edit[setting]]))
     const after: Workspace = { ...before, ...(set as Partial<Workspace>) }

@@ -402,7 +402,7 @@ test.each([
   ['house rules', { houseRules: 'x' }, 'edit settings'],
   ['how long invitations work', { invitationDays: 3 }, 'edit settings'],
   ['domains', { guestDomains: ['a.example'] }, 'security'],
-  ['the second step', { secondFactorFor: ['role-owner'] }, 'security'],
+  ['the second step', { twoStepFor: ['role-owner'] }, 'security'],
   ['the ceiling', { guestCeiling: 1 }, 'security'],
   ['the end of a sign-in', { signInDays: 3 }, 'security'],
   ['its end without use', { idleHours: 3 }, 'security'],

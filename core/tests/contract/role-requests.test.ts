@@ -195,7 +195,7 @@ test('one looks by a privilege, with a reason, for a while, and it is never undo
     code: 'privilege-missing',
     privilege: 'see the outline',
   })
-  expect(refusal(state, 'admin', session('p', ' '))).toEqual({ code: 'say-why' })
+  expect(refusal(state, 'admin', session('p', ' '))).toEqual({ code: 'reason-missing' })
   expect(refusal(state, 'admin', session('admin'))).toMatchObject({ code: 'unknown' })
   const viewed = after(state, 'admin', session('p'))
   const [row] = allRows(viewed.viewingSessions)
@@ -211,7 +211,7 @@ test('a role that anything stands on is not deleted; requests for it go with it'
   const gone = after(asked, 'owner', edit('role.delete', { role: 'role-settler' }))
   expect(allRows(gone.requests)).toEqual([])
   const uses = [
-    edit('workspace.change', { secondFactorFor: ['role-settler'] }),
+    edit('workspace.change', { twoStepFor: ['role-settler'] }),
     edit('welcome.create', {
       welcome: 'w',
       name: 'W',

@@ -11,6 +11,7 @@ const fields: Readonly<Record<string, Renaming>> = {
   roles: role,
   handovers: { word: 'reason' },
   looks: { word: 'reason' },
+  workspaces: { secondFactorFor: 'twoStepFor' },
   drafts: { word: 'comment' },
   changeSets: { effect: 'impact' },
 }
@@ -36,6 +37,7 @@ const editFields: Readonly<Record<string, Renaming>> = {
   'role.change': role,
   'handover.offer': { word: 'reason' },
   'look.begin': { look: 'session', word: 'reason' },
+  'workspace.change': { secondFactorFor: 'twoStepFor' },
 }
 
 const notificationKinds: Renaming = {

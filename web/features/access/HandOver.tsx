@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { DraftHead } from '#contract/access-views.ts'
 import type { Problem } from '#contract/problem.ts'
-import { useHandOverDraftMutation, useTakersQuery } from '../../api/drafts.ts'
+import { useHandOverDraftMutation, useRecipientsQuery } from '../../api/drafts.ts'
 import { useHere } from '../../api/use-here.ts'
 import { say } from '../../store/said.ts'
 import { useAppDispatch } from '../../store/store.ts'
@@ -20,12 +20,12 @@ interface Props {
 export function HandOver({ draft, onDone }: Props) {
   const { slug } = useHere()
   const dispatch = useAppDispatch()
-  const { data } = useTakersQuery({ slug, id: draft.id })
+  const { data } = useRecipientsQuery({ slug, id: draft.id })
   const [hand, { isLoading, error }] = useHandOverDraftMutation()
   const [to, setTo] = useState('')
   const [comment, setComment] = useState('')
   if (data === undefined) return <p className="quiet mt-3">Loading …</p>
-  if (data.takers.length === 0)
+  if (data.recipients.length === 0)
     return (
       <p className="mt-3">
         Nobody that you know can apply all of these changes.{' '}
@@ -37,7 +37,7 @@ export function HandOver({ draft, onDone }: Props) {
   const submit = async () => {
     const { data: done } = await hand({ slug, id: draft.id, to, comment: comment.trim() })
     if (done === undefined) return
-    const name = data.takers.find(each => each.id === to)?.name ?? ''
+    const name = data.recipients.find(each => each.id === to)?.name ?? ''
     dispatch(say({ text: `Handed over to ${name}.` }))
     onDone()
   }
@@ -54,7 +54,7 @@ export function HandOver({ draft, onDone }: Props) {
         value={to}
         options={[
           { value: '', name: 'Choose a person' },
-          ...data.takers.map(({ id, name }) => ({ value: id, name })),
+          ...data.recipients.map(({ id, name }) => ({ value: id, name })),
         ]}
         onValue={setTo}
       />

@@ -14,7 +14,7 @@ export function Outlining() {
   const { slug, workspace } = useHere()
   const mayCheck = workspace.me.privileges.includes('check access')
   const { data: viewingSessions } = useViewingSessionsQuery(slug, { skip: !mayCheck })
-  const open = viewingSessions?.viewingSessions.find(each => each.isOpen && each.through === null)
+  const open = viewingSessions?.sessions.find(each => each.isOpen && each.through === null)
   const [reason, setReason] = useState('')
   const { apply, problem, isBusy } = useChange(slug)
   if (!mayCheck)

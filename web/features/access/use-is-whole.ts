@@ -6,7 +6,5 @@ export function useIsWhole(): boolean {
   const { slug, workspace } = useHere()
   const mayCheck = workspace.me.privileges.includes('check access')
   const { data: viewingSessions } = useViewingSessionsQuery(slug, { skip: !mayCheck })
-  return (
-    mayCheck && viewingSessions?.viewingSessions.some(each => each.isOpen && each.through === null) === true
-  )
+  return mayCheck && viewingSessions?.sessions.some(each => each.isOpen && each.through === null) === true
 }

@@ -10,7 +10,7 @@ import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { Dates } from './Dates.tsx'
-import { SecondStep } from './SecondStep.tsx'
+import { TwoStep } from './TwoStep.tsx'
 import { SignIns } from './SignIns.tsx'
 
 /** What belongs to one's account, in whichever workspaces one is. */
@@ -39,7 +39,7 @@ export function AccountScreen() {
         </div>
         <div className="grid gap-8">
           <Dates account={account} />
-          <SecondStep account={account} />
+          <TwoStep account={account} />
         </div>
       </div>
       <SignIns account={account} />
@@ -76,7 +76,7 @@ function Password({ account }: { readonly account: AccountView }) {
   const [next, setNext] = useState('')
   const [change, { error, isLoading, isSuccess }] = useChangePasswordMutation()
   const submit = async () => {
-    const { error } = await change({ password, next, ...(account.secondStep === null ? {} : { code }) })
+    const { error } = await change({ password, next, ...(account.twoStep === null ? {} : { code }) })
     if (error !== undefined) return
     setPassword('')
     setNext('')
@@ -94,7 +94,7 @@ function Password({ account }: { readonly account: AccountView }) {
           value={password}
           onValue={setPassword}
         />
-        {account.secondStep !== null && <CodeField code={code} onCode={setCode} />}
+        {account.twoStep !== null && <CodeField code={code} onCode={setCode} />}
         <NewPasswordField
           label="New password"
           of={{ mail: account.mail, words: [account.name] }}

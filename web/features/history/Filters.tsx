@@ -17,15 +17,17 @@ const words = ['everything', ...auditCategories] as const
 export function Filters({ filter, onFilter }: Props) {
   const { slug } = useHere()
   const { data: people = [] } = usePeopleNamesQuery(slug)
-  const { act, person, place } = filter
+  const { category, person, place } = filter
   const chosen = people.find(each => each.id === person)
   return (
     <div className="mb-3 flex flex-wrap items-center gap-x-6 gap-y-2">
       <FilterWords
         label="Show"
         words={words}
-        chosen={words.find(each => each === act) ?? 'everything'}
-        onChoose={word => onFilter(word === 'everything' ? without(filter, 'act') : { ...filter, act: word })}
+        chosen={words.find(each => each === category) ?? 'everything'}
+        onChoose={word =>
+          onFilter(word === 'everything' ? without(filter, 'category') : { ...filter, category: word })
+        }
       />
       {person === undefined && people.length > 0 && (
         <div className="w-48">

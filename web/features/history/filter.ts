@@ -4,17 +4,17 @@ import { type AuditCategory, auditCategories } from '#core/changes/audit-event.t
 export interface HistoryFilter {
   readonly person?: string
   readonly place?: string
-  readonly act?: AuditCategory
+  readonly category?: AuditCategory
 }
 
 export function filterIn(params: URLSearchParams): HistoryFilter {
   const person = params.get('person')
   const place = params.get('place')
-  const act = auditCategories.find(each => each === params.get('act'))
+  const category = auditCategories.find(each => each === params.get('category'))
   return {
     ...(person === null ? {} : { person }),
     ...(place === null ? {} : { place }),
-    ...(act === undefined ? {} : { act }),
+    ...(category === undefined ? {} : { category }),
   }
 }
 

@@ -71,7 +71,7 @@ function useActs(person: PersonView) {
       word: 'Send again',
       run: () => applied('invitation.renew', `The invitation was sent again to ${person.mail}.`),
     },
-    ...(person.keeping?.may.includes('hand on') === true
+    ...(person.keeping?.may.includes('pass on') === true
       ? [{ word: copied === undefined ? 'Copy link' : copied ? 'Copied' : 'Open to copy', run: copy }]
       : []),
     { word: 'Change', run: change },

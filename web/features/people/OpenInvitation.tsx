@@ -69,7 +69,7 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
         <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void renew()}>
           Send invitation again
         </button>
-        {!isDead && keeping.may.includes('hand on') && (
+        {!isDead && keeping.may.includes('pass on') && (
           <button type="button" className="btn-plain" onClick={() => void askLink({ slug, id: person.id })}>
             Copy invitation link
           </button>

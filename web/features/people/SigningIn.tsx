@@ -22,7 +22,7 @@ export function SigningIn({ person }: { readonly person: PersonDetailView }) {
     <section aria-label="Sign-in" className="mt-5 border-t border-base-content pt-3">
       <h3 className="mb-1 font-bold">Sign-in</h3>
       <p className="quiet mb-1 text-sm">
-        {keeping.hasSecondStep ? 'Two-step sign-in is set up.' : 'Two-step sign-in is not set up.'}{' '}
+        {keeping.hasTwoStep ? 'Two-step sign-in is set up.' : 'Two-step sign-in is not set up.'}{' '}
         {signIns.length === 0 && 'Not signed in anywhere.'}
       </p>
       <ul>

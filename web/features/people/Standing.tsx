@@ -10,7 +10,7 @@ import { Decision } from '../../ui/Decision.tsx'
 import { Offboarding } from './Offboarding.tsx'
 import { DayField } from '../../ui/DayField.tsx'
 
-type Act = 'suspend' | 'end' | 'turn' | 'remove'
+type Act = 'suspend' | 'end' | 'convert' | 'remove'
 
 /** Whether and until when somebody is let in, and as what. */
 export function Standing({ person }: { readonly person: PersonView }) {
@@ -45,7 +45,7 @@ const offersFor = ({ keeping }: PersonView): Act[] => {
   const may = keeping?.may ?? []
   return [
     ...(may.includes('suspend') ? (['suspend', 'end'] as const) : []),
-    ...(may.includes('turn') ? (['turn'] as const) : []),
+    ...(may.includes('convert') ? (['convert'] as const) : []),
     ...(may.includes('remove') ? (['remove'] as const) : []),
   ]
 }
@@ -56,7 +56,7 @@ function wordFor(act: Act, { kind, status, keeping }: PersonView): string {
       return status === 'suspended' ? 'Reactivate …' : 'Suspend …'
     case 'end':
       return keeping?.until == null ? 'Set end …' : 'Change end …'
-    case 'turn':
+    case 'convert':
       return kind === 'member' ? 'Turn into a guest …' : 'Turn into a member …'
     case 'remove':
       return 'Remove …'
@@ -103,7 +103,7 @@ function End({ person: { id, name, keeping }, onDone }: ActProps) {
   )
 }
 
-function Turn({ person: { id, name, kind }, onDone }: ActProps) {
+function Convert({ person: { id, name, kind }, onDone }: ActProps) {
   const { slug } = useHere()
   const { data: people = [] } = usePeopleNamesQuery(slug)
   const [taker, setTaker] = useState('')
@@ -130,4 +130,4 @@ function Turn({ person: { id, name, kind }, onDone }: ActProps) {
   )
 }
 
-const deciding = { suspend: Suspend, end: End, turn: Turn, remove: Offboarding }
+const deciding = { suspend: Suspend, end: End, convert: Convert, remove: Offboarding }

@@ -26,9 +26,9 @@ export function DeleteRole({ view, role, onLeave, onDone }: Props) {
   if (holders === undefined) return null
   const stands = [
     ...(role.isDefault ? ['new members get it (Settings, General)'] : []),
-    ...(role.asksSecondStep ? ['two-step sign-in is required for it (Settings, Sign-in security)'] : []),
-    ...(role.onboarding.length > 0
-      ? [`it is used by ${listed(role.onboarding)} (People, Join links and welcome sets)`]
+    ...(role.asksTwoStep ? ['two-step sign-in is required for it (Settings, Sign-in security)'] : []),
+    ...(role.offeredBy.length > 0
+      ? [`it is used by ${listed(role.offeredBy)} (People, Join links and welcome sets)`]
       : []),
   ]
   if (stands.length > 0)

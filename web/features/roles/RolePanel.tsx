@@ -67,10 +67,10 @@ function About({ role }: Pick<Props, 'role'>) {
   const marks = [
     ...(role.builtIn ? ['built in, cannot be changed. Copy it to create your own'] : []),
     ...(role.isDefault ? ['new members get it'] : []),
-    ...(role.asksSecondStep ? ['two-step sign-in required'] : []),
+    ...(role.asksTwoStep ? ['two-step sign-in required'] : []),
     ...(role.addressable ? ['can be mentioned in channels'] : []),
     ...(role.seatExempt ? ['uses no seat'] : []),
-    ...(role.onboarding.length > 0 ? [`used by ${listed(role.onboarding)}`] : []),
+    ...(role.offeredBy.length > 0 ? [`used by ${listed(role.offeredBy)}`] : []),
   ]
   return (
     <p className="quiet mb-3 text-sm">

@@ -61,7 +61,7 @@ export function SettingsScreen() {
           ))}
         </nav>
         <p className="mt-5 text-sm">
-          <Link className="link" to={`/at/${slug}/oversight/history?act=workspace`}>
+          <Link className="link" to={`/at/${slug}/oversight/history?category=workspace`}>
             History of the settings
           </Link>
         </p>

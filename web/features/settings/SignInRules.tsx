@@ -8,21 +8,21 @@ import { Setting } from './Setting.tsx'
 
 /** Whoever holds one of the roles comes in with a second step only. */
 export function SignInRules({ settings }: { readonly settings: SettingsView }) {
-  const { secondFactorFor, roles } = settings
-  const [next, setNext] = useState<readonly string[]>(secondFactorFor)
-  const isChanged = [...next].sort().join() !== [...secondFactorFor].sort().join()
+  const { twoStepFor, roles } = settings
+  const [next, setNext] = useState<readonly string[]>(twoStepFor)
+  const isChanged = [...next].sort().join() !== [...twoStepFor].sort().join()
   const shut = roles.filter(role => next.includes(role.id)).flatMap(role => role.without)
   const people = [...new Map(shut.map(person => [person.id, person.name])).values()]
-  const names = roles.filter(role => secondFactorFor.includes(role.id)).map(role => role.name)
+  const names = roles.filter(role => twoStepFor.includes(role.id)).map(role => role.name)
   return (
     <>
       <Setting
         title="Two-step sign-in"
         does="People with these roles must set up two-step sign-in before they can open the workspace."
         now={names.length === 0 ? 'Not required for anybody.' : <strong>{listed(names)}</strong>}
-        edit={isChanged ? { secondFactorFor: [...next] } : undefined}
+        edit={isChanged ? { twoStepFor: [...next] } : undefined}
         act={next.length === 0 ? 'Do not require it' : 'Require it'}
-        onLeave={() => setNext(secondFactorFor)}
+        onLeave={() => setNext(twoStepFor)}
       >
         <fieldset className="grid gap-1.5">
           <legend className="label-line">Required for</legend>

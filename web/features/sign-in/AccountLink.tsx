@@ -51,11 +51,11 @@ function Confirming({ token, session, mail }: ByLinkProps & { readonly mail: str
 
 function NewPassword({ token, session, link }: ByLinkProps & { readonly link: AccountLinkView }) {
   const [password, setPassword] = useState('')
-  const [endsSecondStep, setEnds] = useState(false)
+  const [endsTwoStep, setEnds] = useState(false)
   const [open, { error, isLoading }] = useUseAccountLinkMutation()
   const navigate = useNavigate()
   const submit = async () => {
-    const { error } = await open({ token, password, endsSecondStep })
+    const { error } = await open({ token, password, endsTwoStep })
     const said = 'Your password is changed and you are signed out everywhere. Sign in with the new password.'
     if (error === undefined) await navigate('/sign-in', { replace: true, state: { said } })
   }
@@ -72,12 +72,12 @@ function NewPassword({ token, session, link }: ByLinkProps & { readonly link: Ac
           value={password}
           onValue={setPassword}
         />
-        {link.purpose === 'sign-in' && link.hasSecondStep && (
+        {link.purpose === 'sign-in' && link.hasTwoStep && (
           <label className="flex items-start gap-2">
             <input
               type="checkbox"
               className="checkbox checkbox-sm mt-0.5 border-base-content/60"
-              checked={endsSecondStep}
+              checked={endsTwoStep}
               onChange={event => setEnds(event.target.checked)}
             />
             <span>I have lost the app and the recovery codes for two-step sign-in. Turn it off.</span>

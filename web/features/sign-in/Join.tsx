@@ -14,7 +14,7 @@ import { onSubmit } from '../../ui/on-submit.ts'
 import { type ByLinkProps, isSignedInAs, SignedInAs } from './ByLink.tsx'
 import { HouseRules } from './HouseRules.tsx'
 import { Lasting } from './Lasting.tsx'
-import { asksForCode } from './second-step.ts'
+import { asksForCode } from './two-step.ts'
 
 /** Where an invitation's link leads: who invites to what, and the way in. The token stands behind the #. */
 export function Join({ token, session }: ByLinkProps) {

@@ -8,7 +8,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { CodeField } from '../../ui/CodeField.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { WhatThisIs } from './WhatThisIs.tsx'
-import { asksForCode } from './second-step.ts'
+import { asksForCode } from './two-step.ts'
 
 export function SignIn() {
   const [mail, setMail] = useState('')

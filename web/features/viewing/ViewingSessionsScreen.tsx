@@ -28,7 +28,7 @@ export function ViewingSessionsScreen() {
           {view.mayOutline && <Begin view={view} isOutline />}
           <Holders view={view} />
         </div>
-        <Looked viewingSessions={view.viewingSessions} />
+        <Looked viewingSessions={view.sessions} />
       </div>
     </main>
   )

@@ -1,10 +1,10 @@
 import { useState } from 'react'
-import type { AccountView, SecondStepView } from '#contract/account-views.ts'
+import type { AccountView, TwoStepView } from '#contract/account-views.ts'
 import type { Problem } from '#contract/problem.ts'
 import {
-  useBeginSecondStepMutation,
-  useConfirmSecondStepMutation,
-  useEndSecondStepMutation,
+  useBeginTwoStepMutation,
+  useConfirmTwoStepMutation,
+  useEndTwoStepMutation,
 } from '../../api/account.ts'
 import { CodeField } from '../../ui/CodeField.tsx'
 import { Copy } from '../../ui/Copy.tsx'
@@ -16,21 +16,21 @@ import { TextField } from '../../ui/TextField.tsx'
 import { ActOrLeave } from '../../ui/ActOrLeave.tsx'
 
 /** A code from an app besides the password: set up, used up and switched off here. */
-export function SecondStep({ account: { secondStep } }: { readonly account: AccountView }) {
+export function TwoStep({ account: { twoStep } }: { readonly account: AccountView }) {
   const [codes, setCodes] = useState<readonly string[]>()
   return (
     <section aria-label="Two-step sign-in">
       <h2 className="mb-2 border-b border-base-300 pb-1 font-bold">Two-step sign-in</h2>
       {codes !== undefined && <RecoveryCodes codes={codes} onDone={() => setCodes(undefined)} />}
-      {codes === undefined && secondStep === null && <SettingUp onCodes={setCodes} />}
-      {codes === undefined && secondStep !== null && <InUse secondStep={secondStep} />}
+      {codes === undefined && twoStep === null && <SettingUp onCodes={setCodes} />}
+      {codes === undefined && twoStep !== null && <InUse twoStep={twoStep} />}
     </section>
   )
 }
 
 function SettingUp({ onCodes }: { readonly onCodes: (codes: readonly string[]) => void }) {
   const [password, setPassword] = useState('')
-  const [begin, { data, error, isLoading }] = useBeginSecondStepMutation()
+  const [begin, { data, error, isLoading }] = useBeginTwoStepMutation()
   if (data !== undefined) return <Showing step={data} onCodes={onCodes} />
   return (
     <form
@@ -70,13 +70,13 @@ const YourPassword = ({ password, onPassword }: YourPasswordProps) => (
 )
 
 interface ShowingProps {
-  readonly step: SecondStepView
+  readonly step: TwoStepView
   readonly onCodes: (codes: readonly string[]) => void
 }
 
 function Showing({ step, onCodes }: ShowingProps) {
   const [code, setCode] = useState('')
-  const [confirm, { error, isLoading }] = useConfirmSecondStepMutation()
+  const [confirm, { error, isLoading }] = useConfirmTwoStepMutation()
   const submit = async () => {
     const { data } = await confirm(code)
     if (data !== undefined) onCodes(data.codes)
@@ -128,19 +128,19 @@ function RecoveryCodes({
   )
 }
 
-function InUse({ secondStep }: { readonly secondStep: NonNullable<AccountView['secondStep']> }) {
+function InUse({ twoStep }: { readonly twoStep: NonNullable<AccountView['twoStep']> }) {
   const [password, setPassword] = useState('')
   const [code, setCode] = useState('')
   const [isEnding, setEnding] = useState(false)
-  const [end, { error, isLoading }] = useEndSecondStepMutation()
+  const [end, { error, isLoading }] = useEndTwoStepMutation()
   return (
     <>
       <p className="mb-3">
-        On since <Day at={secondStep.since} />.{' '}
-        <span className={secondStep.recoveryCodesLeft < 3 ? 'text-warning' : ''}>
-          {secondStep.recoveryCodesLeft === 1
+        On since <Day at={twoStep.since} />.{' '}
+        <span className={twoStep.recoveryCodesLeft < 3 ? 'text-warning' : ''}>
+          {twoStep.recoveryCodesLeft === 1
             ? '1 recovery code is left.'
-            : `${secondStep.recoveryCodesLeft} recovery codes are left.`}
+            : `${twoStep.recoveryCodesLeft} recovery codes are left.`}
         </span>{' '}
         To get new codes, turn it off and set it up again.
       </p>

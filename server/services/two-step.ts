@@ -1,7 +1,7 @@
 import { createCipheriv, createDecipheriv, createHash, hkdfSync, randomBytes } from 'node:crypto'
 import { generateSecret, generateURI, verify } from 'otplib'
 import { toDataURL } from 'qrcode'
-import type { SecondStepView } from '#contract/account-views.ts'
+import type { TwoStepView } from '#contract/account-views.ts'
 import { writeAccount, writeAccountIf } from '../store/accounts.ts'
 import type { AccountRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
@@ -16,12 +16,12 @@ const recoveryCount = 10
 const tolerance = 30
 
 /** A secret for an app to keep, shown once. It counts from the moment at which a code of it is given. */
-export async function beginSecondStep(parts: Parts, account: AccountRow): Promise<SecondStepView> {
-  if (account.codeSince !== null) throw problemOf('second-step-there')
+export async function beginTwoStep(parts: Parts, account: AccountRow): Promise<TwoStepView> {
+  if (account.codeSince !== null) throw problemOf('two-step-there')
   const secret = generateSecret()
   const without = { id: account.id, held: { codeSince: null } }
   if (!(await writeAccountIf(parts.writer, without, { codeSecret: seal(parts, secret) })))
-    throw problemOf('second-step-there')
+    throw problemOf('two-step-there')
   const uri = generateURI({ issuer: 'Noskel', label: account.mail, secret })
   return { secret, qr: await toDataURL(uri, { margin: 1, width: 220 }) }
 }
@@ -33,8 +33,8 @@ export interface Given {
 }
 
 /** Takes the first code, and gives the recovery codes: they are never shown again. */
-export async function confirmSecondStep(parts: Parts, account: AccountRow, given: Given): Promise<string[]> {
-  if (account.codeSince !== null) throw problemOf('second-step-there')
+export async function confirmTwoStep(parts: Parts, account: AccountRow, given: Given): Promise<string[]> {
+  if (account.codeSince !== null) throw problemOf('two-step-there')
   const step = await stepOf(parts, account, given)
   const codes = Array.from({ length: recoveryCount }, recoveryCode)
   const isFirst = await writeAccountIf(
@@ -42,7 +42,7 @@ export async function confirmSecondStep(parts: Parts, account: AccountRow, given
     { id: account.id, held: { codeSince: null, codeSecret: account.codeSecret } },
     { codeSince: parts.clock(), codeStep: step, recoveryCodes: JSON.stringify(codes.map(digestOf)) },
   )
-  if (!isFirst) throw problemOf('second-step-there')
+  if (!isFirst) throw problemOf('two-step-there')
   parts.secured.add(account.id)
   return codes
 }
@@ -65,15 +65,15 @@ export async function takeCode(parts: Parts, account: AccountRow, given: Given):
   }
 }
 
-export const noSecondStep = {
+export const noTwoStep = {
   codeSecret: null,
   codeSince: null,
   codeStep: null,
   recoveryCodes: '[]',
 } as const satisfies Partial<AccountRow>
 
-export async function endSecondStep(parts: Parts, account: AccountRow): Promise<void> {
-  await writeAccount(parts.writer, account.id, noSecondStep)
+export async function endTwoStep(parts: Parts, account: AccountRow): Promise<void> {
+  await writeAccount(parts.writer, account.id, noTwoStep)
   parts.secured.delete(account.id)
 }
 
