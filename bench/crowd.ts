@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises'
 import { parseArgs } from 'node:util'
-import type { TreeItem } from '#contract/views.ts'
+import type { TreeItem } from '#contract/views/content.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { nodeId, type sizes } from '#demo/large.ts'
 import { copyOfLarge } from './seeded.ts'

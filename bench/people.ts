@@ -1,6 +1,6 @@
 import type { EditRequest } from '#contract/edit-requests.ts'
 import { invitingEdits } from '#contract/inviting.ts'
-import type { ImportedRowView } from '#contract/people-views.ts'
+import type { ImportedRowView } from '#contract/views/onboarding.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { nodeId } from '#demo/large.ts'
 import { type Figure, once, tableOf, timed } from './measure.ts'

@@ -1,6 +1,19 @@
-import { type Static, type TSchema, Type } from '@sinclair/typebox'
+import { type TObject, type TSchema, Type } from '@sinclair/typebox'
 import { allPrivileges } from '#core/levels/privilege.ts'
-import { address, instant, kind, made, mail, name, orNull, ref, strict, line, text } from './pieces.ts'
+import {
+  address,
+  instant,
+  kind,
+  made,
+  mail,
+  name,
+  orNull,
+  ref,
+  strict,
+  line,
+  text,
+  type View,
+} from './pieces.ts'
 
 /** JSON Schemas of edits as they come in. What only the server may decide (ids, when a link dies) is not part of them. */
 
@@ -36,7 +49,7 @@ export const scope = Type.Union([
   Type.Object({ over: kind('guests') }, strict),
   Type.Object({ over: kind('team'), team: ref('teams') }, strict),
 ])
-export type ScopeRequest = Static<typeof scope>
+export type ScopeRequest = View<typeof scope>
 
 /** What is asked for: a place by its address, whether or not there is one. */
 const wanted = Type.Union([
@@ -86,7 +99,7 @@ export const offer = Type.Object(
   },
   strict,
 )
-export type OfferRequest = Static<typeof offer>
+export type OfferRequest = View<typeof offer>
 
 const edits = {
   'person.invite': {
@@ -343,7 +356,7 @@ export type EditRequestKind = keyof typeof edits
 
 /** One edit as it comes in. */
 export type EditRequest = {
-  [K in EditRequestKind]: { kind: K } & Static<ReturnType<typeof Type.Object<(typeof edits)[K]>>>
+  [K in EditRequestKind]: { readonly kind: K } & View<TObject<(typeof edits)[K]>>
 }[EditRequestKind]
 
 /** The schema of each kind. */

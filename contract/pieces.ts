@@ -1,7 +1,14 @@
-import { type TSchema, Type } from '@sinclair/typebox'
+import {
+  type Static,
+  type TObject,
+  type TProperties,
+  type TSchema,
+  type TUnion,
+  Type,
+} from '@sinclair/typebox'
 import type { TableName } from '#core/state/kinds.ts'
 
-/** Pieces that the schemas of requests are made of. */
+/** Pieces that the schemas of requests and answers are made of. */
 
 /** On one line: a title, a name, what is looked for. */
 export const line = (maxLength: number, minLength = 0) =>
@@ -31,6 +38,28 @@ export const ref = (names: Named) =>
 /** Something that is made: its id is made by the server, and `new:x` stands for it in the same request. */
 export const made = (names: TableName) => Type.String({ pattern: '^new:[a-z0-9-]{1,60}$', makes: names })
 export const instant = Type.Integer({ minimum: 0, maximum: 8.64e15 })
+/** In an address, where all is text. */
+export const wholeNumber = Type.String({ pattern: '^[0-9]{1,9}$' })
 export const orNull = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])
 export const kind = <K extends string>(value: K) => Type.Literal(value)
 export const strict = { additionalProperties: false }
+
+/** One of some words. */
+export const oneOf = <const V extends readonly string[]>(
+  ...words: V
+): TUnion<{ -readonly [I in keyof V]: TLiteralOf<V[I]> }> =>
+  Type.Union(words.map(each => kind(each))) as never
+type TLiteralOf<V> = V extends string ? ReturnType<typeof kind<V>> : never
+
+/** What an answer is made of, under the name that the description of the API gives it. */
+export const view = <P extends TProperties>(title: string, fields: P): TObject<P> =>
+  Type.Object(fields, { title, ...strict })
+export const titled = <S extends TSchema>(title: string, schema: S): S => ({ ...schema, title })
+
+/** The type of what fits a schema, as it is read: nothing of it is ever changed. */
+export type View<S extends TSchema> = Read<Static<S>>
+export type Read<T> = T extends readonly (infer Item)[]
+  ? readonly Read<Item>[]
+  : T extends object
+    ? { readonly [K in keyof T]: Read<T[K]> }
+    : T

@@ -1,28 +1,4 @@
-import type { Action } from '#core/levels/action.ts'
-import type { Privilege } from '#core/levels/privilege.ts'
-import type { PreviewView } from './impact-views.ts'
 import type { RefusalCode } from '#core/changes/refusal.ts'
-
-/** Every refusal that the server can send (RFC 9457). Codes are permanent; `type` is made from them. */
-export interface Problem {
-  readonly type: string
-  readonly title: string
-  readonly status: number
-  /** What would work instead. */
-  readonly detail: string
-  /** The privilege that was lacking: it can be asked for. */
-  readonly lacks?: Privilege
-  /** The place at which a level was lacking, and the level: it can be asked for there. */
-  readonly asks?: { readonly place: string; readonly level: string; readonly action: Action }
-  /** For a change set: the edit that was refused, counted from 0. */
-  readonly edit?: number
-  /** For a change set that would now do something else than its author saw: what it would do. */
-  readonly preview?: PreviewView
-  /** What others did meanwhile, as far as the author may know it. */
-  readonly meanwhile?: readonly string[]
-  /** For input that does not fit: where, and what is wrong there. */
-  readonly faults?: readonly { readonly at: string; readonly message: string }[]
-}
 
 interface Kind {
   readonly status: number

@@ -1,9 +1,20 @@
-import { type Static, Type } from '@sinclair/typebox'
+import { Type } from '@sinclair/typebox'
 import { auditCategories } from '#core/changes/audit-event.ts'
-import { allActions } from '#core/levels/action.ts'
 import { editRequest, offer, scope } from './edit-requests.ts'
 import { type ImportField, importFields } from './import-fields.ts'
-import { id, kind, mail, name, orNull, password, strict, line, text } from './pieces.ts'
+import {
+  id,
+  kind,
+  mail,
+  name,
+  orNull,
+  password,
+  strict,
+  line,
+  text,
+  type View,
+  wholeNumber,
+} from './pieces.ts'
 
 /** JSON Schemas of all that comes in, each with its type. Nothing reaches a service unchecked. */
 
@@ -20,19 +31,19 @@ export const changeSetRequest = Type.Object(
   },
   strict,
 )
-export type ChangeSetRequest = Static<typeof changeSetRequest>
+export type ChangeSetRequest = View<typeof changeSetRequest>
 
 const code = line(40, 1)
 /** The code of a second step, where one is asked for. */
 export const signInRequest = Type.Object({ mail: line(254, 1), password, code: Type.Optional(code) }, strict)
-export type SignInRequest = Static<typeof signInRequest>
+export type SignInRequest = View<typeof signInRequest>
 
 const timeZone = line(60, 1)
 export const setUpRequest = Type.Object({ workspace: name, timeZone, name, mail, password }, strict)
-export type SetUpRequest = Static<typeof setUpRequest>
+export type SetUpRequest = View<typeof setUpRequest>
 
 export const newWorkspaceRequest = Type.Object({ name, timeZone }, strict)
-export type NewWorkspaceRequest = Static<typeof newWorkspaceRequest>
+export type NewWorkspaceRequest = View<typeof newWorkspaceRequest>
 
 const token = Type.String({ pattern: '^[A-Za-z0-9_.-]{10,200}$' })
 export const tokenRequest = Type.Object({ token }, strict)
@@ -48,21 +59,21 @@ export const acceptRequest = Type.Object(
   },
   strict,
 )
-export type AcceptRequest = Static<typeof acceptRequest>
+export type AcceptRequest = View<typeof acceptRequest>
 
 /** By somebody who is signed in, for an invitation to their own address. */
 export const acceptMineRequest = Type.Object({ agrees: Type.Boolean() }, strict)
 
 /** Somebody who comes by a join link says to which address the invitation goes. */
 export const joinByLinkRequest = Type.Object({ token, mail: Type.Optional(mail) }, strict)
-export type JoinByLinkRequest = Static<typeof joinByLinkRequest>
+export type JoinByLinkRequest = View<typeof joinByLinkRequest>
 
 export const forgottenRequest = Type.Object({ mail: line(254, 1) }, strict)
 export const useLinkRequest = Type.Object(
   { token, password: Type.Optional(password), endsTwoStep: Type.Optional(Type.Boolean()) },
   strict,
 )
-export type UseLinkRequest = Static<typeof useLinkRequest>
+export type UseLinkRequest = View<typeof useLinkRequest>
 
 export const accountRequest = Type.Object(
   {
@@ -72,31 +83,29 @@ export const accountRequest = Type.Object(
   },
   { ...strict, minProperties: 1 },
 )
-export type AccountRequest = Static<typeof accountRequest>
+export type AccountRequest = View<typeof accountRequest>
 export const newPasswordRequest = Type.Object({ password, next: password, code: Type.Optional(code) }, strict)
-export type NewPasswordRequest = Static<typeof newPasswordRequest>
+export type NewPasswordRequest = View<typeof newPasswordRequest>
 export const codeRequest = Type.Object({ code }, strict)
 /** Who is signed in shows once more that it is them. */
 export const passwordRequest = Type.Object({ password, code: Type.Optional(code) }, strict)
-export type PasswordRequest = Static<typeof passwordRequest>
-export const accountIdParams = Type.Object({ id: line(60, 1) })
+export type PasswordRequest = View<typeof passwordRequest>
 
 export const textRequest = Type.Object({ text: text(200_000), version: Type.Integer({ minimum: 0 }) }, strict)
-export type TextRequest = Static<typeof textRequest>
+export type TextRequest = View<typeof textRequest>
 
 const choice = Type.Union([kind('by mail too'), kind('here only'), kind('not at all')])
 export const notificationChoiceRequest = Type.Object({ kind: line(40, 1), choice }, strict)
-export type NotificationChoiceRequest = Static<typeof notificationChoiceRequest>
+export type NotificationChoiceRequest = View<typeof notificationChoiceRequest>
 
 /** Without ids: all of them. */
 export const readNotificationsRequest = Type.Object(
   { ids: Type.Optional(Type.Array(id('notifications'), { maxItems: 500 })), isRead: Type.Boolean() },
   strict,
 )
-export type ReadNotificationsRequest = Static<typeof readNotificationsRequest>
+export type ReadNotificationsRequest = View<typeof readNotificationsRequest>
 
 const act = Type.Union(auditCategories.map(each => kind(each)))
-const wholeNumber = Type.String({ pattern: '^[0-9]{1,9}$' })
 export const historyQuery = Type.Object(
   {
     person: Type.Optional(id('persons')),
@@ -107,9 +116,8 @@ export const historyQuery = Type.Object(
   },
   strict,
 )
-export type HistoryQuery = Static<typeof historyQuery>
+export type HistoryQuery = View<typeof historyQuery>
 
-export const revisionParams = Type.Object({ slug: line(60, 1), revision: wholeNumber })
 export const liveQuery = Type.Object({ after: Type.Optional(line(60)) }, strict)
 
 /** With a column, about that column in a row, or on its board. */
@@ -121,11 +129,11 @@ export const checkRequest = Type.Object(
   { questions: Type.Array(question, { minItems: 1, maxItems: 1000 }) },
   strict,
 )
-export type CheckRequest = Static<typeof checkRequest>
+export type CheckRequest = View<typeof checkRequest>
 
 const instantText = Type.String({ pattern: '^[0-9]{1,16}$' })
 export const pageQuery = Type.Object({ from: Type.Optional(wholeNumber) }, strict)
-export type PageQuery = Static<typeof pageQuery>
+export type PageQuery = View<typeof pageQuery>
 /** The same, about a past instant. */
 export const pastQuery = Type.Object(
   { from: Type.Optional(wholeNumber), at: Type.Optional(instantText) },
@@ -140,18 +148,7 @@ export const diffQuery = Type.Object(
   },
   strict,
 )
-export type DiffQuery = Static<typeof diffQuery>
-export const whyNotParams = Type.Object({
-  slug: line(60, 1),
-  id: line(60, 1),
-  person: line(60, 1),
-  action: Type.Union(allActions.map(each => kind(each))),
-})
-
-export const slugParams = Type.Object({ slug: line(60, 1) })
-export const columnParams = Type.Object({ slug: line(60, 1), id: line(60, 1), column: line(60, 1) })
-export const idParams = Type.Object({ slug: line(60, 1), id: line(60, 1) })
-export const whyParams = Type.Object({ slug: line(60, 1), id: line(60, 1), person: line(60, 1) })
+export type DiffQuery = View<typeof diffQuery>
 
 const oneOf = <V extends string>(...values: readonly V[]) => Type.Union(values.map(each => kind(each)))
 
@@ -178,7 +175,7 @@ export const peopleQuery = Type.Object(
   },
   strict,
 )
-export type PeopleQuery = Static<typeof peopleQuery>
+export type PeopleQuery = View<typeof peopleQuery>
 
 /** As somebody typed it: each is judged, and none sinks the others. */
 const typed = Type.String({ maxLength: 300 })
@@ -189,11 +186,11 @@ export const addressesRequest = Type.Object(
   },
   strict,
 )
-export type AddressesRequest = Static<typeof addressesRequest>
+export type AddressesRequest = View<typeof addressesRequest>
 
 /** An offer with over whom its role would be held: the whole workspace if nothing is said. */
 export const offerRequest = Type.Object({ offer, scope: Type.Optional(scope) }, strict)
-export type OfferPreviewRequest = Static<typeof offerRequest>
+export type OfferPreviewRequest = View<typeof offerRequest>
 
 /** As it is in the file: a bad one is judged with its row. */
 const cell = Type.String({ maxLength: 2000 })
@@ -211,7 +208,7 @@ export const importRequest = Type.Object(
   strict,
 )
 export type ImportRow = Partial<Record<ImportField, string>>
-export type ImportRequest = Static<typeof importRequest>
+export type ImportRequest = View<typeof importRequest>
 
 /** The outline below a place, or from the top. */
 export const outlineQuery = Type.Object({ node: Type.Optional(id('nodes')) }, strict)
@@ -222,16 +219,16 @@ export const addToDraftRequest = Type.Object(
   { edits: Type.Array(editRequest, { minItems: 1, maxItems: 6000 }) },
   strict,
 )
-export type AddToDraftRequest = Static<typeof addToDraftRequest>
+export type AddToDraftRequest = View<typeof addToDraftRequest>
 
 /** Keeps it under a name, or leaves one of its acts out. */
 export const draftRequest = Type.Object(
   { name: Type.Optional(draftName), without: Type.Optional(Type.Integer({ minimum: 0, maximum: 999 })) },
   { ...strict, minProperties: 1 },
 )
-export type DraftRequest = Static<typeof draftRequest>
+export type DraftRequest = View<typeof draftRequest>
 export const handOverRequest = Type.Object({ to: id('persons'), comment: text(1000) }, strict)
-export type HandOverRequest = Static<typeof handOverRequest>
+export type HandOverRequest = View<typeof handOverRequest>
 
 /** What is given to somebody, or at some places (ids with commas between them). */
 export const grantsQuery = Type.Object(
@@ -241,12 +238,12 @@ export const grantsQuery = Type.Object(
   },
   { ...strict, minProperties: 1 },
 )
-export type GrantsQuery = Static<typeof grantsQuery>
+export type GrantsQuery = View<typeof grantsQuery>
 export const takeOverQuery = Type.Object(
   { from: id('nodes'), what: Type.Union([kind('access'), kind('people')]) },
   strict,
 )
-export type TakeOverQuery = Static<typeof takeOverQuery>
+export type TakeOverQuery = View<typeof takeOverQuery>
 
 /** Places to offer, by a part of their name. */
 export const placesQuery = Type.Object({ find: line(200) }, strict)

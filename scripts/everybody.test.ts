@@ -1,14 +1,16 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pino } from 'pino'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import type { CheckedView, HistoryView } from '#contract/oversight-views.ts'
+import type { CheckedView } from '#contract/views/explanation.ts'
+import type { HistoryView } from '#contract/views/history.ts'
 import { allRows, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { applyChanges, type Snapshot } from '#core/state/state.ts'
 import { demoAccounts } from '#demo/generate.ts'
+import { operationNames, operations } from '#contract/operations.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { type Running, startServer } from '#server/assemble.ts'
 import { readConfig } from '#server/config.ts'
@@ -137,7 +139,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   }
   const people = allRows(snapshot.state.persons).map(each => each.id)
   for (const each of partOf(people, turn, 10))
-    for (const part of ['', '/places', '/access', '/offboarding', '/roles-to-give'])
+    for (const part of ['', '/places', '/access', '/offboarding', '/roles-to-assign'])
       await ask(`/people/${each}${part}`)
   for (const each of partOf(people, turn, 10)) await ask(`/grants?principal=person:${each}`)
   for (const { id, kind } of partOf(nodes, turn, 40)) {
@@ -194,18 +196,16 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
 const asked = new Set<string>()
 
 test('every address that answers a GET within a workspace was asked for', () => {
-  const folder = join(import.meta.dirname, '../server/http')
-  const beyondIt = new Set(['account.ts', 'sign-in.ts', 'mailbox.ts', 'live.ts'])
-  const routes = readdirSync(folder)
-    .filter(file => !beyondIt.has(file))
-    .flatMap(file => [...readFileSync(join(folder, file), 'utf8').matchAll(/router\.get\('([^']+)'/g)])
-    .map(([, path = '']) => path.replace(/^\/$/, ''))
-  expect(routes.length).toBeGreaterThan(40)
-  const isAsked = (route: string) => {
-    const form = new RegExp(`^${route.replaceAll('.', '\\.').replaceAll(/:\w+/g, '[^/]+')}$`)
+  const addresses = operationNames
+    .map(each => operations[each])
+    .filter(([method, path]) => method === 'GET' && path.startsWith('/at/') && !path.endsWith('/live'))
+    .map(([, path]) => path.replace('/at/{slug}', ''))
+  expect(addresses.length).toBeGreaterThan(40)
+  const isAsked = (address: string) => {
+    const form = new RegExp(`^${address.replaceAll('.', '\\.').replaceAll(/\{\w+\}/g, '[^/]+')}$`)
     return [...asked].some(path => form.test(path))
   }
-  expect(routes.filter(route => !isAsked(route))).toEqual([])
+  expect(addresses.filter(each => !isAsked(each))).toEqual([])
 })
 
 test('what is heard live says nothing but that something changed, and only to those whom it concerns', async () => {

@@ -1,7 +1,12 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { GrantsOverviewView, TakenOverView } from '#contract/access-views.ts'
-import type { PageView } from '#contract/oversight-views.ts'
-import type { OwnAccessView, PersonAccessView, ExplanationView } from '#contract/views.ts'
+import type {
+  CopiedAccessView,
+  GrantsOverviewView,
+  OwnAccessView,
+  PersonAccessView,
+} from '#contract/views/access.ts'
+import type { ExplanationView } from '#contract/views/explanation.ts'
+import type { PageView } from '#contract/views/page.ts'
 import { at, editor, reader, share, steward } from './tests/coast.ts'
 import { open, welcome } from './tests/client.ts'
 import { type AccessCast, accessCast, did, everything, see } from './tests/access.ts'
@@ -58,19 +63,19 @@ describe('over many places', () => {
       as: 'folder',
       name: 'New Dunes',
     })
-    const view = await see<TakenOverView>(
+    const view = await see<CopiedAccessView>(
       warden.visitor,
       `/nodes/${made}/access-to-copy?from=${world.ids.inner}&what=access`,
     )
     expect(view.edits.length).toBeGreaterThan(0)
     expect(JSON.stringify(view.edits)).not.toContain(warden.id)
     await did(warden.visitor, ...view.edits)
-    const again = await see<TakenOverView>(
+    const again = await see<CopiedAccessView>(
       warden.visitor,
       `/nodes/${made}/access-to-copy?from=${world.ids.inner}&what=access`,
     )
     expect(again.edits).toEqual([])
-    const people = await see<TakenOverView>(
+    const people = await see<CopiedAccessView>(
       owner,
       `/nodes/${world.ids.secret}/access-to-copy?from=${made}&what=people`,
     )

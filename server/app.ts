@@ -5,14 +5,10 @@ import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
 import { problemOf } from './problem-error.ts'
-import { accountRoutes } from './http/account.ts'
-import { entryRoutes } from './http/sign-in.ts'
 import { errorHandler, notFound } from './http/errors.ts'
-import { liveRoutes } from './http/live.ts'
-import { mailboxRoutes } from './http/mailbox.ts'
 import { packing } from './http/packing.ts'
+import { apiRoutes } from './http/routes.ts'
 import { guardWrites } from './http/session.ts'
-import { workspaceRoutes } from './http/workspace.ts'
 import type { Parts } from './parts.ts'
 
 /** What an app is made of besides its parts. */
@@ -41,13 +37,13 @@ export function createApp(parts: Parts, options: AppOptions): Express {
     response.status(ready ? 200 : 503).json({ status: ready ? 'ready' : 'not ready' })
   })
   app.use(securityHeaders(parts.config.baseUrl.startsWith('https:')))
-  app.use('/api', apiRoutes(parts, options))
+  app.use('/api', api(parts, options))
   if (options.webDir !== null) app.use(pages(options.webDir))
   app.use(errorHandler(parts))
   return app
 }
 
-function apiRoutes(parts: Parts, options: AppOptions): RequestHandler {
+function api(parts: Parts, options: AppOptions): RequestHandler {
   const api = express.Router()
   api.use(pinoHttp({ logger: parts.log, serializers: { req: quietRequest, res: quietResponse } }))
   api.use((_request, response, next) => {
@@ -59,11 +55,7 @@ function apiRoutes(parts: Parts, options: AppOptions): RequestHandler {
   // A table of ten thousand rows is large; nothing else has to be.
   api.use('/at/:slug/imports', express.json({ limit: '12mb' }))
   api.use(options.sessions, express.json({ limit: '2mb' }), guardWrites(parts))
-  const fewTries = perMinute(options.triesPerMinute)
-  api.use(entryRoutes(parts, fewTries), accountRoutes(parts, fewTries))
-  if (parts.config.isDemo) api.use('/mailbox', mailboxRoutes(parts))
-  api.use('/at/:slug', liveRoutes(parts), workspaceRoutes(parts))
-  api.use(notFound)
+  api.use(apiRoutes(parts, perMinute(options.triesPerMinute)), notFound)
   return api
 }
 

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import type { PageView, PlaceAccessView } from '#contract/oversight-views.ts'
-import type { NodeView } from '#contract/views.ts'
+import type { PlaceAccessView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
+import type { PageView } from '#contract/views/page.ts'
 import { open, type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, reader, share } from './tests/coast.ts'
 

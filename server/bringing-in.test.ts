@@ -1,12 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { PageView } from '#contract/oversight-views.ts'
-import type {
-  AddressView,
-  ImportedRowView,
-  OfferView,
-  PersonDetailView,
-  PersonView,
-} from '#contract/people-views.ts'
+import type { AddressView, ImportedRowView, OfferView } from '#contract/views/onboarding.ts'
+import type { PageView } from '#contract/views/page.ts'
+import type { PersonDetailView, PersonView } from '#contract/views/people.ts'
 import { invite, open, type Visitor } from './tests/client.ts'
 import { at, coast, type Coast, reader, steward } from './tests/coast.ts'
 

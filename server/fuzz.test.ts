@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import * as requests from '#contract/requests.ts'
-import type { AddressView, OnboardingView } from '#contract/people-views.ts'
-import type { AccessView } from '#contract/views.ts'
+import type { AccessView } from '#contract/views/access.ts'
+import type { AddressView, OnboardingView } from '#contract/views/onboarding.ts'
 import { type Visitor, welcome } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward, teamOf, onboarding } from './tests/coast.ts'
 import { valueFor } from './tests/fuzz.ts'
@@ -77,7 +77,7 @@ const routes: readonly Route[] = [
   { method: 'PUT', path: `${at}/notifications/choices`, body: requests.notificationChoiceRequest },
   { method: 'PUT', path: `${at}/nodes/{nodes}/text`, body: requests.textRequest },
   { method: 'PUT', path: '/account', body: requests.accountRequest },
-  post('/forgotten', requests.forgottenRequest),
+  post('/password-resets', requests.forgottenRequest),
   post('/session', requests.signInRequest),
   post('/invitations/read', requests.tokenRequest),
   post('/invitations/accept', requests.acceptRequest),

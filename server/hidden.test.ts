@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { editSchemas } from '#contract/edit-requests.ts'
-import type { PageView, PlaceAccessView } from '#contract/oversight-views.ts'
-import type { JoinLinkView, PersonView, OnboardingView } from '#contract/people-views.ts'
-import type { RequestsView, RequestView } from '#contract/request-views.ts'
-import type { AccessView } from '#contract/views.ts'
+import type { AccessView, PlaceAccessView } from '#contract/views/access.ts'
+import type { JoinLinkView, OnboardingView } from '#contract/views/onboarding.ts'
+import type { PageView } from '#contract/views/page.ts'
+import type { PersonView } from '#contract/views/people.ts'
+import type { RequestView, RequestsView } from '#contract/views/requests.ts'
 import { type Answer, open, Visitor, welcome } from './tests/client.ts'
 import {
   at,
@@ -329,7 +330,7 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
       ['persons', id => `/grants?principal=person:${id}`],
       ['persons', id => `/nodes/${world.ids.folder}/why/${id}`],
       ['persons', id => `/nodes/${world.ids.folder}/why-not/${id}/change`],
-      ...['', '/places', '/access', '/offboarding', '/roles-to-give'].map(
+      ...['', '/places', '/access', '/offboarding', '/roles-to-assign'].map(
         part => ['persons', (id: string) => `/people/${id}${part}`] as const,
       ),
       ['persons', id => `/people/${id}/places?at=${now - 5}`],

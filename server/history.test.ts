@@ -1,11 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type {
-  AuditEntryDetailView,
-  AuditEntryView,
-  HistoryView,
-  NotificationsView,
-} from '#contract/oversight-views.ts'
-import type { AccessView, TreeView } from '#contract/views.ts'
+import type { AccessView } from '#contract/views/access.ts'
+import type { TreeView } from '#contract/views/content.ts'
+import type { AuditEntryDetailView, AuditEntryView, HistoryView } from '#contract/views/history.ts'
+import type { NotificationsView } from '#contract/views/notifications.ts'
 import { type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 
@@ -35,7 +32,9 @@ describe('the history', () => {
       author: { name: 'Ona' },
       isMine: true,
       reason: 'Summer maps',
-      events: [{ act: 'sharing', text: 'gave Mika Editor on Dunes in Sites', place: { id: ids.folder } }],
+      events: [
+        { category: 'sharing', text: 'gave Mika Editor on Dunes in Sites', place: { id: ids.folder } },
+      ],
       gains: { people: 1, places: 3 },
       losses: { people: 0, places: 0 },
       mayUndo: true,
@@ -79,7 +78,7 @@ describe('the history', () => {
     expect(byPlace.length).toBeGreaterThan(1)
     for (const entry of byPlace) expect(words([entry]).join()).toMatch(/Map/)
     await owner.change({ kind: 'node.break', node: ids.secret, mode: 'keep' })
-    expect(words(await history(owner, '?act=inheritance'))).toEqual([
+    expect(words(await history(owner, '?category=inheritance'))).toEqual([
       'broke inheritance on Hidden Nests in Sites',
     ])
     for (let index = 0; index < 60; index += 1)
@@ -189,7 +188,7 @@ describe('an undo', () => {
 describe('a change set that carries what its author saw', () => {
   test('is refused with the new effect and what others did, if it would now do something else', async () => {
     const edits = [share(ids.inner, guest.id, 0b111)]
-    const { digest: seen } = await owner.preview(...edits)
+    const { digest: preview } = await owner.preview(...edits)
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'nothing to do with it' })
     const same = await owner.send('/changes/preview', { edits })
     expect(same.body).toMatchObject({ impact: [{ differences: [{ person: { name: 'Gus' } }, {}] }] })
@@ -200,7 +199,7 @@ describe('a change set that carries what its author saw', () => {
       as: 'page',
       name: 'New map',
     })
-    const refused = await owner.send('/changes', { edits, seen })
+    const refused = await owner.send('/changes', { edits, preview })
     expect([refused.status, refused.body.type]).toEqual([409, 'urn:noskel:problem:preview-changed'])
     expect(refused.body.meanwhile).toEqual(['Mika created the page New map in Maps of 1990.'])
     expect(refused.body.preview?.impact[0]?.differences).toHaveLength(3)
@@ -213,9 +212,9 @@ describe('a change set that carries what its author saw', () => {
       { kind: 'node.create', node: 'new:n', parent: ids.folder, as: 'page', name: 'Tides' },
       share('new:n', guest.id, reader),
     ]
-    const { digest: seen } = await owner.preview(...edits)
+    const { digest: preview } = await owner.preview(...edits)
     await owner.change({ kind: 'node.describe', node: ids.home, note: 'again nothing to do with it' })
-    expect((await owner.send('/changes', { edits, seen })).status).toBe(200)
+    expect((await owner.send('/changes', { edits, preview })).status).toBe(200)
   })
 })
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import type { NotificationsView } from '#contract/oversight-views.ts'
+import type { NotificationsView } from '#contract/views/notifications.ts'
 import type { TestServer, Visitor } from './tests/client.ts'
 import { at, type Coast, coast, reader, share } from './tests/coast.ts'
 import { listenAs, type Listening } from './tests/listening.ts'

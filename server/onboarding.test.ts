@@ -1,8 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { OfferRequest, ScopeRequest } from '#contract/edit-requests.ts'
-import type { MyAccessView, OfferView, AccessiblePlaceView, OnboardingView } from '#contract/people-views.ts'
-import type { WorkspaceView } from '#contract/views.ts'
+import type { AccessiblePlaceView } from '#contract/views/access.ts'
+import type { OfferView, OnboardingView } from '#contract/views/onboarding.ts'
+import type { MyAccessView } from '#contract/views/people.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { invite, open, password, tokenFor, Visitor, welcome } from './tests/client.ts'
 import { adder, at, coast, type Coast, editor, reader, share, steward } from './tests/coast.ts'
 

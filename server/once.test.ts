@@ -1,8 +1,7 @@
 import { generate } from 'otplib'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
-import type { TwoStepView } from '#contract/account-views.ts'
-import type { OnboardingView } from '#contract/people-views.ts'
-import type { MailView } from '#contract/views.ts'
+import type { MailView, TwoStepView } from '#contract/views/account.ts'
+import type { OnboardingView } from '#contract/views/onboarding.ts'
 import {
   type Answer,
   founded,
@@ -81,7 +80,7 @@ describe('of the second step', () => {
 
 test('a reset link', async () => {
   await welcome(server, owner, { name: 'Mika' })
-  await new Visitor(server).call('POST', '/forgotten', { mail: 'mika@test.example' })
+  await new Visitor(server).call('POST', '/password-resets', { mail: 'mika@test.example' })
   const find = async (): Promise<string> => {
     const { body } = await owner.get<MailView[]>('/mailbox')
     const token = body.flatMap(each => /account-link#(\S+)/.exec(each.text)?.[1] ?? [])[0]

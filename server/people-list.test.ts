@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { PageView } from '#contract/oversight-views.ts'
-import type { PersonView } from '#contract/people-views.ts'
+import type { PageView } from '#contract/views/page.ts'
+import type { PersonView } from '#contract/views/people.ts'
 import { invite, open, tokenFor, Visitor, welcome } from './tests/client.ts'
 import { at, coast, type Coast, steward } from './tests/coast.ts'
 

@@ -1,15 +1,11 @@
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { NotificationsView, PageView } from '#contract/oversight-views.ts'
-import type {
-  OffboardingView,
-  MyAccessView,
-  PersonDetailView,
-  PersonView,
-  AccessiblePlaceView,
-} from '#contract/people-views.ts'
-import type { RequestsView } from '#contract/request-views.ts'
-import type { TeamView } from '#contract/views.ts'
+import type { AccessiblePlaceView } from '#contract/views/access.ts'
+import type { NotificationsView } from '#contract/views/notifications.ts'
+import type { PageView } from '#contract/views/page.ts'
+import type { MyAccessView, OffboardingView, PersonDetailView, PersonView } from '#contract/views/people.ts'
+import type { RequestsView } from '#contract/views/requests.ts'
+import type { TeamView } from '#contract/views/teams.ts'
 import { invite, open, type Visitor, welcome } from './tests/client.ts'
 import { at, coast, type Coast, editor, reader, share, steward } from './tests/coast.ts'
 

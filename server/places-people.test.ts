@@ -1,14 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { PersonView } from '#contract/people-views.ts'
-import type { CheckedView, NotificationsView, PageView } from '#contract/oversight-views.ts'
-import type {
-  BinnedView,
-  ColumnAccessView,
-  ColumnView,
-  NodeView,
-  TeamView,
-  TextView,
-} from '#contract/views.ts'
+import type { ColumnAccessView } from '#contract/views/access.ts'
+import type { BinnedView, ColumnView, NodeView, TextView } from '#contract/views/content.ts'
+import type { CheckedView } from '#contract/views/explanation.ts'
+import type { NotificationsView } from '#contract/views/notifications.ts'
+import type { PageView } from '#contract/views/page.ts'
+import type { PersonView } from '#contract/views/people.ts'
+import type { TeamView } from '#contract/views/teams.ts'
 import { open, type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 
@@ -37,8 +34,8 @@ describe('a duplicate', () => {
     await write(ids.page, 'Here be dunes', 1)
     const copying = { kind: 'node.duplicate', node: ids.inner, parent: ids.home, name: 'Maps, copy' }
     // What is seen first is what is done, though each asking makes new ids.
-    const { digest: seen } = await owner.preview(copying)
-    const done = await owner.call('POST', `${at}/changes`, { seen, edits: [copying] })
+    const { digest: preview } = await owner.preview(copying)
+    const done = await owner.call('POST', `${at}/changes`, { preview, edits: [copying] })
     expect(done.status).toBe(200)
     const copy = (await node(ids.home)).children.find(each => each.name === 'Maps, copy')
     const [page] = (await node(copy?.id ?? '')).children

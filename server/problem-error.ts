@@ -1,4 +1,5 @@
-import type { Problem, ServerProblem } from '#contract/problem.ts'
+import type { ServerProblem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { problemType, serverProblems } from '#contract/problem.ts'
 
 /** Thrown where a request cannot go on; the last handler turns it into its reply. */

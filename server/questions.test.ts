@@ -1,12 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type {
-  CheckedView,
-  DiffView,
-  PageView,
-  PlaceAccessView,
-  WhyNotView,
-} from '#contract/oversight-views.ts'
-import type { OwnAccessView, PersonAccessView } from '#contract/views.ts'
+import type { OwnAccessView, PersonAccessView, PlaceAccessView } from '#contract/views/access.ts'
+import type { CheckedView, WhyNotView } from '#contract/views/explanation.ts'
+import type { DiffView } from '#contract/views/history.ts'
+import type { PageView } from '#contract/views/page.ts'
 import { type TestServer, type Visitor } from './tests/client.ts'
 import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { HistoryView, PageView } from '#contract/oversight-views.ts'
-import type { PersonDetailView, PersonView } from '#contract/people-views.ts'
-import type { SettingsView } from '#contract/settings-views.ts'
-import type { NodeView, WorkspaceView } from '#contract/views.ts'
+import type { NodeView } from '#contract/views/content.ts'
+import type { HistoryView } from '#contract/views/history.ts'
+import type { PageView } from '#contract/views/page.ts'
+import type { PersonDetailView, PersonView } from '#contract/views/people.ts'
+import type { SettingsView, WorkspaceView } from '#contract/views/workspace.ts'
 import { invite, open, password, tokenFor, Visitor, welcome } from './tests/client.ts'
 import { at, coast, type Coast, editor, reader, share } from './tests/coast.ts'
 

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { SMTPServer } from 'smtp-server'
 import { afterEach, describe, expect, test } from 'vitest'
-import type { SessionView } from '#contract/views.ts'
+import type { SessionView } from '#contract/views/account.ts'
 import {
   founded,
   invite,

@@ -2,8 +2,7 @@ import { join } from 'node:path'
 import { generate } from 'otplib'
 import { Sequelize } from 'sequelize'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
-import type { AccountView, TwoStepView } from '#contract/account-views.ts'
-import type { MailView, SessionView } from '#contract/views.ts'
+import type { AccountView, MailView, SessionView, TwoStepView } from '#contract/views/account.ts'
 import { founded, invite, password, type TestServer, Visitor, welcome } from './tests/client.ts'
 
 /** Getting in: forgotten passwords, the second step, sign-ins, slowed guessing. */
@@ -37,8 +36,8 @@ describe('a forgotten password', () => {
   test('is chosen anew by a mailed link, which works once and ends every sign-in', async () => {
     const { visitor } = await welcome(server, owner, { name: 'Mika' })
     const stranger = new Visitor(server)
-    const known = await stranger.call('POST', '/forgotten', { mail: 'Mika@test.example' })
-    const unknown = await stranger.call('POST', '/forgotten', { mail: 'nobody@test.example' })
+    const known = await stranger.call('POST', '/password-resets', { mail: 'Mika@test.example' })
+    const unknown = await stranger.call('POST', '/password-resets', { mail: 'nobody@test.example' })
     expect([known.status, known.body]).toEqual([unknown.status, unknown.body])
     const token = await linkIn('mika@test.example', 'account-link')
     const use = (more: object) => stranger.call('POST', '/account-links/use', { token, ...more })
@@ -53,7 +52,7 @@ describe('a forgotten password', () => {
   test('has a link that dies after an hour, and cannot be made up', async () => {
     await welcome(server, owner, { name: 'Mika' })
     const stranger = new Visitor(server)
-    await stranger.call('POST', '/forgotten', { mail: 'mika@test.example' })
+    await stranger.call('POST', '/password-resets', { mail: 'mika@test.example' })
     const token = await linkIn('mika@test.example', 'account-link')
     const look = (token: string) => stranger.call('POST', '/account-links/read', { token })
     const forged = `${token.split('.')[0]}.${'A'.repeat(43)}`
@@ -122,7 +121,7 @@ describe('the second step', () => {
   test('ends by a link that a helper has sent to the holder’s own address', async () => {
     const { id } = await secured()
     const stranger = new Visitor(server)
-    await stranger.call('POST', '/forgotten', { mail: 'mika@test.example' })
+    await stranger.call('POST', '/password-resets', { mail: 'mika@test.example' })
     const plain = await linkIn('mika@test.example', 'account-link')
     const use = (token: string, chosen: string) =>
       stranger.call('POST', '/account-links/use', { token, password: chosen, endsTwoStep: true })

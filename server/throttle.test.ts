@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
 import { founded, password, type TestServer, Visitor, welcome } from './tests/client.ts'
-import type { MailView } from '#contract/views.ts'
+import type { MailView } from '#contract/views/account.ts'
 
 /** Guessing waits, and shuts nobody out. */
 
@@ -54,7 +54,8 @@ describe('whoever guesses at somebody’s password', () => {
   test('holds up nobody who is signed in, nor the link of a helper', async () => {
     await attack()
     const change = { password, next: 'salt marsh at low tide' }
-    for (let count = 0; count < 8; count += 1) await new Visitor(server).call('POST', '/forgotten', { mail })
+    for (let count = 0; count < 8; count += 1)
+      await new Visitor(server).call('POST', '/password-resets', { mail })
     expect((await owner.call('POST', `/at/coast/people/${mikaId}/sign-in-link`, {})).status).toBe(204)
     const mailed = async () =>
       (await owner.get<MailView[]>('/mailbox')).body

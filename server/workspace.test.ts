@@ -1,18 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { NotificationsView, PageView } from '#contract/oversight-views.ts'
-import type { PersonView } from '#contract/people-views.ts'
-import type { PreviewView } from '#contract/impact-views.ts'
-import type {
-  AccessView,
-  NodeView,
-  PlaceChangeView,
-  ExplanationView,
-  TeamView,
-  TextView,
-  TreeItem,
-  TreeView,
-  WorkspaceView,
-} from '#contract/views.ts'
+import type { AccessView } from '#contract/views/access.ts'
+import type { NodeView, PlaceChangeView, TextView, TreeItem, TreeView } from '#contract/views/content.ts'
+import type { ExplanationView } from '#contract/views/explanation.ts'
+import type { PreviewView } from '#contract/views/impact.ts'
+import type { NotificationsView } from '#contract/views/notifications.ts'
+import type { PageView } from '#contract/views/page.ts'
+import type { PersonView } from '#contract/views/people.ts'
+import type { TeamView } from '#contract/views/teams.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { invite, open, start, type TestServer, tokenFor, Visitor } from './tests/client.ts'
 import { adder, at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { JoinedByLinkView } from '#contract/people-views.ts'
-import type { SessionView } from '#contract/views.ts'
+import type { SessionView } from '#contract/views/account.ts'
+import type { JoinedByLinkView } from '#contract/views/onboarding.ts'
 import { invite, password, Visitor } from './tests/client.ts'
 import { at, coast, type Coast, reader } from './tests/coast.ts'
 

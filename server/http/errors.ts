@@ -1,5 +1,5 @@
 import type { ErrorRequestHandler, Request, RequestHandler, Response } from 'express'
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
 import { noteSecurity, securityEventOf } from './security-log.ts'

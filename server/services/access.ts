@@ -1,11 +1,5 @@
-import type {
-  AccessView,
-  LimitView,
-  GrantView,
-  PlaceName,
-  PrincipalName,
-  PersonAccessView,
-} from '#contract/views.ts'
+import type { AccessView, GrantView, LimitView, PersonAccessView } from '#contract/views/access.ts'
+import type { PlaceName, PrincipalName } from '#contract/views/names.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { givenTo, holdsBack } from '#core/access/matching.ts'
 import { actionsGiven, type Place } from '#core/access/place.ts'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import type { AccessiblePlaceView } from '#contract/people-views.ts'
+import type { AccessiblePlaceView } from '#contract/views/access.ts'
 import { check } from '#core/access/evaluate.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'

@@ -1,5 +1,5 @@
 import { Op } from 'sequelize'
-import type { AccountLinkView } from '#contract/account-views.ts'
+import type { AccountLinkView } from '#contract/views/account.ts'
 import type { UseLinkRequest } from '#contract/requests.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import { ok } from '#core/base/result.ts'
@@ -95,7 +95,7 @@ export async function linkView(parts: Parts, token: string): Promise<AccountLink
 }
 
 /** Does what the link is for. Every sign-in ends with a new password. */
-export async function useLink(parts: Parts, request: UseLinkRequest): Promise<void> {
+export async function followLink(parts: Parts, request: UseLinkRequest): Promise<void> {
   const { account, row } = await openLink(parts, request.token)
   const endsTwoStep = row.purpose === 'sign-in' && request.endsTwoStep === true
   const fields: Partial<AccountRow> = {

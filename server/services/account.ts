@@ -1,12 +1,11 @@
 import { isTimeZone } from '#contract/dates.ts'
-import type { AccountView, WaitingInvitation } from '#contract/account-views.ts'
+import type { AccountView, SessionView, WaitingInvitation } from '#contract/views/account.ts'
 import type {
   AccountRequest,
   NewPasswordRequest,
   PasswordRequest,
   SignInRequest,
 } from '#contract/requests.ts'
-import type { SessionView } from '#contract/views.ts'
 import type { AccountId } from '#core/base/ids.ts'
 import { rowsBy } from '#core/base/collection.ts'
 import { workspaceOf } from '#core/state/state.ts'

@@ -1,6 +1,6 @@
 import { distance } from 'fastest-levenshtein'
 import { isMail } from '../mail/address.ts'
-import type { AddressView } from '#contract/people-views.ts'
+import type { AddressView } from '#contract/views/onboarding.ts'
 import type { AddressesRequest } from '#contract/requests.ts'
 import { rowsBy } from '#core/base/collection.ts'
 import { peopleOf } from '#core/access/subject.ts'

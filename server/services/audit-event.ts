@@ -1,4 +1,4 @@
-import type { AuditEventView } from '#contract/oversight-views.ts'
+import type { AuditEventView } from '#contract/views/history.ts'
 import { throughDay } from '#contract/dates.ts'
 import { allRows, rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, RoleId, TeamId } from '#core/base/ids.ts'

@@ -1,5 +1,5 @@
-import type { PreviewView } from '#contract/impact-views.ts'
-import type { AppliedView } from '#contract/views.ts'
+import type { PreviewView } from '#contract/views/impact.ts'
+import type { AppliedView } from '#contract/views/workspace.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import { type ChangeSet, type Judged, judging, type Refused, proposedOf } from '#core/changes/judge.ts'
 import { type Steps, toEnd } from '#core/changes/steps.ts'

@@ -1,4 +1,5 @@
-import type { BinnedView, NodeView, PathView, TreeItem, TreeView } from '#contract/views.ts'
+import type { BinnedView, NodeView, PlaceHit, TreeItem, TreeView } from '#contract/views/content.ts'
+import type { PathView } from '#contract/views/names.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { check, seesWithin } from '#core/access/evaluate.ts'
 import { isPublic } from '#core/access/public.ts'
@@ -65,7 +66,7 @@ function deletableFrom(asker: Asker, { id, home, archivedAt }: ContentNode): Ins
 }
 
 /** Where a place could be moved to, by a part of the name: what may hold it, and where the asker may add. */
-export function goalsFor(asker: Asker, id: string, find: string): Promise<PathView[]> {
+export function goalsFor(asker: Asker, id: string, find: string): Promise<PlaceHit[]> {
   const { node } = visiblePlace(asker, id).place
   const isOwn = (goal: NodeId) => pathOf(asker.snapshot.state, goal).some(each => each.id === node.id)
   return findPlaces(asker, {

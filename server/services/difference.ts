@@ -1,5 +1,5 @@
-import type { ColumnDifferenceView, CountedView, DifferenceView } from '#contract/impact-views.ts'
-import type { PathView, PlaceName } from '#contract/views.ts'
+import type { ColumnDifferenceView, CountedView, DifferenceView } from '#contract/views/impact.ts'
+import type { PathView, PlaceName } from '#contract/views/names.ts'
 import type { ColumnDifference } from '#core/access/column-differences.ts'
 import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'

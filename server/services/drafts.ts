@@ -1,12 +1,12 @@
 import type {
   DraftHead,
-  DraftItemsView,
   DraftItemView,
-  DraftsView,
+  DraftItemsView,
   DraftView,
+  DraftsView,
   RecipientsView,
-} from '#contract/access-views.ts'
-import type { PlaceName } from '#contract/views.ts'
+} from '#contract/views/drafts.ts'
+import type { PlaceName } from '#contract/views/names.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import { isDraftable } from '#contract/draftable.ts'
 import type { DraftRequest, AddToDraftRequest, HandOverRequest } from '#contract/requests.ts'

@@ -1,4 +1,4 @@
-import type { PartView, StepView, ExplanationView, WayView } from '#contract/views.ts'
+import type { ExplanationView, PartView, StepView, WayView } from '#contract/views/explanation.ts'
 import { actionsAsIfActive } from '#core/access/evaluate.ts'
 import { givenTo, holdsBack } from '#core/access/matching.ts'
 import { type Place, placeOf } from '#core/access/place.ts'

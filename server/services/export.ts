@@ -1,7 +1,7 @@
 import { stringify } from 'csv-stringify/sync'
 import { dayOf } from '#contract/dates.ts'
 import type { PeopleQuery } from '#contract/requests.ts'
-import type { PersonView } from '#contract/people-views.ts'
+import type { PersonView } from '#contract/views/people.ts'
 import { harmless } from '#contract/cells.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'

@@ -1,8 +1,8 @@
-import type { PlacedGrantView, GrantsOverviewView, TakenOverView } from '#contract/access-views.ts'
+import type { CopiedAccessView, GrantsOverviewView, PlacedGrantView } from '#contract/views/access.ts'
+import type { PlaceHit } from '#contract/views/content.ts'
+import type { PathView } from '#contract/views/names.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { PlaceHit } from '#contract/people-views.ts'
 import type { GrantsQuery, TakeOverQuery } from '#contract/requests.ts'
-import type { PathView } from '#contract/views.ts'
 import { actionsAt, check } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { subjectOf, teamsOf } from '#core/access/subject.ts'
@@ -87,7 +87,7 @@ const pathView = (asker: Asker, { node, path }: Place): PathView => ({
  * Edits that give at one place what counts at another: all that is given there, or its people, each by name with
  * what they have there. Nobody is given what they have already, and nothing more than the asker has.
  */
-export function takenOverView(asker: Asker, id: string, { from, what }: TakeOverQuery): TakenOverView {
+export function takenOverView(asker: Asker, id: string, { from, what }: TakeOverQuery): CopiedAccessView {
   const to = visiblePlace(asker, id)
   const source = visiblePlace(asker, from)
   if (!has(to.actions, 'share') || !has(source.actions, 'share')) throw problemOf('not-found')

@@ -1,10 +1,5 @@
 import type { HistoryQuery } from '#contract/requests.ts'
-import type {
-  CountView,
-  AuditEntryDetailView,
-  AuditEntryView,
-  HistoryView,
-} from '#contract/oversight-views.ts'
+import type { AuditEntryDetailView, AuditEntryView, CountView, HistoryView } from '#contract/views/history.ts'
 import { theWeb } from '#core/access/public.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
@@ -192,9 +187,14 @@ function* entryIn(
     reason: isPart && !isMine ? '' : row.reason,
     events: events.slice(0, most).map(event => auditEventView(asker, event, then)),
     eventCount: events.length,
-    gains: counted?.gains ?? countOf(differences.filter(each => beyond(each.after, each.before).length > 0)),
-    losses:
-      counted?.losses ?? countOf(differences.filter(each => beyond(each.before, each.after).length > 0)),
+    gains: countIn(
+      counted?.gains,
+      differences.filter(each => beyond(each.after, each.before).length > 0),
+    ),
+    losses: countIn(
+      counted?.losses,
+      differences.filter(each => beyond(each.before, each.after).length > 0),
+    ),
     undoes: row.undoes,
     undoneBy: null,
     mayUndo: row.author !== theWorkspace && !events.some(event => isForGood(event.change)),
@@ -279,6 +279,10 @@ function impactView(
     counted: null,
   }
 }
+
+/** Counted when it was written, or now. */
+const countIn = (counted: CountView | undefined, differences: readonly Difference[]): CountView =>
+  counted === undefined ? countOf(differences) : { people: counted.people, places: counted.places }
 
 const countOf = (differences: readonly Difference[]): CountView => ({
   people: new Set(differences.map(each => each.person)).size,

@@ -1,5 +1,5 @@
 import type { AcceptRequest } from '#contract/requests.ts'
-import type { InvitationView } from '#contract/views.ts'
+import type { InvitationView } from '#contract/views/account.ts'
 import type { AccountId, GrantId, InvitationId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { isOver } from '#core/base/instant.ts'

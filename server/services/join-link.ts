@@ -1,5 +1,5 @@
 import type { JoinByLinkRequest } from '#contract/requests.ts'
-import type { JoinedByLinkView, JoinLinkOfferView } from '#contract/people-views.ts'
+import type { JoinLinkOfferView, JoinedByLinkView } from '#contract/views/onboarding.ts'
 import { invitingEdits } from '#contract/inviting.ts'
 import type { AccountId, JoinLinkId, WorkspaceId } from '#core/base/ids.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'

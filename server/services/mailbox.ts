@@ -1,5 +1,5 @@
 import { Op } from 'sequelize'
-import type { MailView } from '#contract/views.ts'
+import type { MailView } from '#contract/views/account.ts'
 import type { MailRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 

@@ -1,4 +1,4 @@
-import type { KeptPlaceView, OffboardingView, TakenOverView } from '#contract/people-views.ts'
+import type { KeptPlaceView, OffboardingView, TakenOverView } from '#contract/views/people.ts'
 import { check } from '#core/access/evaluate.ts'
 import { mayUse } from '#core/access/powers.ts'
 import { isActive, peopleIn } from '#core/access/subject.ts'

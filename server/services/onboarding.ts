@@ -1,4 +1,9 @@
-import type { JoinLinkView, PlaceNamesView, OnboardingView, WelcomeSetView } from '#contract/people-views.ts'
+import type {
+  JoinLinkView,
+  OnboardingView,
+  PlaceNamesView,
+  WelcomeSetView,
+} from '#contract/views/onboarding.ts'
 import type { OfferRequest } from '#contract/edit-requests.ts'
 import { check } from '#core/access/evaluate.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'

@@ -1,5 +1,6 @@
 import { setImmediate } from 'node:timers/promises'
-import type { OwnAccessView, OwnAccessPlaceView, PlaceName } from '#contract/views.ts'
+import type { OwnAccessPlaceView, OwnAccessView } from '#contract/views/access.ts'
+import type { PlaceName } from '#contract/views/names.ts'
 import { actionsAsIfActive } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
 import { headsBelow, ownAt } from '#core/access/cut-segments.ts'

@@ -1,4 +1,4 @@
-import type { HandoverView, OwnersView } from '#contract/role-views.ts'
+import type { HandoverView, OwnersView } from '#contract/views/roles.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import type { Handover } from '#core/people/asking.ts'

@@ -1,6 +1,6 @@
 import { Op } from 'sequelize'
 import type { DiffQuery } from '#contract/requests.ts'
-import type { ChangedView, DiffView } from '#contract/oversight-views.ts'
+import type { ChangedView, DiffView } from '#contract/views/history.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { ActionSet } from '#core/levels/action.ts'

@@ -1,5 +1,5 @@
-import type { PageView } from '#contract/oversight-views.ts'
-import type { PersonView } from '#contract/people-views.ts'
+import type { PageView } from '#contract/views/page.ts'
+import type { PersonView } from '#contract/views/people.ts'
 import type { PeopleQuery } from '#contract/requests.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { Instant } from '#core/base/instant.ts'

@@ -1,13 +1,13 @@
+import type { PersonName, PlaceName } from '#contract/views/names.ts'
 import type {
   HoldingView,
   KeepingView,
   PersonAct,
   PersonDetailView,
-  PersonName,
   PersonTeamView,
   PersonView,
   PowerView,
-} from '#contract/people-views.ts'
+} from '#contract/views/people.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
@@ -27,7 +27,6 @@ import { allPrivileges, isAsleep, type Privilege } from '#core/levels/privilege.
 import { ownerRole, privilegesOf } from '#core/people/role.ts'
 import type { Holding, Person, Scope } from '#core/people/person.ts'
 import { type Snapshot, pathOf } from '#core/state/state.ts'
-import type { PlaceName } from '#contract/views.ts'
 import { lastSeenOf, signInsOf } from '../store/visits.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'

@@ -1,4 +1,4 @@
-import type { PlaceChangeView } from '#contract/views.ts'
+import type { PlaceChangeView } from '#contract/views/content.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises'
-import type { PlaceHit } from '#contract/people-views.ts'
+import type { PlaceHit } from '#contract/views/content.ts'
 import { check } from '#core/access/evaluate.ts'
 import { idsHolding, rowOf } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'

@@ -1,4 +1,4 @@
-import type { PrincipalName } from '#contract/views.ts'
+import type { PrincipalName } from '#contract/views/names.ts'
 import { peopleIn, peopleOf } from '#core/access/subject.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { PersonId, TeamId } from '#core/base/ids.ts'

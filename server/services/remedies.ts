@@ -1,6 +1,6 @@
 import { setImmediate } from 'node:timers/promises'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { RemedyView, WhyNotView } from '#contract/oversight-views.ts'
+import type { RemedyView, WhyNotView } from '#contract/views/explanation.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { PersonId } from '#core/base/ids.ts'
 import { peopleOf } from '#core/access/subject.ts'

@@ -2,12 +2,12 @@ import type {
   AccessWantedView,
   MyRequestView,
   MyWantedView,
-  RequestsView,
   RequestView,
+  RequestsView,
   RoleWantedView,
   TeamWantedView,
   WantedView,
-} from '#contract/request-views.ts'
+} from '#contract/views/requests.ts'
 import { check } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { powersOf } from '#core/access/powers.ts'

@@ -1,4 +1,4 @@
-import type { HolderView, RoleDetailView, RolesView, RoleToGiveView } from '#contract/role-views.ts'
+import type { HolderView, RoleDetailView, RoleToGiveView, RolesView } from '#contract/views/roles.ts'
 import { powersOf, rankFor, entireWorkspace } from '#core/access/powers.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { PersonId, RoleId } from '#core/base/ids.ts'

@@ -1,6 +1,6 @@
 import { Op } from 'sequelize'
 import { nextMonth } from '#contract/dates.ts'
-import type { SeatPart, SeatsView } from '#contract/role-views.ts'
+import type { SeatPart, SeatsView } from '#contract/views/roles.ts'
 import { seatsTaken, takesSeat } from '#core/access/seats.ts'
 import { peopleOf } from '#core/access/subject.ts'
 import type { Instant } from '#core/base/instant.ts'

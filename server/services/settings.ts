@@ -1,4 +1,4 @@
-import type { SecuredRoleView, SettingsView } from '#contract/settings-views.ts'
+import type { SecuredRoleView, SettingsView } from '#contract/views/workspace.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import { none, read } from '#core/base/vector.ts'

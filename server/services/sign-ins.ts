@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import type { SignInView } from '#contract/account-views.ts'
+import type { SignInView } from '#contract/views/account.ts'
 import type { AccountId } from '#core/base/ids.ts'
 import { closeStreams } from '../live/hub.ts'
 import { endSignIns, lastSeenOf, signInsOf } from '../store/visits.ts'

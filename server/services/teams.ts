@@ -1,4 +1,4 @@
-import type { ChannelView, TeamPersonView, TeamView } from '#contract/views.ts'
+import type { ChannelView, TeamPersonView, TeamView } from '#contract/views/teams.ts'
 import { channelRights } from '#core/access/channels.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'

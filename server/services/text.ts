@@ -1,5 +1,5 @@
 import type { TextRequest } from '#contract/requests.ts'
-import type { TextView } from '#contract/views.ts'
+import type { TextView } from '#contract/views/content.ts'
 import type { Transaction } from 'sequelize'
 import { rowOf } from '#core/base/collection.ts'
 import type { WorkspaceId } from '#core/base/ids.ts'

@@ -1,7 +1,7 @@
 import { createCipheriv, createDecipheriv, createHash, hkdfSync, randomBytes } from 'node:crypto'
 import { generateSecret, generateURI, verify } from 'otplib'
 import { toDataURL } from 'qrcode'
-import type { TwoStepView } from '#contract/account-views.ts'
+import type { TwoStepView } from '#contract/views/account.ts'
 import { writeAccount, writeAccountIf } from '../store/accounts.ts'
 import type { AccountRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'

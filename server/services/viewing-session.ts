@@ -1,4 +1,4 @@
-import type { ViewingSessionView } from '#contract/role-views.ts'
+import type { ViewingSessionView } from '#contract/views/viewing.ts'
 import type { ViewingSession } from '#core/people/asking.ts'
 import type { Parts } from '../parts.ts'
 import { type Asker, nameOf } from './asker.ts'

@@ -1,4 +1,4 @@
-import type { ViewedPlaceView, ViewedView, ViewingSessionsView } from '#contract/role-views.ts'
+import type { ViewedPlaceView, ViewedView, ViewingSessionsView } from '#contract/views/viewing.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { mayUse } from '#core/access/powers.ts'

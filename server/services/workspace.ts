@@ -1,4 +1,5 @@
-import type { RoleView, WorkspaceView } from '#contract/views.ts'
+import type { RoleView } from '#contract/views/names.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { mayUse, ownersOf, powersOf, rankFor, entireWorkspace } from '#core/access/powers.ts'
 import { allRows } from '#core/base/collection.ts'
 import { allPrivileges } from '#core/levels/privilege.ts'

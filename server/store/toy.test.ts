@@ -59,7 +59,7 @@ test('is told in the history', () => {
   const told = (each: RecordChange) =>
     auditEventsOf(filled, [each]).map(event => eventInWords(filled, event, naming))
   expect([told(left), told(change(kite, null))]).toEqual([['left the toy Kite'], ['took away the toy Kite']])
-  expect(auditEventsOf(filled, [left])).toMatchObject([{ act: 'places', place: 'plan' }])
+  expect(auditEventsOf(filled, [left])).toMatchObject([{ category: 'places', place: 'plan' }])
 })
 
 test('is taken back by who has the right for it, and holds fast where it lies', () => {

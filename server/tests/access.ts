@@ -1,4 +1,4 @@
-import type { AccessView } from '#contract/views.ts'
+import type { AccessView } from '#contract/views/access.ts'
 import { type Visitor, welcome } from './client.ts'
 import { at, coast, share, steward } from './coast.ts'
 

@@ -2,11 +2,13 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pino } from 'pino'
-import type { Problem } from '#contract/problem.ts'
-import type { PreviewView } from '#contract/impact-views.ts'
-import type { AppliedView, MailView, SessionView } from '#contract/views.ts'
+import type { MailView, SessionView } from '#contract/views/account.ts'
+import type { PreviewView } from '#contract/views/impact.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import type { AppliedView } from '#contract/views/workspace.ts'
 import { startServer } from '../assemble.ts'
 import type { Config } from '../config.ts'
+import { holdToContract } from './contract.ts'
 
 /** A real server on a real SQLite file and a port of its own. */
 export interface TestServer {
@@ -114,11 +116,9 @@ export class Visitor {
     })
     this.keep(response)
     const text = await response.text()
-    return {
-      status: response.status,
-      body: (text === '' ? null : JSON.parse(text)) as T,
-      headers: response.headers,
-    }
+    const answered = text === '' ? null : (JSON.parse(text) as T)
+    holdToContract({ method, path, status: response.status, body: answered })
+    return { status: response.status, body: answered as T, headers: response.headers }
   }
 
   get = <T>(path: string) => this.call<T>('GET', path)

@@ -1,4 +1,4 @@
-import type { WorkspaceView } from '#contract/views.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { founded, open, welcome } from './client.ts'
 

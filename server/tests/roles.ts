@@ -1,6 +1,6 @@
-import type { HolderView } from '#contract/role-views.ts'
-import type { NotificationsView } from '#contract/oversight-views.ts'
-import type { PersonDetailView } from '#contract/people-views.ts'
+import type { NotificationsView } from '#contract/views/notifications.ts'
+import type { PersonDetailView } from '#contract/views/people.ts'
+import type { HolderView } from '#contract/views/roles.ts'
 import { open, type Visitor, welcome } from './client.ts'
 import { at, coast, steward } from './coast.ts'
 

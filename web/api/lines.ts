@@ -1,4 +1,4 @@
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 
 /** How answers that take long come: a line of JSON each time it is known how far they are, and the answer last. */
 export const linesType = 'application/x-ndjson'

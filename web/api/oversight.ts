@@ -1,42 +1,20 @@
-import type { HistoryQuery, NotificationChoiceRequest, ReadNotificationsRequest } from '#contract/requests.ts'
-import type { AuditEntryDetailView, HistoryView, NotificationsView } from '#contract/oversight-views.ts'
-import { api, at, ofWorkspace, post } from './api.ts'
+import { api, mutation, query } from './api.ts'
 
 /** What was done, and what one was told of it. */
-export const oversight = api.injectEndpoints({
+const oversightApi = api.injectEndpoints({
   endpoints: build => ({
-    history: build.query<HistoryView, { readonly slug: string } & HistoryQuery>({
-      query: ({ slug, ...query }) => ({
-        path: at(slug, `/history?${new URLSearchParams(query).toString()}`),
-      }),
-      providesTags: ['workspace'],
-    }),
-    entry: build.query<AuditEntryDetailView, { readonly slug: string; readonly revision: string }>({
-      query: ({ slug, revision }) => ({ path: at(slug, `/history/${revision}`) }),
-      providesTags: ['workspace'],
-    }),
-    notifications: build.query<NotificationsView, string>(ofWorkspace('/notifications')),
-    readNotifications: build.mutation<
-      NotificationsView,
-      { readonly slug: string } & ReadNotificationsRequest
-    >({
-      query: ({ slug, ...body }) => post(at(slug, '/notifications/read'), body),
-      invalidatesTags: ['workspace'],
-    }),
-    chooseNotifications: build.mutation<
-      NotificationsView,
-      { readonly slug: string } & NotificationChoiceRequest
-    >({
-      query: ({ slug, ...body }) => ({ path: at(slug, '/notifications/choices'), method: 'PUT', body }),
-      invalidatesTags: ['workspace'],
-    }),
+    history: query(build, 'history'),
+    auditEntry: query(build, 'auditEntry'),
+    notifications: query(build, 'notifications'),
+    readNotifications: mutation(build, 'readNotifications', ['workspace']),
+    chooseNotifications: mutation(build, 'chooseNotifications', ['workspace']),
   }),
 })
 
 export const {
   useHistoryQuery,
-  useEntryQuery,
+  useAuditEntryQuery,
   useNotificationsQuery,
   useReadNotificationsMutation,
   useChooseNotificationsMutation,
-} = oversight
+} = oversightApi

@@ -1,75 +1,24 @@
-import type { PageView } from '#contract/oversight-views.ts'
-import type {
-  AddressView,
-  PlaceHit,
-  ImportedRowView,
-  OffboardingView,
-  MyAccessView,
-  OfferView,
-  PersonDetailView,
-  PersonView,
-  AccessiblePlaceView,
-  OnboardingView,
-} from '#contract/people-views.ts'
-import type { AddressesRequest, ImportRequest, OfferPreviewRequest, PeopleQuery } from '#contract/requests.ts'
-import type { SettingsView } from '#contract/settings-views.ts'
-import { api, at, ofWorkspace, post } from './api.ts'
-
-interface AtPerson {
-  readonly slug: string
-  readonly id: string
-}
-
-const ofPerson = (rest: string) => ({
-  query: ({ slug, id }: AtPerson) => ({ path: at(slug, `/people/${id}${rest}`) }),
-  providesTags: ['workspace' as const],
-})
-
-export const queryOf = (query: PeopleQuery): string => new URLSearchParams(query).toString()
+import { api, mutation, query } from './api.ts'
 
 /** People: lists, one of them, how they come in and leave. */
-export const people = api.injectEndpoints({
+export const peopleApi = api.injectEndpoints({
   endpoints: build => ({
-    people: build.query<PageView<PersonView>, { readonly slug: string } & PeopleQuery>({
-      query: ({ slug, ...query }) => ({ path: at(slug, `/people?${queryOf(query)}`) }),
-      providesTags: ['workspace'],
-    }),
-    peopleIds: build.query<string[], { readonly slug: string } & PeopleQuery>({
-      query: ({ slug, ...query }) => ({ path: at(slug, `/people/ids?${queryOf(query)}`) }),
-      providesTags: ['workspace'],
-    }),
-    person: build.query<PersonDetailView, AtPerson>(ofPerson('')),
-    reach: build.query<AccessiblePlaceView[], AtPerson>(ofPerson('/access')),
-    offboarding: build.query<OffboardingView, AtPerson>(ofPerson('/offboarding')),
-    addresses: build.mutation<AddressView[], { readonly slug: string } & AddressesRequest>({
-      query: ({ slug, ...body }) => post(at(slug, '/people/addresses'), body),
-    }),
-    offer: build.mutation<OfferView, { readonly slug: string } & OfferPreviewRequest>({
-      query: ({ slug, ...body }) => post(at(slug, '/people/offer-preview'), body),
-    }),
-    judgeImport: build.mutation<ImportedRowView[], { readonly slug: string } & ImportRequest>({
-      query: ({ slug, ...body }) => post(at(slug, '/imports'), body),
-    }),
-    invitationLink: build.mutation<{ address: string }, AtPerson>({
-      query: ({ slug, id }) => post(at(slug, `/people/${id}/invitation-link`), {}),
-    }),
-    signInLink: build.mutation<null, AtPerson>({
-      query: ({ slug, id }) => post(at(slug, `/people/${id}/sign-in-link`), {}),
-    }),
-    endTheirSignIns: build.mutation<null, AtPerson>({
-      query: ({ slug, id }) => ({ path: at(slug, `/people/${id}/sign-ins`), method: 'DELETE' }),
-      invalidatesTags: ['workspace'],
-    }),
-    places: build.query<PlaceHit[], { readonly slug: string; readonly find: string }>({
-      query: ({ slug, find }) => ({ path: at(slug, `/places?${new URLSearchParams({ find }).toString()}`) }),
-      providesTags: ['workspace'],
-    }),
-    onboarding: build.query<OnboardingView, string>(ofWorkspace('/onboarding')),
-    settings: build.query<SettingsView, string>(ofWorkspace('/settings')),
-    myAccess: build.query<MyAccessView, string>(ofWorkspace('/me/access')),
-    keepPicture: build.mutation<{ id: string }, { readonly slug: string; readonly file: Blob }>({
-      query: ({ slug, file }) => post(at(slug, '/pictures'), file),
-    }),
+    people: query(build, 'people'),
+    peopleIds: query(build, 'peopleIds'),
+    person: query(build, 'person'),
+    accessOfPerson: query(build, 'accessOfPerson'),
+    offboarding: query(build, 'offboarding'),
+    judgeAddresses: mutation(build, 'judgeAddresses'),
+    previewOffer: mutation(build, 'previewOffer'),
+    judgeImport: mutation(build, 'judgeImport'),
+    passOnInvitation: mutation(build, 'passOnInvitation'),
+    sendSignInLink: mutation(build, 'sendSignInLink'),
+    endTheirSignIns: mutation(build, 'endTheirSignIns', ['workspace']),
+    places: query(build, 'places'),
+    onboarding: query(build, 'onboarding'),
+    settings: query(build, 'settings'),
+    myAccess: query(build, 'myAccess'),
+    keepPicture: mutation(build, 'keepPicture'),
   }),
 })
 
@@ -77,17 +26,17 @@ export const {
   usePeopleQuery,
   useLazyPeopleIdsQuery,
   usePersonQuery,
-  useReachQuery,
+  useAccessOfPersonQuery,
   useOffboardingQuery,
-  useAddressesMutation,
-  useOfferMutation,
+  useJudgeAddressesMutation,
+  usePreviewOfferMutation,
   useJudgeImportMutation,
-  useInvitationLinkMutation,
-  useSignInLinkMutation,
+  usePassOnInvitationMutation,
+  useSendSignInLinkMutation,
   useEndTheirSignInsMutation,
   usePlacesQuery,
   useOnboardingQuery,
   useSettingsQuery,
   useMyAccessQuery,
   useKeepPictureMutation,
-} = people
+} = peopleApi

@@ -1,16 +1,16 @@
 import type {
   MyRequestView,
   MyWantedView,
-  RequestsView,
   RequestView,
+  RequestsView,
   WantedView,
-} from '#contract/request-views.ts'
-import { api, ofWorkspace } from './api.ts'
+} from '#contract/views/requests.ts'
+import { api, query } from './api.ts'
 
 /** What people ask others for. */
 const requestsApi = api.injectEndpoints({
   endpoints: build => ({
-    requests: build.query<RequestsView, string>(ofWorkspace('/requests')),
+    requests: query(build, 'requests'),
   }),
 })
 

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { useKeepPictureMutation } from './people.ts'
 
 /** A picture that is being chosen: kept by the server at once, used only when an edit names it. */

@@ -1,5 +1,5 @@
 import { useParams } from 'react-router'
-import type { WorkspaceView } from '#contract/views.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { useWorkspaceQuery } from './api.ts'
 
 /** The workspace that is open. Used below the shell, which has loaded it. */

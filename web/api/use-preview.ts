@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
-import type { Problem } from '#contract/problem.ts'
+import type { PreviewView } from '#contract/views/impact.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { PreviewView } from '#contract/impact-views.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { api } from './api.ts'
 

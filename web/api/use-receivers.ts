@@ -1,5 +1,4 @@
-import type { PersonName } from '#contract/people-views.ts'
-import type { PrincipalName } from '#contract/views.ts'
+import type { PersonName, PrincipalName } from '#contract/views/names.ts'
 import { usePeopleNamesQuery, useTeamsQuery } from './api.ts'
 
 /** Who is about to get access. One with a `mail` is from outside and invited in the same act. */

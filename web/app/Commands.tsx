@@ -1,7 +1,7 @@
 import * as Ariakit from '@ariakit/react'
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { WorkspaceView } from '#contract/views.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { NothingFound } from '../ui/FoundList.tsx'
 
 interface Act {

@@ -1,7 +1,7 @@
 import { Navigate } from 'react-router'
 import { useSessionQuery } from '../api/api.ts'
 import { ProblemNote } from '../ui/ProblemNote.tsx'
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 
 /** Leads on: to the first start, to signing in, to the workspace, or to the choice of one. */
 export function Front() {

@@ -1,5 +1,5 @@
 import { useNavigate } from 'react-router'
-import type { WorkspaceView } from '#contract/views.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { useSignOutMutation } from '../api/api.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { chooseTheme } from '../store/view.ts'

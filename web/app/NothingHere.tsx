@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 
 const nothing = {
   title: 'There is nothing here that you can open.',

@@ -1,5 +1,6 @@
 import { Outlet } from 'react-router'
-import { type Problem, problemType, refusalStatus } from '#contract/problem.ts'
+import { problemType, refusalStatus } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import { lacksPrivilegeWords } from '#core/words/refusal.ts'
 import { useHere } from '../api/use-here.ts'

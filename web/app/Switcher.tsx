@@ -1,4 +1,5 @@
-import type { SessionView, WorkspaceView } from '#contract/views.ts'
+import type { SessionView } from '#contract/views/account.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { counted, nounFor } from '#core/words/english.ts'
 import { Menu, MenuLink, MenuRule } from '../ui/Menu.tsx'
 import { Picture, pictureAddress } from '../ui/Picture.tsx'

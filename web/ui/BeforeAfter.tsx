@@ -1,11 +1,11 @@
 import { useState } from 'react'
-import type { Problem } from '#contract/problem.ts'
 import type {
   DifferenceView,
   ImpactAtView,
-  PreviewView,
   PowerDifferenceView,
-} from '#contract/impact-views.ts'
+  PreviewView,
+} from '#contract/views/impact.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { type ActionSet, beyond } from '#core/levels/action.ts'
 import { impactInWords, powersInWords, sumsInWords } from '#core/words/impact.ts'
 import { listed, nounFor, peopleWords, placesWords } from '#core/words/english.ts'

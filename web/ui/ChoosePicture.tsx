@@ -1,4 +1,4 @@
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { Picture } from './Picture.tsx'
 import { ProblemNote } from './ProblemNote.tsx'
 

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { CountedPlaceView, CountedSum, CountedView } from '#contract/impact-views.ts'
+import type { CountedPlaceView, CountedSum, CountedView } from '#contract/views/impact.ts'
 import { type ActionSet, beyond } from '#core/levels/action.ts'
 import {
   counted as countedWords,

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react'
-import type { Problem } from '#contract/problem.ts'
-import type { PreviewView } from '#contract/impact-views.ts'
+import type { PreviewView } from '#contract/views/impact.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { nounFor, peopleWords } from '#core/words/english.ts'
 import { BeforeAfter, losersIn } from './BeforeAfter.tsx'
 import { OpenedForm } from './OpenedForm.tsx'

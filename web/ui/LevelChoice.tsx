@@ -1,4 +1,4 @@
-import type { WorkspaceView } from '#contract/views.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { builtInLevels, levelActions, nameOfActions } from '#core/levels/level.ts'
 import type { ActionSet } from '#core/levels/action.ts'
 

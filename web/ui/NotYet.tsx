@@ -1,5 +1,5 @@
 import { Link, useParams } from 'react-router'
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { ProblemNote } from './ProblemNote.tsx'
 
 interface Props {

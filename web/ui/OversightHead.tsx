@@ -1,5 +1,5 @@
 import { useParams } from 'react-router'
-import type { WorkspaceView } from '#contract/views.ts'
+import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { SectionHead } from './SectionHead.tsx'
 
 interface Props {

@@ -1,5 +1,5 @@
 import { X } from 'lucide-react'
-import type { PrincipalName } from '#contract/views.ts'
+import type { PrincipalName } from '#contract/views/names.ts'
 import { Combobox } from './Combobox.tsx'
 
 export type Named = Pick<PrincipalName, 'principal' | 'name'>

@@ -1,5 +1,5 @@
 import { Link, useParams } from 'react-router'
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 
 /** What was refused, why, and what would work. Announced at once. */
 export function ProblemNote({ problem }: { readonly problem: Problem | undefined }) {

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react'
 import { listed, placesWords } from '#core/words/english.ts'
-import type { AccessiblePlaceView } from '#contract/people-views.ts'
+import type { AccessiblePlaceView } from '#contract/views/access.ts'
 import { Level } from './Gauge.tsx'
 
 interface Props {

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import type { PartView, StepView, ExplanationView } from '#contract/views.ts'
+import type { ExplanationView, PartView, StepView } from '#contract/views/explanation.ts'
 import { Gauge } from './Gauge.tsx'
 import { Day, Through } from './dates.tsx'
 import { useLevelName } from './own-levels.ts'

@@ -1,4 +1,4 @@
-import type { WayView } from '#contract/views.ts'
+import type { WayView } from '#contract/views/explanation.ts'
 import type { ActionSet } from '#core/levels/action.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { useLevelName } from './own-levels.ts'

@@ -1,4 +1,4 @@
-import type { RoleWantedView } from '#contract/request-views.ts'
+import type { RoleWantedView } from '#contract/views/requests.ts'
 import { privilegeWords } from '#core/words/privilege.ts'
 
 /** What is asked for, after “requests to”. */

@@ -48,7 +48,7 @@ export const toys = {
     const node = (after ?? before)?.node
     return node === undefined ? undefined : lacksAction(context, node, 'change')
   },
-  about: ({ before, after }: Changed) => ({ act: 'places', place: (after ?? before)?.node }),
+  about: ({ before, after }: Changed) => ({ category: 'places', place: (after ?? before)?.node }),
   standsAt: (row: Toy) => row.node,
   words: ({ before, after }: Changed) =>
     before === null

@@ -1,4 +1,4 @@
-import type { NotificationChoice } from '#contract/oversight-views.ts'
+import type { NotificationChoice } from '#contract/views/notifications.ts'
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Parts } from '../../parts.ts'
 import type { Tables } from '../../store/tables.ts'

@@ -1,5 +1,5 @@
 import type { NotificationChoiceRequest, ReadNotificationsRequest } from '#contract/requests.ts'
-import type { NotificationsView } from '#contract/oversight-views.ts'
+import type { NotificationsView } from '#contract/views/notifications.ts'
 import type { Parts } from '../../parts.ts'
 import type { Batch } from '../../store/batch.ts'
 import { problemOf } from '../../problem-error.ts'

@@ -4,8 +4,8 @@ import type { Nearing, Waiting } from '#core/changes/scheduled.ts'
 import type { Difference } from '#core/access/diff-rows.ts'
 import type { RecordedImpact } from '#core/impact/bulk.ts'
 import type { Snapshot, RecordChange } from '#core/state/state.ts'
-import type { NotificationChoice, NotificationView } from '#contract/oversight-views.ts'
-import type { PlaceName } from '#contract/views.ts'
+import type { PlaceName } from '#contract/views/names.ts'
+import type { NotificationChoice, NotificationView } from '#contract/views/notifications.ts'
 import { type Asker, asks } from '../asker.ts'
 
 /** What was written in one commit of a workspace: all that a notification can come of. */

@@ -4,7 +4,7 @@ import { check } from '#core/access/evaluate.ts'
 import { listed as listedWords } from '#core/words/english.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { allRows } from '#core/base/collection.ts'
-import type { PlaceName } from '#contract/views.ts'
+import type { PlaceName } from '#contract/views/names.ts'
 import { type Asker, knowsPerson, maySee, nameOf } from '../asker.ts'
 
 /** Those of some places that a reader sees now. */

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { AccessView, NodeView } from '#contract/views.ts'
+import type { AccessView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { useAccessQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'

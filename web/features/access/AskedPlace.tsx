@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { usePlacesToAskQuery } from '../../api/access.ts'
+import { usePlacesToCheckQuery } from '../../api/access.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 
@@ -12,8 +12,8 @@ interface Props {
 export function AskedPlace({ id, onPlace }: Props) {
   const { slug } = useHere()
   const [typed, setTyped] = useState('')
-  const { data: found = [] } = usePlacesToAskQuery({ slug, find: typed })
-  const { currentData: named } = usePlacesToAskQuery({ slug, find: id ?? '' }, { skip: id === null })
+  const { data: found = [] } = usePlacesToCheckQuery({ slug, find: typed })
+  const { currentData: named } = usePlacesToCheckQuery({ slug, find: id ?? '' }, { skip: id === null })
   const chosen = named?.find(each => each.id === id)
   return (
     <div>

@@ -1,4 +1,4 @@
-import type { AccessWantedView, RequestView } from '#contract/request-views.ts'
+import type { AccessWantedView, RequestView } from '#contract/views/requests.ts'
 import { Day } from '../../ui/dates.tsx'
 import { useLevelName } from '../../ui/own-levels.ts'
 

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import type { AccessView, OwnAccessPlaceView } from '#contract/views.ts'
+import type { AccessView, OwnAccessPlaceView } from '#contract/views/access.ts'
 import { counted, listed, placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { AccessWantedView, RequestView } from '#contract/request-views.ts'
+import type { AccessWantedView, RequestView } from '#contract/views/requests.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'

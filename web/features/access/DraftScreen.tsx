@@ -1,13 +1,13 @@
 import { useState } from 'react'
-import type { DraftHead } from '#contract/access-views.ts'
+import type { DraftHead } from '#contract/views/drafts.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { Problem } from '#contract/problem.ts'
 import {
   useChangeDraftMutation,
   useDraftItemsQuery,
   useDraftQuery,
   useDraftsQuery,
-  useDropDraftMutation,
+  useDiscardDraftMutation,
 } from '../../api/drafts.ts'
 import { useDecisionOn } from '../../api/use-decision.ts'
 import { counted } from '#core/words/english.ts'
@@ -90,7 +90,7 @@ type Open = 'apply' | 'keep' | 'hand' | undefined
 
 function Draft({ draft }: Props) {
   const { slug } = useHere()
-  const [drop] = useDropDraftMutation()
+  const [drop] = useDiscardDraftMutation()
   const [open, setOpen] = useState<Open>()
   const count = changesWords(draft.count)
   return (

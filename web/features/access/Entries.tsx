@@ -1,6 +1,7 @@
 import { ChevronRight } from 'lucide-react'
 import { useState } from 'react'
-import type { AccessView, GrantView, NodeView } from '#contract/views.ts'
+import type { AccessView, GrantView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day, Through } from '../../ui/dates.tsx'

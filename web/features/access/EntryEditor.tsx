@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { GrantView, NodeView } from '#contract/views.ts'
+import type { GrantView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { useHere } from '../../api/use-here.ts'
 import { FilterWords } from '../../ui/FilterWords.tsx'
 import type { Entry } from './entries.ts'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { AccessView } from '#contract/views.ts'
+import type { AccessView } from '#contract/views/access.ts'
 import { numberWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Level } from '../../ui/Gauge.tsx'

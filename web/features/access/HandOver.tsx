@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import type { DraftHead } from '#contract/access-views.ts'
-import type { Problem } from '#contract/problem.ts'
-import { useHandOverDraftMutation, useRecipientsQuery } from '../../api/drafts.ts'
+import type { DraftHead } from '#contract/views/drafts.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { useHandOverDraftMutation, useDraftRecipientsQuery } from '../../api/drafts.ts'
 import { useHere } from '../../api/use-here.ts'
 import { say } from '../../store/said.ts'
 import { useAppDispatch } from '../../store/store.ts'
@@ -20,7 +20,7 @@ interface Props {
 export function HandOver({ draft, onDone }: Props) {
   const { slug } = useHere()
   const dispatch = useAppDispatch()
-  const { data } = useRecipientsQuery({ slug, id: draft.id })
+  const { data } = useDraftRecipientsQuery({ slug, id: draft.id })
   const [hand, { isLoading, error }] = useHandOverDraftMutation()
   const [to, setTo] = useState('')
   const [comment, setComment] = useState('')

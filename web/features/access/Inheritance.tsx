@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { AccessView, NodeView } from '#contract/views.ts'
+import type { AccessView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { Decision } from '../../ui/Decision.tsx'

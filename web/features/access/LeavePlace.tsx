@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { NodeView } from '#contract/views.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Decision } from '../../ui/Decision.tsx'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { NodeView } from '#contract/views.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { builtInLevels, levelActions } from '#core/levels/level.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { useDecision } from '../../api/use-decision.ts'

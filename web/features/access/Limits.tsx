@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import type { AccessView, LimitView, NodeView } from '#contract/views.ts'
+import type { AccessView, LimitView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'

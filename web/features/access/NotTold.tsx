@@ -1,4 +1,4 @@
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 
 /** A question that one may not be told the answer of, or about what is not there: both alike. */

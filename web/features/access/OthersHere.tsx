@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import type { AccessView, NodeView } from '#contract/views.ts'
+import type { AccessView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { type ActionSet, holds } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { peopleWords } from '#core/words/english.ts'

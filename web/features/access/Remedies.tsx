@@ -1,6 +1,5 @@
 import { useState } from 'react'
-import type { RemedyView } from '#contract/oversight-views.ts'
-import type { ExplanationView } from '#contract/views.ts'
+import type { ExplanationView, RemedyView } from '#contract/views/explanation.ts'
 import { type Action, type ActionSet, allActions, has } from '#core/levels/action.ts'
 import { useWhyNotQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'

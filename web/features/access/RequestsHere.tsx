@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { AccessWantedView, RequestView } from '#contract/request-views.ts'
+import type { AccessWantedView, RequestView } from '#contract/views/requests.ts'
 import { AskedWords } from './AskedWords.tsx'
 import { DecideRequest } from './DecideRequest.tsx'
 

@@ -5,7 +5,7 @@ import type {
   MyAccessWantedView,
   MyRequestView,
   RequestView,
-} from '#contract/request-views.ts'
+} from '#contract/views/requests.ts'
 import { useNodeQuery } from '../../api/api.ts'
 import { mineOf, toDecideOf, useRequestsQuery } from '../../api/requests.ts'
 import { useChange } from '../../api/use-change.ts'

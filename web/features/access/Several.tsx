@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { GrantsOverviewView } from '#contract/access-views.ts'
+import type { GrantsOverviewView } from '#contract/views/access.ts'
 import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import { levelActions } from '#core/levels/level.ts'

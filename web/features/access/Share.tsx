@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { NodeView } from '#contract/views.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { type Receiver, useReceivers } from '../../api/use-receivers.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox, type Option } from '../../ui/Combobox.tsx'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import type { TakenOverView } from '#contract/access-views.ts'
-import type { NodeView } from '#contract/views.ts'
-import { useTakenOverQuery } from '../../api/access.ts'
+import type { CopiedAccessView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
+import { useAccessToCopyQuery } from '../../api/access.ts'
 import { usePlacesQuery } from '../../api/people.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { counted } from '#core/words/english.ts'
@@ -42,7 +42,7 @@ function Taking({ node, onDone }: Props) {
     from: from?.value ?? '',
     what: what === whats.access ? 'access' : 'people',
   } as const
-  const { currentData: taken } = useTakenOverQuery(query, { skip: from === undefined })
+  const { currentData: taken } = useAccessToCopyQuery(query, { skip: from === undefined })
   return (
     <div className="w-full bg-base-200 p-3">
       <Combobox
@@ -77,7 +77,7 @@ function Taking({ node, onDone }: Props) {
   )
 }
 
-function Offered({ node, taken, onDone }: Props & { readonly taken: TakenOverView }) {
+function Offered({ node, taken, onDone }: Props & { readonly taken: CopiedAccessView }) {
   if (taken.edits.length === 0)
     return (
       <p className="mt-2">
@@ -90,7 +90,7 @@ function Offered({ node, taken, onDone }: Props & { readonly taken: TakenOverVie
   return <Giving node={node} taken={taken} onDone={onDone} />
 }
 
-function Giving({ node, taken, onDone }: Props & { readonly taken: TakenOverView }) {
+function Giving({ node, taken, onDone }: Props & { readonly taken: CopiedAccessView }) {
   const said = `The access of ${taken.from.name} is copied to ${node.name}.`
   const decision = useDecision(taken.edits, said, onDone)
   const count = counted(taken.edits.length, 'grant', 'grants')

@@ -1,4 +1,4 @@
-import type { PersonAccessView } from '#contract/views.ts'
+import type { PersonAccessView } from '#contract/views/access.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { useTeamsQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'

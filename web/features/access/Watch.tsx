@@ -1,4 +1,5 @@
-import type { AccessView, NodeView } from '#contract/views.ts'
+import type { AccessView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'

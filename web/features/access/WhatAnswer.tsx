@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
-import type { Problem } from '#contract/problem.ts'
-import { useReachQuery } from '../../api/people.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { useAccessOfPersonQuery } from '../../api/people.ts'
 import { placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Reached } from '../../ui/Reached.tsx'
@@ -10,7 +10,7 @@ import { useIsWhole } from './use-is-whole.ts'
 /** Every place that somebody reaches, those that have the same as what they stand in counted with it. */
 export function WhatAnswer({ person }: { readonly person: string }) {
   const { slug, workspace } = useHere()
-  const { currentData: places, error } = useReachQuery({ slug, id: person })
+  const { currentData: places, error } = useAccessOfPersonQuery({ slug, id: person })
   const isWhole = useIsWhole() || person === workspace.me.id
   if (error !== undefined) return <NotTold problem={error as Problem} />
   if (places === undefined) return <p className="quiet">Loading …</p>

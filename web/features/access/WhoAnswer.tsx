@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { Problem } from '#contract/problem.ts'
-import type { OwnAccessView, PersonAccessView } from '#contract/views.ts'
+import type { OwnAccessView, PersonAccessView } from '#contract/views/access.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
-import { useOwnAccessQuery, useWhoCanQuery } from '../../api/access.ts'
+import { useOwnAccessQuery, usePeopleWithAccessQuery } from '../../api/access.ts'
 import { counted, numberWords, peopleWords, placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
@@ -22,7 +22,7 @@ export function WhoAnswer({ place, action }: Props) {
   const { slug } = useHere()
   const [from, setFrom] = useState<string>()
   const query = from === undefined ? { slug, id: place } : { slug, id: place, from }
-  const { currentData: answer, error } = useWhoCanQuery(query)
+  const { currentData: answer, error } = usePeopleWithAccessQuery(query)
   if (error !== undefined) return <NotTold problem={error as Problem} />
   if (answer === undefined) return <p className="quiet">Loading …</p>
   const able = answer.items.filter(each => has(each.actions as ActionSet, action))

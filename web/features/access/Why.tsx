@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
-import type { AccessView, GrantView, NodeView } from '#contract/views.ts'
+import type { AccessView, GrantView } from '#contract/views/access.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import type { Principal } from '#core/rules/principal.ts'
 import { useExplanationQuery, useTeamsQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,4 +1,4 @@
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import { useExplanationQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'

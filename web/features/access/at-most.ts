@@ -1,4 +1,4 @@
-import type { GrantView } from '#contract/views.ts'
+import type { GrantView } from '#contract/views/access.ts'
 import { type ActionSet, intersect } from '#core/levels/action.ts'
 import { levelActions } from '#core/levels/level.ts'
 

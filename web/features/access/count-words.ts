@@ -1,5 +1,5 @@
 import { peopleWords } from '#core/words/english.ts'
-import type { PrincipalName } from '#contract/views.ts'
+import type { PrincipalName } from '#contract/views/names.ts'
 
 /** What stands under a name: a person's kind, or how many people a team is. */
 export function countWords(kind: PrincipalName['kind'], people: number): string {

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import type { GrantView } from '#contract/views.ts'
+import type { GrantView } from '#contract/views/access.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { groupsOf } from './entries.ts'
 

@@ -1,4 +1,5 @@
-import type { GrantView, PrincipalName } from '#contract/views.ts'
+import type { GrantView } from '#contract/views/access.ts'
+import type { PrincipalName } from '#contract/views/names.ts'
 import { type ActionSet, noActions, union } from '#core/levels/action.ts'
 
 /** All that is given to one principal at a place, here and from above, as one. */

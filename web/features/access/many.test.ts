@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import type { PlacedGrantView } from '#contract/access-views.ts'
+import type { PlacedGrantView } from '#contract/views/access.ts'
 import { endOfDay } from '#contract/dates.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { type Act, actionsOf, editsFor, isWithin } from './many.ts'

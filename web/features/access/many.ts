@@ -1,7 +1,7 @@
-import type { PlacedGrantView } from '#contract/access-views.ts'
+import type { PlacedGrantView } from '#contract/views/access.ts'
+import type { OwnLevelView } from '#contract/views/workspace.ts'
 import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { OwnLevelView } from '#contract/views.ts'
 import type { Given } from '../../ui/LevelChoice.tsx'
 
 /** Grants that are changed together: one row of a list, which may stand for several. */

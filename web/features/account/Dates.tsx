@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { AccountView } from '#contract/account-views.ts'
+import type { AccountView } from '#contract/views/account.ts'
 import { useChangeAccountMutation } from '../../api/account.ts'
 import { Choice } from '../../ui/Choice.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'

@@ -1,18 +1,20 @@
-import type { AccountView } from '#contract/account-views.ts'
-import type { Problem } from '#contract/problem.ts'
-import { useEndSignInsMutation } from '../../api/account.ts'
+import type { AccountView } from '#contract/views/account.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { useEndOtherSignInsMutation, useEndSignInMutation } from '../../api/account.ts'
 import { Day, Time } from '../../ui/dates.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 
 /** Where one is signed in, and the way to end it. */
 export function SignIns({ account: { signIns } }: { readonly account: AccountView }) {
-  const [end, { error, isLoading }] = useEndSignInsMutation()
+  const [end, { error, isLoading: isEnding }] = useEndSignInMutation()
+  const [endOthers, { error: othersError, isLoading: isEndingOthers }] = useEndOtherSignInsMutation()
+  const isBusy = isEnding || isEndingOthers
   return (
     <section aria-label="Sign-ins" className="mt-8">
       <div className="flex items-end justify-between border-b border-base-300 pb-1">
         <h2 className="font-bold">Where you are signed in</h2>
         {signIns.length > 1 && (
-          <button type="button" className="act text-sm" disabled={isLoading} onClick={() => void end(null)}>
+          <button type="button" className="act text-sm" disabled={isBusy} onClick={() => void endOthers()}>
             Sign out everywhere else
           </button>
         )}
@@ -35,11 +37,11 @@ export function SignIns({ account: { signIns } }: { readonly account: AccountVie
                 {at}
                 {isThis && <strong> · this device</strong>}
               </td>
-              <td>{since === null ? '' : <Snapshot at={since} />}</td>
-              <td>{lastUsed === null ? 'just now' : <Snapshot at={lastUsed} />}</td>
+              <td>{since === null ? '' : <When at={since} />}</td>
+              <td>{lastUsed === null ? 'just now' : <When at={lastUsed} />}</td>
               <td className="text-right">
                 {!isThis && (
-                  <button type="button" className="act" disabled={isLoading} onClick={() => void end(id)}>
+                  <button type="button" className="act" disabled={isBusy} onClick={() => void end({ id })}>
                     Sign out
                   </button>
                 )}
@@ -48,12 +50,12 @@ export function SignIns({ account: { signIns } }: { readonly account: AccountVie
           ))}
         </tbody>
       </table>
-      <ProblemNote problem={error as Problem | undefined} />
+      <ProblemNote problem={(error ?? othersError) as Problem | undefined} />
     </section>
   )
 }
 
-const Snapshot = ({ at }: { readonly at: number }) => (
+const When = ({ at }: { readonly at: number }) => (
   <>
     <Day at={at} />, <Time at={at} />
   </>

@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import type { AccountView, TwoStepView } from '#contract/account-views.ts'
-import type { Problem } from '#contract/problem.ts'
+import type { AccountView, TwoStepView } from '#contract/views/account.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import {
   useBeginTwoStepMutation,
   useConfirmTwoStepMutation,
@@ -78,7 +78,7 @@ function Showing({ step, onCodes }: ShowingProps) {
   const [code, setCode] = useState('')
   const [confirm, { error, isLoading }] = useConfirmTwoStepMutation()
   const submit = async () => {
-    const { data } = await confirm(code)
+    const { data } = await confirm({ code })
     if (data !== undefined) onCodes(data.codes)
   }
   return (

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { Link, Navigate, useNavigate } from 'react-router'
-import type { WaitingInvitation } from '#contract/account-views.ts'
-import type { Problem } from '#contract/problem.ts'
-import { useAcceptMineMutation, useMakeWorkspaceMutation } from '../../api/account.ts'
+import type { WaitingInvitation } from '#contract/views/account.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { useAcceptMineMutation, useCreateWorkspaceMutation } from '../../api/account.ts'
 import { useSessionQuery, useSignOutMutation } from '../../api/api.ts'
 import { Entry } from '../../ui/SignInFrame.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
@@ -91,7 +91,7 @@ function Waiting({ invitation }: { readonly invitation: WaitingInvitation }) {
 function Making() {
   const [isOpen, setOpen] = useState(false)
   const [name, setName] = useState('')
-  const [make, { error, isLoading }] = useMakeWorkspaceMutation()
+  const [make, { error, isLoading }] = useCreateWorkspaceMutation()
   const navigate = useNavigate()
   const submit = async () => {
     const { timeZone } = Intl.DateTimeFormat().resolvedOptions()

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import type { WantedView } from '#contract/request-views.ts'
+import type { WantedView } from '#contract/views/requests.ts'
 import { useSessionQuery } from '../../api/api.ts'
 import { useDraftsQuery } from '../../api/drafts.ts'
 import { useNotificationsQuery } from '../../api/oversight.ts'

@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import { type KeyboardEvent, useRef, useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { TreeItem } from '#contract/views.ts'
+import type { TreeItem } from '#contract/views/content.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { KindIcon } from '../../ui/KindIcon.tsx'

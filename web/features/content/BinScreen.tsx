@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { BinnedView } from '#contract/views.ts'
+import type { BinnedView } from '#contract/views/content.ts'
 import { useBinQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { ColumnView, NodeView } from '#contract/views.ts'
+import type { ColumnView, NodeView } from '#contract/views/content.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useReceivers } from '../../api/use-receivers.ts'

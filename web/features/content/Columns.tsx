@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import type { ColumnView, NodeView, PrincipalName } from '#contract/views.ts'
+import type { ColumnView, NodeView } from '#contract/views/content.ts'
+import type { PrincipalName } from '#contract/views/names.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import { listed } from '#core/words/english.ts'
 import { useColumnsQuery } from '../../api/api.ts'

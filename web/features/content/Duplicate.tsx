@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { NodeView } from '#contract/views.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
-import { useGoalsQuery } from '../../api/access.ts'
+import { useMoveTargetsQuery } from '../../api/access.ts'
 import { useNodeQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -24,7 +24,7 @@ interface Props {
 export function Duplicate({ node, onDone }: Props) {
   const { slug } = useHere()
   const [typed, setTyped] = useState('')
-  const { data: goals = [] } = useGoalsQuery(
+  const { data: goals = [] } = useMoveTargetsQuery(
     { slug, id: node.id, find: typed },
     { skip: typed.trim() === '' },
   )

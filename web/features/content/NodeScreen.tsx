@@ -1,6 +1,6 @@
 import { type ComponentType, useEffect } from 'react'
 import { useParams } from 'react-router'
-import type { NodeView } from '#contract/views.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { useNodeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'

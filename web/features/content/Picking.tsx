@@ -1,4 +1,4 @@
-import type { TreeItem } from '#contract/views.ts'
+import type { TreeItem } from '#contract/views/content.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { pick, startPicking } from '../../store/view.ts'
 

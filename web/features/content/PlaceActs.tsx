@@ -1,9 +1,10 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { NodeView, PathView } from '#contract/views.ts'
+import type { NodeView } from '#contract/views/content.ts'
+import type { PathView } from '#contract/views/names.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
-import { useGoalsQuery } from '../../api/access.ts'
+import { useMoveTargetsQuery } from '../../api/access.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
@@ -114,7 +115,10 @@ export interface ActProps {
 function Move({ node, onDone }: ActProps) {
   const { slug } = useHere()
   const [typed, setTyped] = useState('')
-  const { data: goals } = useGoalsQuery({ slug, id: node.id, find: typed }, { skip: typed.trim() === '' })
+  const { data: goals } = useMoveTargetsQuery(
+    { slug, id: node.id, find: typed },
+    { skip: typed.trim() === '' },
+  )
   const [goal, setGoal] = useState<PathView>()
   return (
     <OpenedBox onLeave={onDone}>

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { NodeView } from '#contract/views.ts'
+import type { NodeView } from '#contract/views/content.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { Decision } from '../../ui/Decision.tsx'
 import { FilterWords } from '../../ui/FilterWords.tsx'

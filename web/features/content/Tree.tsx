@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useEffect, useMemo, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import type { TreeItem, TreeView } from '#contract/views.ts'
+import type { TreeItem, TreeView } from '#contract/views/content.ts'
 import { api, useBinQuery, useTreeQuery } from '../../api/api.ts'
 import { placesWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'

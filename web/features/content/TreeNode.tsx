@@ -1,6 +1,6 @@
 import { ChevronRight } from 'lucide-react'
 import { createContext, memo, type MouseEvent, useContext, useEffect, useRef } from 'react'
-import type { TreeItem } from '#contract/views.ts'
+import type { TreeItem } from '#contract/views/content.ts'
 import { useChildrenQuery } from '../../api/api.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { openNode } from '../../store/view.ts'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { NodeView, PlaceChangeView, TreeItem } from '#contract/views.ts'
+import type { NodeView, PlaceChangeView, TreeItem } from '#contract/views/content.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { kindsWithin, type NodeKind } from '#core/tree/node.ts'
 import { useChangesWithinQuery } from '../../api/api.ts'

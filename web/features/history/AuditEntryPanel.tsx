@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { AuditEntryDetailView, AuditEventView } from '#contract/oversight-views.ts'
+import type { AuditEntryDetailView, AuditEventView } from '#contract/views/history.ts'
 import { numberWords } from '#core/words/english.ts'
-import { useEntryQuery } from '../../api/oversight.ts'
+import { useAuditEntryQuery } from '../../api/oversight.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Differences } from '../../ui/BeforeAfter.tsx'
@@ -20,7 +20,7 @@ interface Props {
 /** One entry: all that was done in it, why, its effect, and its undoing. */
 export function EntryPanel({ revision, onOpen, onClose }: Props) {
   const { slug } = useHere()
-  const { data: entry, isError } = useEntryQuery({ slug, revision })
+  const { data: entry, isError } = useAuditEntryQuery({ slug, revision })
   if (isError) return <AbsentPanel what="Entry" onClose={onClose} />
   if (entry === undefined) return <Panel title="Loading …" onClose={onClose} children={null} />
   return (

@@ -1,4 +1,4 @@
-import type { AuditEntryView } from '#contract/oversight-views.ts'
+import type { AuditEntryView } from '#contract/views/history.ts'
 import { ChoiceRow } from '../../ui/ChoiceRow.tsx'
 import { Day, Time, useDates } from '../../ui/dates.tsx'
 import { Effect } from './Impact.tsx'

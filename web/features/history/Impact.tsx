@@ -1,4 +1,4 @@
-import type { CountView, AuditEntryView } from '#contract/oversight-views.ts'
+import type { AuditEntryView, CountView } from '#contract/views/history.ts'
 import { peopleWords, placesWords } from '#core/words/english.ts'
 
 /** Who came to have more or less, in numbers. */

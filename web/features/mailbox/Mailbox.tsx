@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { MailView } from '#contract/views.ts'
+import type { MailView } from '#contract/views/account.ts'
 import { useMailboxQuery } from '../../api/api.ts'
 import { Day } from '../../ui/dates.tsx'
 

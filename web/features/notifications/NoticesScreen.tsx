@@ -1,6 +1,10 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { NotificationChoice, NotificationsView, NotificationView } from '#contract/oversight-views.ts'
+import type {
+  NotificationChoice,
+  NotificationView,
+  NotificationsView,
+} from '#contract/views/notifications.ts'
 import {
   useChooseNotificationsMutation,
   useNotificationsQuery,

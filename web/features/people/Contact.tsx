@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { PersonView } from '#contract/people-views.ts'
+import type { PersonView } from '#contract/views/people.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'

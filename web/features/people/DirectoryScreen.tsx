@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import type { PersonView } from '#contract/people-views.ts'
+import type { PersonView } from '#contract/views/people.ts'
 import { usePeopleQuery } from '../../api/people.ts'
 import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,7 +1,7 @@
 import { type DragEvent, useState } from 'react'
 import { stringify } from 'csv-stringify/browser/esm/sync'
 import { harmless } from '#contract/cells.ts'
-import type { ImportedRowView } from '#contract/people-views.ts'
+import type { ImportedRowView } from '#contract/views/onboarding.ts'
 import { type ImportField, importFields } from '#contract/import-fields.ts'
 import { counted, numberWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'

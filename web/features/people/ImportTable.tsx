@@ -1,6 +1,6 @@
 import { useRef } from 'react'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import type { ImportedRowView } from '#contract/people-views.ts'
+import type { ImportedRowView } from '#contract/views/onboarding.ts'
 import type { ImportField } from '#contract/import-fields.ts'
 import type { Table } from '../../workers/table.ts'
 import { fieldWord, type Mapping, type MendedCell } from './import-columns.ts'

@@ -1,8 +1,8 @@
 import { type MouseEvent, useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
-import type { PersonView } from '#contract/people-views.ts'
-import type { Problem } from '#contract/problem.ts'
-import { useInvitationLinkMutation } from '../../api/people.ts'
+import type { PersonView } from '#contract/views/people.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { usePassOnInvitationMutation } from '../../api/people.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { say } from '../../store/said.ts'
@@ -52,7 +52,7 @@ function useActs(person: PersonView) {
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const { search } = useLocation()
-  const [askLink] = useInvitationLinkMutation()
+  const [askLink] = usePassOnInvitationMutation()
   const [copied, setCopied] = useState<boolean>()
   const sayWhy = ({ title, detail }: Problem) => dispatch(say({ text: `${title} ${detail}` }))
   const applied = async (kind: 'invitation.renew' | 'invitation.withdraw', said: string) => {

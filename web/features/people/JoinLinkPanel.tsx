@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { dayOf, endOfDay } from '#contract/dates.ts'
-import type { JoinLinkView } from '#contract/people-views.ts'
+import type { JoinLinkView } from '#contract/views/onboarding.ts'
 import { useChange } from '../../api/use-change.ts'
 import { peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import type { AddressView } from '#contract/people-views.ts'
-import { useAddressesMutation } from '../../api/people.ts'
+import type { AddressView } from '#contract/views/onboarding.ts'
+import { useJudgeAddressesMutation } from '../../api/people.ts'
 import { numberWords, peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { readAddresses } from './addresses.ts'
@@ -17,7 +17,7 @@ interface Answer {
 /** The addresses as the server judges them, a moment after they were typed; until then those before, not current. */
 export function useJudged(text: string, as: 'member' | 'guest') {
   const { slug } = useHere()
-  const [judge] = useAddressesMutation()
+  const [judge] = useJudgeAddressesMutation()
   const [answer, setAnswer] = useState<Answer>({ asked: '', addresses: [] })
   const asked = `${as} ${text}`
   useEffect(() => {

@@ -1,10 +1,10 @@
 import { useState } from 'react'
 import { endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { PersonName } from '#contract/people-views.ts'
-import type { TeamView } from '#contract/views.ts'
+import type { PersonName } from '#contract/views/names.ts'
+import type { TeamView } from '#contract/views/teams.ts'
 import { usePeopleNamesQuery, useTeamsQuery } from '../../api/api.ts'
-import { queryOf } from '../../api/people.ts'
+import { callOf } from '../../api/call.ts'
 import { counted, listed, peopleWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
@@ -77,7 +77,7 @@ export function ManyBar({ selection, act, onAct }: BarProps) {
           </button>
         </>
       )}
-      <a className="link ml-auto" href={`/api/at/${slug}/people.csv?${queryOf(filter)}`} download>
+      <a className="link ml-auto" href={`/api${callOf('peopleCsv', { slug, ...filter }).path}`} download>
         Export CSV
       </a>
     </div>

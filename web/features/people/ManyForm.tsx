@@ -1,5 +1,5 @@
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { PersonName } from '#contract/people-views.ts'
+import type { PersonName } from '#contract/views/names.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { Decision } from '../../ui/Decision.tsx'
 

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { HolderView } from '#contract/role-views.ts'
+import type { HolderView } from '#contract/views/roles.ts'
 import { isAsleep } from '#core/levels/privilege.ts'
 import { privilegesListed } from '#core/words/privilege.ts'
 import { useTeamsQuery } from '../../api/api.ts'

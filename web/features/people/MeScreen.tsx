@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import type { MyAccessView } from '#contract/people-views.ts'
+import type { MyAccessView } from '#contract/views/people.ts'
 import { useMyAccessQuery, usePersonQuery } from '../../api/people.ts'
 import { api } from '../../api/api.ts'
 import { useAppDispatch } from '../../store/store.ts'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import type { MyAccessView } from '#contract/people-views.ts'
-import type { HandoverView } from '#contract/role-views.ts'
+import type { MyAccessView } from '#contract/views/people.ts'
+import type { HandoverView } from '#contract/views/roles.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import { privilegeWords } from '#core/words/privilege.ts'
 import { useChange } from '../../api/use-change.ts'

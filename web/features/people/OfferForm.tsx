@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { WelcomeSetView } from '#contract/people-views.ts'
+import type { WelcomeSetView } from '#contract/views/onboarding.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { useTeamsQuery } from '../../api/api.ts'
 import { usePlacesQuery, useOnboardingQuery } from '../../api/people.ts'

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import type { OfferPreviewRequest } from '#contract/requests.ts'
-import type { OfferView } from '#contract/people-views.ts'
-import { useOfferMutation } from '../../api/people.ts'
+import type { OfferView } from '#contract/views/onboarding.ts'
+import { usePreviewOfferMutation } from '../../api/people.ts'
 import { counted, listed, numberWords } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
@@ -11,7 +11,7 @@ import { privilegeWords } from '#core/words/privilege.ts'
 /** What somebody who takes this offer could see and do, asked anew a moment after it changes. */
 export function useOfferView(offered: OfferPreviewRequest): OfferView | undefined {
   const { slug } = useHere()
-  const [ask] = useOfferMutation()
+  const [ask] = usePreviewOfferMutation()
   const asked = JSON.stringify(offered)
   const [answer, setAnswer] = useState<{ asked: string; view: OfferView | undefined }>()
   useEffect(() => {

@@ -1,5 +1,5 @@
 import { useNavigate, useParams } from 'react-router'
-import type { JoinLinkView, WelcomeSetView } from '#contract/people-views.ts'
+import type { JoinLinkView, WelcomeSetView } from '#contract/views/onboarding.ts'
 import { useOnboardingQuery } from '../../api/people.ts'
 import { counted, listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { useLocation } from 'react-router'
 import { dayOf, endOfDay } from '#contract/dates.ts'
-import type { InvitedView, KeepingView, PersonView } from '#contract/people-views.ts'
-import type { Problem } from '#contract/problem.ts'
-import { useInvitationLinkMutation } from '../../api/people.ts'
+import type { InvitedView, KeepingView, PersonView } from '#contract/views/people.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { usePassOnInvitationMutation } from '../../api/people.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
@@ -50,7 +50,7 @@ export function OpenInvitation({ person, keeping, invitation, onClose }: Props) 
 function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readonly isDead: boolean }) {
   const { slug } = useHere()
   const { apply, problem, isBusy } = useChange(slug)
-  const [askLink, link] = useInvitationLinkMutation()
+  const [askLink, link] = usePassOnInvitationMutation()
   const { state } = useLocation() as { readonly state: { readonly isChangingInvitation?: boolean } | null }
   const [isChanging, setChanging] = useState(state?.isChangingInvitation === true)
   const renew = () =>

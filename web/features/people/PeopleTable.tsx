@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type MouseEvent, useEffect, useRef, useState } from 'react'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import type { PersonView } from '#contract/people-views.ts'
+import type { PersonView } from '#contract/views/people.ts'
 import type { PeopleQuery } from '#contract/requests.ts'
 import { usePeopleQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { PersonView } from '#contract/people-views.ts'
-import { useReachQuery } from '../../api/people.ts'
+import type { PersonView } from '#contract/views/people.ts'
+import { useAccessOfPersonQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Reached } from '../../ui/Reached.tsx'
 import { PlaceExplanation } from './PlaceExplanation.tsx'
@@ -10,7 +10,10 @@ import { PlaceExplanation } from './PlaceExplanation.tsx'
 export function PersonPlaces({ person }: { readonly person: PersonView }) {
   const { slug } = useHere()
   const [isOpen, setOpen] = useState(false)
-  const { data: places } = useReachQuery({ slug, id: person.id }, { skip: person.status === 'invited' })
+  const { data: places } = useAccessOfPersonQuery(
+    { slug, id: person.id },
+    { skip: person.status === 'invited' },
+  )
   if (places === undefined || person.status === 'invited') return null
   const shown = isOpen ? places : places.slice(0, 5)
   return (

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { PersonDetailView } from '#contract/people-views.ts'
+import type { PersonDetailView } from '#contract/views/people.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useChosenPicture } from '../../api/use-chosen-picture.ts'
 import { useHere } from '../../api/use-here.ts'

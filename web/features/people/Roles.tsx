@@ -7,11 +7,11 @@ import type {
   PersonDetailView,
   PersonView,
   PowerView,
-} from '#contract/people-views.ts'
-import type { RoleToGiveView } from '#contract/role-views.ts'
+} from '#contract/views/people.ts'
+import type { RoleToGiveView } from '#contract/views/roles.ts'
 import { counted } from '#core/words/english.ts'
 import { privilegesListed, privilegeWords } from '#core/words/privilege.ts'
-import { useRolesToGiveQuery } from '../../api/roles.ts'
+import { useRolesToAssignQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'
@@ -83,7 +83,7 @@ function Taking({ person, holding, onDone }: Part & { readonly holding: HoldingV
 /** A role over a scope, each pair among what may be given to this person. */
 function Giving({ person, onDone }: Part) {
   const { slug } = useHere()
-  const { data: roles } = useRolesToGiveQuery({ slug, id: person.id })
+  const { data: roles } = useRolesToAssignQuery({ slug, id: person.id })
   const [chosen, setChosen] = useState<string>()
   const [over, setOver] = useState('')
   const held = new Set(

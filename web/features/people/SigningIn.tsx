@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import type { PersonDetailView } from '#contract/people-views.ts'
-import type { Problem } from '#contract/problem.ts'
-import { useEndTheirSignInsMutation, useSignInLinkMutation } from '../../api/people.ts'
+import type { PersonDetailView } from '#contract/views/people.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { useEndTheirSignInsMutation, useSendSignInLinkMutation } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
@@ -9,7 +9,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 /** Where somebody is signed in, and helping them to get in again. Their account stays theirs. */
 export function SigningIn({ person }: { readonly person: PersonDetailView }) {
   const { slug } = useHere()
-  const [send, sending] = useSignInLinkMutation()
+  const [send, sending] = useSendSignInLinkMutation()
   const [end, ending] = useEndTheirSignInsMutation()
   const [said, setSaid] = useState('')
   const { signIns, keeping, id, mail } = person

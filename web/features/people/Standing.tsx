@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { dayOf, endOfDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { PersonView } from '#contract/people-views.ts'
+import type { PersonView } from '#contract/views/people.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'

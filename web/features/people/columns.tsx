@@ -1,5 +1,5 @@
 import { type ReactNode, useState } from 'react'
-import type { PersonView } from '#contract/people-views.ts'
+import type { PersonView } from '#contract/views/people.ts'
 import type { PeopleQuery } from '#contract/requests.ts'
 import { Day, Through } from '../../ui/dates.tsx'
 import { InvitedActs, LinkEnd } from './InvitedActs.tsx'

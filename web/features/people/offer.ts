@@ -1,7 +1,7 @@
 import { dayOf, endOfDay, startOfDay } from '#contract/dates.ts'
 import type { OfferRequest } from '#contract/edit-requests.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
-import type { PlaceNamesView } from '#contract/people-views.ts'
+import type { PlaceNamesView } from '#contract/views/onboarding.ts'
 
 /** An offer as its form holds it: days instead of instants, places with their names. */
 export interface OfferDraft {

@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { endOfDay } from '#contract/dates.ts'
-import type { RequestView, RoleWantedView } from '#contract/request-views.ts'
-import type { RoleToGiveView } from '#contract/role-views.ts'
+import type { RequestView, RoleWantedView } from '#contract/views/requests.ts'
+import type { RoleToGiveView } from '#contract/views/roles.ts'
 import { isAsleep } from '#core/levels/privilege.ts'
-import { useRolesToGiveQuery } from '../../api/roles.ts'
+import { useRolesToAssignQuery } from '../../api/roles.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -25,7 +25,7 @@ interface Props {
 /** A request decided in one act: given by a role over a scope, with what it does, or declined with a word. */
 export function Deciding({ request, onDone }: Props) {
   const { slug } = useHere()
-  const { data: roles } = useRolesToGiveQuery({ slug, id: request.person.id })
+  const { data: roles } = useRolesToAssignQuery({ slug, id: request.person.id })
   const [way, setWay] = useState<'Accept' | 'Decline'>('Accept')
   if (roles === undefined) return null
   const options = optionsFor(request, roles)

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { HolderView, RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { HolderView, RoleDetailView, RolesView } from '#contract/views/roles.ts'
 import { counted, listed, peopleWords } from '#core/words/english.ts'
 import { useHoldersQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'

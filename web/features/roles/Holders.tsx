@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { HolderView, RoleDetailView } from '#contract/role-views.ts'
+import type { HolderView, RoleDetailView } from '#contract/views/roles.ts'
 import { nounFor, peopleWords } from '#core/words/english.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useHoldersQuery } from '../../api/roles.ts'

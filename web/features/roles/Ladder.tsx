@@ -1,5 +1,5 @@
 import { type DragEvent, type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
-import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { RoleDetailView, RolesView } from '#contract/views/roles.ts'
 import { slotOf, slotsFor, type Slot, standingOf } from './ranks.ts'
 
 interface Props {

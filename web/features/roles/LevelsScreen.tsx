@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { OwnLevelView } from '#contract/views.ts'
+import type { OwnLevelView } from '#contract/views/workspace.ts'
 import {
   type Action,
   type ActionSet,

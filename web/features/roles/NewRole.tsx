@@ -1,5 +1,5 @@
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { RoleDetailView, RolesView } from '#contract/views/roles.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
 import { onSubmit } from '../../ui/on-submit.ts'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
-import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { RoleDetailView, RolesView } from '#contract/views/roles.ts'
 import {
   isPrivilege,
   needsOf,

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import type { MyRequestView, RequestsView, RequestView, RoleWantedView } from '#contract/request-views.ts'
+import type { MyRequestView, RequestView, RequestsView, RoleWantedView } from '#contract/views/requests.ts'
 import { allPrivileges, isPrivilege, type Privilege } from '#core/levels/privilege.ts'
 import { privilegeWords } from '#core/words/privilege.ts'
 import { mineOf, toDecideOf, useRequestsQuery } from '../../api/requests.ts'

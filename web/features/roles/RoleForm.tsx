@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { RolesView } from '#contract/role-views.ts'
+import type { RolesView } from '#contract/views/roles.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import { TextField } from '../../ui/TextField.tsx'
 import { Tick } from '../../ui/Tick.tsx'

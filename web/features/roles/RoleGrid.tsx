@@ -1,6 +1,6 @@
 import { type FocusEvent, type KeyboardEvent, memo, type MouseEvent, useRef, useState } from 'react'
 import { Lock } from 'lucide-react'
-import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { RoleDetailView, RolesView } from '#contract/views/roles.ts'
 import { type Privilege, type PrivilegeGroup, privilegeGroups } from '#core/levels/privilege.ts'
 import { privilegeRisks, privilegeWords } from '#core/words/privilege.ts'
 import { NoEffectYet } from '../../ui/NoEffectYet.tsx'

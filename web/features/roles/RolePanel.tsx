@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { RoleDetailView, RolesView } from '#contract/views/roles.ts'
 import { listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useDecision } from '../../api/use-decision.ts'

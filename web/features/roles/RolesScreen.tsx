@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { Lock } from 'lucide-react'
-import type { RoleDetailView } from '#contract/role-views.ts'
+import type { RoleDetailView } from '#contract/views/roles.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import { useRolesQuery } from '../../api/roles.ts'
 import { useHere } from '../../api/use-here.ts'

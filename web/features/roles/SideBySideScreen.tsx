@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { RolesView } from '#contract/role-views.ts'
+import type { RolesView } from '#contract/views/roles.ts'
 import { counted } from '#core/words/english.ts'
 import { useRolesQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'

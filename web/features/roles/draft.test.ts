@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { RoleDetailView, RolesView } from '#contract/views/roles.ts'
 import { allPrivileges, type Privilege, privileges } from '#core/levels/privilege.ts'
 import { countOf, editsOf, heldIn, mayToggle, type RolesDraft, toggled } from './draft.ts'
 

@@ -1,5 +1,5 @@
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { RoleDetailView, RolesView } from '#contract/views/roles.ts'
 import { type Privilege, privileges, withoutPrivilege } from '#core/levels/privilege.ts'
 
 /** What each role would hold, for those that would hold something else. */

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import type { RoleDetailView, RolesView } from '#contract/role-views.ts'
+import type { RoleDetailView, RolesView } from '#contract/views/roles.ts'
 import type { Privilege } from '#core/levels/privilege.ts'
 import { countOf, editsOf, mayToggle, toggled } from './draft.ts'
 import { slotOf, slotsFor, standingOf } from './ranks.ts'

@@ -1,5 +1,5 @@
 import { listed } from '#core/words/english.ts'
-import type { RoleDetailView } from '#contract/role-views.ts'
+import type { RoleDetailView } from '#contract/views/roles.ts'
 
 /** A place on the ladder: on a rank beside others, or between two. */
 export interface Slot {

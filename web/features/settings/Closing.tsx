@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { SettingsView } from '#contract/settings-views.ts'
+import type { SettingsView } from '#contract/views/workspace.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'

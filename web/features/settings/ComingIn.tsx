@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { SettingsView } from '#contract/settings-views.ts'
+import type { SettingsView } from '#contract/views/workspace.ts'
 import { counted } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'
 import { TextArea } from '../../ui/TextArea.tsx'

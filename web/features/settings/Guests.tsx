@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { SettingsView } from '#contract/settings-views.ts'
+import type { SettingsView } from '#contract/views/workspace.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { counted, listed } from '#core/words/english.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { OwnersView } from '#contract/role-views.ts'
+import type { OwnersView } from '#contract/views/roles.ts'
 import { usePeopleNamesQuery } from '../../api/api.ts'
 import { useOwnersQuery } from '../../api/roles.ts'
 import { useChange } from '../../api/use-change.ts'

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { SettingsView } from '#contract/settings-views.ts'
+import type { SettingsView } from '#contract/views/workspace.ts'
 import { counted } from '#core/words/english.ts'
 import { Tick } from '../../ui/Tick.tsx'
 import { Setting } from './Setting.tsx'

@@ -1,5 +1,5 @@
 import { Area, AreaChart, Line, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
-import type { SeatsView } from '#contract/role-views.ts'
+import type { SeatsView } from '#contract/views/roles.ts'
 import { useDates } from '../../ui/dates.tsx'
 
 const tick = { fill: 'var(--quiet)', fontSize: 13 }

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { SeatPart, SeatsView } from '#contract/role-views.ts'
+import type { SeatPart, SeatsView } from '#contract/views/roles.ts'
 import { counted } from '#core/words/english.ts'
 import { useSeatsQuery } from '../../api/roles.ts'
 import { useDecision } from '../../api/use-decision.ts'

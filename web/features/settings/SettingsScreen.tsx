@@ -1,5 +1,5 @@
 import { NavLink, useParams } from 'react-router'
-import type { SettingsView } from '#contract/settings-views.ts'
+import type { SettingsView } from '#contract/views/workspace.ts'
 import { Link } from 'react-router'
 import { useSettingsQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { SettingsView } from '#contract/settings-views.ts'
+import type { SettingsView } from '#contract/views/workspace.ts'
 import { useChosenPicture } from '../../api/use-chosen-picture.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Choice } from '../../ui/Choice.tsx'

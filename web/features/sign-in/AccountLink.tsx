@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { AccountLinkView } from '#contract/account-views.ts'
-import type { Problem } from '#contract/problem.ts'
-import { useAccountLinkQuery, useUseAccountLinkMutation } from '../../api/account.ts'
+import type { AccountLinkView } from '#contract/views/account.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { useReadAccountLinkQuery, useUseAccountLinkMutation } from '../../api/account.ts'
 import { Entry } from '../../ui/SignInFrame.tsx'
 import { NewPasswordField } from '../../ui/NewPasswordField.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
@@ -11,7 +11,7 @@ import { ProblemNote } from '../../ui/ProblemNote.tsx'
 
 /** Where a link out of a mail leads: to a new password, or to confirming the address. */
 export function AccountLink({ token, session }: ByLinkProps) {
-  const { data: link, error } = useAccountLinkQuery(token)
+  const { data: link, error } = useReadAccountLinkQuery({ token })
   if (error !== undefined)
     return (
       <Entry title="Link from a mail">

@@ -1,6 +1,6 @@
 import type { ComponentType } from 'react'
 import { Link, useLocation } from 'react-router'
-import type { SessionView } from '#contract/views.ts'
+import type { SessionView } from '#contract/views/account.ts'
 import { useSessionQuery, useSignOutMutation } from '../../api/api.ts'
 
 export interface ByLinkProps {

@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { JoinLinkOfferView } from '#contract/people-views.ts'
-import type { Problem } from '#contract/problem.ts'
+import type { JoinLinkOfferView } from '#contract/views/onboarding.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { counted, listed, listedOr, placesWords } from '#core/words/english.ts'
-import { useJoinByLinkMutation, useJoinLinkQuery } from '../../api/account.ts'
+import { useJoinByLinkMutation, useReadJoinLinkQuery } from '../../api/account.ts'
 import { Entry } from '../../ui/SignInFrame.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
@@ -13,7 +13,7 @@ import { Lasting } from './Lasting.tsx'
 
 /** Where a join link leads: an invitation goes to the address that one gives, or one is in at once. */
 export function Come({ token, session }: ByLinkProps) {
-  const { data: offer, error } = useJoinLinkQuery(token)
+  const { data: offer, error } = useReadJoinLinkQuery({ token })
   if (error !== undefined)
     return (
       <Entry title="Join link">

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import type { Problem } from '#contract/problem.ts'
-import { useForgottenMutation } from '../../api/account.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { useResetPasswordMutation } from '../../api/account.ts'
 import { Entry } from '../../ui/SignInFrame.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
@@ -11,7 +11,7 @@ import { TextField } from '../../ui/TextField.tsx'
 export function Forgotten() {
   const typed = (useLocation().state as { mail?: string } | null)?.mail ?? ''
   const [mail, setMail] = useState(typed)
-  const [send, { error, isLoading, isSuccess }] = useForgottenMutation()
+  const [send, { error, isLoading, isSuccess }] = useResetPasswordMutation()
   return (
     <Entry title="New password">
       {isSuccess ? (
@@ -23,7 +23,7 @@ export function Forgotten() {
         <form
           className="grid gap-4"
           onSubmit={onSubmit(async () => {
-            await send(mail)
+            await send({ mail })
           })}
         >
           <TextField

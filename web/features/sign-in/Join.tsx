@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { Problem } from '#contract/problem.ts'
-import type { InvitationView } from '#contract/views.ts'
-import { api, useAcceptMutation, useInvitationQuery } from '../../api/api.ts'
+import type { InvitationView } from '#contract/views/account.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import { api, useAcceptInvitationMutation, useReadInvitationQuery } from '../../api/api.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { Entry } from '../../ui/SignInFrame.tsx'
 import { Level } from '../../ui/Gauge.tsx'
@@ -18,7 +18,7 @@ import { asksForCode } from './two-step.ts'
 
 /** Where an invitation's link leads: who invites to what, and the way in. The token stands behind the #. */
 export function Join({ token, session }: ByLinkProps) {
-  const { data: invitation, error } = useInvitationQuery(token)
+  const { data: invitation, error } = useReadInvitationQuery({ token })
   if (error !== undefined)
     return (
       <Entry title="Invitation">
@@ -75,7 +75,7 @@ function Acceptance({ token, session, invitation }: OfferProps) {
   const [password, setPassword] = useState('')
   const [agrees, setAgrees] = useState(false)
   const [code, setCode] = useState('')
-  const [accept, { error, isLoading }] = useAcceptMutation()
+  const [accept, { error, isLoading }] = useAcceptInvitationMutation()
   const [asked, setAsked] = useState(false)
   const needsCode = asked || asksForCode(error)
   if (needsCode !== asked) setAsked(needsCode)

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Navigate, useNavigate } from 'react-router'
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { useSessionQuery, useSetUpMutation } from '../../api/api.ts'
 import { Entry } from '../../ui/SignInFrame.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
 import { useSignInMutation } from '../../api/api.ts'
 import { Entry } from '../../ui/SignInFrame.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'

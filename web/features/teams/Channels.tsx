@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
-import type { ChannelView, TeamView } from '#contract/views.ts'
+import type { ChannelView, TeamView } from '#contract/views/teams.ts'
 import { counted, listed } from '#core/words/english.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'

@@ -1,6 +1,6 @@
 import { Fragment, useState } from 'react'
 import { Link } from 'react-router'
-import type { TeamView } from '#contract/views.ts'
+import type { TeamView } from '#contract/views/teams.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Day } from '../../ui/dates.tsx'
 import { Level } from '../../ui/Gauge.tsx'

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { TeamView } from '#contract/views.ts'
+import type { TeamView } from '#contract/views/teams.ts'
 import type { Team } from '#core/people/person.ts'
 import { useChosenPicture } from '../../api/use-chosen-picture.ts'
 import { useDecision } from '../../api/use-decision.ts'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
-import type { TeamView } from '#contract/views.ts'
+import type { TeamView } from '#contract/views/teams.ts'
 import { useTeamsQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { AbsentPanel } from '../../ui/AbsentPanel.tsx'

@@ -1,6 +1,6 @@
 import { Link, useParams } from 'react-router'
-import type { ViewedPlaceView, ViewedView, ViewingSessionView } from '#contract/role-views.ts'
-import type { Problem } from '#contract/problem.ts'
+import type { Problem } from '#contract/views/problem.ts'
+import type { ViewedPlaceView, ViewedView, ViewingSessionView } from '#contract/views/viewing.ts'
 import { listed } from '#core/words/english.ts'
 import { useViewedQuery } from '../../api/roles.ts'
 import { useHere } from '../../api/use-here.ts'

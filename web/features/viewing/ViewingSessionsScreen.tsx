@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import type { ViewingSessionsView, ViewingSessionView } from '#contract/role-views.ts'
+import type { ViewingSessionView, ViewingSessionsView } from '#contract/views/viewing.ts'
 import { privilegeWords } from '#core/words/privilege.ts'
 import { listed } from '#core/words/english.ts'
 import { useViewingSessionsQuery } from '../../api/roles.ts'

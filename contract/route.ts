@@ -1,0 +1,71 @@
+import type { TSchema } from '@sinclair/typebox'
+import type { Operation, ParamsIn, PathOf } from './operations.ts'
+import type { View } from './pieces.ts'
+
+/** What goes into an operation and comes out of it. */
+export interface Route {
+  /** What it does, as the description of the API tells it. */
+  readonly does: string
+  /** Who may, in words; whoever may not is answered as if there were nothing. */
+  readonly needs: string
+  /** Of what stands in the address, what is not any short text. */
+  readonly params?: Readonly<Record<string, TSchema>>
+  /** Nothing may stand behind the question mark where this is not said. */
+  readonly query?: TSchema
+  readonly body?: TSchema | Bytes
+  readonly answer: Answer
+  /** 200, or 204 without an answer, where it is not said. */
+  readonly status?: 201
+  /** The list in the body that may be long: it is looked through in parts, so that others are let in between. */
+  readonly long?: 'edits' | 'rows'
+  /** It may take long: whoever accepts lines is told how far it is. */
+  readonly isSlow?: true
+  /** A try at a secret: an address has few in a minute. */
+  readonly isTry?: true
+}
+
+export type Answer = TSchema | typeof nothing | Bytes | Events
+
+/** No content. */
+export const nothing = { kind: 'nothing' } as const
+
+/** Something that is no JSON. */
+export interface Bytes {
+  readonly kind: 'bytes'
+  readonly type: string
+}
+export const bytes = <T extends string>(type: T) => ({ kind: 'bytes', type }) as const
+
+/** Server-sent events, by their names. */
+export interface Events {
+  readonly kind: 'events'
+  readonly events: Readonly<Record<string, TSchema>>
+}
+
+export const isSchema = (part: TSchema | { readonly kind: string }): part is TSchema =>
+  !('kind' in part && ['nothing', 'bytes', 'events'].includes(part.kind as string))
+
+/** The type of what a part of a route holds. */
+type PartOf<R, P extends keyof Route> = R extends { readonly [K in P]: infer S }
+  ? S extends TSchema
+    ? View<S>
+    : undefined
+  : undefined
+
+type ParamsOf<R, Names extends string> = {
+  readonly [N in Names]: R extends { readonly params: infer Params }
+    ? N extends keyof Params
+      ? Params[N] extends TSchema
+        ? View<Params[N]>
+        : string
+      : string
+    : string
+}
+
+/** What the handler of a route is given, and what it answers. */
+export interface Exchange<O extends Operation, R> {
+  readonly params: ParamsOf<R, ParamsIn<PathOf<O>>>
+  readonly query: PartOf<R, 'query'>
+  readonly body: R extends { readonly body: Bytes } ? Uint8Array : PartOf<R, 'body'>
+  readonly answer: PartOf<R, 'answer'>
+}

@@ -1,0 +1,27 @@
+import { Type } from '@sinclair/typebox'
+import { auditCategories } from '#core/changes/audit-event.ts'
+import { allActions } from '#core/levels/action.ts'
+import { allPrivileges, type Privilege } from '#core/levels/privilege.ts'
+import type { Principal } from '#core/rules/principal.ts'
+import { oneOf, titled } from './pieces.ts'
+
+/** The closed sets of words that answers are made of. */
+
+/** Milliseconds since 1970 UTC. */
+export const instant = Type.Number()
+export const privilege = titled('Privilege', oneOf(...allPrivileges))
+export const action = titled('Action', oneOf(...allActions))
+export const auditCategory = titled('AuditCategory', oneOf(...auditCategories))
+export const personKind = oneOf('member', 'guest')
+export const personStatus = oneOf('invited', 'active', 'suspended', 'removed')
+export const joining = oneOf('everyone', 'open', 'request', 'unlisted')
+export const nodeKind = oneOf('root', 'folder', 'board', 'row', 'page', 'file')
+export const columnAccess = oneOf('none', 'see', 'edit')
+export const principalName = Type.Unsafe<Principal>(Type.String())
+/** A number for each privilege, or for some. */
+export const byPrivilege = Type.Unsafe<Readonly<Record<Privilege, number>>>(
+  Type.Record(privilege, Type.Number()),
+)
+export const bySomePrivileges = Type.Unsafe<{ readonly [P in Privilege]?: number }>(
+  Type.Partial(Type.Record(privilege, Type.Number())),
+)

@@ -1,0 +1,159 @@
+import type { TSchema } from '@sinclair/typebox'
+import { problemLine, progressLine } from '#contract/live.ts'
+import { type Operation, operationNames, operations } from '#contract/operations.ts'
+import { problemType, refusalStatus, serverProblems } from '#contract/problem.ts'
+import { type Answer, isSchema, type Route } from '#contract/route.ts'
+import { routes } from '#contract/routes.ts'
+import { Problem } from '#contract/views/problem.ts'
+
+/** The description of the API, made of the table that it is served and asked by. */
+
+type Json = { [field: string]: unknown }
+
+/** What our validator reads and no reader of the description needs. */
+const ours = new Set(['cleaned', 'names', 'makes', 'discriminator'])
+
+/** Schemas with a title stand once, by that name. */
+function describing() {
+  const schemas: Json = {}
+  const told = (schema: unknown): unknown => {
+    if (Array.isArray(schema)) return schema.map(told)
+    if (typeof schema !== 'object' || schema === null) return schema
+    const { title } = schema as { title?: unknown }
+    if (typeof title !== 'string') return fieldsOf(schema)
+    if (!(title in schemas)) {
+      // First its place, then what it is: a schema may hold itself.
+      schemas[title] = {}
+      schemas[title] = fieldsOf(schema)
+    }
+    return { $ref: `#/components/schemas/${title}` }
+  }
+  const fieldsOf = (schema: object) =>
+    Object.fromEntries(
+      Object.entries(schema)
+        .filter(([field]) => !ours.has(field))
+        .map(([field, part]) => [field, told(part)]),
+    )
+  return { schemas, told }
+}
+
+function describe(): Json {
+  const { schemas, told } = describing()
+  const paths: Record<string, Json> = {}
+  const json = (schema: TSchema) => ({ 'application/json': { schema: told(schema) } })
+  const answers = (answer: Answer, route: Route): Json => {
+    if (!isSchema(answer)) return otherAnswers(answer, told)
+    const lines = route.isSlow === true ? linesOf(answer, told) : {}
+    return {
+      [String(route.status ?? 200)]: { description: 'The answer.', content: { ...json(answer), ...lines } },
+    }
+  }
+  for (const operation of operationNames) {
+    const route: Route = routes[operation]
+    const [method, path] = operations[operation]
+    paths[path] = {
+      ...paths[path],
+      [method.toLowerCase()]: {
+        operationId: operation,
+        summary: route.does,
+        description: `Needs: ${route.needs}`,
+        tags: [tagOf(operation)],
+        parameters: [...paramsOf(path, route, told), ...queryOf(route, told)],
+        ...(route.body === undefined ? {} : { requestBody: bodyOf(route.body, json) }),
+        responses: {
+          ...answers(route.answer, route),
+          default: {
+            description: 'A refusal: what was refused, why, and what would work instead (RFC 9457).',
+            content: { 'application/problem+json': { schema: told(Problem) } },
+          },
+        },
+        security: path.startsWith('/at/') || path.startsWith('/account') ? [{ session: [] }] : [],
+      },
+    }
+  }
+  schemas['ProblemType'] = {
+    description: 'Every type of a problem. None is ever given another meaning.',
+    enum: [...Object.keys(serverProblems), ...Object.keys(refusalStatus)].map(code =>
+      problemType(code as keyof typeof serverProblems),
+    ),
+  }
+  return {
+    openapi: '3.1.0',
+    info: {
+      title: 'Noskel',
+      version: '1',
+      description:
+        'Who can do what, where and why, in a shared workspace. Every write carries the token of the session ' +
+        '(x-noskel-csrf) once there is one. Every answer within a workspace tells the revision that it speaks of ' +
+        '(noskel-revision).',
+    },
+    servers: [{ url: '/api' }],
+    paths,
+    components: {
+      schemas,
+      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'noskel' } },
+    },
+  }
+}
+
+type Told = (schema: unknown) => unknown
+
+const paramsOf = (path: string, route: Route, told: Told): Json[] =>
+  [...path.matchAll(/\{(\w+)\}/g)].map(([, name = '']) => ({
+    name,
+    in: 'path',
+    required: true,
+    schema: told(route.params?.[name] ?? { type: 'string', minLength: 1, maxLength: 60 }),
+  }))
+
+function queryOf({ query }: Route, told: Told): Json[] {
+  const required = (query?.required ?? []) as readonly string[]
+  return Object.entries((query?.properties ?? {}) as Record<string, TSchema>).map(([name, schema]) => ({
+    name,
+    in: 'query',
+    required: required.includes(name),
+    schema: told(schema),
+  }))
+}
+
+const bodyOf = (body: NonNullable<Route['body']>, json: (schema: TSchema) => Json): Json => ({
+  required: true,
+  content: isSchema(body) ? json(body) : { [body.type]: {} },
+})
+
+/** Whoever accepts lines gets these, one after another, and the answer as the last one. */
+const linesOf = (answer: TSchema, told: Told): Json => ({
+  'application/x-ndjson': {
+    schema: {
+      anyOf: [
+        told(progressLine),
+        { type: 'object', required: ['answer'], properties: { answer: told(answer) } },
+        told(problemLine),
+      ],
+    },
+  },
+})
+
+function otherAnswers(answer: Exclude<Answer, TSchema>, told: Told): Json {
+  switch (answer.kind) {
+    case 'nothing':
+      return { '204': { description: 'Done.' } }
+    case 'bytes':
+      return { '200': { description: 'A file.', content: { [answer.type]: {} } } }
+    case 'events':
+      return {
+        '200': {
+          description: `Server-sent events: ${Object.keys(answer.events).join(', ')}.`,
+          content: {
+            'text/event-stream': { schema: { anyOf: Object.values(answer.events).map(told) } },
+          },
+        },
+      }
+  }
+}
+
+/** Operations stand together by what follows the workspace in their address. */
+const tagOf = (operation: Operation): string =>
+  operations[operation][1].replace('/at/{slug}', '').split('/')[1]?.replace(/\..*/, '') || 'workspace'
+
+export const description = describe()
