@@ -2,6 +2,7 @@ import { type TObject, type TSchema, Type } from '@sinclair/typebox'
 import { allPrivileges } from '#core/levels/privilege.ts'
 import {
   address,
+  asId,
   instant,
   kind,
   made,
@@ -13,6 +14,7 @@ import {
   line,
   text,
   type View,
+  type CheckedFields,
 } from './pieces.ts'
 
 /** JSON Schemas of edits as they come in. What only the server may decide (ids, when a link dies) is not part of them. */
@@ -70,7 +72,7 @@ const given = Type.Union([
 ])
 
 /** What is not a handle is refused in words, by the core. */
-const handle = line(60, 1)
+const handle = asId(line(60, 1), 'handles')
 const profile = Type.Object(
   {
     handle: Type.Optional(handle),
@@ -358,6 +360,9 @@ export type EditRequestKind = keyof typeof edits
 export type EditRequest = {
   [K in EditRequestKind]: { readonly kind: K } & View<TObject<(typeof edits)[K]>>
 }[EditRequestKind]
+
+/** The same once it was checked, and every `new:x` has its id. */
+export type CheckedEdit<K extends EditRequestKind> = { readonly kind: K } & CheckedFields<(typeof edits)[K]>
 
 /** The schema of each kind. */
 export const editSchemas = Object.fromEntries(

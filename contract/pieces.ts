@@ -2,11 +2,15 @@ import {
   type Static,
   type TObject,
   type TProperties,
+  type TArray,
+  type TOptional,
   type TSchema,
   type TUnion,
+  type TUnsafe,
   Type,
 } from '@sinclair/typebox'
-import type { TableName } from '#core/state/kinds.ts'
+import type { PictureId } from '#core/base/ids.ts'
+import type { Rows, TableName } from '#core/state/kinds.ts'
 
 /** Pieces that the schemas of requests and answers are made of. */
 
@@ -28,15 +32,33 @@ export type Named =
   | 'drafts'
   | 'notifications'
 
+/** A schema of an id, with what it names. */
+export type TRef<N extends Named> = TUnsafe<string> & { readonly names: N }
+/** The same, of something that is made. */
+export type TMade<N extends TableName> = TUnsafe<string> & { readonly makes: N }
+
+/** A text that is itself the id of something: whether it can be one says the core. */
+export const asId = <S extends TSchema, N extends TableName>(schema: S, is: N): S & { readonly is: N } => ({
+  ...schema,
+  is,
+})
+
+const idOf = <N extends Named>(names: N, pattern: string): TRef<N> => ({
+  ...Type.Unsafe<string>(Type.String({ pattern })),
+  names,
+})
+
 /** An id that stands: what it names has to be known to who asks. */
-export const id = (names: Named) => Type.String({ pattern: '^[a-z0-9-]{1,40}$', names })
+export const id = <N extends Named>(names: N) => idOf(names, '^[a-z0-9-]{1,40}$')
+/** The same, or `new:x` for something that is made in the same request. */
+export const ref = <N extends Named>(names: N) => idOf(names, '^(new:[a-z0-9-]{1,60}|[a-z0-9-]{1,40})$')
 /** An id that somebody typed or was sent: nothing says that it names anything. */
 export const address = Type.String({ pattern: '^[a-z0-9-]{1,40}$' })
-/** The same, or `new:x` for something that is made in the same request. */
-export const ref = (names: Named) =>
-  Type.String({ pattern: '^(new:[a-z0-9-]{1,60}|[a-z0-9-]{1,40})$', names })
 /** Something that is made: its id is made by the server, and `new:x` stands for it in the same request. */
-export const made = (names: TableName) => Type.String({ pattern: '^new:[a-z0-9-]{1,60}$', makes: names })
+export const made = <N extends TableName>(makes: N): TMade<N> => ({
+  ...Type.Unsafe<string>(Type.String({ pattern: '^new:[a-z0-9-]{1,60}$' })),
+  makes,
+})
 export const instant = Type.Integer({ minimum: 0, maximum: 8.64e15 })
 /** In an address, where all is text. */
 export const wholeNumber = Type.String({ pattern: '^[0-9]{1,9}$' })
@@ -63,3 +85,28 @@ export type Read<T> = T extends readonly (infer Item)[]
   : T extends object
     ? { readonly [K in keyof T]: Read<T[K]> }
     : T
+
+/** The type of what fits a schema once it was checked: what names something of a kind is an id of that kind. */
+export type Checked<S extends TSchema> = S extends { readonly names: infer N extends Named }
+  ? IdOf<N>
+  : S extends { readonly makes: infer N extends TableName } | { readonly is: infer N extends TableName }
+    ? IdOf<N>
+    : S extends TObject<infer P>
+      ? CheckedFields<P>
+      : S extends TUnion<infer Forms>
+        ? Checked<Forms[number]>
+        : S extends TArray<infer Item>
+          ? readonly Checked<Item>[]
+          : View<S>
+
+export type CheckedFields<P extends TProperties> = {
+  readonly [F in keyof P as P[F] extends TOptional<TSchema> ? never : F]: Checked<P[F]>
+} & {
+  readonly [F in keyof P as P[F] extends TOptional<TSchema> ? F : never]?: Checked<P[F]> | undefined
+}
+
+type IdOf<N extends Named | TableName> = N extends TableName
+  ? Rows[N]['id']
+  : N extends 'pictures'
+    ? PictureId
+    : string

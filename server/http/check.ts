@@ -19,7 +19,7 @@ const ajv = new Ajv({
 ajv.addFormat('email', isMail)
 addCleaning(ajv)
 // What an id names, or is made for: read by services, of no meaning to the form of a request.
-for (const keyword of ['names', 'makes']) ajv.addKeyword({ keyword, schemaType: 'string' })
+for (const keyword of ['names', 'makes', 'is']) ajv.addKeyword({ keyword, schemaType: 'string' })
 
 const compiled = new WeakMap<TSchema, ValidateFunction>()
 

@@ -11,7 +11,7 @@ import { Problem } from '#contract/views/problem.ts'
 type Json = { [field: string]: unknown }
 
 /** What our validator reads and no reader of the description needs. */
-const ours = new Set(['cleaned', 'names', 'makes', 'discriminator'])
+const ours = new Set(['cleaned', 'names', 'makes', 'is', 'discriminator'])
 
 /** Schemas with a title stand once, by that name. */
 function describing() {

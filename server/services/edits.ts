@@ -1,10 +1,14 @@
-import type { EditRequest, OfferRequest } from '#contract/edit-requests.ts'
-import { type ActionSet, decodeActions } from '#core/levels/action.ts'
-import type { Edit } from '#core/changes/edit.ts'
-import type { LevelId } from '#core/base/ids.ts'
-import type { Instant } from '#core/base/instant.ts'
-import type { Gives } from '#core/rules/access-entry.ts'
+import type { CheckedEdit, EditRequest, EditRequestKind } from '#contract/edit-requests.ts'
 import { isTimeZone } from '#contract/dates.ts'
+import type { LevelId, NodeId } from '#core/base/ids.ts'
+import type { Instant } from '#core/base/instant.ts'
+import type { EditOf } from '#core/changes/context.ts'
+import type { Edit } from '#core/changes/edit.ts'
+import type { RequestAnswer } from '#core/changes/requests/rule.ts'
+import { type ActionSet, decodeActions } from '#core/levels/action.ts'
+import type { Wanted } from '#core/people/request.ts'
+import type { Gives } from '#core/rules/access-entry.ts'
+import type { Offer } from '#core/rules/offer.ts'
 import { problemOf } from '../problem-error.ts'
 
 /** What turns requested edits into edits of the core: new ids, and the time. */
@@ -19,101 +23,188 @@ export interface Minting {
   readonly nextPeriod: () => Instant
 }
 
+/** What undoes is made of the entry that it undoes, elsewhere. */
+type Kind = Exclude<EditRequestKind, 'undo'>
+type Requested = Extract<EditRequest, { readonly kind: Kind }>
+
+/** What only the server decides: a new id of whatever kind, when links die, when a period begins. */
+interface Given {
+  // Ids of every kind are made alike.
+  // eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters
+  readonly fresh: <Id extends string>() => Id
+  readonly linkUntil: (from?: Instant | null) => Instant
+  readonly nextPeriod: () => Instant
+}
+
+type Making<K extends Kind> = (edit: CheckedEdit<K>, given: Given) => EditOf<K>
+
 /** Gives every `new:x` its id and fills in what only the server decides. */
 export function editFrom(request: EditRequest, minting: Minting): Edit {
-  const fresh = minting.newId
-  // Who is to come on a later day can accept until some days after that.
-  const linkUntil = (from: number | null = null) =>
-    Math.max(minting.now, from ?? 0) + minting.linkDays * 86_400_000
-  const own = withIds(request, minting)
-  switch (own.kind) {
-    case 'person.invite':
-      return {
-        ...own,
-        from: own.from ?? null,
-        profile: own.profile ?? {},
-        welcome: own.welcome ?? null,
-        mailed: own.mailed ?? true,
-        invitation: fresh(),
-        holding: fresh(),
-        linkUntil: linkUntil(own.from),
-      } as unknown as Edit
-    case 'invitation.renew':
-      return { ...own, linkUntil: linkUntil() } as Edit
-    case 'person.remove':
-      return { ...own, contact: own.contact ?? null } as Edit
-    case 'request.make':
-      return { ...own, request: fresh(), wants: wantedFrom(own.wants) } as Edit
-    case 'request.accept':
-      return { ...own, gives: givenFrom(own.gives, fresh) } as Edit
-    case 'member.add':
-      return { ...own, membership: fresh() } as Edit
-    case 'grant.add':
-      return { ...own, grant: fresh(), gives: givesFrom(own.gives) } as Edit
-    case 'grant.change':
-      return (own.gives === undefined ? own : { ...own, gives: givesFrom(own.gives) }) as Edit
-    case 'limit.add':
-      return { ...own, limit: fresh(), allows: setFrom(own.allows, 'allows') } as Edit
-    case 'limit.change':
-      return (own.allows === undefined ? own : { ...own, allows: setFrom(own.allows, 'allows') }) as Edit
-    case 'level.create':
-      return { ...own, actions: setFrom(own.actions, 'actions') } as Edit
-    case 'level.change':
-      return (own.actions === undefined ? own : { ...own, actions: setFrom(own.actions, 'actions') }) as Edit
-    case 'workspace.change':
-      return workspaceEdit(own)
-    case 'welcome.create':
-    case 'link.create':
-      return { ...own, offer: offerFrom(own.offer) } as unknown as Edit
-    case 'welcome.change':
-      return (own.offer === undefined ? own : { ...own, offer: offerFrom(own.offer) }) as unknown as Edit
-    case 'node.break':
-    case 'node.duplicate':
-      return { ...own, copies: fresh() } as Edit
-    case 'person.convert':
-      return { ...own, holding: fresh(), folder: fresh(), grant: fresh() } as Edit
-    default:
-      return roleEdit(own, minting)
+  if (request.kind === 'undo') throw new Error('an undo is made of the entry that it undoes')
+  return made(withIds(request, minting), givenBy(minting))
+}
+
+function givenBy({ newId, now, linkDays, nextPeriod }: Minting): Given {
+  return {
+    fresh: newId as Given['fresh'],
+    // Who is to come on a later day can accept until some days after that.
+    linkUntil: (from = null) => Math.max(now, from ?? 0) + linkDays * 86_400_000,
+    nextPeriod,
   }
 }
 
-/** Edits about roles, ownership and seats. */
-function roleEdit(own: EditRequest, { newId, nextPeriod }: Minting): Edit {
-  switch (own.kind) {
-    case 'role.assign':
-      return { ...own, holding: newId() } as Edit
-    case 'handover.offer':
-      return { ...own, handover: newId() } as Edit
-    case 'handover.answer':
-      return { ...own, holding: newId(), kept: newId() } as Edit
-    case 'seats.change': {
-      const { when = 'now', ...seats } = own
-      return { ...seats, from: when === 'now' ? null : nextPeriod() }
+/** The request was checked, and names ids alone by now: this is where that becomes its type. */
+const made = (request: Requested, given: Given): Edit =>
+  (makings[request.kind] as Making<Kind>)(request, given)
+
+const asItIs = <E>(edit: E): E => edit
+
+const makings: { readonly [K in Kind]: Making<K> } = {
+  'person.invite': (
+    { from = null, profile = {}, welcome = null, mailed = true, ...edit },
+    { fresh, linkUntil },
+  ) => ({
+    ...edit,
+    from,
+    profile,
+    welcome,
+    mailed,
+    invitation: fresh(),
+    holding: fresh(),
+    linkUntil: linkUntil(from),
+  }),
+  'invitation.change': asItIs,
+  'invitation.withdraw': asItIs,
+  'invitation.renew': (edit, { linkUntil }) => ({ ...edit, linkUntil: linkUntil() }),
+  'person.suspend': asItIs,
+  'person.reactivate': asItIs,
+  'person.end': asItIs,
+  'person.describe': asItIs,
+  'person.contact': asItIs,
+  'person.remove': ({ contact = null, ...edit }) => ({ ...edit, contact }),
+  'person.convert': (edit, { fresh }) => ({ ...edit, holding: fresh(), folder: fresh(), grant: fresh() }),
+  'team.create': asItIs,
+  'team.change': asItIs,
+  'team.archive': asItIs,
+  'team.delete': asItIs,
+  'member.add': (edit, { fresh }) => ({ ...edit, membership: fresh() }),
+  'member.change': asItIs,
+  'member.remove': asItIs,
+  'request.make': ({ wants, ...edit }, { fresh }) => ({
+    ...edit,
+    request: fresh(),
+    wants: wantedFrom(wants),
+  }),
+  'request.withdraw': asItIs,
+  'request.accept': ({ gives, ...edit }, given) => ({ ...edit, gives: answerFrom(gives, given) }),
+  'request.decline': asItIs,
+  'home.create': asItIs,
+  'node.create': asItIs,
+  'node.describe': asItIs,
+  'node.break': (edit, { fresh }) => ({ ...edit, copies: fresh() }),
+  'node.restore': asItIs,
+  'node.move': asItIs,
+  'node.state': asItIs,
+  'node.web': asItIs,
+  'node.order': asItIs,
+  'node.delete': asItIs,
+  'node.duplicate': (edit, { fresh }) => ({ ...edit, copies: fresh() }),
+  'grant.add': ({ gives, ...edit }, { fresh }) => ({ ...edit, grant: fresh(), gives: givesFrom(gives) }),
+  'grant.change': ({ gives, ...edit }) => ({
+    ...edit,
+    ...(gives === undefined ? {} : { gives: givesFrom(gives) }),
+  }),
+  'grant.end': asItIs,
+  'limit.add': ({ allows, ...edit }, { fresh }) => ({
+    ...edit,
+    limit: fresh(),
+    allows: setFrom(allows, 'allows'),
+  }),
+  'limit.change': ({ allows, ...edit }) => ({
+    ...edit,
+    ...(allows === undefined ? {} : { allows: setFrom(allows, 'allows') }),
+  }),
+  'limit.end': asItIs,
+  'level.create': ({ actions, ...edit }) => ({ ...edit, actions: setFrom(actions, 'actions') }),
+  'level.change': ({ actions, ...edit }) => ({
+    ...edit,
+    ...(actions === undefined ? {} : { actions: setFrom(actions, 'actions') }),
+  }),
+  'level.delete': asItIs,
+  'workspace.change': ({ guestCeiling, ...edit }) => {
+    const { timeZone } = edit
+    if (timeZone !== undefined && !isTimeZone(timeZone))
+      throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'This is not a time zone.' }] })
+    return {
+      ...edit,
+      ...(guestCeiling === undefined ? {} : { guestCeiling: setFrom(guestCeiling, 'guestCeiling') }),
     }
-    default:
-      return accessEdit(own, newId)
+  },
+  'seats.change': ({ when = 'now', ...edit }, { nextPeriod }) => ({
+    ...edit,
+    from: when === 'now' ? null : nextPeriod(),
+  }),
+  'welcome.create': ({ offer, ...edit }) => ({ ...edit, offer: offerFrom(offer) }),
+  'welcome.change': ({ offer, ...edit }) => ({
+    ...edit,
+    ...(offer === undefined ? {} : { offer: offerFrom(offer) }),
+  }),
+  'welcome.delete': asItIs,
+  'link.create': ({ offer, ...edit }) => ({ ...edit, offer: offerFrom(offer) }),
+  'link.change': asItIs,
+  'link.withdraw': asItIs,
+  'role.create': asItIs,
+  'role.change': asItIs,
+  'role.delete': asItIs,
+  'role.assign': (edit, { fresh }) => ({ ...edit, holding: fresh() }),
+  'role.unassign': asItIs,
+  'handover.offer': (edit, { fresh }) => ({ ...edit, handover: fresh() }),
+  'handover.withdraw': asItIs,
+  'handover.answer': (edit, { fresh }) => ({ ...edit, holding: fresh(), kept: fresh() }),
+  'session.begin': asItIs,
+  'access.recover': (edit, { fresh }) => ({ ...edit, grant: fresh() }),
+  'watch.begin': (edit, { fresh }) => ({ ...edit, watch: fresh() }),
+  'watch.end': asItIs,
+  'column.create': asItIs,
+  'column.change': asItIs,
+  'column.delete': asItIs,
+  'channel.create': asItIs,
+  'channel.change': asItIs,
+}
+
+type CheckedOffer = CheckedEdit<'welcome.create'>['offer']
+
+const offerFrom = ({ places, ...offer }: CheckedOffer): Offer => ({
+  ...offer,
+  places: places.map(({ node, gives }) => ({ node, gives: givesFrom(gives) })),
+})
+
+const wantedFrom = (wants: CheckedEdit<'request.make'>['wants']): Wanted =>
+  wants.of === 'access'
+    ? { of: 'access', node: wants.node as NodeId, actions: setFrom(wants.actions, 'actions') }
+    : wants
+
+function answerFrom(answer: CheckedEdit<'request.accept'>['gives'], { fresh }: Given): RequestAnswer {
+  switch (answer.of) {
+    case 'team':
+      return { ...answer, membership: fresh() }
+    case 'role':
+      return { ...answer, holding: fresh() }
+    case 'access':
+      return { ...answer, grant: fresh(), gives: givesFrom(answer.gives) }
   }
 }
 
-/** Edits about access that is watched or recovered; any other is as it came in. */
-function accessEdit(own: EditRequest, newId: Minting['newId']): Edit {
-  switch (own.kind) {
-    case 'watch.begin':
-      return { ...own, watch: newId() } as Edit
-    case 'access.recover':
-      return { ...own, grant: newId() } as unknown as Edit
-    default:
-      return own as Edit
-  }
-}
+const givesFrom = (gives: number | LevelId): Gives =>
+  typeof gives === 'string' ? gives : setFrom(gives, 'gives')
 
-function workspaceEdit(own: Extract<EditRequest, { kind: 'workspace.change' }>): Edit {
-  const { timeZone, guestCeiling } = own
-  if (timeZone !== undefined && !isTimeZone(timeZone))
-    throw problemOf('bad-input', { faults: [{ at: 'timeZone', message: 'This is not a time zone.' }] })
-  return (guestCeiling === undefined
-    ? own
-    : { ...own, guestCeiling: setFrom(guestCeiling, 'guestCeiling') }) as unknown as Edit
+function setFrom(mask: number, at: string): ActionSet {
+  const set = decodeActions(mask)
+  if (set === undefined)
+    throw problemOf('bad-input', {
+      faults: [{ at, message: 'Some of these actions need others that are missing.' }],
+    })
+  return set
 }
 
 /** Fields whose text is somebody's own: a `new:x` written there is not an id. */
@@ -132,7 +223,7 @@ const freeText = new Set([
   'houseRules',
 ])
 
-function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
+function withIds<R extends EditRequest>(request: R, { newId, made }: Minting): R {
   return withPlaceholders(request, placeholder => {
     const id = made.get(placeholder) ?? newId()
     made.set(placeholder, id)
@@ -141,10 +232,10 @@ function withIds(request: EditRequest, { newId, made }: Minting): EditRequest {
 }
 
 /** The same edit with another word for each `new:x` in it. */
-export function withPlaceholders(
-  request: EditRequest,
+export function withPlaceholders<R extends EditRequest>(
+  request: R,
   wordFor: (placeholder: string) => string,
-): EditRequest {
+): R {
   const named = (value: unknown): unknown => {
     if (typeof value === 'string') return value.replace(/new:[a-z0-9-]+/, wordFor)
     if (Array.isArray(value)) return value.map(named)
@@ -154,36 +245,5 @@ export function withPlaceholders(
     Object.fromEntries(
       Object.entries(of).map(([field, value]) => [field, freeText.has(field) ? value : named(value)]),
     )
-  return fieldsOf(request) as EditRequest
-}
-
-const offerFrom = (offer: OfferRequest) => ({
-  ...offer,
-  places: offer.places.map(({ node, gives }) => ({ node, gives: givesFrom(gives) })),
-})
-
-const wantedFrom = (wants: Extract<EditRequest, { kind: 'request.make' }>['wants']) =>
-  wants.of === 'access' ? { ...wants, actions: setFrom(wants.actions, 'actions') } : wants
-
-function givenFrom(given: Extract<EditRequest, { kind: 'request.accept' }>['gives'], newId: () => string) {
-  switch (given.of) {
-    case 'team':
-      return { ...given, membership: newId() }
-    case 'role':
-      return { ...given, holding: newId() }
-    case 'access':
-      return { ...given, grant: newId(), gives: givesFrom(given.gives) }
-  }
-}
-
-const givesFrom = (gives: number | string): Gives =>
-  typeof gives === 'string' ? (gives as LevelId) : setFrom(gives, 'gives')
-
-function setFrom(mask: number, at: string): ActionSet {
-  const set = decodeActions(mask)
-  if (set === undefined)
-    throw problemOf('bad-input', {
-      faults: [{ at, message: 'Some of these actions need others that are missing.' }],
-    })
-  return set
+  return fieldsOf(request) as R
 }

@@ -2,7 +2,7 @@ import { rowOf, rowsBy } from '../../base/collection.ts'
 import { ok, refused } from '../../base/result.ts'
 import { entireWorkspace, rankFor, type Target } from '../../access/powers.ts'
 import { isPrivilege, type Privilege } from '../../levels/privilege.ts'
-import { blankProfile, type Holding, type Invitation, type Person, type Scope } from '../../people/person.ts'
+import type { Holding, Invitation, Person, Scope } from '../../people/person.ts'
 import { guestRole } from '../../people/role.ts'
 import { type State, workspaceOf } from '../../state/state.ts'
 import { type Context, type EditOf, type EditRule, isTaken, lacksPrivilege, wrongSpan } from '../context.ts'
@@ -43,7 +43,7 @@ export interface InvitePerson {
   readonly from: Instant | null
   readonly until: Instant | null
   /** What is known of them already. */
-  readonly profile: Partial<Profile>
+  readonly profile: { readonly [F in keyof Profile]?: Profile[F] | undefined }
   /** The welcome set that is offered. */
   readonly welcome: WelcomeSetId | null
   /** Whether it goes out by mail; else its link is passed on by hand. */
@@ -108,7 +108,9 @@ function invitedPerson({ author }: Context, edit: EditOf<'person.invite'>): Pers
   const { person: id, name, mail, as: kind, from, until } = edit
   const standing = { account: null, status: 'invited', joinedAt: null, agreedAt: null } as const
   const by = { contact: kind === 'guest' ? author : null, invitedBy: author }
-  return { ...blankProfile, ...edit.profile, ...standing, id, name, mail, kind, ...by, from, until }
+  const { handle = null, title = '', department = '', country = '', picture = null } = edit.profile
+  const profile = { handle, title, department, country, picture }
+  return { ...profile, ...standing, id, name, mail, kind, ...by, from, until }
 }
 
 /** Whether a mail domain is one from which people of a kind may come. */
