@@ -23,7 +23,7 @@ describe('what must fail', () => {
     ['contract/dates.ts', "import '#server/config.ts'"],
     ['demo/generate.ts', "import '#server/config.ts'"],
     ['server/main.ts', "import '#demo/generate.ts'"],
-    ['server/http/workspace.ts', "import '../store/writer.ts'"],
+    ['server/http/mount.ts', "import '../store/writer.ts'"],
     ['server/services/text.ts', "import '../http/check.ts'"],
     ['web/app/main.tsx', "import '#server/config.ts'"],
     ['web/features/teams/joining.ts', "import '../people/addresses.ts'"],
@@ -38,7 +38,7 @@ describe('what must pass', () => {
   test.each([
     ['core/access/evaluate.ts', "import '../levels/action.ts'"],
     ['server/services/text.ts', "import '../store/writer.ts'"],
-    ['server/http/workspace.ts', "import '../services/text.ts'"],
+    ['server/http/mount.ts', "import '../services/text.ts'"],
     ['web/features/teams/joining.ts', "import '../../ui/Panel.tsx'"],
     ['web/features/teams/joining.ts', "import '#core/levels/action.ts'"],
     ['demo/generate.ts', "import '#core/changes/judge.ts'"],
