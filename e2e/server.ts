@@ -39,7 +39,10 @@ async function startOn(dataDir: string, isDemo: boolean): Promise<DemoServer> {
     env,
   })
   await new Promise<void>((resolve, reject) => {
-    server.stdout.once('data', () => resolve())
+    // Before it listens it may tell how far its start is.
+    server.stdout.on('data', (text: Buffer) => {
+      if (text.includes('http')) resolve()
+    })
     server.stderr.on('data', text => process.stderr.write(text as Buffer))
     server.once('exit', code => reject(new Error(`the server ended with ${code}`)))
   })
