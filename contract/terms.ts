@@ -17,7 +17,7 @@ export const personStatus = oneOf('invited', 'active', 'suspended', 'removed')
 export const joining = oneOf('everyone', 'open', 'request', 'unlisted')
 export const nodeKind = oneOf('root', 'folder', 'board', 'row', 'page', 'file')
 export const columnAccess = oneOf('none', 'see', 'edit')
-export const principalName = Type.Unsafe<Principal>(Type.String())
+export const principal = Type.Unsafe<Principal>(Type.String())
 /** A number for each privilege, or for some. */
 export const byPrivilege = Type.Unsafe<Readonly<Record<Privilege, number>>>(
   Type.Record(privilege, Type.Number()),

@@ -91,8 +91,8 @@ function notificationsIn(parts: Parts, sets: readonly Made[], now: number): Noti
   const lately = sets.filter(set => set.after.at > now - 60 * days)
   const told = lately.flatMap(({ author, transition, after }) => {
     const { before, changes } = transition
-    const effect = recordOf(transition).differences
-    return notificationsOf(parts, id, { ...nothingWritten(author, after), before, changes, impact: effect })
+    const impact = recordOf(transition).differences
+    return notificationsOf(parts, id, { ...nothingWritten(author, after), before, changes, impact: impact })
   })
   const snapshot = { state: last.after.state, at: now }
   const near = notificationsOf(parts, id, {

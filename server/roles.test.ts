@@ -3,7 +3,7 @@ import type { HistoryView } from '#contract/views/history.ts'
 import type { ImportedRowView } from '#contract/views/onboarding.ts'
 import type { PageView } from '#contract/views/page.ts'
 import type { PersonView } from '#contract/views/people.ts'
-import type { HolderView, RoleToGiveView, RolesView, SeatsView } from '#contract/views/roles.ts'
+import type { HolderView, RoleToAssignView, RolesView, SeatsView } from '#contract/views/roles.ts'
 import { invite, open, type Visitor, welcome } from './tests/client.ts'
 import { at } from './tests/coast.ts'
 import { giving, making, personSeen, type RoleCast, roleCast } from './tests/roles.ts'
@@ -105,7 +105,7 @@ describe('a helper over the people of a team', () => {
   })
 
   test('is told which privileges sleep where a role is held', async () => {
-    const offered = (await owner.get<RoleToGiveView[]>(`${at}/people/${nia.id}/roles-to-assign`)).body
+    const offered = (await owner.get<RoleToAssignView[]>(`${at}/people/${nia.id}/roles-to-assign`)).body
     const keeper = offered.find(each => each.name === 'Keeper')
     const asleep = (name: string) => keeper?.scopes.find(each => each.name === name)?.asleep
     expect([asleep('the whole workspace'), asleep('Volunteers')]).toEqual([

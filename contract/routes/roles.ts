@@ -2,7 +2,7 @@ import { Type } from '@sinclair/typebox'
 import { outlineQuery } from '../requests.ts'
 import type { Route } from '../route.ts'
 import { RequestsView } from '../views/requests.ts'
-import { HolderView, OwnersView, RolesView, RoleToGiveView, SeatsView } from '../views/roles.ts'
+import { HolderView, OwnersView, RolesView, RoleToAssignView, SeatsView } from '../views/roles.ts'
 import { ViewedView, ViewingSessionsView } from '../views/viewing.ts'
 
 const viewing = 'The privilege to view roles.'
@@ -14,7 +14,7 @@ export const roleRoutes = {
   rolesToAssign: {
     does: 'The roles that one may assign to somebody, and over what.',
     needs: 'The privilege to assign roles.',
-    answer: Type.Array(RoleToGiveView),
+    answer: Type.Array(RoleToAssignView),
   },
   owners: { does: 'The owners, and who was offered to be one.', needs: 'To be owner.', answer: OwnersView },
   seats: { does: 'Seats: bought, taken, by whom.', needs: 'A privilege about seats.', answer: SeatsView },

@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox'
-import { personKind, personStatus, principalName } from '../terms.ts'
+import { personKind, personStatus, principal } from '../terms.ts'
 import { type View, oneOf, orNull, view } from '../pieces.ts'
 
 export const RoleView = view('RoleView', { id: Type.String(), name: Type.String(), note: Type.String() })
@@ -13,7 +13,7 @@ export const PathView = view('PathView', { ...PlaceName.properties, path: Type.S
 export type PathView = View<typeof PathView>
 
 export const PrincipalName = view('PrincipalName', {
-  principal: principalName,
+  principal: principal,
   name: Type.String(),
   /** How many people it matches now; 1 for a person. */
   people: Type.Number(),

@@ -59,14 +59,14 @@ export const HolderView = view('HolderView', {
 export type HolderView = View<typeof HolderView>
 
 /** A role that the reader may give to somebody, and over what. */
-export const RoleToGiveView = view('RoleToGiveView', {
+export const RoleToAssignView = view('RoleToGiveView', {
   ...RoleView.properties,
   privileges: Type.Array(privilege),
   scopes: Type.Array(
     Type.Object({ scope: ScopeView, name: Type.String(), asleep: Type.Array(privilege) }, strict),
   ),
 })
-export type RoleToGiveView = View<typeof RoleToGiveView>
+export type RoleToAssignView = View<typeof RoleToAssignView>
 
 export const HandoverView = view('HandoverView', {
   id: Type.String(),

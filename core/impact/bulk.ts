@@ -26,7 +26,7 @@ import { type Counted, countedFrom } from '../access/totals.ts'
 /** Past so many people times places it takes too long to look at each, at each instant at which something begins or ends. */
 const bulkFrom = 5000
 /** So many times it may be looked at one of them at one instant. */
-const sessionsAtMost = 200_000
+const checksAtMost = 200_000
 /** With more rows than this a wide change is told in counts. */
 const mostRows = 5000
 
@@ -66,7 +66,7 @@ export function isBulk(transition: Transition): boolean {
   let places = 0
   for (const [was, is] of startsAt(indexesOf(sides), roots)) {
     places += is === none ? read(sides[0].index.sizes, was) : read(sides[1].index.sizes, is)
-    if (places * count > bulkFrom || places * count * bounds > sessionsAtMost) return true
+    if (places * count > bulkFrom || places * count * bounds > checksAtMost) return true
   }
   return false
 }

@@ -15,7 +15,7 @@ const called: Readonly<Record<string, string>> = {
   next: 'The new password',
   note: 'A note',
   message: 'A message',
-  word: 'A message',
+  comment: 'A message',
   reason: 'A reason',
   title: 'A title',
   department: 'A department',

@@ -95,7 +95,7 @@ export const mayName = (asker: Asker, node: NodeId): boolean =>
 /** The same asker, who is told titles besides while a look of theirs at the outline is open. */
 export function checking({ clock }: Parts, asker: Asker): Asker {
   const { snapshot, person } = asker
-  // A snapshot is kept while nothing starts or ends in it: the end of a look is read by the clock.
+  // A snapshot is kept while nothing starts or ends in it: the end of a viewing session is read by the clock.
   const now = clock()
   const isLooking = rowsBy(snapshot.state.viewingSessions, 'by', person).some(
     each => each.through === null && each.until > now,

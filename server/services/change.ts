@@ -119,9 +119,9 @@ function* workingOut(parts: Parts, { asker, meant, seen }: Trying, before: Snaps
   const { changeSet, undone, draft, message } = meant
   const judged = yield* judging(before, changeSet)
   if (!judged.ok) return refused(judged.error)
-  const whole = proposedOf(before, changeSet, judged.value)
+  const proposed = proposedOf(before, changeSet, judged.value)
   if (seen !== undefined) {
-    const impacts = yield* differencesIn(whole, asker.person)
+    const impacts = yield* differencesIn(proposed, asker.person)
     const preview = yield* previewOf(asker, before, { ...meant, judged: judged.value, impacts })
     if (digestIn(preview.digest) !== digestIn(seen)) return refused({ preview })
   }

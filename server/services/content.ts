@@ -66,7 +66,7 @@ function deletableFrom(asker: Asker, { id, home, archivedAt }: ContentNode): Ins
 }
 
 /** Where a place could be moved to, by a part of the name: what may hold it, and where the asker may add. */
-export function goalsFor(asker: Asker, id: string, find: string): Promise<PlaceHit[]> {
+export function moveTargets(asker: Asker, id: string, find: string): Promise<PlaceHit[]> {
   const { node } = visiblePlace(asker, id).place
   const isOwn = (goal: NodeId) => pathOf(asker.snapshot.state, goal).some(each => each.id === node.id)
   return findPlaces(asker, {

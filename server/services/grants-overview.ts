@@ -87,7 +87,7 @@ const pathView = (asker: Asker, { node, path }: Place): PathView => ({
  * Edits that give at one place what counts at another: all that is given there, or its people, each by name with
  * what they have there. Nobody is given what they have already, and nothing more than the asker has.
  */
-export function takenOverView(asker: Asker, id: string, { from, what }: TakeOverQuery): CopiedAccessView {
+export function accessToCopy(asker: Asker, id: string, { from, what }: TakeOverQuery): CopiedAccessView {
   const to = visiblePlace(asker, id)
   const source = visiblePlace(asker, from)
   if (!has(to.actions, 'share') || !has(source.actions, 'share')) throw problemOf('not-found')

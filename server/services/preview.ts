@@ -54,8 +54,8 @@ function* previewing(
 ): Steps<Result<PreviewView, Refused>> {
   const judged = yield* within(judging(before, changeSet), 0, 0.6)
   if (!judged.ok) return judged
-  const whole = proposedOf(before, changeSet, judged.value)
-  const impacts = yield* within(differencesIn(whole, asker.person), 0.6, 0.9)
+  const proposed = proposedOf(before, changeSet, judged.value)
+  const impacts = yield* within(differencesIn(proposed, asker.person), 0.6, 0.9)
   return ok(
     yield* within(previewOf(asker, before, { changeSet, made, judged: judged.value, impacts }), 0.9, 1),
   )

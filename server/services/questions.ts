@@ -178,7 +178,7 @@ export function paged<Item>(snapshot: Snapshot, items: readonly Item[], { from }
 }
 
 /** Places that one may ask about, by a part of their name, or by their id; the homes where nothing is looked for yet. */
-export async function placesToAsk(asker: Asker, find: string): Promise<PlaceHit[]> {
+export async function placesToCheck(asker: Asker, find: string): Promise<PlaceHit[]> {
   const { snapshot, person } = asker
   const { nodes } = snapshot.state
   const wanted = find.trim().toLowerCase()

@@ -1,4 +1,4 @@
-import type { HolderView, RoleDetailView, RoleToGiveView, RolesView } from '#contract/views/roles.ts'
+import type { HolderView, RoleDetailView, RoleToAssignView, RolesView } from '#contract/views/roles.ts'
 import { powersOf, rankFor, entireWorkspace } from '#core/access/powers.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
 import type { PersonId, RoleId } from '#core/base/ids.ts'
@@ -112,7 +112,7 @@ export function holdersView(asker: Asker, id: string): HolderView[] {
 }
 
 /** The roles that the asker may give to somebody, each with over what, and what of it would have no effect there. */
-export function rolesToGive(asker: Asker, id: string): RoleToGiveView[] {
+export function rolesToAssign(asker: Asker, id: string): RoleToAssignView[] {
   const { snapshot, person: author } = asker
   const person = rowOf(snapshot.state.persons, id as PersonId)
   const context = { author, before: snapshot, now: snapshot }

@@ -35,19 +35,19 @@ export function BeforeAfter({ preview, problem, earlier, waiting }: Props) {
       {earlier !== undefined && (
         <div className="mb-2 border-l-4 border-base-300 pl-3">
           <p className="text-sm font-semibold">What you saw before</p>
-          <Snapshots preview={earlier} />
+          <Impacts preview={earlier} />
         </div>
       )}
       {earlier !== undefined && <p className="text-sm font-semibold">What it would do now</p>}
-      <Snapshots preview={preview} />
+      <Impacts preview={preview} />
       <LeftOut leftOut={preview.leftOut} />
     </section>
   )
 }
 
-const Snapshots = ({ preview: { impact, isWhole } }: { readonly preview: PreviewView }) =>
-  impact.map((snapshot, index) => (
-    <Snapshot key={snapshot.at} snapshot={snapshot} isNow={index === 0} isWhole={isWhole} />
+const Impacts = ({ preview: { impact, isWhole } }: { readonly preview: PreviewView }) =>
+  impact.map((impactAt, index) => (
+    <ImpactAt key={impactAt.at} impactAt={impactAt} isNow={index === 0} isWhole={isWhole} />
   ))
 
 /** What an undo does not take back. */
@@ -65,24 +65,24 @@ const LeftOut = ({ leftOut }: Pick<PreviewView, 'leftOut'>) =>
 
 const views = ['by person', 'by place'] as const
 
-interface SnapshotProps {
-  readonly snapshot: ImpactAtView
+interface ImpactAtProps {
+  readonly impactAt: ImpactAtView
   readonly isNow: boolean
   readonly isWhole: boolean
 }
 
-function Snapshot({ snapshot, isNow, isWhole }: SnapshotProps) {
+function ImpactAt({ impactAt, isNow, isWhole }: ImpactAtProps) {
   const [isOpen, setOpen] = useState(false)
-  const { differences, counted } = snapshot
+  const { differences, counted } = impactAt
   return (
     <div className="mb-2">
       <p className="text-sm">
         {!isNow && (
           <strong>
-            From the end of <Day at={snapshot.at - 1} />:{' '}
+            From the end of <Day at={impactAt.at - 1} />:{' '}
           </strong>
         )}
-        {sentenceOf({ snapshot, isNow, isWhole })}{' '}
+        {sentenceOf({ impactAt, isNow, isWhole })}{' '}
         {(differences.length > 0 || counted !== null) && (
           <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
             {isOpen ? 'Hide details' : 'Show details'}
@@ -91,8 +91,8 @@ function Snapshot({ snapshot, isNow, isWhole }: SnapshotProps) {
       </p>
       {isOpen &&
         (counted === null ? <DifferenceList differences={differences} /> : <Counted counted={counted} />)}
-      <Columns columns={snapshot.columns} />
-      <Powers powers={snapshot.powers} />
+      <Columns columns={impactAt.columns} />
+      <Powers powers={impactAt.powers} />
     </div>
   )
 }
@@ -226,14 +226,14 @@ const toldOf = (differences: readonly DifferenceView[]) =>
     after: after as ActionSet,
   }))
 
-function sentenceOf({ snapshot, isNow, isWhole }: SnapshotProps): string {
-  const { differences, counted, hiddenPlaces, powers } = snapshot
+function sentenceOf({ impactAt, isNow, isWhole }: ImpactAtProps): string {
+  const { differences, counted, hiddenPlaces, powers } = impactAt
   const isNothing = differences.length === 0 && counted === null
   if (isNothing && hiddenPlaces === 0 && isWhole && powers.length > 0)
     return 'Nobody’s access to places changes.'
   const hidden = `${placesWords(hiddenPlaces)} that you cannot see`
   if (!isNothing)
-    return impactLine(snapshot, isWhole) + (hiddenPlaces > 0 ? ` There are more changes on ${hidden}.` : '')
+    return impactLine(impactAt, isWhole) + (hiddenPlaces > 0 ? ` There are more changes on ${hidden}.` : '')
   if (hiddenPlaces > 0) return `Nothing changes on the places that you see. There are changes on ${hidden}.`
   return isNow ? impactInWords([], isWhole) : 'Nothing differs any more.'
 }

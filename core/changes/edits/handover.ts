@@ -24,7 +24,7 @@ export interface OfferHandover {
 export const offerHandover: EditRule<OfferHandover> = {
   kind: 'handover.offer',
   lacks: context => lacksPrivilege(context, 'own'),
-  apply: ({ now, author }, { handover: id, to, keeps, reason: word }) => {
+  apply: ({ now, author }, { handover: id, to, keeps, reason }) => {
     const { state, at } = now
     const person = rowOf(state.persons, to)
     if (person?.kind !== 'member' || !isActive(now, person) || to === author)
@@ -34,7 +34,7 @@ export const offerHandover: EditRule<OfferHandover> = {
     if (isOwner(now, to)) return refused({ code: 'already-there', what: 'role' })
     if (isTaken(state, 'handovers', id) || allRows(state.handovers).some(each => each.from === author))
       return refused({ code: 'already-there', what: 'handover' })
-    const after: Handover = { id, from: author, to, at, reason: word, keeps }
+    const after: Handover = { id, from: author, to, at, reason, keeps }
     return ok([{ table: 'handovers', id, before: null, after }])
   },
 }

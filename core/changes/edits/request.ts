@@ -21,13 +21,13 @@ export const makeRequest: EditRule<MakeRequest> = {
   apply: ({ now, author }, { request: id, wants, reason }) => {
     const { state, at } = now
     const rule = ruleFor(wants)
-    const pointless = rule.isPointless(now, author, wants)
+    const pointless = rule.whyPointless(now, author, wants)
     if (pointless !== undefined) return refused(pointless)
     const after: RequestFor = { id, person: author, wants, at, reason, declined: null }
     const key = requestKey(after)
     const earlier = rowsBy(state.requests, 'person', author).filter(each => requestKey(each) === key)
     if (earlier.some(each => rule.waits(now, each)) || isTaken(state, 'requests', id))
-      return refused({ code: 'already-there', what: rule.asked })
+      return refused({ code: 'already-there', what: rule.alreadyAsked })
     return ok([
       ...earlier.map(each => gone('requests', each)),
       { table: 'requests', id, before: null, after },

@@ -24,19 +24,19 @@ export const beginViewing: EditRule<BeginViewing> = {
     const rank = rankFor(before, author, { privilege, target: entireWorkspace })
     return rank === undefined ? { code: 'privilege-missing', privilege } : undefined
   },
-  apply: ({ now, author }, { session: id, through, reason: word }) => {
+  apply: ({ now, author }, { session: id, through, reason }) => {
     if (isTaken(now.state, 'viewingSessions', id)) return refused({ code: 'already-there', what: 'id' })
     const person = through === null ? undefined : rowOf(now.state.persons, through)
     if (through !== null && (person === undefined || !isActive(now, person) || through === author))
       return refused({ code: 'unknown', what: 'person' })
-    if (word.trim() === '') return refused({ code: 'reason-missing' })
+    if (reason.trim() === '') return refused({ code: 'reason-missing' })
     const after: ViewingSession = {
       id,
       by: author,
       through,
       at: now.at,
       until: now.at + viewingTime,
-      reason: word,
+      reason,
     }
     return ok([{ table: 'viewingSessions', id, before: null, after }])
   },

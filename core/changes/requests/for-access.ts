@@ -20,14 +20,14 @@ import { type RequestAnswer, unknownRequest, type WantRule } from './rule.ts'
  */
 export const accessRule: WantRule<WantedOf<'access'>> = {
   lacksAsking: () => undefined,
-  isPointless: (snapshot, person, { node, actions }) => {
+  whyPointless: (snapshot, person, { node, actions }) => {
     if (holds(check(snapshot, person, node), actions)) return { code: 'already-there', what: 'access' }
     const asked = rowsBy(snapshot.state.requests, 'person', person).filter(isForAccess)
     return asked.length >= askedAtMost ? { code: 'asked-too-much' } : undefined
   },
   isOpen,
   waits,
-  asked: 'access request',
+  alreadyAsked: 'access request',
   lacksDeciding: (context, { person, wants }) =>
     person === context.author || lacksActionInArchive(context, wants.node, 'share') !== undefined
       ? unknownRequest

@@ -29,7 +29,7 @@ export const roleRule: WantRule<RoleWanted> = {
     const isKnown = wants.of === 'privilege' || mayUse(before, author, 'view roles')
     return isKnown ? undefined : { code: 'unknown', what: 'role' }
   },
-  isPointless: (snapshot, person, wants) => {
+  whyPointless: (snapshot, person, wants) => {
     const { roles } = snapshot.state
     if (wants.of === 'role' && (rowOf(roles, wants.role) === undefined || wants.role === guestRole))
       return { code: 'unknown', what: 'role' }
@@ -37,7 +37,7 @@ export const roleRule: WantRule<RoleWanted> = {
   },
   isOpen: request => request.declined === null,
   waits: (_snapshot, request) => request.declined === null,
-  asked: 'role request',
+  alreadyAsked: 'role request',
   lacksDeciding: (context, { person }) => lacksAssigning(context, person),
   lacksGiving: (context, { person: id }, given) => {
     const person = rowOf(context.before.state.persons, id)

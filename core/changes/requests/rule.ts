@@ -12,13 +12,13 @@ export interface WantRule<W extends Wanted = Wanted> {
   /** What asking needs. Rights are read in the state before the change set. */
   readonly lacksAsking: (context: Context, wants: W) => Refusal | undefined
   /** Why there is nothing to ask for. */
-  readonly isPointless: (snapshot: Snapshot, person: PersonId, wants: W) => Refusal | undefined
+  readonly whyPointless: (snapshot: Snapshot, person: PersonId, wants: W) => Refusal | undefined
   /** Whether it can be answered still. */
   readonly isOpen: (request: RequestFor<W>, now: Instant) => boolean
   /** Whether whoever asks is to take it that it waits, and so may not ask again. */
   readonly waits: (snapshot: Snapshot, request: RequestFor<W>) => boolean
   /** Said where one asks again. */
-  readonly asked: 'request' | 'role request' | 'access request'
+  readonly alreadyAsked: 'request' | 'role request' | 'access request'
   /** What deciding needs; the same for a request that is hidden as for none. */
   readonly lacksDeciding: (context: Context, request: RequestFor<W>) => Refusal | undefined
   /** What giving this in answer needs besides. */

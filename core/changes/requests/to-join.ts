@@ -19,13 +19,13 @@ export const teamRule: WantRule<WantedOf<'team'>> = {
       ? undefined
       : { code: 'not-by-request' }
   },
-  isPointless: ({ state }, person, { team }) =>
+  whyPointless: ({ state }, person, { team }) =>
     membershipOf(state, team, person) === undefined
       ? undefined
       : { code: 'already-there', what: 'membership' },
   isOpen: request => request.declined === null,
   waits: (_snapshot, request) => request.declined === null,
-  asked: 'request',
+  alreadyAsked: 'request',
   lacksDeciding: (context, { wants }) => {
     const lacks = lacksFilling(context, wants.team)
     return lacks?.code === 'lead-missing' || lacks?.code === 'unknown' ? unknownRequest : lacks

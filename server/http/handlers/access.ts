@@ -3,10 +3,10 @@ import { accessView } from '../../services/access.ts'
 import { accessiblePlaces } from '../../services/accessible-places.ts'
 import { type Asker, checking } from '../../services/asker.ts'
 import { explanationView } from '../../services/explanation.ts'
-import { grantsOverview, takenOverView } from '../../services/grants-overview.ts'
+import { grantsOverview, accessToCopy } from '../../services/grants-overview.ts'
 import { ownAccessView } from '../../services/own-access.ts'
 import { diffView, snapshotOfPast } from '../../services/past.ts'
-import { checkView, placesToAsk, whatView, whoView } from '../../services/questions.ts'
+import { checkView, placesToCheck, whatView, whoView } from '../../services/questions.ts'
 import { whyNotView } from '../../services/remedies.ts'
 import type { WorkspaceHandlers } from '../mount.ts'
 
@@ -20,7 +20,7 @@ export const accessHandlers = (parts: Parts) => {
   return {
     access: (asker, { params }) => accessView(asker, params.id),
     ownAccess: (asker, { params }) => ownAccessView(checking(parts, asker), params.id),
-    accessToCopy: (asker, { params, query }) => takenOverView(asker, params.id, query),
+    accessToCopy: (asker, { params, query }) => accessToCopy(asker, params.id, query),
     explanation: (asker, { params }) => explanationView(checking(parts, asker), params.id, params.person),
     whyNot: (asker, { params }) => whyNotView(checking(parts, asker), params, parts.clock),
     peopleWithAccess: async (asker, { params, query: { at, ...page } }) =>
@@ -30,7 +30,7 @@ export const accessHandlers = (parts: Parts) => {
       whatView(parts, await asked(asker, at), { id: params.id, page }),
     grants: (asker, { query }) => grantsOverview(asker, query),
     check: (asker, { body }) => checkView(asker, body),
-    placesToCheck: (asker, { query }) => placesToAsk(checking(parts, asker), query.find),
+    placesToCheck: (asker, { query }) => placesToCheck(checking(parts, asker), query.find),
     diff: (asker, { query }) => diffView(parts, asker, query),
   } satisfies Partial<WorkspaceHandlers>
 }

@@ -1,7 +1,7 @@
 import type { Parts } from '../../parts.ts'
 import { visiblePlace } from '../../services/asker.ts'
 import { columnPeopleView, columnsView } from '../../services/columns.ts'
-import { goalsFor, nodeView, visibleChildren } from '../../services/content.ts'
+import { moveTargets, nodeView, visibleChildren } from '../../services/content.ts'
 import { changesWithin } from '../../services/place-changes.ts'
 import { saveText, textView } from '../../services/text.ts'
 import type { WorkspaceHandlers } from '../mount.ts'
@@ -12,7 +12,7 @@ export const contentHandlers = (parts: Parts) =>
     node: (asker, { params }) => nodeView(asker, params.id),
     children: (asker, { params }) => visibleChildren(asker, visiblePlace(asker, params.id).place.node.id),
     changesWithin: (asker, { params }) => changesWithin(parts, asker, params.id),
-    moveTargets: (asker, { params, query }) => goalsFor(asker, params.id, query.find),
+    moveTargets: (asker, { params, query }) => moveTargets(asker, params.id, query.find),
     columns: (asker, { params }) => columnsView(asker, params.id),
     peopleOfColumn: (asker, { params, query }) => columnPeopleView(asker, params, query),
     text: (asker, { params }) => textView(parts, asker, params.id),

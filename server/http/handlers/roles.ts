@@ -1,7 +1,7 @@
 import type { Parts } from '../../parts.ts'
 import { ownersView } from '../../services/owners.ts'
 import { requestsView } from '../../services/requests.ts'
-import { holdersView, rolesToGive, rolesView } from '../../services/roles.ts'
+import { holdersView, rolesToAssign, rolesView } from '../../services/roles.ts'
 import { seatsView } from '../../services/seats.ts'
 import { viewedView, viewingSessionsView } from '../../services/viewing-sessions.ts'
 import type { WorkspaceHandlers } from '../mount.ts'
@@ -11,7 +11,7 @@ export const roleHandlers = (parts: Parts) =>
   ({
     roles: asker => rolesView(asker),
     holders: (asker, { params }) => holdersView(asker, params.id),
-    rolesToAssign: (asker, { params }) => rolesToGive(asker, params.id),
+    rolesToAssign: (asker, { params }) => rolesToAssign(asker, params.id),
     owners: asker => ownersView(asker),
     seats: asker => seatsView(parts, asker),
     requests: asker => requestsView(asker),

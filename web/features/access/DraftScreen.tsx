@@ -59,7 +59,7 @@ interface Props {
 
 function Kept({ draft }: Props) {
   const [isOpen, setOpen] = useState(draft.from !== null)
-  const { name, from, comment: word, changedAt, count } = draft
+  const { name, from, comment, changedAt, count } = draft
   return (
     <article aria-label={name} className="border-t border-base-content py-2">
       <div className="flex items-baseline justify-between gap-3">
@@ -78,7 +78,7 @@ function Kept({ draft }: Props) {
           </button>
         </span>
       </div>
-      {word !== '' && <p className="quiet">“{word}”</p>}
+      {comment !== '' && <p className="quiet">“{comment}”</p>}
       {isOpen && <Draft draft={draft} />}
     </article>
   )

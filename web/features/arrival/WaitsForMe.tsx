@@ -16,7 +16,7 @@ interface Item {
   /** Since when; not known of everything. */
   readonly at: number | null
   readonly text: ReactNode
-  readonly word: string
+  readonly reason: string
   readonly act: string
   readonly to: string
 }
@@ -43,10 +43,10 @@ const Waiting = ({ items }: { readonly items: readonly Item[] }) => (
       </p>
     )}
     <ul>
-      {items.map(({ key, at, text, word, act, to }) => (
+      {items.map(({ key, at, text, reason, act, to }) => (
         <Line key={key} at={at} act={act} to={to}>
           {text}
-          {word !== '' && <span className="quiet"> · “{word}”</span>}
+          {reason !== '' && <span className="quiet"> · “{reason}”</span>}
         </Line>
       ))}
     </ul>
@@ -74,11 +74,11 @@ function useWaiting(): Item[] {
   const { slug } = useHere()
   const { data: mine } = useMyAccessQuery(slug)
   const { data: session } = useSessionQuery()
-  const handovers: Item[] = (mine?.handovers ?? []).map(({ id, from, at, reason: word }) => ({
+  const handovers: Item[] = (mine?.handovers ?? []).map(({ id, from, at, reason }) => ({
     key: `handover ${id}`,
     at,
     text: <Says who={from.name} what="offers to hand over the workspace to you" />,
-    word,
+    reason,
     act: 'Decide',
     to: `/at/${slug}/me`,
   }))
@@ -86,7 +86,7 @@ function useWaiting(): Item[] {
     key: `invitation ${id}`,
     at: null,
     text: <Says who={by} what={`invites you to ${workspace}`} />,
-    word: '',
+    reason: '',
     act: 'Answer',
     to: '/workspaces',
   }))
@@ -119,7 +119,7 @@ function useRequests(): Item[] {
       key: `request ${id}`,
       at,
       text: <Says who={person.name} what={`requests ${what}`} />,
-      word: reason,
+      reason,
       act: 'Decide',
       to: `/at/${slug}/${path}`,
     }
@@ -130,10 +130,10 @@ function useRequests(): Item[] {
 function useDraftsForMe(): Item[] {
   const { slug, workspace } = useHere()
   const { data } = useDraftsQuery(slug, { skip: workspace.me.kind === 'guest' })
-  return (data?.kept ?? []).flatMap(({ id, name, from, comment: word, changedAt: at }) => {
+  return (data?.kept ?? []).flatMap(({ id, name, from, comment: reason, changedAt: at }) => {
     if (from === null) return []
     const text = <Says who={from.name} what={`handed you the draft changes “${name}”`} />
-    return [{ key: `draft ${id}`, at, text, word, act: 'Preview', to: `/at/${slug}/oversight/draft` }]
+    return [{ key: `draft ${id}`, at, text, reason, act: 'Preview', to: `/at/${slug}/oversight/draft` }]
   })
 }
 

@@ -49,7 +49,7 @@ export const Handovers = ({ handovers }: Pick<MyAccessView, 'handovers'>) =>
 
 function Handover({ handover }: { readonly handover: HandoverView }) {
   const { slug, workspace } = useHere()
-  const { id, from, at, reason: word, keeps } = handover
+  const { id, from, at, reason, keeps } = handover
   const { apply, problem, isBusy } = useChange(slug)
   const [isTaking, setTaking] = useState(false)
   const decline = () =>
@@ -64,7 +64,7 @@ function Handover({ handover }: { readonly handover: HandoverView }) {
       </h2>
       <p className="quiet text-sm">
         <Day at={at} />
-        {word !== '' && ` · “${word}”`}
+        {reason !== '' && ` · “${reason}”`}
       </p>
       <p>
         You would become an owner, {from.name} would become {keeps}.
@@ -98,10 +98,10 @@ export function Looks({ viewingSessions }: Pick<MyAccessView, 'viewingSessions'>
   return (
     <section aria-label="Who saw the workspace as me" className="mt-4">
       <h2 className="mb-1 text-lg font-bold">Who saw the workspace as me</h2>
-      {viewingSessions.map(({ id, by, at, reason: word }) => (
+      {viewingSessions.map(({ id, by, at, reason }) => (
         <p key={id} className="border-t border-base-300 py-1">
           {by.name}, <Day at={at} /> <Time at={at} />
-          <span className="quiet block text-sm">“{word}”</span>
+          <span className="quiet block text-sm">“{reason}”</span>
         </p>
       ))}
     </section>

@@ -8,7 +8,7 @@ import type {
   PersonView,
   PowerView,
 } from '#contract/views/people.ts'
-import type { RoleToGiveView } from '#contract/views/roles.ts'
+import type { RoleToAssignView } from '#contract/views/roles.ts'
 import { counted } from '#core/words/english.ts'
 import { privilegesListed, privilegeWords } from '#core/words/privilege.ts'
 import { useRolesToAssignQuery } from '../../api/roles.ts'
@@ -117,8 +117,8 @@ const overNamed = (name: string) =>
   name === 'the whole workspace' || name === 'guests' ? name : `the people of ${name}`
 
 interface GivingRoleProps extends Part {
-  readonly role: RoleToGiveView
-  readonly scope: RoleToGiveView['scopes'][number]
+  readonly role: RoleToAssignView
+  readonly scope: RoleToAssignView['scopes'][number]
   readonly children: React.ReactNode
 }
 

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { endOfDay } from '#contract/dates.ts'
 import type { RequestView, RoleWantedView } from '#contract/views/requests.ts'
-import type { RoleToGiveView } from '#contract/views/roles.ts'
+import type { RoleToAssignView } from '#contract/views/roles.ts'
 import { isAsleep } from '#core/levels/privilege.ts'
 import { useRolesToAssignQuery } from '../../api/roles.ts'
 import { useChange } from '../../api/use-change.ts'
@@ -48,12 +48,12 @@ export function Deciding({ request, onDone }: Props) {
 interface Option {
   readonly value: string
   readonly name: string
-  readonly role: RoleToGiveView
-  readonly scope: RoleToGiveView['scopes'][number]
+  readonly role: RoleToAssignView
+  readonly scope: RoleToAssignView['scopes'][number]
 }
 
 /** Roles that answer the request where they have effect, the smallest first. */
-const optionsFor = ({ wants }: RequestView<RoleWantedView>, roles: readonly RoleToGiveView[]): Option[] =>
+const optionsFor = ({ wants }: RequestView<RoleWantedView>, roles: readonly RoleToAssignView[]): Option[] =>
   roles
     .filter(role =>
       wants.of === 'role' ? role.id === wants.role.id : role.privileges.includes(wants.privilege),
