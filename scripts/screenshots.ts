@@ -99,7 +99,7 @@ const shots: readonly Shot[] = [
     sees: 'Where you were',
   },
   {
-    name: 'leaving',
+    name: 'offboarding',
     who: owner,
     path: `${at}/people/person-joss`,
     sees: 'Remove …',
@@ -178,7 +178,7 @@ const shots: readonly Shot[] = [
   { name: 'teams', who: owner, path: `${at}/teams/team-birds`, sees: '1 request to join' },
   { name: 'roles', who: owner, path: `${at}/roles/role-auditor`, sees: 'What people with this role can do' },
   {
-    name: 'side-by-side',
+    name: 'matrix',
     who: owner,
     path: `${at}/roles/matrix`,
     theme: 'dark',
