@@ -49,6 +49,13 @@ export function idOf<Id extends string>(
   return numbers.size > 0 && getIn(numbers, id) !== undefined ? undefined : id
 }
 
+/** Whether the id of one number in use comes after that of another, sign by sign. */
+export const comesAfter = <Id extends string>(
+  numbering: Numbering<Id>,
+  number: number,
+  other: number,
+): boolean => (idOf(numbering, number) ?? '') > (idOf(numbering, other) ?? '')
+
 /** With a number for an id that has none yet. */
 export function numbered<Id extends string>(numbering: Numbering<Id>, id: Id): [Numbering<Id>, number] {
   const next = numberedAll(numbering, [id])

@@ -21,7 +21,7 @@ export interface Source {
   readonly persons: readonly Person[]
   readonly teams: readonly Team[]
   readonly memberships: readonly Membership[]
-  /** The root and every other node, numbered in any order. */
+  /** The root and every other node, numbered in the order of their ids. */
   readonly nodes: PackedIds
   /** By a node's number, the number of its parent; `none` for the root. */
   readonly parents: Int32Array
@@ -136,8 +136,8 @@ const { width, first, next, previous } = inTree
 function link({ written }: Making, parents: Int32Array, order: Int32Array): void {
   const tree = createFull(parents.length * width)
   const sizes = createFull(parents.length).fill(1, 0, parents.length)
-  for (let index = order.length - 1; index >= 0; index -= 1) {
-    const node = order[index] as number
+  // As they are numbered, each before the one that was linked last: siblings stand with the newest id first.
+  for (let node = 0; node < parents.length; node += 1) {
     const parent = parents[node] as number
     tree[node * width] = parent
     if (parent === none) continue
@@ -145,7 +145,11 @@ function link({ written }: Making, parents: Int32Array, order: Int32Array): void
     tree[node * width + next] = sibling
     if (sibling !== none) tree[sibling * width + previous] = node
     tree[parent * width + first] = node
-    sizes[parent] = (sizes[parent] as number) + (sizes[node] as number)
+  }
+  for (let index = order.length - 1; index >= 0; index -= 1) {
+    const node = order[index] as number
+    const parent = parents[node] as number
+    if (parent !== none) sizes[parent] = (sizes[parent] as number) + (sizes[node] as number)
   }
   written.tree = writingIn(tree, parents.length * width)
   written.sizes = writingIn(sizes, parents.length)

@@ -5,7 +5,7 @@ import type { ContentNode } from '../tree/node.ts'
 import { dissolveIfPlain, dropEntries } from './entries.ts'
 import { type AccessIndex, inSegment, inTree, state } from './layout.ts'
 import { type Changed, type Making, reading, writing } from './making.ts'
-import { freeSegment, grow, hang, link, rejoin, resize, segmentAt, unhang } from './tree.ts'
+import { freeSegment, grow, hang, type Hanging, link, rejoin, resize, segmentAt, unhang } from './tree.ts'
 
 /** Nodes that come, go, move or get another state. Their parents may be among them, before or after them. */
 export function changeNodes(making: Making, changes: readonly Changed<ContentNode>[]): void {
@@ -18,7 +18,12 @@ export function changeNodes(making: Making, changes: readonly Changed<ContentNod
     before !== null && after !== null && before.parent !== after.parent ? [after] : [],
   )
   for (const node of moved) unhang(making, number(node))
-  for (const node of moved) hangSafely(making, number(node), parentNumber(making, node))
+  const last = new Map<number, number>()
+  for (const node of newestFirst(moved)) {
+    const parent = parentNumber(making, node)
+    hangSafely(making, { node: number(node), parent, near: last.get(parent) })
+    last.set(parent, number(node))
+  }
   for (const node of deepestFirst(making, moved.map(number))) rejoin(making, node)
   for (const { after } of changes) if (after !== null) setState(making, after)
   const gone = changes.flatMap(({ before, after }) => (before !== null && after === null ? [before] : []))
@@ -27,12 +32,17 @@ export function changeNodes(making: Making, changes: readonly Changed<ContentNod
 }
 
 /** Every walk up the tree ends: a state in which a node stands in itself cannot be made. */
-function hangSafely(making: Making, node: number, parent: number): void {
+function hangSafely(making: Making, hanging: Hanging): void {
+  const { node, parent } = hanging
   const tree = reading(making, 'tree')
   for (let above = parent; above !== none; above = read(tree, above * inTree.width + inTree.parent))
     if (above === node) throw new Error('a node would stand in itself')
-  hang(making, node, parent)
+  hang(making, hanging)
 }
+
+/** The order in which siblings are linked fastest. */
+const newestFirst = (nodes: readonly ContentNode[]): readonly ContentNode[] =>
+  nodes.length < 2 ? nodes : nodes.toSorted((a, b) => (a.id < b.id ? 1 : -1))
 
 const parentNumber = ({ index }: Making, { parent }: ContentNode): number =>
   parent === null ? none : (numberOf(index.nodes, parent) ?? none)
@@ -44,8 +54,9 @@ function createAll(making: Making, nodes: readonly ContentNode[]): void {
     nodes.map(node => node.id),
   )
   making.index.nodes = numbers
-  const inOrder = parentsFirst(nodes)
-  for (const node of inOrder) create(making, node)
+  const inOrder = parentsFirst(newestFirst(nodes))
+  const last = new Map<number, number>()
+  for (const node of inOrder) create(making, node, last)
   // From below: what is counted in a parent that is new too is counted above with that.
   const isNew = new Set(nodes.map(node => node.id))
   const sizes = writing(making, 'sizes')
@@ -74,7 +85,8 @@ function parentsFirst(nodes: readonly ContentNode[]): ContentNode[] {
   return inOrder
 }
 
-function create(making: Making, node: ContentNode): void {
+/** `last` has, by parent, the node that was linked last. */
+function create(making: Making, node: ContentNode, last: Map<number, number>): void {
   const number = numberOf(making.index.nodes, node.id) as number
   const tree = writing(making, 'tree')
   for (let field = 0; field < inTree.width; field += 1) write(tree, number * inTree.width + field, none)
@@ -82,7 +94,8 @@ function create(making: Making, node: ContentNode): void {
   const segmentOf = writing(making, 'segmentOf')
   write(segmentOf, number, none)
   const parent = parentNumber(making, node)
-  link(making, number, parent)
+  link(making, { node: number, parent, near: last.get(parent) })
+  last.set(parent, number)
   if (parent === none) segmentAt(making, number)
   else {
     write(segmentOf, number, read(segmentOf, parent))

@@ -1,23 +1,42 @@
+import { comesAfter } from '../base/numbering.ts'
 import { none, read, write } from '../base/vector.ts'
 import { inLinks, inSegment, inTree } from './layout.ts'
 import { giveRowBack, type Making, takeRow, writing } from './making.ts'
 
+export interface Hanging {
+  readonly node: number
+  readonly parent: number
+  /** A sibling, from which on it is looked for its place. */
+  readonly near: number | undefined
+}
+
 /** Hangs a node that stands nowhere under its parent. All that lies below comes along. */
-export function hang(making: Making, node: number, parent: number): void {
-  link(making, node, parent)
+export function hang(making: Making, hanging: Hanging): void {
+  const { node, parent } = hanging
+  link(making, hanging)
   resize(making, parent, read(writing(making, 'sizes'), node))
 }
 
-/** The same without counting it above; under `none` for the root. */
-export function link(making: Making, node: number, parent: number): void {
+/**
+ * The same without counting it above; under `none` for the root. Siblings stand in one order, the newest id first: two
+ * indexes of the same records are walked alike. Costs a look at each sibling with a later id, from `near` on if that has
+ * one: many that come in that order are linked as fast as one.
+ */
+export function link(making: Making, { node, parent, near = none }: Hanging): void {
   const tree = writing(making, 'tree')
+  const ids = making.index.nodes
+  const nextOf = (sibling: number) => read(tree, sibling * inTree.width + inTree.next)
+  const first = parent === none ? none : read(tree, parent * inTree.width + inTree.first)
+  let previous = near !== none && comesAfter(ids, near, node) ? near : none
+  let next = previous === none ? first : nextOf(previous)
+  for (; next !== none && comesAfter(ids, next, node); next = nextOf(next)) previous = next
   const base = node * inTree.width
-  const next = parent === none ? none : read(tree, parent * inTree.width + inTree.first)
   write(tree, base + inTree.parent, parent)
   write(tree, base + inTree.next, next)
-  write(tree, base + inTree.previous, none)
+  write(tree, base + inTree.previous, previous)
   if (next !== none) write(tree, next * inTree.width + inTree.previous, node)
-  if (parent !== none) write(tree, parent * inTree.width + inTree.first, node)
+  if (previous !== none) write(tree, previous * inTree.width + inTree.next, node)
+  else if (parent !== none) write(tree, parent * inTree.width + inTree.first, node)
 }
 
 /** Takes a node from under its parent. */

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { childrenIn } from '../access/cut-segments.ts'
 import { checkIn, seesWithin } from '../access/evaluate.ts'
 import { createEvaluation, type EvaluationContext } from '../access/evaluation-context.ts'
 import {
@@ -121,6 +122,10 @@ function expectWhole(state: State, index: AccessIndex): void {
     const isHead = read(index.segments, segment * inSegment.width + inSegment.head) === number
     const parent = read(index.tree, number * inTree.width + inTree.parent)
     expect(parent === none ? null : idOf(index.nodes, parent)).toBe(node.parent)
+    const children = allRows(state.nodes).flatMap(({ id, parent }) => (parent === node.id ? [id] : []))
+    expect(childrenIn(index, number).map(child => idOf(index.nodes, child))).toEqual(
+      children.toSorted().toReversed(),
+    )
     expect([node.id, isHead]).toEqual([node.id, node.parent === null || isHeading(state, node.id)])
     if (!isHead) expect(segment).toBe(read(index.segmentOf, parent))
     else if (parent !== none)

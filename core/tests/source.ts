@@ -6,9 +6,9 @@ import { entryVectors, type Source } from '../index/build.ts'
 import { type State, workspaceOf } from '../state/state.ts'
 import type { ContentNode } from '../tree/node.ts'
 
-/** What an index of a state is built from, its nodes in whatever order they lie. */
+/** What an index of a state is built from, as it is loaded: its nodes in the order of their ids. */
 export function sourceOf(state: State): Source {
-  const nodes = allRows(state.nodes)
+  const nodes = allRows(state.nodes).toSorted((a, b) => (a.id < b.id ? -1 : 1))
   const ids = nodes.map(node => node.id)
   const entries = [...allRows(state.grants), ...allRows(state.limits)]
   return {
