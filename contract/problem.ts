@@ -189,6 +189,11 @@ export const serverProblems = {
     title: 'Too many people have used this link in an hour.',
     detail: 'Try again in an hour, or ask the person who gave you the link.',
   },
+  'reads-only': {
+    status: 503,
+    title: 'This server only answers questions.',
+    detail: 'Nothing was changed. Do it at the address by which people reach the workspace.',
+  },
   'many-streams': {
     status: 429,
     title: 'You have Noskel open in ten places already.',

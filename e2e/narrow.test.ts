@@ -31,7 +31,7 @@ const views: readonly View[] = [
   [`${at}/oversight/history`, 'Effect'],
   [`${at}/notifications`, 'Notification settings'],
   [`${at}/settings/guests`, 'Highest level of guests'],
-  [`${at}/me`, 'My places'],
+  [`${at}/me`, 'Leave Marram Coast Survey'],
   ['/account', 'Your account'],
 ]
 

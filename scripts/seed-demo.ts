@@ -1,4 +1,4 @@
-import { Transaction } from 'sequelize'
+import type { Transaction } from 'sequelize'
 import { pino } from 'pino'
 import { nearingIn, theWorkspace } from '#core/changes/scheduled.ts'
 import { nearness } from '#core/state/dates.ts'
@@ -12,13 +12,15 @@ import { nothingWritten } from '../server/services/notifications/kind.ts'
 import { notificationsOf } from '#server/services/notifications/write.ts'
 import type { NotificationRow } from '#server/store/tables.ts'
 import { hashOf } from '#server/services/password.ts'
-import { noteFormerNames } from '#server/services/former-names.ts'
-import { noteChanged, noteChanges } from '#server/services/place-changes.ts'
-import { rowOfEntry } from '#server/services/audit-entry.ts'
-import { createBatch, flush, put } from '#server/store/batch.ts'
+import { placesChanged } from '#server/services/place-changes.ts'
+import { entryRows } from '#server/services/audit-entry.ts'
+import type { RowChange } from '#server/store/commit.ts'
+import { pageText } from '#server/store/content/page-text.ts'
+import { beginWriting } from '#server/store/database.ts'
+import { writeRows } from '#server/store/rows.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
-import { type Tables, writeRecords } from '#server/store/tables.ts'
-import { noteLastSeen } from '#server/store/visits.ts'
+import type { Tables } from '#server/store/tables.ts'
+import { noteLastSeen } from '#server/store/sessions.ts'
 import type { AccountId, WorkspaceId } from '#core/base/ids.ts'
 import { workspaceOf } from '#core/state/state.ts'
 
@@ -30,25 +32,14 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
     const { sets, state } = generateDemo(now)
     const workspace = workspaceOf(state).id
     const passwordHash = await hashOf(demoPassword)
-    await tables.database.transaction({ type: Transaction.TYPES.IMMEDIATE }, async transaction => {
+    await beginWriting(tables.database, async transaction => {
       const accounts = demoAccounts.map(account =>
         newAccountRow({ ...account, id: account.id as AccountId, passwordHash, madeAt: now, provenAt: now }),
       )
       await tables.accounts.bulkCreate(accounts as never, { transaction })
       for (const set of sets) {
-        const { transition } = set
-        await writeRecords(tables, { workspace, changes: transition.changes, transaction })
         const entry = { ...set, workspace, undone: null, told: {} }
-        const { author: by, after } = set
-        const batch = createBatch(transaction)
-        noteChanges(tables, { workspace, changes: transition.changes, at: after.at, by, batch })
-        noteFormerNames(
-          tables,
-          { workspace, revision: after.state.revision, changes: transition.changes },
-          batch,
-        )
-        await flush(batch)
-        await tables.changeSets.create(await rowOfEntry(entry, recordOf(transition)), { transaction })
+        await writeRows(tables, entryRows(entry, recordOf(set.transition)), transaction)
       }
       const notifications = notificationsIn(parts, sets, now)
       if (notifications.length > 0)
@@ -58,7 +49,7 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
     })
     // Somebody was here last when they last did something.
     for (const { author: who, after } of sets)
-      if (who !== theWorkspace) noteLastSeen(parts.visits, { workspace, who, at: after.at })
+      if (who !== theWorkspace) noteLastSeen(parts.sessions, { workspace, who, at: after.at })
   }
   await close()
 }
@@ -73,14 +64,15 @@ interface Seeding {
 
 /** The demo's pages were written over the last weeks, a few days apart. */
 async function writeTexts(tables: Tables, { workspace, now, transaction }: Seeding): Promise<void> {
-  const batch = createBatch(transaction)
-  const texts = demoTexts.map(({ node, text, by: changedBy }, index) => {
+  const rows = demoTexts.flatMap(({ node, text, by: changedBy }, index): RowChange[] => {
     const changedAt = now - (2 + ((index * 7) % 40)) * days - index * 1_260_000
-    noteChanged(tables, { workspace, at: changedAt, by: changedBy, batch, places: [node] })
-    return { workspace, node, version: 1, text, changedAt, changedBy }
+    const row = { workspace, node, version: 1, text, changedAt, changedBy }
+    return [
+      ...pageText.write(row, null).rows,
+      placesChanged({ workspace, at: changedAt, by: changedBy, places: [node] }),
+    ]
   })
-  put(batch, tables.texts, { rows: texts })
-  await flush(batch)
+  await writeRows(tables, rows, transaction)
 }
 
 /** What people were told in the last weeks; what is older they have read. No mail goes out for it. */

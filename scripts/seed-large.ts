@@ -1,6 +1,5 @@
 import { mkdirSync } from 'node:fs'
 import { parseArgs } from 'node:util'
-import { Transaction } from 'sequelize'
 import { pino } from 'pino'
 import { theWorkspace } from '#core/changes/scheduled.ts'
 import { tableNames } from '#core/records/all.ts'
@@ -11,7 +10,8 @@ import { openParts } from '#server/assemble.ts'
 import { type Config, readConfig } from '#server/config.ts'
 import { hashOf } from '#server/services/password.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
-import { writeRecords } from '#server/store/tables.ts'
+import { beginWriting } from '#server/store/database.ts'
+import { writeRows } from '#server/store/rows.ts'
 
 const together = 2000
 
@@ -25,13 +25,13 @@ export async function seedLarge(config: Config, size: Size, said: (written: numb
   const workspace = 'workspace-large' as never
   const passwordHash = await hashOf(demoPassword)
   let written = 0
-  await tables.database.transaction({ type: Transaction.TYPES.IMMEDIATE }, async transaction => {
+  await beginWriting(tables.database, async transaction => {
     const { account: id, mail } = largeOwner
     const account = { id, mail, name: 'Owner', passwordHash, madeAt: now, provenAt: now }
     await tables.accounts.create({ ...newAccountRow(account) }, { transaction })
     let changes: RecordChange[] = []
     const flush = async () => {
-      await writeRecords(tables, { workspace, changes, transaction })
+      await writeRows(tables, [{ kind: 'records', workspace, changes }], transaction)
       written += changes.length
       changes = []
       said(written)

@@ -3,28 +3,33 @@ import type { AddressInfo } from 'node:net'
 import type { Logger } from 'pino'
 import { monotonicFactory } from 'ulid'
 import { createApp } from './app.ts'
-import { canWriteIn, closeToOthers, lockDataDir, openDataDir, readSecret } from './data-dir.ts'
+import { canWriteIn, closeToOthers, openDataDir, readSecret } from './data-dir.ts'
 import { trackRequests } from './half-sent.ts'
 import type { Config } from './config.ts'
 import { makeReady } from './http/check.ts'
 import { createSessions } from './http/session.ts'
 import { closeStreams, createHub } from './live/hub.ts'
 import { createPost } from './mail/transport.ts'
-import { startOutbox, stopOutbox } from './mail/outbox.ts'
+import { followerOfMails, startOutbox, stopOutbox } from './mail/outbox.ts'
 import type { Parts } from './parts.ts'
 import { createScaler, endScaler } from './pictures/scaler.ts'
+import { problemOf } from './problem-error.ts'
 import { isLarge } from './services/visible.ts'
-import { isInAudience } from './services/audience.ts'
-import { loadChoices } from './services/notifications/choices.ts'
-import { createNewest, forgetOutdated } from './services/notifications/newest.ts'
+import { followerOfEnds, followerOfEvents, isInAudience } from './services/audience.ts'
+import { followerOfChoices } from './services/notifications/choices.ts'
+import { followerOfNewest } from './services/notifications/newest.ts'
 import { passing, startClockwork, stopClockwork } from './services/scheduled.ts'
 import { createTurns } from './services/turns.ts'
-import { openDatabase } from './store/database.ts'
-import { accountSets } from './store/accounts.ts'
-import { forgetEnded, openVisits, writeLastSeen } from './store/visits.ts'
+import { openDatabase, openKept } from './store/database.ts'
+import { lockDataDir } from './store/dialects/sqlite/lock.ts'
+import { followerOfAccounts } from './store/accounts.ts'
 import type { Said } from './store/loading.ts'
-import { loadStates } from './store/states.ts'
+import { follow } from './store/log.ts'
+import { forgetMisses } from './store/misses.ts'
+import { followerOfSessions, keepSeen, openSessions } from './store/sessions.ts'
+import { createStates, followerOfStates } from './store/states.ts'
 import { createTables } from './store/tables.ts'
+import { type Watch, watch } from './store/watch.ts'
 import { createWriter, whenIdle } from './store/writer.ts'
 import { createThread, endThread, startThread } from './worker/asking.ts'
 
@@ -56,49 +61,75 @@ export async function openParts({
   config,
   log,
   clock,
-  said,
+  said = () => {},
 }: Omit<Environment, 'webDir' | 'triesPerMinute' | 'requestsPerMinute'>): Promise<Opened> {
-  openDataDir(config.dataDir)
-  const lock = await lockDataDir(config.dataDir)
-  const secret = readSecret(config.dataDir)
-  const database = await openDatabase(config.dataDir)
-  const tables = createTables(database)
-  const writer = createWriter(tables, await loadStates(tables, clock(), said), clock)
+  const { dataDir, readsOnly = false } = config
+  openDataDir(dataDir)
+  // Whoever only reads stands beside the one who writes, and leaves the tables to them.
+  const lock = readsOnly ? undefined : await lockDataDir(dataDir)
+  const open = readsOnly ? openKept : openDatabase
+  const secret = readSecret(dataDir)
+  const tables = createTables(await open(dataDir, 'noskel'))
+  const writer = createWriter(tables, createStates(), clock)
+  if (readsOnly) writer.refusal = () => problemOf('reads-only')
   const ulid = monotonicFactory()
-  const newId = () => ulid(clock()).toLowerCase()
-  const hub = createHub(isInAudience)
-  const visits = await openVisits(config.dataDir)
   const parts: Parts = {
     config,
     writer,
     log,
     clock,
-    newId,
-    hub,
+    newId: () => ulid(clock()).toLowerCase(),
+    hub: createHub(isInAudience),
     thread: createThread(),
     turns: createTurns(),
     scaler: createScaler(),
     secret,
-    visits,
-    ...(await accountSets(tables)),
-    choices: await loadChoices(tables),
-    newest: createNewest(),
-    misses: new Map(),
+    sessions: await openSessions(dataDir, open),
+    secured: new Set(),
+    unproven: new Set(),
+    choices: new Map(),
+    newest: new Map(),
   }
-  closeToOthers(config.dataDir)
+  const watches = await followAll(parts, said)
+  closeToOthers(dataDir)
   writer.pass = workspace => passing(parts, workspace)
-  writer.afterCommit.push(() => forgetOutdated(parts))
   writer.fault = error => log.error({ err: error as Error }, 'starts and ends could not be written')
   const close = async () => {
     await whenIdle(writer)
+    await Promise.all(watches.map(each => each.stop()))
     await endThread(parts.thread)
     endScaler(parts.scaler)
-    await writeLastSeen(visits)
-    await visits.file.close()
-    await database.close()
-    await lock.release()
+    await keepHouse(parts)
+    await parts.sessions.database.close()
+    await tables.database.close()
+    await lock?.release()
   }
   return { parts, close }
+}
+
+/** Writes down who was here, and lets go of what is over. */
+async function keepHouse({ sessions }: Parts): Promise<void> {
+  await keepSeen(sessions)
+  await forgetMisses(sessions, Date.now())
+}
+
+/** Has all that lies in memory follow what is written, here and by other processes. */
+async function followAll(parts: Parts, said: Said): Promise<Watch[]> {
+  const { writer, sessions, hub, clock, log, config } = parts
+  const { tables } = writer
+  for (const each of [writer.log, sessions.log])
+    each.fault = error => log.error({ err: error as Error }, 'what was written could not be followed')
+  await follow(
+    writer.log,
+    followerOfStates(writer.states, { tables, clock, said }),
+    followerOfAccounts(tables, parts),
+    followerOfChoices(tables, parts.choices),
+    followerOfNewest(parts.newest),
+    followerOfEvents(hub),
+  )
+  await follow(sessions.log, followerOfSessions(sessions), followerOfEnds(hub))
+  const others = watch(sessions.database, sessions.log)
+  return config.readsOnly === true ? [watch(tables.database, writer.log), others] : [others]
 }
 
 /** For so long a request that is being sent is waited for when the server stops. */
@@ -108,11 +139,11 @@ export async function startServer(environment: Environment): Promise<Running> {
   const { config } = environment
   const { parts, close } = await openParts(environment)
   const noting = setInterval(() => {
-    void writeLastSeen(parts.visits)
-    forgetEnded(parts.visits, Date.now())
+    keepHouse(parts).catch((error: unknown) =>
+      parts.log.error({ err: error as Error }, 'who was here could not be written'),
+    )
   }, 60_000).unref()
-  const outbox = startOutbox(parts, createPost(config))
-  const clockwork = startClockwork(parts)
+  const works = config.readsOnly === true ? undefined : await startWorks(parts)
   let ready = true
   const app = createApp(parts, {
     sessions: createSessions(parts),
@@ -137,13 +168,24 @@ export async function startServer(environment: Environment): Promise<Running> {
     await closed
     clearInterval(idling)
     clearTimeout(giveUp)
-    stopClockwork(clockwork)
-    await stopOutbox(outbox)
+    await works?.stop()
     clearInterval(noting)
     await close()
   }
   const { port } = server.address() as AddressInfo
   return { parts, address: `http://${config.host}:${port}`, stop }
+}
+
+/** What is done without being asked for: time passes, and mails go out. Of one process for a database. */
+async function startWorks(parts: Parts) {
+  const outbox = startOutbox(parts, createPost(parts.config))
+  await follow(parts.writer.log, followerOfMails(outbox))
+  const clockwork = startClockwork(parts)
+  const stop = async () => {
+    stopClockwork(clockwork)
+    await stopOutbox(outbox)
+  }
+  return { stop }
 }
 
 /** Whether there is a workspace of which the thread will be asked. */

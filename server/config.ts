@@ -10,6 +10,8 @@ export interface Config {
   readonly dataDir: string
   readonly smtpUrl: string | null
   readonly isDemo: boolean
+  /** Answers beside the server that writes, on the same folder, and writes nothing of workspaces and accounts. */
+  readonly readsOnly?: boolean
   /** Which proxies before this server are believed about addresses: how many there are, or their networks. */
   readonly trustProxy?: number | string
 }
@@ -24,7 +26,16 @@ export function readConfig(env: NodeJS.ProcessEnv, isDemo: boolean): Config {
   if (!URL.canParse(baseUrl)) throw new Error(`BASE_URL is not an address: ${baseUrl}`)
   const dataDir = resolve(env.DATA_DIR ?? (isDemo ? '.data/demo' : '.data/workspace'))
   const smtpUrl = said(env.SMTP_URL)
-  return { port, host, baseUrl, dataDir, smtpUrl, isDemo, ...proxiesIn(said(env.TRUST_PROXY)) }
+  return {
+    port,
+    host,
+    baseUrl,
+    dataDir,
+    smtpUrl,
+    isDemo,
+    readsOnly: said(env.READ_ONLY) === '1',
+    ...proxiesIn(said(env.TRUST_PROXY)),
+  }
 }
 
 /** An empty variable is one that is not set. */

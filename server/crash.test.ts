@@ -1,7 +1,6 @@
-import { type ChildProcess, spawn } from 'node:child_process'
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
+import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { allRows } from '#core/base/collection.ts'
 import { emptyState, tableNames } from '#core/records/all.ts'
@@ -11,6 +10,7 @@ import { loadStates } from './store/states.ts'
 import { type ChangeSetRow, createTables, type MailRow, type NotificationRow } from './store/tables.ts'
 import { invite, password, Visitor } from './tests/client.ts'
 import { at, reader, share } from './tests/coast.ts'
+import { type ServerProcess, startProcess } from './tests/process.ts'
 
 /** Kills the real process under load, at moments that nobody chose, and looks at what it left. */
 const kills = 10
@@ -18,11 +18,10 @@ const hands = 6
 const dataDir = mkdtempSync(join(tmpdir(), 'noskel-crash-'))
 const mailbox = join(dataDir, 'mailbox')
 
-let child: ChildProcess | undefined
-let address = ''
+let running: ServerProcess | undefined
 const server = {
   get address() {
-    return address
+    return running?.address ?? ''
   },
 }
 let owner: Visitor
@@ -55,7 +54,7 @@ beforeAll(async () => {
 })
 
 afterAll(async () => {
-  await end('SIGKILL')
+  await running?.end('SIGKILL')
   rmSync(dataDir, { recursive: true, force: true })
 })
 
@@ -66,7 +65,7 @@ test('whatever was confirmed is there, nothing is half-written, every mail and n
     const before = confirmed.length
     while (confirmed.length === before) await pause(5)
     await pause(Math.random() * 500)
-    await end('SIGKILL')
+    await running?.end('SIGKILL')
     isOver.now = true
     await Promise.all(working)
     await look()
@@ -143,27 +142,7 @@ async function unsent(): Promise<number> {
 }
 
 async function begin(): Promise<void> {
-  const env = { ...process.env, DATA_DIR: dataDir, PORT: '0', BASE_URL: 'http://noskel.test', SMTP_URL: '' }
-  child = spawn('node', ['--import', 'tsx', 'server/main.ts'], {
-    cwd: resolve(import.meta.dirname, '..'),
-    env,
-  })
-  address = await new Promise<string>((resolve, reject) => {
-    let said = ''
-    child?.stdout?.on('data', (text: Buffer) => {
-      said += text.toString()
-      const found = /http:\/\/127\.0\.0\.1:\d+/.exec(said)?.[0]
-      if (found !== undefined) resolve(found)
-    })
-    child?.once('exit', code => reject(new Error(`the server ended with ${code}`)))
-  })
-}
-
-async function end(signal: NodeJS.Signals): Promise<void> {
-  if (child === undefined || child.exitCode !== null || child.signalCode !== null) return
-  const ended = new Promise(resolve => child?.once('exit', resolve))
-  child.kill(signal)
-  await ended
+  running = await startProcess(dataDir)
 }
 
 /** There is no demo here that shows mails: the file is read as a mail program would find it. */

@@ -16,7 +16,9 @@ const { config, running } = await start().catch((error: unknown) => {
 })
 
 process.stdout.write(`Noskel listens on ${running.address}; its address for people is ${config.baseUrl}\n`)
-if (config.smtpUrl === null)
+if (config.readsOnly === true)
+  process.stdout.write('It only answers: what is changed is changed at the server that writes this folder.\n')
+else if (config.smtpUrl === null)
   process.stdout.write(
     `No SMTP_URL is set: mails are kept in ${resolve(config.dataDir, 'mailbox')} and not sent.\n`,
   )

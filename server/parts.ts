@@ -4,17 +4,17 @@ import type { Config } from './config.ts'
 import type { Hub } from './live/hub.ts'
 import type { Asker } from './services/asker.ts'
 import type { Audience } from './services/audience.ts'
-import type { AccountId } from '#core/base/ids.ts'
 import type { Choices } from './services/notifications/choices.ts'
 import type { Newest } from './services/notifications/newest.ts'
-import type { Visits } from './store/visits.ts'
+import type { AccountSets } from './store/accounts.ts'
+import type { Sessions } from './store/sessions.ts'
 import type { Scaler } from './pictures/scaler.ts'
 import type { Turns } from './services/turns.ts'
 import type { Writer } from './store/writer.ts'
 import type { Thread } from './worker/asking.ts'
 
 /** What the services work with: made once in main, or by a test. */
-export interface Parts {
+export interface Parts extends AccountSets {
   readonly config: Config
   readonly writer: Writer
   readonly log: Logger
@@ -30,13 +30,7 @@ export interface Parts {
   readonly newId: () => string
   /** Signs links and seals what must not be read; kept in a file of its own beside the database. */
   readonly secret: string
-  readonly visits: Visits
-  /** The accounts that have a second step, kept beside the table so that each request can be asked about it. */
-  readonly secured: Set<AccountId>
-  /** The accounts whose address nobody has confirmed. */
-  readonly unproven: Set<AccountId>
+  readonly sessions: Sessions
   readonly choices: Choices
   readonly newest: Newest
-  /** Wrong tries in a row, by what was tried. */
-  readonly misses: Map<string, { readonly count: number; readonly at: Instant }>
 }

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import { create, extract } from 'tar'
 import { migrations } from '../store/migrations/list.ts'
-import { databaseFiles, faultOf, migrationsIn } from '../store/database-copy.ts'
+import { databaseFiles, faultOf, migrationsIn } from '../store/dialects/sqlite/copy.ts'
 import type { Sealed } from './seal.ts'
 
 /** What a backup is: a packed tar of the databases, with a page that tells what they have to be. */

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs'
 import { chmod, mkdir, mkdtemp, readFile, rename, writeFile } from 'node:fs/promises'
 import { dirname, join, resolve } from 'node:path'
 import { readSecret } from '../data-dir.ts'
-import { databaseFiles, copyDatabase } from '../store/database-copy.ts'
+import { databaseFiles, copyDatabase } from '../store/dialects/sqlite/copy.ts'
 import { Broken, dropFolder, type Manifest, manifestName, measured, packFrom, unpackInto } from './archive.ts'
 import { seal } from './seal.ts'
 

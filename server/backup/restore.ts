@@ -1,7 +1,8 @@
 import { existsSync, readdirSync } from 'node:fs'
 import { mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import { dirname, join, resolve } from 'node:path'
-import { closeToOthers, isSecret, lockDataDir } from '../data-dir.ts'
+import { closeToOthers, isSecret } from '../data-dir.ts'
+import { lockDataDir } from '../store/dialects/sqlite/lock.ts'
 import { Broken, dropFolder, type Manifest, manifestName, unpackInto } from './archive.ts'
 import { unseal } from './seal.ts'
 

@@ -42,7 +42,7 @@ export type OpenHandlers = {
 interface Mounting<Who> {
   readonly handlers: Readonly<Record<string, Handler<Who, never>>>
   /** Settles who asks, or refuses. Before anything else is looked at: nothing else is told to who may not know. */
-  readonly whoIn: (request: Request) => Who
+  readonly whoIn: (request: Request) => Who | Promise<Who>
   readonly fewTries: RequestHandler
 }
 
@@ -59,7 +59,7 @@ export function mount<Who>(parts: Parts, { handlers, whoIn, fewTries }: Mounting
       ...(route.isTry === true ? [fewTries] : []),
       ...(route.body !== undefined && !isSchema(route.body) ? [readBytes] : []),
       async (request, response) => {
-        const who = whoIn(request)
+        const who = await whoIn(request)
         const given = {
           params: checked(params, request.params),
           query: checked(route.query ?? noQuery, request.query),

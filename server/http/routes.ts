@@ -39,12 +39,12 @@ export function apiRoutes(parts: Parts, fewTries: RequestHandler): Router {
 /** Who asks, if their sign-in still holds here. */
 const askerIn =
   (parts: Parts) =>
-  (request: Request): Asker => {
+  async (request: Request): Promise<Asker> => {
     const found = askerOf(parts, accountOf(request), String(request.params.slug))
     const { sessionID: session } = request
     if (isSignInOver(parts, found, { session, madeAt: request.session.madeAt ?? 0 })) {
       closeStreams(parts.hub, session)
-      void end(request)
+      await end(request)
       throw problemOf('not-signed-in')
     }
     notePresence(parts, found, session)

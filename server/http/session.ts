@@ -1,10 +1,10 @@
 import { randomBytes } from 'node:crypto'
-import connectSession from 'connect-session-sequelize'
 import type { Request, RequestHandler } from 'express'
 import session from 'express-session'
 import type { AccountId } from '#core/base/ids.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
+import { SignInStore } from '../services/sign-in-store.ts'
 
 declare module 'express-session' {
   interface SessionData {
@@ -18,38 +18,6 @@ declare module 'express-session' {
 /** No workspace lets a sign-in last longer; most end it earlier. */
 const days = 90
 
-const Rows = connectSession(session.Store)
-
-/** Writes sign-ins to the file and answers from memory: no request waits for a file to learn who asks. */
-class SignIns extends Rows {
-  readonly #held: Parts['visits']['held']
-
-  constructor(held: Parts['visits']['held'], options: ConstructorParameters<typeof Rows>[0]) {
-    super(options)
-    this.#held = held
-  }
-
-  override get(sid: string, done: (error: unknown, found?: session.SessionData | null) => void): void {
-    const found = this.#held.get(sid)
-    const isOver = found === undefined || found.until <= Date.now()
-    done(null, isOver ? null : (JSON.parse(found.data) as session.SessionData))
-  }
-
-  override set(sid: string, data: session.SessionData, done?: (error?: unknown) => void): void {
-    // Before its row, not after: who ends the sign-in as soon as there is a row must find it here too.
-    this.#held.set(sid, { data: JSON.stringify(data), until: Date.now() + (data.cookie.maxAge ?? 0) })
-    super.set(sid, data, error => {
-      if (isError(error)) this.#held.delete(sid)
-      done?.(error)
-    })
-  }
-
-  override destroy(sid: string, done?: (error?: unknown) => void): void {
-    this.#held.delete(sid)
-    super.destroy(sid, done)
-  }
-}
-
 /** Under https: a prefix by which browsers take a cookie from this host alone, over a line that nobody reads. */
 export const cookieName = ({ config }: Pick<Parts, 'config'>, what: 'session' | 'devices'): string => {
   const name = what === 'session' ? 'noskel' : 'noskel-devices'
@@ -60,23 +28,11 @@ export const cookieName = ({ config }: Pick<Parts, 'config'>, what: 'session' | 
 export const cookieOf = ({ config }: Pick<Parts, 'config'>) =>
   ({ httpOnly: true, sameSite: 'lax', secure: config.baseUrl.startsWith('https:'), path: '/' }) as const
 
-/** Cookie sessions in a file of their own, each with whose it is and at which browser. */
+/** Cookie sessions, each with whose it is and at which browser. */
 export function createSessions(parts: Parts): RequestHandler {
-  const options = {
-    db: parts.visits.file,
-    table: parts.visits.signIns.name,
-    extendDefaultFields: (fields: object, { account, agent, madeAt }: Partial<session.SessionData>) => ({
-      ...fields,
-      account: account ?? null,
-      agent: agent ?? null,
-      madeAt: madeAt ?? null,
-    }),
-    // Known to the package and not to its types: without it every request would write to the file.
-    disableTouch: true,
-  }
   const secure = parts.config.baseUrl.startsWith('https:')
   const sessions = session({
-    store: new SignIns(parts.visits.held, options),
+    store: new SignInStore(parts.sessions),
     secret: parts.secret,
     name: cookieName(parts, 'session'),
     resave: false,

@@ -8,7 +8,7 @@ import { randomUUID } from 'node:crypto'
  */
 export interface Hub<Listener, Audience> {
   /** Stands for the moment before the first event. */
-  readonly begun: string
+  begun: string
   readonly streams: Set<Stream<Listener>>
   readonly kept: Map<string, readonly KeptEvent<Audience>[]>
   readonly isInAudience: Concerns<Listener, Audience>
@@ -16,13 +16,14 @@ export interface Hub<Listener, Audience> {
 
 /** An event holds whom it concerns as data: a function would keep what it was made from for as long as the event. */
 export interface LiveEvent<Audience> {
+  readonly id: string
   readonly workspace: string
   readonly revision: number
   readonly audience: Audience
 }
 
 /** The one before the first concerns nobody. */
-type KeptEvent<Audience> = LiveEvent<Audience | null> & { readonly id: string }
+type KeptEvent<Audience> = LiveEvent<Audience | null>
 type Concerns<Listener, Audience> = (listener: Listener, audience: Audience) => boolean
 
 export interface Stream<Listener> {
@@ -58,9 +59,15 @@ export const createHub = <Listener, Audience>(
 })
 
 export function announce<Listener, Audience>(hub: Hub<Listener, Audience>, event: LiveEvent<Audience>): void {
-  const next = { ...event, id: randomUUID() }
-  hub.kept.set(event.workspace, [...keptOf(hub, event.workspace), next].slice(-keptAtMost))
-  for (const stream of hub.streams) if (stream.workspace === event.workspace) tell(hub, stream, next)
+  hub.kept.set(event.workspace, [...keptOf(hub, event.workspace), event].slice(-keptAtMost))
+  for (const stream of hub.streams) if (stream.workspace === event.workspace) tell(hub, stream, event)
+}
+
+/** What was kept may lack something: everybody asks for everything anew. */
+export function forgetEvents<Listener, Audience>(hub: Hub<Listener, Audience>): void {
+  hub.kept.clear()
+  hub.begun = randomUUID()
+  for (const stream of hub.streams) stream.send({ event: 'all', id: hub.begun, revision: stream.revision() })
 }
 
 /** Opens a stream that goes on after the event with the id `after`, where it had one. */

@@ -2,6 +2,8 @@ import { setTimeout as pause } from 'node:timers/promises'
 import { QueryTypes } from 'sequelize'
 import { ok } from '#core/base/result.ts'
 import type { MailRow } from '../store/tables.ts'
+import { rowsOnly } from '../store/commit.ts'
+import type { Follower } from '../store/log.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { withoutTokens } from './template.ts'
@@ -16,20 +18,27 @@ export interface Outbox {
   readonly post: Post
   running: Promise<void> | null
   timer: NodeJS.Timeout | null
-  /** Something was written while a round ran: there may be more than that round has read. */
+  /** There may be more than the last round has read. */
   isStale: boolean
 }
 
+const mostAtOnce = 50
 /** So long mails wait for those of the next commits, in milliseconds: they go out, and are noted, together. */
 const gathering = 100
 
 export function startOutbox(parts: Parts, post: Post): Outbox {
   const outbox: Outbox = { parts, post, running: null, timer: null, isStale: false }
-  parts.writer.afterCommit.push(() => wake(outbox))
   outbox.timer = setInterval(() => wake(outbox), 15_000).unref()
-  wake(outbox)
   return outbox
 }
+
+/** Looks for mails when some are written. */
+export const followerOfMails = (outbox: Outbox): Follower => ({
+  load: () => wake(outbox),
+  hear: ({ news }) => {
+    if (news.some(each => each.of === 'mails')) wake(outbox)
+  },
+})
 
 /** Waits for the mail on its way; what is left goes out at the next start. */
 export async function stopOutbox(outbox: Outbox): Promise<void> {
@@ -50,10 +59,11 @@ async function run(outbox: Outbox): Promise<void> {
     await pause(gathering)
     outbox.isStale = false
     // By a statement of our own: a finder of sequelize's asks for the columns of the table first, each time.
-    const due = await writer.tables.database.query<MailRow>(
-      'SELECT * FROM "mails" WHERE "sentAt" IS NULL AND "nextTryAt" <= $now ORDER BY "id" LIMIT 50',
-      { type: QueryTypes.SELECT, bind: { now: clock() } },
+    const due: readonly MailRow[] = await writer.tables.database.query<MailRow>(
+      'SELECT * FROM "mails" WHERE "sentAt" IS NULL AND "nextTryAt" <= $now ORDER BY "id" LIMIT $most',
+      { type: QueryTypes.SELECT, bind: { now: clock(), most: mostAtOnce } },
     )
+    if (due.length === mostAtOnce) outbox.isStale = true
     const noted: Promise<unknown>[] = []
     for (const mail of due) noted.push(note(outbox.parts, mail.id, await sendOne(outbox, mail)))
     await Promise.all(noted)
@@ -80,13 +90,7 @@ const emptied = ({ text, html }: MailRow) => ({ text: withoutTokens(text), html:
 
 /** Where it could not be noted the mail goes out again. */
 const note = (parts: Parts, id: string, fields: Partial<MailRow>) =>
-  submit(parts.writer, () =>
-    ok({
-      value: undefined,
-      write: async ({ transaction }) => {
-        await parts.writer.tables.mails.update(fields, { where: { id }, transaction })
-      },
-    }),
-  ).catch((error: unknown) =>
-    parts.log.error({ mail: id, err: error as Error }, 'a mail that was sent could not be noted'),
+  submit(parts.writer, () => ok(rowsOnly({ kind: 'update', table: 'mails', where: { id }, fields }))).catch(
+    (error: unknown) =>
+      parts.log.error({ mail: id, err: error as Error }, 'a mail that was sent could not be noted'),
   )

@@ -6,6 +6,8 @@ import { ok } from '#core/base/result.ts'
 import { counted } from '#core/words/english.ts'
 import { letter } from '../mail/template.ts'
 import type { AccountLinkRow, AccountRow } from '../store/tables.ts'
+import { accountUpdate, newsOf } from '../store/accounts.ts'
+import { rowsOnly } from '../store/commit.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
@@ -37,7 +39,7 @@ export async function sendLink(
   account: AccountRow,
   purpose: AccountLinkRow['purpose'],
 ): Promise<void> {
-  const { accountLinks, mails } = parts.writer.tables
+  const { accountLinks } = parts.writer.tables
   const now = parts.clock()
   const open = await accountLinks.count({ where: { account: account.id, purpose, until: { [Op.gt]: now } } })
   if (open >= openAtMost) return
@@ -50,12 +52,12 @@ export async function sendLink(
   const mail = linkMail(parts, account, row)
   await submit(parts.writer, () =>
     ok({
-      value: undefined,
-      write: async ({ transaction }) => {
-        await accountLinks.destroy({ where: { until: { [Op.lte]: now } }, transaction })
-        await accountLinks.create({ ...row }, { transaction })
-        await mails.create({ ...mail }, { transaction })
-      },
+      ...rowsOnly(
+        { kind: 'delete', table: 'accountLinks', where: { until: { [Op.lte]: now } } },
+        { kind: 'put', table: 'accountLinks', rows: [row] },
+        { kind: 'put', table: 'mails', rows: [mail] },
+      ),
+      news: [{ of: 'mails' as const }],
     }),
   )
 }
@@ -104,8 +106,6 @@ export async function followLink(parts: Parts, request: UseLinkRequest): Promise
     ...(endsTwoStep ? noTwoStep : {}),
   }
   if (!(await takeLink(parts, row, fields))) throw problemOf('dead-link')
-  parts.unproven.delete(account.id)
-  if (endsTwoStep) parts.secured.delete(account.id)
   if (row.purpose !== 'address') await endSignInsBut(parts, account.id, null)
 }
 
@@ -120,21 +120,20 @@ async function takeLink(
   { id, account, purpose }: AccountLinkRow,
   fields: Partial<AccountRow>,
 ): Promise<boolean> {
-  const { accountLinks, accounts } = parts.writer.tables
-  let isFirst = false
-  await submit(parts.writer, () =>
+  // A new password kills whatever else was sent.
+  const dead = purpose === 'address' ? { id } : { account }
+  const result = await submit(parts.writer, () =>
     ok({
       value: undefined,
-      write: async ({ transaction }) => {
-        isFirst = (await accountLinks.destroy({ where: { id }, transaction })) === 1
-        if (!isFirst) return
-        // A new password kills whatever else was sent.
-        if (purpose !== 'address') await accountLinks.destroy({ where: { account }, transaction })
-        await accounts.update(fields, { where: { id: account }, transaction })
-      },
+      conditions: [{ table: 'accountLinks' as const, where: { id }, atLeast: 1, orElse: 'outrun' as const }],
+      rows: [
+        { kind: 'delete' as const, table: 'accountLinks' as const, where: dead },
+        accountUpdate(account, fields),
+      ],
+      news: newsOf(account, fields),
     }),
   )
-  return isFirst
+  return result.ok
 }
 
 interface Opened {

@@ -19,7 +19,8 @@ import { snapshotsOf, personsOf } from './persons-of.ts'
 import { takeCode } from './two-step.ts'
 import { endSignInsBut, signInViews } from './sign-ins.ts'
 import { accountByMail, accountRow } from './account-row.ts'
-import { forgetTries, pairOf, takeTry, type Whence } from './throttle.ts'
+import { endMisses } from '../store/misses.ts'
+import { pairOf, takeTry, type Whence } from './throttle.ts'
 
 /** The account that an address and a password open; the same refusal whichever of them is wrong. */
 export async function signIn(
@@ -44,9 +45,9 @@ interface Tried {
 /** Throws unless the password is right. Tries are counted for the address, whether somebody has it or not. */
 export async function checkPassword(parts: Parts, { account, mail, password, whence }: Tried): Promise<void> {
   const pair = pairOf(parts, `password ${mail.trim().toLowerCase()}`, { account, whence })
-  takeTry(parts, pair)
+  await takeTry(parts, pair)
   if (!(await fits(password, account?.passwordHash))) throw problemOf('wrong-sign-in')
-  forgetTries(parts, pair)
+  await endMisses(parts.sessions, pair)
 }
 
 /** Asks for the code where there is a second step; takes it. */

@@ -7,16 +7,14 @@ import type { Transition } from '#core/changes/affected-scope.ts'
 import { recordIn, type RecordedImpact } from '#core/impact/bulk.ts'
 import { type Snapshot, pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
-import { jsonOf } from '../breath.ts'
-import { announce } from '../live/hub.ts'
-import { type Batch, put } from '../store/batch.ts'
-import { putRecords } from '../store/tables.ts'
+import type { RowChange } from '../store/commit.ts'
+import { contentKinds } from '../store/content/all.ts'
 import type { Parts } from '../parts.ts'
-import { noteFormerNames } from './former-names.ts'
+import { formerNames } from './former-names.ts'
 import { storedImpact } from './stored-impact.ts'
-import { noteChanges } from './place-changes.ts'
+import { placeChanges } from './place-changes.ts'
 import { nothingWritten, type Written } from './notifications/kind.ts'
-import { notificationsIn, writeNotifications } from './notifications/write.ts'
+import { notificationsIn, type Telling, tellingIn } from './notifications/write.ts'
 
 /** One entry of the history to be: what was done, by whom, and the states around it. */
 export interface Entry {
@@ -34,12 +32,8 @@ export interface Entry {
 /** What goes to those concerned, and is no part of what is done. */
 export type Told = Partial<Pick<Written, 'message' | 'handedBy'>>
 
-export interface Writing {
-  /** Resolves with how many mails it caused. */
-  readonly write: (batch: Batch) => Promise<number>
-  /** Tells open pages, once it is committed. */
-  readonly after: () => void
-}
+/** What an entry is written with. */
+export type Writing = Telling
 
 /** The rows of an entry, its effect and notifications with them, and the event that it is. */
 export const writingOf = (parts: Parts, entry: Entry): Writing => toEnd(writingIn(parts, entry))
@@ -67,6 +61,7 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
   }
   const notifications = yield* notificationsIn(parts, workspace, written)
   yield 0
+  const told = yield* tellingIn(parts, { rows: notifications, written })
   const people = [
     author,
     ...notifications.map(notification => notification.person),
@@ -75,21 +70,32 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
   const events = auditEventsOf(written.after.state, changes)
   // Whether each of very many concerns each who listens would take longer than to ask.
   const isAll = counted !== null || events.length > eventsAtMost
-  const audience = { isAll, people: new Set(people), events: isAll ? [] : events }
+  const audience = isAll ? { isAll } : { people: [...new Set(people)], events }
   return {
-    write: async batch => {
-      const { tables } = parts.writer
-      const deleted = changes.filter(change => goesForGood(transition, change)).map(change => change.id)
-      if (deleted.length > 0)
-        await tables.texts.destroy({ where: { workspace, node: deleted }, transaction: batch.transaction })
-      await putRecords(tables, { workspace, changes, batch })
-      noteChanges(tables, { workspace, changes, at: after.at, by: author, batch })
-      noteFormerNames(tables, { workspace, revision, changes }, batch)
-      put(batch, tables.changeSets, { rows: [await rowOfEntry(entry, record)] })
-      return writeNotifications(parts, { rows: notifications, written, batch })
-    },
-    after: () => announce(parts.hub, { workspace, revision, audience }),
+    rows: [...entryRows(entry, record), ...told.rows],
+    news: [
+      { of: 'revision', workspace, revision },
+      ...told.news,
+      { of: 'event', workspace, revision, audience },
+    ],
+    mails: told.mails,
   }
+}
+
+/** The rows of an entry and of what follows from it. */
+export function entryRows(entry: Entry, record: RecordedImpact): RowChange[] {
+  const { workspace, author: by, transition, after } = entry
+  const { changes } = transition
+  const nodes = changes.flatMap(change =>
+    change.table === 'nodes' && goesForGood(transition, change) ? [change.id] : [],
+  )
+  return [
+    ...(nodes.length === 0 ? [] : contentKinds.map(kind => kind.deletion({ workspace, nodes }))),
+    { kind: 'records', workspace, changes },
+    ...placeChanges({ workspace, changes, at: after.at, by }),
+    formerNames({ workspace, revision: after.state.revision, changes }),
+    { kind: 'put', table: 'changeSets', rows: [rowOfEntry(entry, record)], json: ['edits', 'changes'] },
+  ]
 }
 
 /** So many facts are held against each who listens. */
@@ -111,8 +117,8 @@ export const goesForGood = (
 const isArchivedHome = ({ state }: Snapshot, { home, archived }: ContentNode): boolean =>
   home !== null && (archived || (home.of === 'team' && rowOf(state.teams, home.team)?.archived === true))
 
-/** An entry as it lies in the history. */
-export const rowOfEntry = async (
+/** An entry as it lies in the history; its lists are written as JSON. */
+const rowOfEntry = (
   { workspace, author, reason, edits, transition, after, undone }: Entry,
   record: RecordedImpact,
 ) => ({
@@ -121,8 +127,8 @@ export const rowOfEntry = async (
   at: after.at,
   author,
   reason,
-  edits: await jsonOf(edits.map(withoutCopies)),
-  changes: await jsonOf(transition.changes),
+  edits: edits.map(withoutCopies),
+  changes: transition.changes,
   impact: storedImpact(record),
   undoes: undone?.revision ?? null,
 })

@@ -1,27 +1,38 @@
 import type { PersonId } from '#core/base/ids.ts'
 import { ok } from '#core/base/result.ts'
-import { announce } from '../live/hub.ts'
+import type { ServerProblem } from '#contract/problem.ts'
 import type { Parts } from '../parts.ts'
-import { type Prepared, submit } from '../store/writer.ts'
+import { problemOf } from '../problem-error.ts'
+import type { Commit } from '../store/commit.ts'
+import { submit } from '../store/writer.ts'
 import type { Asker } from './asker.ts'
 
-export interface Bookkeeping {
-  readonly write: Prepared<void>['write']
+/** Refused with its problem; or somebody else was first, and it is to be looked at again. */
+type Refusal = ServerProblem | 'outrun'
+
+export interface Bookkeeping extends Pick<Commit<void, Refusal>, 'conditions' | 'rows' | 'news'> {
   /** Whom it concerns besides the asker. */
   readonly others?: readonly PersonId[]
 }
 
-/** Written without a change of the state, so without history; the open pages of those whose it is hear of it. */
+/**
+ * Written without a change of the state, so without history; the open pages of those whose it is hear of it. False where
+ * somebody else was first.
+ */
 export async function writeBookkeeping(
   parts: Parts,
   { workspace, person, snapshot }: Asker,
-  { write, others = [] }: Bookkeeping,
-): Promise<void> {
-  const after = () =>
-    announce(parts.hub, {
-      workspace,
-      revision: snapshot.state.revision,
-      audience: { people: new Set([person, ...others]) },
-    })
-  await submit(parts.writer, () => ok({ value: undefined, write, after }))
+  { others = [], news = [], ...commit }: Bookkeeping,
+): Promise<boolean> {
+  const { revision } = snapshot.state
+  const audience = { people: [person, ...others] }
+  const result = await submit(parts.writer, () =>
+    ok({
+      value: undefined,
+      ...commit,
+      news: [...news, { of: 'event' as const, workspace, revision, audience }],
+    }),
+  )
+  if (!result.ok && result.error !== 'outrun') throw problemOf(result.error)
+  return result.ok
 }

@@ -10,9 +10,10 @@ import { ok, refused, type Result } from '#core/base/result.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { atRevision, type Snapshot, type RecordChange } from '#core/state/state.ts'
-import type { Transaction } from 'sequelize'
-import { put } from '../store/batch.ts'
-import { type Candidates, type Prepared, submit } from '../store/writer.ts'
+import type { ServerProblem } from '#contract/problem.ts'
+import type { Commit, Condition, RowChange } from '../store/commit.ts'
+import { contentKinds } from '../store/content/all.ts'
+import { type Candidates, submit } from '../store/writer.ts'
 import { invitationMails } from '../mail/invitation.ts'
 import type { Parts } from '../parts.ts'
 import { ProblemError, problemOf } from '../problem-error.ts'
@@ -21,8 +22,7 @@ import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
 import { previewOf } from './preview.ts'
 import { doneSince } from './history.ts'
 import { goesForGood, type Told, writingIn } from './audit-entry.ts'
-import { copyTexts } from './text.ts'
-import { spend } from './quota.ts'
+import { spending } from './quota.ts'
 import { ifShort, inTurns } from './turns.ts'
 import type { Patience } from '../worker/asking.ts'
 
@@ -68,14 +68,15 @@ interface Known {
   readonly outcome: Outcome
 }
 
-type Outcome = Result<Prepared<number>, Unfit>
+type Outcome = Result<Writing, Unfit>
 /** Refused, or what its author saw is not what it does. */
-type Unfit = Refused | { readonly preview: PreviewView }
+type Unfit = Refused | { readonly preview: PreviewView } | Failed
 
 async function refusalOf(parts: Parts, { asker, seen }: Trying, error: Unfit): Promise<ProblemError> {
   const seenRevision = Number(seen?.split('.')[0] ?? Number.NaN)
   const meanwhile = Number.isNaN(seenRevision) ? [] : await doneSince(parts, asker, seenRevision)
   const told = meanwhile.length === 0 ? {} : { meanwhile }
+  if ('problem' in error) return problemOf(error.problem)
   if ('preview' in error) return problemOf('preview-changed', { preview: error.preview, ...told })
   return new ProblemError({ ...problemFrom(error, asker), ...told })
 }
@@ -106,7 +107,7 @@ interface Submission extends Trying {
 function prepare(
   parts: Parts,
   { candidates, known, mayHold, ...trying }: Submission,
-): Result<Prepared<number>, Unfit | 'long'> {
+): Result<Commit<number, Unfit | 'long'>, Unfit | 'long'> {
   const before = candidates.snapshotOf(trying.asker.workspace)
   if (before === undefined) throw problemOf('not-found')
   if (known?.before.state === before.state) return known.outcome
@@ -144,36 +145,47 @@ interface Judgement {
   readonly draft?: string | undefined
 }
 
-/** The rows of a change set that was judged: its records, its history entry, its mails and notifications. */
-export const writeJudged = (parts: Parts, judgement: Judgement): Prepared<number> =>
+/** A change set that was judged, as it is written: its records, its history entry, its mails and notifications. */
+export const writeJudged = (parts: Parts, judgement: Judgement): Writing =>
   toEnd(writingJudged(parts, judgement))
+
+type Writing = Commit<number, Failed>
+/** What else may stand in the way once it is written. */
+export type Failed = { readonly problem: ServerProblem }
 
 function* writingJudged(
   parts: Parts,
   { workspace, before, changeSet, judged, undone = null, told = {}, draft }: Judgement,
-): Steps<Prepared<number>> {
+): Steps<Writing> {
   const state = atRevision(judged.state, before.state.revision + 1)
   const after: Snapshot = { state, at: before.at }
   const transition = { changes: judged.changes, before, after }
   const writing = yield* writingIn(parts, { ...changeSet, workspace, transition, after, undone, told })
   const mails = invitationMails(parts, { workspace, changeSet, after })
+  const kept = judged.changes.filter(change => !goesForGood(transition, change))
+  const copies = judged.copies.flatMap(({ from, to }) => {
+    const by = rowOf(state.nodes, to)?.maker
+    return by === undefined ? [] : [{ from: from.id, to, by }]
+  })
   return {
     state,
     value: state.revision,
-    write: async batch => {
-      const { transaction } = batch
-      const kept = judged.changes.filter(change => !goesForGood(transition, change))
-      await keepWhatIsWritten(parts, { workspace, changes: kept, transaction })
-      const mailed = mails.length + (await writing.write(batch))
-      await spendFor(parts, { workspace, changeSet, mailed, transaction })
-      if (draft !== undefined)
-        await parts.writer.tables.drafts.destroy({ where: { workspace, id: draft }, transaction })
-      await copyTexts(parts, { workspace, before, judged, transaction })
-      put(batch, parts.writer.tables.mails, { rows: mails })
-    },
-    after: writing.after,
+    conditions: [
+      ...unwritten(workspace, kept),
+      ...spent(parts, { workspace, changeSet, mails: mails.length + writing.mails }),
+    ],
+    rows: [
+      ...writing.rows,
+      { kind: 'copies', workspace, at: before.at, copies },
+      { kind: 'put', table: 'mails', rows: mails },
+      ...dropped(workspace, draft),
+    ],
+    news: [...writing.news, ...(mails.length > 0 ? [{ of: 'mails' } as const] : [])],
   }
 }
+
+const dropped = (workspace: WorkspaceId, draft: string | undefined): RowChange[] =>
+  draft === undefined ? [] : [{ kind: 'drop', table: 'drafts', workspace, ids: [draft] }]
 
 /** What is asked for, and taken back again, so that others are called to it. */
 const asking: ReadonlySet<Edit['kind']> = new Set(['request.make', 'request.withdraw'])
@@ -181,38 +193,26 @@ const asking: ReadonlySet<Edit['kind']> = new Set(['request.make', 'request.with
 interface Spent {
   readonly workspace: WorkspaceId
   readonly changeSet: ChangeSet
-  readonly mailed: number
-  readonly transaction: Transaction
+  readonly mails: number
 }
 
 /** Mails count for their author; those that somebody caused who came by a link, for the link. */
-async function spendFor(
-  parts: Parts,
-  { workspace, changeSet: { author, edits }, mailed, transaction }: Spent,
-): Promise<void> {
+function spent(parts: Parts, { workspace, changeSet: { author, edits }, mails }: Spent): Condition<Failed>[] {
   const use = edits.find(edit => edit.kind === 'link.use')
-  if (use !== undefined) {
-    await spend(parts, { workspace, who: use.link, what: 'comers' }, transaction)
-    return
-  }
   const asked = edits.filter(edit => asking.has(edit.kind)).length
-  await spend(parts, { workspace, who: author, what: 'mails', count: mailed }, transaction)
-  await spend(parts, { workspace, who: author, what: 'requests', count: asked }, transaction)
-}
-
-interface Keeping {
-  readonly workspace: WorkspaceId
-  readonly changes: readonly RecordChange[]
-  readonly transaction: Transaction
+  const conditions =
+    use !== undefined
+      ? spending(parts, { workspace, who: use.link, what: 'comers' })
+      : [
+          ...spending(parts, { workspace, who: author, what: 'mails', count: mails }),
+          ...spending(parts, { workspace, who: author, what: 'requests', count: asked }),
+        ]
+  return conditions.map(each => ({ ...each, orElse: { problem: each.orElse } }))
 }
 
 /** Between asking and writing somebody may have written on a page that is about to be unmade. */
-async function keepWhatIsWritten(
-  { writer }: Parts,
-  { workspace, changes, transaction }: Keeping,
-): Promise<void> {
-  const unmade = changes.flatMap(({ table, id, after }) => (table === 'nodes' && after === null ? [id] : []))
-  if (unmade.length === 0) return
-  const written = await writer.tables.texts.count({ where: { workspace, node: unmade }, transaction })
-  if (written > 0) throw problemOf('preview-changed')
+function unwritten(workspace: WorkspaceId, changes: readonly RecordChange[]): Condition<Failed>[] {
+  const nodes = changes.flatMap(({ table, id, after }) => (table === 'nodes' && after === null ? [id] : []))
+  if (nodes.length === 0) return []
+  return contentKinds.map(kind => kind.noneIn({ workspace, nodes }, { problem: 'preview-changed' }))
 }

@@ -20,7 +20,7 @@ import { applying, lackingRights } from '#core/changes/judge.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import type { Snapshot, RecordChange } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
-import type { Batch } from '../store/batch.ts'
+import type { CountCondition } from '../store/commit.ts'
 import { problemOf } from '../problem-error.ts'
 import type { Patience } from '../worker/asking.ts'
 import type { DraftRow, NotificationRow } from '../store/tables.ts'
@@ -32,8 +32,8 @@ import { auditEventView, knowsOf } from './audit-event.ts'
 import { knowsAll } from './known-ids.ts'
 import { nothingWritten } from './notifications/kind.ts'
 import { handed, type Handed } from './notifications/kinds/handed.ts'
-import { writeNotifications } from './notifications/write.ts'
-import { spend } from './quota.ts'
+import { telling } from './notifications/write.ts'
+import { spending } from './quota.ts'
 import { inTurns, type Turn } from './turns.ts'
 
 /**
@@ -161,10 +161,9 @@ export async function addToDraft(
   const { workspace, person } = asker
   const { drafts } = parts.writer.tables
   const at = parts.clock()
-  const write = async ({ transaction }: Batch) => {
-    await spend(parts, { workspace, who: person, what: 'drafts' }, transaction)
-    const where = { workspace, person, name: '' }
-    const row = (await drafts.findOne({ where, raw: true, transaction })) as unknown as DraftRow | null
+  const where = { workspace, person, name: '' }
+  for (;;) {
+    const row = (await drafts.findOne({ where, raw: true })) as unknown as DraftRow | null
     const items = row === null ? [] : itemsOf(row)
     const count = items.reduce((sum, each) => sum + each.length, edits.length)
     if (items.length >= itemsAtMost || count > editsAtMost) throw problemOf('not-draftable')
@@ -172,17 +171,42 @@ export async function addToDraft(
       withPlaceholders(edit, each => `${each}-${items.length}-${at.toString(36)}`),
     )
     const next = JSON.stringify([...items, item])
-    if (row === null)
-      await drafts.create(
-        { ...where, id: parts.newId(), comment: '', items: next, from: null, madeAt: at, changedAt: at },
-        { transaction },
-      )
-    else
-      await drafts.update({ items: next, changedAt: at }, { where: { workspace, id: row.id }, transaction })
+    const isFirst = await writeBookkeeping(parts, asker, {
+      conditions: [...spending(parts, { workspace, who: person, what: 'drafts' }), asRead(where, row)],
+      rows: [
+        row === null
+          ? {
+              kind: 'put',
+              table: 'drafts',
+              rows: [
+                {
+                  ...where,
+                  id: parts.newId(),
+                  comment: '',
+                  items: next,
+                  from: null,
+                  madeAt: at,
+                  changedAt: at,
+                },
+              ],
+            }
+          : {
+              kind: 'update',
+              table: 'drafts',
+              where: { workspace, id: row.id },
+              fields: { items: next, changedAt: at },
+            },
+      ],
+    })
+    if (isFirst) return draftsView(parts, asker)
   }
-  await writeBookkeeping(parts, asker, { write })
-  return draftsView(parts, asker)
 }
+
+/** Holds while nobody wrote since it was read: acts that are added side by side are added one after another. */
+const asRead = (where: Partial<DraftRow>, row: DraftRow | null): CountCondition<'outrun'> =>
+  row === null
+    ? { table: 'drafts', where, atMost: 0, orElse: 'outrun' }
+    : { table: 'drafts', where: { ...where, id: row.id, items: row.items }, atLeast: 1, orElse: 'outrun' }
 
 /** Keeps it under a name, or leaves one of its acts out; with none left it is gone. */
 export async function changeDraft(
@@ -192,31 +216,27 @@ export async function changeDraft(
 ): Promise<DraftsView> {
   const row = await draftOf(parts, asker, id)
   const { workspace, person } = asker
-  const { drafts } = parts.writer.tables
   const items = itemsOf(row).filter((_, index) => index !== without)
-  const write = async ({ transaction }: Batch) => {
-    await spend(parts, { workspace, who: person, what: 'drafts' }, transaction)
-    const kept = await drafts.count({ where: { workspace, person }, transaction })
-    if (kept > keptAtMost) throw problemOf('many-drafts')
-    const where = { workspace, id }
-    if (items.length === 0) await drafts.destroy({ where, transaction })
-    else
-      await drafts.update(
-        { name: name?.trim() ?? row.name, items: JSON.stringify(items), changedAt: parts.clock() },
-        { where, transaction },
-      )
-  }
-  await writeBookkeeping(parts, asker, { write })
+  const fields = { name: name?.trim() ?? row.name, items: JSON.stringify(items), changedAt: parts.clock() }
+  const kept = { table: 'drafts', where: { workspace, person }, atMost: keptAtMost } as const
+  await writeBookkeeping(parts, asker, {
+    conditions: [
+      ...spending(parts, { workspace, who: person, what: 'drafts' }),
+      { ...kept, orElse: 'many-drafts' },
+    ],
+    rows: [
+      items.length === 0
+        ? { kind: 'drop', table: 'drafts', workspace, ids: [id] }
+        : { kind: 'update', table: 'drafts', where: { workspace, id }, fields },
+    ],
+  })
   return draftsView(parts, asker)
 }
 
 export async function dropDraft(parts: Parts, asker: Asker, id: string): Promise<DraftsView> {
   await draftOf(parts, asker, id)
   const { workspace } = asker
-  const write = async ({ transaction }: Batch) => {
-    await parts.writer.tables.drafts.destroy({ where: { workspace, id }, transaction })
-  }
-  await writeBookkeeping(parts, asker, { write })
+  await writeBookkeeping(parts, asker, { rows: [{ kind: 'drop', table: 'drafts', workspace, ids: [id] }] })
   return draftsView(parts, asker)
 }
 
@@ -272,18 +292,20 @@ export async function handOverDraft(
     data: JSON.stringify(data),
     readAt: null,
   }
-  const write = async (batch: Batch) => {
-    await spend(parts, { workspace, who: person, what: 'drafts' }, batch.transaction)
-    await parts.writer.tables.drafts.update(
-      { person: recipient, from: person, comment, name, changedAt: at },
-      { where: { workspace, id }, transaction: batch.transaction },
-    )
-    await writeNotifications(parts, {
-      rows: [notification],
-      written: nothingWritten(person, snapshot),
-      batch,
-    })
-  }
-  await writeBookkeeping(parts, asker, { write, others: [recipient] })
+  const told = telling(parts, { rows: [notification], written: nothingWritten(person, snapshot) })
+  await writeBookkeeping(parts, asker, {
+    conditions: spending(parts, { workspace, who: person, what: 'drafts' }),
+    rows: [
+      {
+        kind: 'update',
+        table: 'drafts',
+        where: { workspace, id },
+        fields: { person: recipient, from: person, comment, name, changedAt: at },
+      },
+      ...told.rows,
+    ],
+    news: told.news,
+    others: [recipient],
+  })
   return draftsView(parts, asker)
 }

@@ -2,8 +2,8 @@ import { Op } from 'sequelize'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import type { RecordChange } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
-import { type Batch, put } from '../store/batch.ts'
-import type { FormerNameRow, Tables } from '../store/tables.ts'
+import type { RowChange } from '../store/commit.ts'
+import type { FormerNameRow } from '../store/tables.ts'
 import type { Asker } from './asker.ts'
 
 /** What things were called at an entry of the history, where that is not their name of today. */
@@ -15,17 +15,13 @@ interface Renaming {
   readonly changes: readonly RecordChange[]
 }
 
-export function noteFormerNames(
-  tables: Tables,
-  { workspace, revision, changes }: Renaming,
-  batch: Batch,
-): void {
+export function formerNames({ workspace, revision, changes }: Renaming): RowChange {
   const rows = changes.flatMap(({ table, id, before, after }) => {
     const [name, now] = [nameIn(before), nameIn(after)]
     // Somebody who was invited goes by an address until they have a name.
     return !name || now === undefined || name === now ? [] : [{ workspace, table, id, revision, name }]
   })
-  put(batch, tables.formerNames, { rows })
+  return { kind: 'put', table: 'formerNames', rows }
 }
 
 const nameIn = (row: object | null): string | undefined =>

@@ -8,14 +8,14 @@ import { actionsAsIfActive } from '#core/access/evaluate.ts'
 import { placeOf } from '#core/access/place.ts'
 import { subjectOf, teamsOf } from '#core/access/subject.ts'
 import { freeHandle } from '#core/changes/edits/handle.ts'
-import { judge } from '#core/changes/judge.ts'
+import { judge, type Refused } from '#core/changes/judge.ts'
 import type { Invitation, Person } from '#core/people/person.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
 import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import type { Naming } from '#core/words/refusal.ts'
 import { type Passed, passedBy } from '../mail/link.ts'
 import { idIn } from '../signature.ts'
-import { writeAccount } from '../store/accounts.ts'
+import { withAccount, writeAccount } from '../store/accounts.ts'
 import { snapshotAt } from '../store/states.ts'
 import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
@@ -24,7 +24,7 @@ import { ProblemError, problemOf } from '../problem-error.ts'
 import { checkPassword, checkTwoStep, newAccount } from './account.ts'
 import { accountByMail, accountRow } from './account-row.ts'
 import { nameOf } from './asker.ts'
-import { writeJudged } from './change.ts'
+import { type Failed, writeJudged } from './change.ts'
 import { problemInWords } from './change-set.ts'
 import type { Whence } from './throttle.ts'
 
@@ -94,7 +94,6 @@ export async function acceptInvitation(
   })
   if (existing?.provenAt === null && isProven) {
     await writeAccount(parts.writer, existing.id, { provenAt: parts.clock() })
-    parts.unproven.delete(existing.id)
   }
   return account
 }
@@ -163,7 +162,7 @@ async function comeIn(
   parts: Parts,
   { workspace, person, account, isNew, name, agrees, isOpen }: Coming,
 ): Promise<void> {
-  const result = await submit(parts.writer, candidates => {
+  const result = await submit<number, 'dead-link' | Refused | Failed>(parts.writer, candidates => {
     const before = candidates.snapshotOf(workspace)
     if (before === undefined || !isOpen(before)) return refused('dead-link' as const)
     const edit = {
@@ -181,22 +180,14 @@ async function comeIn(
     if (!judged.ok)
       return refused(judged.error.refusal.code === 'house-rules' ? judged.error : ('dead-link' as const))
     const written = writeJudged(parts, { workspace, before, changeSet, judged: judged.value })
-    return ok({
-      ...written,
-      write: async batch => {
-        if (isNew)
-          await parts.writer.tables.accounts.create({ ...account }, { transaction: batch.transaction })
-        await written.write(batch)
-      },
-    })
+    return ok(isNew ? withAccount(written, account) : written)
   })
-  if (result.ok) {
-    if (isNew && account.provenAt === null) parts.unproven.add(account.id)
-    return
-  }
+  if (result.ok) return
   throw result.error === 'dead-link'
     ? problemOf('dead-link')
-    : new ProblemError(problemInWords(result.error, unnamed))
+    : 'problem' in result.error
+      ? problemOf(result.error.problem)
+      : new ProblemError(problemInWords(result.error, unnamed))
 }
 
 /** Whoever is not in yet is told no names. */

@@ -6,7 +6,7 @@ import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { ok, refused } from '#core/base/result.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { isLinkOpen, offerOf } from '#core/changes/edits/join-link.ts'
-import { type ChangeSet, judge } from '#core/changes/judge.ts'
+import { type ChangeSet, judge, type Refused } from '#core/changes/judge.ts'
 import type { JoinLink } from '#core/rules/offer.ts'
 import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import { isTokenOfLink } from '../mail/link.ts'
@@ -19,7 +19,7 @@ import { ProblemError, problemOf } from '../problem-error.ts'
 import { accountRow } from './account-row.ts'
 import { nameOf } from './asker.ts'
 import { mintingFor, problemInWords } from './change-set.ts'
-import { writeJudged } from './change.ts'
+import { type Failed, writeJudged } from './change.ts'
 import { editFrom } from './edits.ts'
 import { acceptMine, unnamed } from './invitation.ts'
 import { welcomeDomain } from './accessible-places.ts'
@@ -57,7 +57,7 @@ export async function joinByLink(
   const { workspace } = findLink(parts, token)
   const own = account === undefined ? undefined : await accountRow(parts, account)
   const comer = comerFor(own, typed)
-  const result = await submit(parts.writer, candidates => {
+  const result = await submit<number | null, Refused | Failed>(parts.writer, candidates => {
     const before = candidates.snapshotOf(workspace)
     const link = before === undefined ? undefined : openLink(before, parts.secret, token)
     if (before === undefined || link === undefined) return refused(over)
@@ -66,10 +66,13 @@ export async function joinByLink(
     if (judged.ok) return ok(writeJudged(parts, { workspace, before, changeSet, judged: judged.value }))
     const { code } = judged.error.refusal
     // That the address is known here already is nobody's to learn.
-    if (code === 'already-there') return ok({ value: null, write: async () => {} })
+    if (code === 'already-there') return ok({ value: null })
     return refused(code === 'domain-not-welcome' ? judged.error : over)
   })
-  if (!result.ok) throw new ProblemError(problemInWords(result.error, unnamed))
+  if (!result.ok)
+    throw 'problem' in result.error
+      ? problemOf(result.error.problem)
+      : new ProblemError(problemInWords(result.error, unnamed))
   const snapshot = snapshotAt(parts.writer.states, workspace, parts.clock())
   const invitation = snapshot === undefined ? undefined : invitationTo(snapshot, comer.mail)
   if (!comer.isOwn || account === undefined || snapshot === undefined || invitation === undefined)

@@ -9,7 +9,7 @@ import { knowsTeam } from '#core/changes/context.ts'
 import type { Person } from '#core/people/person.ts'
 import type { RoleId, TeamId } from '#core/base/ids.ts'
 import { compareWords } from '#core/base/compare-words.ts'
-import { lastSeenOf } from '../store/visits.ts'
+import { lastSeenOf } from '../store/sessions.ts'
 import type { Parts } from '../parts.ts'
 import { type Asker, nameOf } from './asker.ts'
 import { keeperOf, peopleFor, personTeams, personView } from './people.ts'
@@ -120,7 +120,7 @@ const marks = {
     until !== null && until > now && until - now < 30 * day,
   'long absent': ({ parts, asker, now }: Looking, person: Person) =>
     isActive(asker.snapshot, person) &&
-    now - (lastSeenOf(parts.visits, asker.workspace, person.id) ?? person.joinedAt ?? now) > 30 * day,
+    now - (lastSeenOf(parts.sessions, asker.workspace, person.id) ?? person.joinedAt ?? now) > 30 * day,
   'dead link': ({ asker, now }: Looking, { id }: Person) =>
     rowsBy(asker.snapshot.state.invitations, 'person', id).some(each => each.until <= now),
   'no contact': ({ asker }: Looking, { kind, contact }: Person) => {
@@ -156,7 +156,7 @@ const sortKeys: Readonly<
   contact: ({ asker }, { contact }) => (contact === null ? never : nameOf(asker.snapshot, contact)),
   inviter: ({ asker }, { invitedBy }) => (invitedBy === null ? never : nameOf(asker.snapshot, invitedBy)),
   joined: (_, { joinedAt }) => joinedAt ?? never,
-  active: ({ parts, asker }, { id }) => -(lastSeenOf(parts.visits, asker.workspace, id) ?? 0),
+  active: ({ parts, asker }, { id }) => -(lastSeenOf(parts.sessions, asker.workspace, id) ?? 0),
   ends: (_, { until }) => until ?? never,
   status: (_, { status }) => status,
   seat: ({ asker }, person) => (takesSeat(asker.snapshot, person) ? 0 : 1),

@@ -27,7 +27,7 @@ import { allPrivileges, isAsleep, type Privilege } from '#core/levels/privilege.
 import { ownerRole, privilegesOf } from '#core/people/role.ts'
 import type { Holding, Person, Scope } from '#core/people/person.ts'
 import { type Snapshot, pathOf } from '#core/state/state.ts'
-import { lastSeenOf, signInsOf } from '../store/visits.ts'
+import { lastSeenOf, signInsOf } from '../store/sessions.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from './asker.ts'
@@ -151,7 +151,7 @@ export function standingView(parts: Parts, asker: Asker, person: Person): Standi
     roles: rowsBy(state.holdings, 'person', person.id).map(each => holdingView(asker, each)),
     from,
     until,
-    lastActive: lastSeenOf(parts.visits, workspace, person.id),
+    lastActive: lastSeenOf(parts.sessions, workspace, person.id),
     takesSeat: takesSeat(snapshot, person),
     hasTwoStep: account !== null && parts.secured.has(account),
     isConfirmed: account === null || !parts.unproven.has(account),
@@ -302,10 +302,10 @@ const mayLookAt = (asker: Asker, person: Person): boolean =>
   knowsPerson(asker, person.id) &&
   (person.id === asker.person || isActive(asker.snapshot, person) || keeperOf(asker)(person))
 
-async function signInsFor({ visits }: Parts, { account }: Person) {
-  const rows = account === null ? [] : await signInsOf(visits, account)
+async function signInsFor({ sessions }: Parts, { account }: Person) {
+  const rows = account === null ? [] : await signInsOf(sessions, account)
   return rows.map(({ sid, agent }) => ({
     at: deviceOf(agent ?? ''),
-    lastUsed: lastSeenOf(visits, '', publicId(sid)),
+    lastUsed: lastSeenOf(sessions, '', publicId(sid)),
   }))
 }

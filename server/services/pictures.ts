@@ -3,11 +3,12 @@ import type { PictureId } from '#core/base/ids.ts'
 import { ok } from '#core/base/result.ts'
 import type { PictureRow } from '../store/tables.ts'
 import { scale } from '../pictures/scaler.ts'
+import { rowsOnly } from '../store/commit.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import type { Asker } from './asker.ts'
-import { spend } from './quota.ts'
+import { spending } from './quota.ts'
 
 /** Keeps a picture cut square and scaled down, without what a camera wrote into it. It is used once an edit names it. */
 export async function keepPicture(
@@ -16,24 +17,14 @@ export async function keepPicture(
   bytes: unknown,
 ): Promise<{ readonly id: string }> {
   if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw problemOf('wrong-picture')
-  await submit(parts.writer, () =>
-    ok({
-      value: undefined,
-      write: ({ transaction }) => spend(parts, { workspace, who: person, what: 'pictures' }, transaction),
-    }),
-  )
+  const conditions = spending(parts, { workspace, who: person, what: 'pictures' })
+  const counted = await submit(parts.writer, () => ok({ value: undefined, conditions }))
+  if (!counted.ok) throw problemOf(counted.error)
   const data = await scale(parts.scaler, bytes)
   if (data === undefined) throw problemOf('wrong-picture')
   const id = parts.newId() as PictureId
   const row: PictureRow = { workspace, id, data: data.toString('base64'), by: person, at: parts.clock() }
-  await submit(parts.writer, () =>
-    ok({
-      value: undefined,
-      write: async ({ transaction }) => {
-        await parts.writer.tables.pictures.create({ ...row }, { transaction })
-      },
-    }),
-  )
+  await submit(parts.writer, () => ok(rowsOnly({ kind: 'put', table: 'pictures', rows: [row] })))
   return { id }
 }
 

@@ -5,8 +5,8 @@ import type { Instant } from '#core/base/instant.ts'
 import { theWorkspace } from '#core/changes/scheduled.ts'
 import type { RecordChange } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
-import { type Batch, drop, put } from '../store/batch.ts'
-import type { PlaceChangeRow, Tables } from '../store/tables.ts'
+import type { RowChange } from '../store/commit.ts'
+import type { PlaceChangeRow } from '../store/tables.ts'
 import { type Asker, knowsPerson, nameOf, visiblePlace } from './asker.ts'
 import { visibleChildren } from './content.ts'
 
@@ -14,37 +14,36 @@ interface Done {
   readonly workspace: WorkspaceId
   readonly at: Instant
   readonly by: PersonId
-  readonly batch: Batch
 }
 
 /** Who changed places last, and when: of those that a change set made, changed or deleted. */
-export function noteChanges(
-  tables: Tables,
-  { changes, ...done }: Done & { readonly changes: readonly RecordChange[] },
-): void {
+export function placeChanges({
+  changes,
+  ...done
+}: Done & { readonly changes: readonly RecordChange[] }): RowChange[] {
   const kept: NodeId[] = []
   const gone: NodeId[] = []
   for (const { table, id, after } of changes) if (table === 'nodes') (after === null ? gone : kept).push(id)
-  drop(done.batch, tables.placeChanges, { workspace: done.workspace, ids: gone })
-  noteChanged(tables, { ...done, places: kept })
+  return [
+    { kind: 'drop', table: 'placeChanges', workspace: done.workspace, ids: gone },
+    placesChanged({ ...done, places: kept }),
+  ]
 }
 
 /** The same of places of which what they hold was changed: a page's text. */
-export function noteChanged(
-  tables: Tables,
-  { workspace, at, by, batch, places }: Done & { readonly places: readonly NodeId[] },
-): void {
+export function placesChanged({
+  workspace,
+  at,
+  by,
+  places,
+}: Done & { readonly places: readonly NodeId[] }): RowChange {
   const rows: PlaceChangeRow[] = places.map(id => ({
     workspace,
     id,
     at,
     by: by === theWorkspace ? null : by,
   }))
-  put(batch, tables.placeChanges, {
-    rows,
-    keyOf: row => `${workspace} ${(row as PlaceChangeRow).id}`,
-    replaced: ['at', 'by'],
-  })
+  return { kind: 'put', table: 'placeChanges', rows, replaced: ['at', 'by'] }
 }
 
 /** So many places stand in one statement. */

@@ -7,13 +7,14 @@ import { type Provisioning, provisionWorkspace } from '#core/changes/provisionin
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { emptyState } from '#core/records/all.ts'
 import type { AccountRow } from '../store/tables.ts'
+import { withAccount } from '../store/accounts.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { newAccount } from './account.ts'
 import { personsOf } from './persons-of.ts'
 import { accountRow } from './account-row.ts'
-import { writeJudged } from './change.ts'
+import { type Failed, writeJudged } from './change.ts'
 
 /** First start: the workspace, its Owner, and nothing else. Only while there is none. */
 export async function setUp(parts: Parts, request: SetUpRequest): Promise<AccountId> {
@@ -34,11 +35,15 @@ export async function makeWorkspace(
   parts: Parts,
   id: AccountId,
   request: NewWorkspaceRequest,
-): Promise<{ readonly slug: string }> {
+): Promise<Slug> {
   checkTimeZone(request.timeZone)
   if (!personsOf(parts, id).some(({ person }) => person.kind === 'member'))
     throw problemOf('guests-make-none')
   return found(parts, { account: await accountRow(parts, id), ...request, isFirst: false })
+}
+
+export interface Slug {
+  readonly slug: string
 }
 
 interface Founded {
@@ -49,12 +54,9 @@ interface Founded {
   readonly isFirst: boolean
 }
 
-async function found(
-  parts: Parts,
-  { account, name, timeZone, isFirst }: Founded,
-): Promise<{ readonly slug: string }> {
-  const { states, tables } = parts.writer
-  const result = await submit(parts.writer, ({ now }) => {
+async function found(parts: Parts, { account, name, timeZone, isFirst }: Founded): Promise<Slug> {
+  const { states } = parts.writer
+  const result = await submit<Slug, 'already-set-up' | Failed>(parts.writer, ({ now }) => {
     if (isFirst && states.published.size > 0) return refused('already-set-up' as const)
     const slug = freeSlug(name, states.bySlug)
     const founding: Provisioning = {
@@ -72,16 +74,10 @@ async function found(
       changeSet: { author: founding.owner.person, reason: 'The workspace is created', edits: [] },
       judged: provisionWorkspace(emptyState, founding),
     })
-    return ok({
-      ...written,
-      value: { slug },
-      write: async batch => {
-        if (isFirst) await tables.accounts.create({ ...account }, { transaction: batch.transaction })
-        await written.write(batch)
-      },
-    })
+    const commit = { ...written, value: { slug } }
+    return ok(isFirst ? withAccount(commit, account) : commit)
   })
-  if (!result.ok) throw problemOf(result.error)
+  if (!result.ok) throw problemOf(result.error === 'already-set-up' ? result.error : result.error.problem)
   return result.value
 }
 

@@ -6,9 +6,8 @@ import { atRevision } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { type Prepare, passWhatIsDue } from '../store/writer.ts'
 import { nothingWritten, type Written } from './notifications/kind.ts'
-import { notificationsOf, writeNotifications } from './notifications/write.ts'
+import { notificationsOf, telling } from './notifications/write.ts'
 import { type Writing, writingOf } from './audit-entry.ts'
-import { announce } from '../live/hub.ts'
 
 /**
  * What time does by itself: every start and end since the last look becomes an entry of the history by
@@ -19,7 +18,7 @@ export const passing =
   candidates => {
     const before = candidates.snapshotOf(workspace)
     const since = parts.writer.states.passedTo.get(workspace)
-    if (before === undefined || since === undefined) return ok({ value: undefined, write: async () => {} })
+    if (before === undefined || since === undefined) return ok({ value: undefined })
     const { now } = candidates
     let state = before.state
     const writings: Writing[] = []
@@ -32,18 +31,12 @@ export const passing =
     writings.push(warning(parts, { workspace, since, now, state }))
     return ok({
       value: undefined,
-      passed: workspace,
       ...(state === before.state ? {} : { state }),
-      write: async batch => {
-        for (const { write } of writings) await write(batch)
-        await parts.writer.tables.appliedTransitions.upsert(
-          { workspace, at: now },
-          { transaction: batch.transaction },
-        )
-      },
-      after: () => {
-        for (const { after } of writings) after()
-      },
+      rows: [
+        ...writings.flatMap(each => each.rows),
+        { kind: 'put', table: 'appliedTransitions', rows: [{ workspace, at: now }], replaced: ['at'] },
+      ],
+      news: [...writings.flatMap(each => each.news), { of: 'passed', workspace }],
     })
   }
 
@@ -62,19 +55,11 @@ function warning(parts: Parts, { workspace, since, now, state }: Looked): Writin
     nearing: nearingIn(state, since, now),
     waiting: waitingIn(state, since, now),
   }
-  const rows = notificationsOf(parts, workspace, written)
-  const told = new Set(rows.map(row => row.person))
-  return {
-    write: batch => writeNotifications(parts, { rows, written, batch }),
-    after: () => {
-      if (told.size === 0) return
-      announce(parts.hub, {
-        workspace,
-        revision: state.revision,
-        audience: { people: told },
-      })
-    },
-  }
+  const told = telling(parts, { rows: notificationsOf(parts, workspace, written), written })
+  const people = told.news.flatMap(each => (each.of === 'notifications' ? each.people : []))
+  if (people.length === 0) return told
+  const { revision } = state
+  return { ...told, news: [...told.news, { of: 'event', workspace, revision, audience: { people } }] }
 }
 
 /** Looks at least this often: a machine that slept, or a clock that was set, is noticed then. */

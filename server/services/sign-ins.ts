@@ -1,46 +1,40 @@
 import { createHash } from 'node:crypto'
 import type { SignInView } from '#contract/views/account.ts'
 import type { AccountId } from '#core/base/ids.ts'
-import { closeStreams } from '../live/hub.ts'
-import { endSignIns, lastSeenOf, signInsOf } from '../store/visits.ts'
+import { endSignIns, lastSeenOf, signInsOf } from '../store/sessions.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 
 /** The sign-ins of an account, the one that asks marked. */
 export async function signInViews(parts: Parts, account: AccountId, session: string): Promise<SignInView[]> {
-  const rows = await signInsOf(parts.visits, account)
+  const rows = await signInsOf(parts.sessions, account)
   return rows.map(({ sid, agent, madeAt }) => ({
     id: publicId(sid),
     isThis: sid === session,
     at: deviceOf(agent ?? ''),
     since: madeAt,
-    lastUsed: lastSeenOf(parts.visits, '', publicId(sid)),
+    lastUsed: lastSeenOf(parts.sessions, '', publicId(sid)),
   }))
 }
 
 /** Ends one sign-in of the account. */
 export async function endSignIn(parts: Parts, account: AccountId, id: string): Promise<void> {
-  const rows = await signInsOf(parts.visits, account)
+  const rows = await signInsOf(parts.sessions, account)
   const found = rows.filter(row => publicId(row.sid) === id)
   if (found.length === 0) throw problemOf('not-found')
-  await endAll(
-    parts,
+  await endSignIns(
+    parts.sessions,
     found.map(row => row.sid),
   )
 }
 
 /** Ends all sign-ins of the account but the one with the id `kept`. */
 export async function endSignInsBut(parts: Parts, account: AccountId, kept: string | null): Promise<void> {
-  const rows = await signInsOf(parts.visits, account)
-  await endAll(
-    parts,
+  const rows = await signInsOf(parts.sessions, account)
+  await endSignIns(
+    parts.sessions,
     rows.map(row => row.sid).filter(sid => sid !== kept),
   )
-}
-
-async function endAll(parts: Parts, sids: readonly string[]): Promise<void> {
-  await endSignIns(parts.visits, sids)
-  for (const sid of sids) closeStreams(parts.hub, sid)
 }
 
 /** What stands for a sign-in outside: its own id stands in a cookie. */

@@ -2,6 +2,7 @@ import { createHash, randomBytes } from 'node:crypto'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { isTokenOf, type Signed, tokenOf } from '../signature.ts'
+import { changeMisses } from '../store/misses.ts'
 import type { AccountRow } from '../store/tables.ts'
 
 /** As much of an account as tells its devices. */
@@ -21,8 +22,6 @@ const firstWait = 10_000
 const longestWait = 15 * 60_000
 /** A miss is forgotten after so long. */
 const ageOfMiss = 10 * 60_000
-/** Past this many remembered tries the oldest are forgotten. */
-const remembered = 10_000
 
 /**
  * Takes one try at a password or a code; throws while one has to wait. It is counted before it is looked at, so that
@@ -31,20 +30,16 @@ const remembered = 10_000
  * What waits is the pair of what is tried and where it is tried from. So whoever guesses at somebody's password shuts
  * neither them out, nor a device at which they have signed in before, nor whoever is signed in.
  */
-export function takeTry({ misses, clock }: Parts, pair: string): void {
-  const now = clock()
-  const missed = misses.get(pair)
-  const count =
-    missed === undefined ? 0 : Math.max(0, missed.count - Math.floor((now - missed.at) / ageOfMiss))
-  const wait = count < freeTries ? 0 : Math.min(2 ** (count - freeTries) * firstWait, longestWait)
-  if (missed !== undefined && now < missed.at + wait) throw problemOf('sign-in-throttled')
-  misses.delete(pair)
-  misses.set(pair, { count: count + 1, at: now })
-  const [oldest] = misses.keys()
-  if (misses.size > remembered && oldest !== undefined) misses.delete(oldest)
-}
-
-export const forgetTries = ({ misses }: Parts, pair: string): void => void misses.delete(pair)
+export const takeTry = ({ sessions, clock }: Parts, pair: string): Promise<void> =>
+  changeMisses(sessions, pair, missed => {
+    const now = clock()
+    // Another server's clock may be ahead.
+    const aged = missed === undefined ? 0 : Math.max(0, Math.floor((now - missed.at) / ageOfMiss))
+    const count = missed === undefined ? 0 : Math.max(0, missed.count - aged)
+    const wait = count < freeTries ? 0 : Math.min(2 ** (count - freeTries) * firstWait, longestWait)
+    if (missed !== undefined && wait > 0 && now < missed.at + wait) throw problemOf('sign-in-throttled')
+    return { count: count + 1, at: now }
+  })
 
 /** What is tried for an address or account, and from where; a device that is known counts for itself. */
 export function pairOf(
@@ -56,7 +51,10 @@ export function pairOf(
     account === undefined
       ? undefined
       : whence.devices.find(token => isTokenOf(token, parts.secret, ofDevice(account, nonceIn(token))))
-  return `${what} ${known ?? whence.place}`
+  // Kept beside the sign-ins: neither addresses nor networks can be read there.
+  return createHash('sha256')
+    .update(`${what} ${known ?? whence.place}`)
+    .digest('base64url')
 }
 
 /** What a browser keeps of having signed an account in: no way in, only a way past the misses of others. */

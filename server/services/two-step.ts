@@ -7,7 +7,8 @@ import type { AccountRow } from '../store/tables.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { accountRow } from './account-row.ts'
-import { forgetTries, pairOf, takeTry, type Whence } from './throttle.ts'
+import { endMisses } from '../store/misses.ts'
+import { pairOf, takeTry, type Whence } from './throttle.ts'
 
 /** Time-based one-time codes (RFC 6238) and recovery codes: the second step at sign-in. */
 
@@ -43,7 +44,6 @@ export async function confirmTwoStep(parts: Parts, account: AccountRow, given: G
     { codeSince: parts.clock(), codeStep: step, recoveryCodes: JSON.stringify(codes.map(digestOf)) },
   )
   if (!isFirst) throw problemOf('two-step-there')
-  parts.secured.add(account.id)
   return codes
 }
 
@@ -74,13 +74,12 @@ export const noTwoStep = {
 
 export async function endTwoStep(parts: Parts, account: AccountRow): Promise<void> {
   await writeAccount(parts.writer, account.id, noTwoStep)
-  parts.secured.delete(account.id)
 }
 
 /** The time step of a code that is right and was not taken yet. */
 async function stepOf(parts: Parts, account: AccountRow, { code, whence }: Given): Promise<number> {
   const pair = pairOf(parts, `code ${account.id}`, { account, whence })
-  takeTry(parts, pair)
+  await takeTry(parts, pair)
   const { codeSecret, codeStep } = account
   const token = code.replace(/\s/g, '')
   const result =
@@ -94,7 +93,7 @@ async function stepOf(parts: Parts, account: AccountRow, { code, whence }: Given
           ...(codeStep === null ? {} : { afterTimeStep: codeStep }),
         })
   if (result?.valid !== true || !('timeStep' in result)) throw problemOf('wrong-code')
-  forgetTries(parts, pair)
+  await endMisses(parts.sessions, pair)
   return result.timeStep as number
 }
 

@@ -58,22 +58,7 @@ export function toRow(fields: Fields, workspace: WorkspaceId, record: StoredRow)
   return { workspace, ...(Object.fromEntries(entries) as StoredRow) }
 }
 
-/** What SQL reads the fields of a record with, or some of them, in order, as an array in JSON. */
-export function jsonOf(fields: Fields, names: readonly string[] = Object.keys(fields)): string {
-  // In JSON what is not whole loses digits; as text it keeps them.
-  const number = (name: string) =>
-    `CASE typeof("${name}") WHEN 'real' THEN format('%!.17g', "${name}") ELSE "${name}" END`
-  const values = names.map(name =>
-    fields[name] === 'number'
-      ? number(name)
-      : fields[name] === 'actions or level'
-        ? 'coalesce(actions, level)'
-        : `"${name}"`,
-  )
-  return `json_array(${values.join(', ')})`
-}
-
-/** Makes a record out of such an array. What is not among the names is to be added. */
+/** Makes a record out of the values of its fields, in order, as a database packs them into JSON. What is not among the names is to be added. */
 export function readerOf<Row>(
   fields: Fields,
   names: readonly (keyof Row & string)[] = Object.keys(fields) as (keyof Row & string)[],

@@ -3,7 +3,10 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { QueryTypes, Sequelize } from 'sequelize'
 import { expect, test } from 'vitest'
+import type { AccountId } from '#core/base/ids.ts'
+import { openDatabase } from './database.ts'
 import { migrations } from './migrations/list.ts'
+import { openSessions, signInsOf } from './sessions.ts'
 
 test('every table carries the workspace’s id, but that of the accounts', async () => {
   const database = new Sequelize({ dialect: 'sqlite', storage: ':memory:', logging: false })
@@ -21,7 +24,7 @@ test('every table carries the workspace’s id, but that of the accounts', async
     )
     if (!columns.some(column => column.name === 'workspace')) without.push(name)
   }
-  expect([tables.length > 15, without]).toEqual([true, ['accounts', 'accountLinks']])
+  expect([tables.length > 15, without]).toEqual([true, ['accounts', 'accountLinks', 'log']])
   await database.close()
 })
 
@@ -320,3 +323,33 @@ const putInto = (database: Sequelize) => (table: string, row: Readonly<Record<st
     replacements: { values: Object.values(row) },
   })
 }
+
+test('sign-ins of older files hold until their time is over', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'noskel-migrations-'))
+  const options = { dialect: 'sqlite', storage: join(folder, 'sessions.sqlite'), logging: false } as const
+  const older = new Sequelize(options)
+  // As a package for sessions had laid them.
+  await older.query(
+    'CREATE TABLE "signIns" ("sid" TEXT PRIMARY KEY, "expires" DATETIME, "data" TEXT, "account" TEXT, "agent" TEXT, "madeAt" DOUBLE PRECISION)',
+  )
+  await older.query('CREATE INDEX "sign_ins_account" ON "signIns" ("account")')
+  await older.query(
+    `INSERT INTO "signIns" VALUES ('holds', '2126-11-28 09:00:00.000 +00:00', '{"csrf":"x"}', 'ada', 'Firefox', 5),
+      ('broken', 'some day', '{}', 'ada', 'Firefox', 5)`,
+  )
+  await older.close()
+  const sessions = await openSessions(folder, openDatabase)
+  const rows = await signInsOf(sessions, 'ada' as AccountId)
+  expect(rows).toEqual([
+    {
+      sid: 'holds',
+      until: Date.UTC(2126, 10, 28, 9),
+      data: '{"csrf":"x"}',
+      account: 'ada',
+      agent: 'Firefox',
+      madeAt: 5,
+    },
+  ])
+  await sessions.database.close()
+  rmSync(folder, { recursive: true })
+})

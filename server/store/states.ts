@@ -3,9 +3,18 @@ import type { Instant } from '#core/base/instant.ts'
 import { shareEvaluation } from '#core/access/evaluation-context.ts'
 import { nextDue } from '#core/changes/scheduled.ts'
 import { nextBound } from '#core/state/snapshot.ts'
-import { type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
+import {
+  applyChanges,
+  atRevision,
+  type RecordChange,
+  type Snapshot,
+  type State,
+  workspaceOf,
+} from '#core/state/state.ts'
 import { loadState, type Said } from './loading.ts'
-import type { Tables } from './tables.ts'
+import type { Follower, Heard } from './log.ts'
+import type { News } from './news.ts'
+import type { ChangeSetRow, Tables } from './tables.ts'
 
 /**
  * The published state of every workspace, in memory: a cache of the database, rebuilt at start and
@@ -26,31 +35,97 @@ interface Published {
   readonly dueAt: Instant
 }
 
+export const createStates = (): States => ({ bySlug: new Map(), published: new Map(), passedTo: new Map() })
+
 /** Reads all workspaces, and says how far it is. */
 export async function loadStates(tables: Tables, now: Instant, said: Said = () => {}): Promise<States> {
-  const states: States = { bySlug: new Map(), published: new Map(), passedTo: new Map() }
-  const revisions = await tables.changeSets.findAll({
-    attributes: [
-      'workspace',
-      [tables.database.fn('max', tables.database.col('revision')), 'revision'],
-      [tables.database.fn('max', tables.database.col('at')), 'at'],
-    ],
+  const states = createStates()
+  await loadInto(states, tables, { now, said })
+  return states
+}
+
+interface Loading {
+  readonly now: Instant
+  readonly said: Said
+}
+
+async function loadInto(states: States, tables: Tables, { now, said }: Loading): Promise<void> {
+  const latest = (await tables.changeSets.findAll({
+    attributes: ['workspace', [tables.database.fn('max', tables.database.col('at')), 'at']],
     group: ['workspace'],
     raw: true,
-  })
+  })) as unknown as Last[]
   const passed = (await tables.appliedTransitions.findAll({ raw: true })) as unknown as Last[]
-  for (const [index, { workspace, revision, at }] of (revisions as unknown as Last[]).entries()) {
+  for (const [index, { workspace, at }] of latest.entries()) {
     states.passedTo.set(workspace, Math.max(at, passed.find(each => each.workspace === workspace)?.at ?? at))
-    const tell = (line: string) => said(`workspace ${index + 1} of ${revisions.length}: ${line}`)
-    publish(states, await loadState(tables, { workspace, revision, said: tell }), now)
+    const tell = (line: string) => said(`workspace ${index + 1} of ${latest.length}: ${line}`)
+    publish(states, await loadState(tables, workspace, tell), now)
   }
-  return states
 }
 
 interface Last {
   readonly workspace: WorkspaceId
-  readonly revision: number
   readonly at: Instant
+}
+
+/** Keeps the states as the database has them: the writer gives its own, others are made of what stands in the history. */
+export function followerOfStates(
+  states: States,
+  { tables, clock, said }: { readonly tables: Tables; readonly clock: () => Instant; readonly said: Said },
+): Follower {
+  return {
+    load: () => loadInto(states, tables, { now: clock(), said }),
+    hear: heard => {
+      const revisions = heard.news.filter(each => each.of === 'revision')
+      if (revisions.every(({ workspace }) => heard.states.has(workspace))) {
+        take(states, heard)
+        return undefined
+      }
+      return readRevisions(states, tables, revisions).then(made => {
+        take(states, { ...heard, states: made })
+      })
+    },
+  }
+}
+
+type Revision = Extract<News, { of: 'revision' }>
+
+async function readRevisions(
+  states: States,
+  tables: Tables,
+  revisions: readonly Revision[],
+): Promise<ReadonlyMap<WorkspaceId, State>> {
+  const made = new Map<WorkspaceId, State>()
+  for (const { workspace, revision } of revisions) {
+    const before = made.get(workspace) ?? states.published.get(workspace)?.snapshot.state
+    if (before === undefined || revision > before.revision + 1)
+      made.set(workspace, await loadState(tables, workspace))
+    else if (revision > before.revision) made.set(workspace, await stateAfter(tables, before, workspace))
+  }
+  return made
+}
+
+/** The state that the next entry of the history makes. */
+async function stateAfter(tables: Tables, before: State, workspace: WorkspaceId): Promise<State> {
+  const revision = before.revision + 1
+  const row = await tables.changeSets.findOne({
+    attributes: ['changes'],
+    where: { workspace, revision },
+    raw: true,
+  })
+  const { changes } = row as unknown as Pick<ChangeSetRow, 'changes'>
+  return atRevision(applyChanges(before, JSON.parse(changes) as RecordChange[]), revision)
+}
+
+/** Publishes what an entry made; what began and ended before it counts as written where that is so. */
+function take(states: States, { at, news, states: next }: Heard): void {
+  const passed = new Set(news.flatMap(each => (each.of === 'passed' ? [each.workspace] : [])))
+  for (const workspace of new Set([...next.keys(), ...passed])) {
+    const isDue = (states.published.get(workspace)?.dueAt ?? at + 1) <= at
+    if (passed.has(workspace) || !isDue) states.passedTo.set(workspace, at)
+    const state = next.get(workspace) ?? states.published.get(workspace)?.snapshot.state
+    if (state !== undefined) publish(states, state, at)
+  }
 }
 
 export function publish(states: States, state: State, now: Instant): void {
@@ -72,13 +147,6 @@ export function seeAsBefore({ published }: States, snapshot: Snapshot): void {
   const before = published.get(workspaceOf(snapshot.state).id)
   if (before === undefined || snapshot.at < before.snapshot.at || snapshot.at >= before.holdsUntil) return
   shareEvaluation(before.snapshot, snapshot)
-}
-
-/** Notes that what began and ended up to `now` stands in the history. */
-export function passTo(states: States, workspace: WorkspaceId, now: Instant): void {
-  states.passedTo.set(workspace, now)
-  const published = states.published.get(workspace)
-  if (published !== undefined) publish(states, published.snapshot.state, now)
 }
 
 /** The workspace as it is now; `undefined` if there is none. The same snapshot for as long as nothing changes. */

@@ -1,13 +1,10 @@
-import { DataTypes, type Model, type ModelStatic, type Sequelize, type Transaction } from 'sequelize'
+import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize'
 import type { TableName } from '#core/state/kinds.ts'
 import { records } from '#core/records/all.ts'
 import type { RecordShapes } from '#core/state/shape.ts'
-import { type RecordChange } from '#core/state/state.ts'
-import { createBreath } from '../breath.ts'
 import type { AccountId, NodeId, PersonId, PictureId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
-import { type Batch, createBatch, drop, flush, put } from './batch.ts'
-import { columnNamesOf, defineTable, toRow } from './fields.ts'
+import { defineTable } from './fields.ts'
 
 /** The models of one database file: those of the core's records, and those of the server's own. */
 export interface Tables {
@@ -27,7 +24,12 @@ export interface Tables {
   readonly notificationChoices: ModelStatic<Model>
   readonly drafts: ModelStatic<Model>
   readonly appliedTransitions: ModelStatic<Model>
+  readonly uses: ModelStatic<Model>
+  readonly log: ModelStatic<Model>
 }
+
+/** The server's own tables, by name. */
+export type OwnTable = Exclude<keyof Tables, 'database' | 'kinds' | 'records'>
 
 export interface AccountRow {
   readonly id: AccountId
@@ -64,15 +66,6 @@ export interface PictureRow {
   readonly data: string
   readonly by: PersonId
   readonly at: Instant
-}
-
-export interface TextRow {
-  readonly workspace: WorkspaceId
-  readonly node: NodeId
-  readonly version: number
-  readonly text: string
-  readonly changedAt: Instant
-  readonly changedBy: PersonId
 }
 
 /** Who changed a place last: its record, or what it holds. */
@@ -200,21 +193,19 @@ export function createTables(database: Sequelize, kinds: RecordShapes = records)
       impact: text,
       undoes: number,
     }),
-    mails: define('mails', {
-      workspace: text,
-      id: key(),
-      to: text,
-      subject: text,
-      text,
-      html: text,
-      madeAt: number,
-      sentAt: number,
-      tries: number,
-      nextTryAt: number,
-    }),
     appliedTransitions: define('appliedTransitions', { workspace: key(), at: number }),
+    uses: define('uses', { workspace: key(), who: key(), what: key(), hour: number, times: number }),
+    log: logModel(database),
   }
 }
+
+/** Each database has a log of its own. */
+export const logModel = (database: Sequelize): ModelStatic<Model> =>
+  database.define(
+    'log',
+    { position: { type: number, primaryKey: true }, id: text, at: number, news: text },
+    { tableName: 'log', timestamps: false },
+  )
 
 type Define = (name: string, fields: Parameters<Sequelize['define']>[1]) => ModelStatic<Model>
 
@@ -250,6 +241,18 @@ const besideHistory = (define: Define) => ({
 })
 
 const ofNotifications = (define: Define) => ({
+  mails: define('mails', {
+    workspace: text,
+    id: key(),
+    to: text,
+    subject: text,
+    text,
+    html: text,
+    madeAt: number,
+    sentAt: number,
+    tries: number,
+    nextTryAt: number,
+  }),
   notifications: define('notifications', {
     workspace: key(),
     id: key(),
@@ -266,50 +269,3 @@ const ofNotifications = (define: Define) => ({
     choice: text,
   }),
 })
-
-interface Written {
-  readonly workspace: WorkspaceId
-  readonly changes: readonly RecordChange[]
-}
-
-/** Records as a change set left them. What is gone goes first: its place may be taken again. */
-export async function putRecords(
-  tables: Tables,
-  { workspace, changes, batch }: Written & { readonly batch: Batch },
-): Promise<void> {
-  const gone = new Map<TableName, string[]>()
-  const rows = new Map<TableName, object[]>()
-  const breathe = createBreath()
-  for (const { table, id, after } of changes) {
-    await breathe()
-    if (after === null) listIn(gone, table).push(id)
-    else listIn(rows, table).push(toRow(tables.kinds[table].fields, workspace, after as never))
-  }
-  for (const [table, ids] of gone) drop(batch, tables.records[table], { workspace, ids })
-  for (const [table, some] of rows) {
-    // Not the id: to write that, even the same, is to look for all that refers to it.
-    const replaced = columnNamesOf(tables.kinds[table].fields).filter(column => column !== 'id')
-    put(batch, tables.records[table], { keyOf, rows: some, replaced })
-  }
-}
-
-function listIn<K, V>(lists: Map<K, V[]>, key: K): V[] {
-  const list = lists.get(key) ?? []
-  lists.set(key, list)
-  return list
-}
-
-const keyOf = (row: object): string => {
-  const { workspace, id } = row as { readonly workspace: string; readonly id: string }
-  return `${workspace} ${id}`
-}
-
-/** The same at once. */
-export async function writeRecords(
-  tables: Tables,
-  { transaction, ...written }: Written & { readonly transaction: Transaction },
-): Promise<void> {
-  const batch = createBatch(transaction)
-  await putRecords(tables, { ...written, batch })
-  await flush(batch)
-}

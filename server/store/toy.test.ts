@@ -17,7 +17,8 @@ import type { Toy } from '../../core/tests/toy/toys.ts'
 import { grant, member, node, now, person, team, worldOn } from '../../core/tests/world.ts'
 import { openDatabase } from './database.ts'
 import { loadState } from './loading.ts'
-import { createTables, writeRecords } from './tables.ts'
+import { writeRows } from './rows.ts'
+import { createTables } from './tables.ts'
 
 /** A kind of record that two files tell of goes through all that kinds go through: nothing else has to know of it. */
 const world = worldOn(
@@ -95,8 +96,10 @@ test('is written and loaded with all others', async () => {
       row => ({ table, id: row.id, before: null, after: row }) as unknown as RecordChange,
     ),
   )
-  await tables.database.transaction(transaction => writeRecords(tables, { workspace, changes, transaction }))
-  const loaded = await loadState(tables, { workspace, revision: 1, said: () => {} })
+  await tables.database.transaction(transaction =>
+    writeRows(tables, [{ kind: 'records', workspace, changes }], transaction),
+  )
+  const loaded = await loadState(tables, workspace)
   expect(rowsBy(toysIn(loaded), 'node', 'plan')).toEqual([kite])
   expect(loaded.dates.ends).toEqual(filled.dates.ends)
   await tables.database.close()

@@ -2,9 +2,13 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
+import type { AccountId } from '#core/base/ids.ts'
 import { ok, refused } from '#core/base/result.ts'
-import { type Batch, drop, put } from './batch.ts'
+import { newAccountRow, withAccount } from './accounts.ts'
+import { type Condition, rowsOnly } from './commit.ts'
 import { openDatabase } from './database.ts'
+import { follow } from './log.ts'
+import { createStates } from './states.ts'
 import { createTables, type Tables } from './tables.ts'
 import { createWriter, submit, type Writer } from './writer.ts'
 
@@ -16,9 +20,9 @@ let commits: number
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'noskel-writer-'))
   tables = createTables(await openDatabase(folder))
-  writer = createWriter(tables, { bySlug: new Map(), published: new Map(), passedTo: new Map() }, () => 1)
+  writer = createWriter(tables, createStates(), () => 1)
   commits = 0
-  writer.afterCommit.push(() => (commits += 1))
+  await follow(writer.log, { load: () => {}, hear: () => void (commits += 1) })
 })
 
 afterEach(async () => {
@@ -26,13 +30,10 @@ afterEach(async () => {
   rmSync(folder, { recursive: true })
 })
 
-const account = (id: string) => ({ id, mail: `${id}@test.example`, name: id, passwordHash: '', madeAt: 1 })
-const adding =
-  (id: string) =>
-  async ({ transaction }: Pick<Batch, 'transaction'>) => {
-    await tables.accounts.create(account(id), { transaction })
-  }
-const add = (id: string) => submit(writer, () => ok({ value: id, write: adding(id) }))
+const account = (id: string, mail = `${id}@test.example`) =>
+  newAccountRow({ id: id as AccountId, mail, name: id, passwordHash: '', madeAt: 1, provenAt: 1 })
+const add = (id: string, mail?: string) =>
+  submit(writer, () => ok(withAccount({ value: id }, account(id, mail))))
 
 const stored = async () => {
   const rows = await tables.accounts.findAll({ order: [['id', 'ASC']], raw: true })
@@ -41,7 +42,7 @@ const stored = async () => {
 
 test('writes that wait together are written together, and all are confirmed', async () => {
   const ids = Array.from({ length: 200 }, (_, index) => String(index).padStart(3, '0'))
-  const results = await Promise.all(ids.map(add))
+  const results = await Promise.all(ids.map(id => add(id)))
   expect(results).toEqual(ids.map(value => ({ ok: true, value })))
   expect(await stored()).toEqual(ids)
   expect(commits).toBe(1)
@@ -53,13 +54,12 @@ test('one that is refused, or whose rows cannot be written, leaves the others un
     submit(writer, () => refused('not this one')),
     add('a'), // its address is taken by the first
     submit(writer, () =>
-      ok({
-        value: 'half',
-        write: async batch => {
-          await adding('half')(batch)
-          throw new Error('broke off')
-        },
-      }),
+      ok(
+        rowsOnly(
+          { kind: 'put', table: 'accounts', rows: [account('half')] },
+          { kind: 'put', table: 'accounts', rows: [account('half', 'a@test.example')] },
+        ),
+      ),
     ),
     submit(writer, () => {
       throw new Error('could not be judged')
@@ -77,38 +77,39 @@ test('one that is refused, or whose rows cannot be written, leaves the others un
   expect(await stored()).toEqual(['a', 'b'])
 })
 
-test('each is judged after those before it are written', async () => {
-  const counts: number[] = []
-  const counting = () =>
-    submit(writer, () =>
-      ok({
-        value: undefined,
-        write: async ({ transaction }) => {
-          counts.push(await tables.accounts.count({ transaction }))
-        },
-      }),
-    )
-  await Promise.all([counting(), add('a'), counting(), add('b'), counting()])
-  expect(counts).toEqual([0, 1, 2])
+const first = { table: 'accountLinks', where: { id: 'link' }, atLeast: 1, orElse: 'second' } as const
+const taking = () =>
+  submit<string, 'second'>(writer, () =>
+    ok({
+      value: 'first',
+      conditions: [first],
+      rows: [{ kind: 'delete', table: 'accountLinks', where: { id: 'link' } }],
+    }),
+  )
+
+test('what may happen once happens once, however many want it at the same instant', async () => {
+  await add('a')
+  const link = { id: 'link', account: 'a', purpose: 'password', until: 9 }
+  await submit(writer, () => ok(rowsOnly({ kind: 'put', table: 'accountLinks', rows: [link] })))
+  const results = await Promise.all([taking(), taking(), add('b'), taking()])
+  expect(results.map(each => (each.ok ? each.value : each.error))).toEqual(['first', 'second', 'b', 'second'])
 })
 
-test('who reads meanwhile waits for no write, and finds only what was confirmed', async () => {
-  await add('a')
-  let finish = () => {}
-  const finished = new Promise<void>(resolve => (finish = resolve))
-  let writing: Promise<unknown> = finished
-  await new Promise<void>(begun => {
-    const write = async (batch: Batch) => {
-      await adding('b')(batch)
-      begun()
-      await finished
-    }
-    writing = submit(writer, () => ok({ value: 'b', write }))
-  })
-  expect(await Promise.all([stored(), stored(), stored()])).toEqual([['a'], ['a'], ['a']])
-  finish()
-  await writing
-  expect(await stored()).toEqual(['a', 'b'])
+test('uses count where all conditions hold, up to the most of an hour, one write after another', async () => {
+  const using = (count: number, ...others: Condition<string>[]) =>
+    submit<undefined, string>(writer, () => {
+      const uses = { workspace: 'w' as never, who: 'ada', what: 'mails', hour: 1, count }
+      return ok({ value: undefined, conditions: [{ uses, atMost: 10, orElse: 'many' }, ...others] })
+    })
+  const none = { table: 'accounts', where: {}, atLeast: 1, orElse: 'none' } as const
+  const results = await Promise.all([using(6, none), using(6), using(5), using(4), using(1)])
+  expect(results.map(each => (each.ok ? 'done' : each.error))).toEqual([
+    'none',
+    'done',
+    'many',
+    'done',
+    'many',
+  ])
 })
 
 const mail = (id: string, subject: string) => ({
@@ -124,28 +125,30 @@ const mail = (id: string, subject: string) => ({
   nextTryAt: 1,
 })
 
+test('who reads meanwhile waits for no write, and finds only what was confirmed', async () => {
+  await add('a')
+  const rows = Array.from({ length: 20_000 }, (_, index) => mail(`m${index}`, ''))
+  const writing = submit(writer, () =>
+    ok(
+      rowsOnly(
+        { kind: 'put', table: 'accounts', rows: [account('b')] },
+        { kind: 'put', table: 'mails', rows },
+      ),
+    ),
+  )
+  let reads = 0
+  for (let found = await stored(); found.length === 1; found = await stored()) reads += 1
+  expect([await stored(), reads > 10]).toEqual([['a', 'b'], true])
+  await writing
+})
+
 const putting = (id: string, subject: string) =>
   submit(writer, () =>
-    ok({
-      value: id,
-      write: batch => {
-        const rows = [mail(id, subject)]
-        put(batch, tables.mails, { keyOf: row => (row as (typeof rows)[0]).id, rows, replaced: ['subject'] })
-        return Promise.resolve()
-      },
-    }),
+    ok(rowsOnly({ kind: 'put', table: 'mails', rows: [mail(id, subject)], replaced: ['subject'] })),
   )
 
 const dropping = (id: string) =>
-  submit(writer, () =>
-    ok({
-      value: id,
-      write: batch => {
-        drop(batch, tables.mails, { workspace: 'w', ids: [id] })
-        return Promise.resolve()
-      },
-    }),
-  )
+  submit(writer, () => ok(rowsOnly({ kind: 'drop', table: 'mails', workspace: 'w', ids: [id] })))
 
 test('rows that fifty put and take out end as if each had waited for the one before, in a few statements', async () => {
   const statements: string[] = []
@@ -166,19 +169,17 @@ test('rows that fifty put and take out end as if each had waited for the one bef
   ])
 })
 
-test('one whose rows do not fit in among those of others fails alone', async () => {
-  const fitting = (id: string, address: string) =>
-    submit(writer, () =>
-      ok({
-        value: id,
-        write: batch => {
-          put(batch, tables.accounts, { rows: [{ ...account(id), mail: address }] })
-          return Promise.resolve()
-        },
-      }),
-    )
-  const results = await Promise.allSettled([fitting('a', 'one'), fitting('b', 'one'), fitting('c', 'other')])
+test('one whose rows do not fit in among those of others fails alone, and nobody hears of it', async () => {
+  const heard: string[] = []
+  await follow(writer.log, {
+    load: () => {},
+    hear: ({ news }) =>
+      void heard.push(...news.map(each => (each.of === 'account' ? each.account : each.of))),
+  })
+  const results = await Promise.allSettled([add('a', 'one'), add('b', 'one'), add('c', 'other')])
   expect(results.map(each => each.status)).toEqual(['fulfilled', 'rejected', 'fulfilled'])
-  expect(await stored()).toEqual(['a', 'c'])
-  expect(commits).toBe(1)
+  expect([await stored(), heard]).toEqual([
+    ['a', 'c'],
+    ['a', 'c'],
+  ])
 })

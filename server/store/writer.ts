@@ -1,11 +1,16 @@
-import { Transaction } from 'sequelize'
+import { randomUUID } from 'node:crypto'
+import type { Transaction } from 'sequelize'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { ok, type Result } from '#core/base/result.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
-import { passTo, publish, seeAsBefore, type States } from './states.ts'
-import { type Batch, createBatch, flush } from './batch.ts'
+import type { Commit } from './commit.ts'
+import { beginWriting } from './database.ts'
+import { append, createLog, type Log, type LogEntry, publishEntry } from './log.ts'
+import type { News } from './news.ts'
+import { type Batch, createBatch, flush, putChanges, unmet } from './rows.ts'
+import { seeAsBefore, type States } from './states.ts'
 import type { Tables } from './tables.ts'
 
 /**
@@ -19,36 +24,27 @@ export interface Writer {
   readonly tables: Tables
   readonly states: States
   readonly clock: () => Instant
-  readonly afterCommit: (() => void)[]
+  /** What was written, for all who follow it. */
+  readonly log: Log
   /** Writes down the starts and ends that have passed in a workspace, before anything else is judged. */
   pass: (workspace: WorkspaceId) => Prepare<void, never>
   /** Told when that could not be written: it is tried again with the next write. */
   fault: (error: unknown) => void
+  /** What every write is answered where another process writes. */
+  refusal: (() => Error) | null
   readonly waiting: Job[]
   running: Promise<void> | null
   /** Whether the last round could not be written at all. */
   isFailing: boolean
 }
 
-/** What one write wants: judged without waiting, then its rows. */
-export type Prepare<T, E> = (candidates: Candidates) => Result<Prepared<T>, E>
+/** What one write wants: judged without waiting, and what it comes to then. */
+export type Prepare<T, E> = (candidates: Candidates) => Result<Commit<T, E>, E>
 
 export interface Candidates {
   readonly now: Instant
   /** The workspace as the writes before this one left it. */
   readonly snapshotOf: (workspace: WorkspaceId) => Snapshot | undefined
-}
-
-export interface Prepared<T> {
-  /** The next state, if the write changes it. */
-  readonly state?: State
-  /** Puts its rows into the batch of all that is written together: they are in the file once that is flushed. */
-  readonly write: (batch: Batch) => Promise<void>
-  readonly value: T
-  /** The workspace whose starts and ends up to now this write puts into the history. */
-  readonly passed?: WorkspaceId
-  /** Done once it is committed and published. */
-  readonly after?: () => void
 }
 
 interface Job {
@@ -61,14 +57,14 @@ interface Job {
 const mostTogether = 200
 
 export function createWriter(tables: Tables, states: States, clock: () => Instant): Writer {
-  const pass = () => () => ok({ value: undefined, write: async () => {} })
   return {
     tables,
     states,
     clock,
-    afterCommit: [],
-    pass,
+    log: createLog(tables.log),
+    pass: () => () => ok({ value: undefined }),
     fault: () => {},
+    refusal: null,
     waiting: [],
     running: null,
     isFailing: false,
@@ -77,6 +73,7 @@ export function createWriter(tables: Tables, states: States, clock: () => Instan
 
 /** Resolves after the commit, or with the refusal; rejects if the rows could not be written. */
 export function submit<T, E>(writer: Writer, prepare: Prepare<T, E>): Promise<Result<T, E>> {
+  if (writer.refusal !== null) return Promise.reject(writer.refusal())
   return new Promise((resolve, reject) => {
     writer.waiting.push({ prepare, resolve: resolve as Job['resolve'], reject })
     writer.running ??= drain(writer)
@@ -109,7 +106,7 @@ const isDue = ({ states }: Writer, workspace: WorkspaceId, now: Instant): boolea
 
 /** Wakes the writer if something is due; it is written down even if nobody else writes. */
 export async function passWhatIsDue(writer: Writer): Promise<void> {
-  if (passing(writer).length > 0) await submit(writer, () => ok({ value: undefined, write: async () => {} }))
+  if (passing(writer).length > 0) await submit(writer, () => ok({ value: undefined }))
 }
 
 async function writeTogether(writer: Writer, jobs: readonly Job[]): Promise<void> {
@@ -120,101 +117,111 @@ async function writeTogether(writer: Writer, jobs: readonly Job[]): Promise<void
     })
   writer.isFailing = round === undefined
   if (round === undefined) return
-  const { next, passed, now } = round
-  for (const workspace of [...next.keys(), ...passed])
-    if (passed.has(workspace) || !isDue(writer, workspace, now)) passTo(writer.states, workspace, now)
-  for (const state of next.values()) publish(writer.states, state, now)
+  const { entry, next } = round
+  if (entry !== undefined) publishEntry(writer.log, { ...entry, states: next })
   for (const each of round.settle) each()
-  for (const each of writer.afterCommit) each()
 }
 
-/** What comes of writing some jobs: the next states, and who is to be told what once they are published. */
+/** What comes of writing some jobs: the next states, what is to be heard, and who is to be answered once it is. */
 interface Round {
   readonly now: Instant
   readonly next: Map<WorkspaceId, State>
-  readonly passed: Set<WorkspaceId>
+  readonly news: News[]
   readonly settle: (() => void)[]
   readonly transaction: Transaction
+  entry: LogEntry | undefined
 }
 
 type Way = (writer: Writer, jobs: readonly Job[], round: Round) => Promise<void>
 
 async function written(writer: Writer, jobs: readonly Job[], way: Way): Promise<Round> {
-  const { database } = writer.tables
-  return database.transaction({ type: Transaction.TYPES.IMMEDIATE }, async transaction => {
-    const round = {
-      now: writer.clock(),
-      next: new Map(),
-      passed: new Set(),
-      settle: [],
-      transaction,
-    } as Round
+  return beginWriting(writer.tables.database, async transaction => {
+    const now = writer.clock()
+    const round: Round = { now, next: new Map(), news: [], settle: [], transaction, entry: undefined }
     await way(writer, jobs, round)
+    const { news } = round
+    if (news.length > 0)
+      round.entry = await append(writer.log, { id: randomUUID(), at: now, news }, transaction)
     return round
   })
 }
 
 const inOneBatch: Way = async (writer, jobs, round) => {
-  const batch = createBatch(round.transaction)
+  const batch = createBatch(writer.tables, round.transaction)
   for (const [index, job] of jobs.entries()) {
     // Whoever only reads does not wait until all are judged.
     if (index > 0) await new Promise(setImmediate)
-    const prepared = prepare(writer, job, round)
-    if (prepared !== undefined) await prepared.write(batch)
+    await writeJob(writer, { job, round, batch })
   }
   await flush(batch)
 }
 
 /** Each behind a point to go back to. */
 const oneByOne: Way = async (writer, jobs, round) => {
-  const { transaction, next, passed } = round
+  const { transaction } = round
   const query = (sql: string) => writer.tables.database.query(sql, { transaction })
   for (const job of jobs) {
-    const before = { next: new Map(next), passed: new Set(passed), settled: round.settle.length }
+    const before = { next: new Map(round.next), news: round.news.length, settled: round.settle.length }
     await query('SAVEPOINT job')
     try {
-      const batch = createBatch(transaction)
-      await prepare(writer, job, round)?.write(batch)
+      const batch = createBatch(writer.tables, transaction)
+      await writeJob(writer, { job, round, batch })
       await flush(batch)
     } catch (error) {
-      await query('ROLLBACK TO job')
+      await query('ROLLBACK TO SAVEPOINT job')
       reset(round, before)
       round.settle.push(() => job.reject(error))
     }
-    await query('RELEASE job')
+    await query('RELEASE SAVEPOINT job')
   }
 }
 
 /** Forgets what a job that failed had prepared. */
 function reset(
-  { next, passed, settle }: Round,
-  before: Pick<Round, 'next' | 'passed'> & { readonly settled: number },
+  { next, news, settle }: Round,
+  before: Pick<Round, 'next'> & { readonly news: number; readonly settled: number },
 ): void {
   next.clear()
   for (const [workspace, state] of before.next) next.set(workspace, state)
-  passed.clear()
-  for (const workspace of before.passed) passed.add(workspace)
+  news.length = before.news
   settle.length = before.settled
 }
 
-/** Judges a job on what those before it made; `undefined` where nothing is to be written for it. */
-function prepare(writer: Writer, job: Job, round: Round): Prepared<unknown> | undefined {
-  const { now, next, passed, settle } = round
+interface Writing {
+  readonly job: Job
+  readonly round: Round
+  readonly batch: Batch
+}
+
+/** Judges a job on what those before it made, and puts what it comes to into the batch. Rejects where its rows cannot be written. */
+async function writeJob(writer: Writer, { job, round, batch }: Writing): Promise<void> {
+  const { next, news, settle } = round
+  const result = judged(writer, job, round)
+  if (result === undefined) return
+  if (!result.ok) {
+    settle.push(() => job.resolve(result))
+    return
+  }
+  const { value, state, conditions = [], rows = [] } = result.value
+  const failed = await unmet(batch, conditions)
+  if (failed !== undefined) {
+    settle.push(() => job.resolve({ ok: false, error: failed.orElse }))
+    return
+  }
+  if (state !== undefined) next.set(workspaceOf(state).id, state)
+  news.push(...(result.value.news ?? []))
+  settle.push(() => job.resolve({ ok: true, value }))
+  await putChanges(batch, rows)
+}
+
+/** `undefined` where it could not be judged: that is nobody else's. */
+function judged(
+  writer: Writer,
+  job: Job,
+  { now, next, settle }: Round,
+): Result<Commit<unknown, unknown>, unknown> | undefined {
   try {
-    const snapshotAt = (workspace: WorkspaceId) => candidateOf(writer, { next, now, workspace })
-    const result = job.prepare({ now, snapshotOf: snapshotAt })
-    if (!result.ok) {
-      settle.push(() => job.resolve(result))
-      return undefined
-    }
-    const { state, passed: workspace, value, after } = result.value
-    if (state !== undefined) next.set(workspaceOf(state).id, state)
-    if (workspace !== undefined) passed.add(workspace)
-    settle.push(() => {
-      job.resolve({ ok: true, value })
-      after?.()
-    })
-    return result.value
+    return job.prepare({ now, snapshotOf: workspace => candidateOf(writer, { next, now, workspace }) })
   } catch (error) {
     settle.push(() => job.reject(error))
     return undefined

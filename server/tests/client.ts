@@ -23,9 +23,14 @@ export interface TestServer {
 
 export const start = Date.UTC(2026, 10, 23, 9)
 
-export async function serve(
-  more: Partial<Config> & { readonly triesPerMinute?: number } = {},
-): Promise<TestServer> {
+/** `inRealTime`: beside other processes, whose clock is the machine's. */
+export async function serve({
+  inRealTime = false,
+  ...more
+}: Partial<Config> & {
+  readonly triesPerMinute?: number
+  readonly inRealTime?: boolean
+} = {}): Promise<TestServer> {
   const dataDir = mkdtempSync(join(tmpdir(), 'noskel-api-'))
   const time = { now: start }
   const config: Config = {
@@ -41,7 +46,7 @@ export async function serve(
     startServer({
       config,
       log: pino({ level: 'silent' }),
-      clock: () => time.now++,
+      clock: inRealTime ? Date.now : () => time.now++,
       webDir: null,
       triesPerMinute: more.triesPerMinute ?? 1000,
       requestsPerMinute: 100_000,
@@ -73,11 +78,19 @@ export interface Answer<T = unknown> {
 /** Somebody with a cookie jar of their own. */
 export class Visitor {
   csrf = ''
-  private readonly jar = new Map<string, string>()
+  private readonly jar: Map<string, string>
   private readonly server: Pick<TestServer, 'address'>
 
-  constructor(server: Pick<TestServer, 'address'>) {
+  constructor(server: Pick<TestServer, 'address'>, jar = new Map<string, string>()) {
     this.server = server
+    this.jar = jar
+  }
+
+  /** The same browser at another server. */
+  at(server: Pick<TestServer, 'address'>): Visitor {
+    const same = new Visitor(server, this.jar)
+    same.csrf = this.csrf
+    return same
   }
 
   /** As a browser sends it. */

@@ -1,6 +1,7 @@
 import type { NotificationChoice } from '#contract/views/notifications.ts'
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Parts } from '../../parts.ts'
+import type { Follower } from '../../store/log.ts'
 import type { Tables } from '../../store/tables.ts'
 
 /** Each kind of notification of each person: a choice is looked at with all that is told, so all lie in memory. */
@@ -12,12 +13,17 @@ export interface Chosen {
   readonly kind: string
 }
 
-export async function loadChoices({ notificationChoices }: Tables): Promise<Choices> {
-  const rows = (await notificationChoices.findAll({ raw: true })) as unknown as (Chosen & {
-    choice: NotificationChoice
-  })[]
-  return new Map(rows.map(row => [keyOf(row), row.choice]))
-}
+export const followerOfChoices = ({ notificationChoices }: Tables, choices: Choices): Follower => ({
+  load: async () => {
+    const rows = await notificationChoices.findAll({ raw: true })
+    for (const row of rows as unknown as (Chosen & { readonly choice: NotificationChoice })[])
+      choices.set(keyOf(row), row.choice)
+  },
+  hear: ({ news }) => {
+    for (const each of news)
+      if (each.of === 'choice') choices.set(keyOf(each), each.choice as NotificationChoice)
+  },
+})
 
 const keyOf = ({ workspace, person, kind }: Chosen): string => `${workspace} ${person} ${kind}`
 
@@ -27,6 +33,3 @@ export const choiceOf = (
   chosen: Chosen,
   preset: NotificationChoice = 'by mail too',
 ): NotificationChoice => choices.get(keyOf(chosen)) ?? preset
-
-export const keepChoice = ({ choices }: Parts, chosen: Chosen, choice: NotificationChoice): void =>
-  void choices.set(keyOf(chosen), choice)

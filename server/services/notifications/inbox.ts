@@ -1,13 +1,12 @@
 import type { NotificationChoiceRequest, ReadNotificationsRequest } from '#contract/requests.ts'
 import type { NotificationsView } from '#contract/views/notifications.ts'
 import type { Parts } from '../../parts.ts'
-import type { Batch } from '../../store/batch.ts'
 import { problemOf } from '../../problem-error.ts'
 import type { Asker } from '../asker.ts'
 import { writeBookkeeping } from '../bookkeeping.ts'
-import { choiceOf, keepChoice } from './choices.ts'
+import { choiceOf } from './choices.ts'
 import { kindOf, notificationKinds } from './list.ts'
-import { newestOf, outdate } from './newest.ts'
+import { newestOf } from './newest.ts'
 
 /** What a person was told, newest first, as far as it may still be told. */
 export async function notificationsView(parts: Parts, asker: Asker): Promise<NotificationsView> {
@@ -40,14 +39,11 @@ export async function markNotifications(
 ): Promise<NotificationsView> {
   const { workspace, person } = asker
   const where = { workspace, person, ...(ids === undefined ? {} : { id: [...ids] }) }
-  const write = async ({ transaction }: Batch) => {
-    await parts.writer.tables.notifications.update(
-      { readAt: isRead ? parts.clock() : null },
-      { where, transaction },
-    )
-    outdate(parts, { workspace, person })
-  }
-  await writeBookkeeping(parts, asker, { write })
+  const fields = { readAt: isRead ? parts.clock() : null }
+  await writeBookkeeping(parts, asker, {
+    rows: [{ kind: 'update', table: 'notifications', where, fields }],
+    news: [{ of: 'notifications', workspace, people: [person] }],
+  })
   return notificationsView(parts, asker)
 }
 
@@ -57,11 +53,10 @@ export async function chooseNotifications(
   { kind, choice }: NotificationChoiceRequest,
 ): Promise<NotificationsView> {
   if (kindOf(kind) === undefined) throw problemOf('not-found')
-  const chosen = { workspace: asker.workspace, person: asker.person, kind }
-  const write = async ({ transaction }: Batch) => {
-    await parts.writer.tables.notificationChoices.upsert({ ...chosen, choice }, { transaction })
-  }
-  await writeBookkeeping(parts, asker, { write })
-  keepChoice(parts, chosen, choice)
+  const chosen = { workspace: asker.workspace, person: asker.person, kind, choice }
+  await writeBookkeeping(parts, asker, {
+    rows: [{ kind: 'put', table: 'notificationChoices', rows: [chosen], replaced: ['choice'] }],
+    news: [{ of: 'choice', ...chosen }],
+  })
   return notificationsView(parts, asker)
 }

@@ -1,16 +1,15 @@
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { type Steps, toEnd } from '#core/changes/steps.ts'
 import { workspaceOf } from '#core/state/state.ts'
-import { createBreath } from '../../breath.ts'
 import { letter } from '../../mail/template.ts'
 import type { Parts } from '../../parts.ts'
-import { type Batch, put } from '../../store/batch.ts'
+import type { RowChange } from '../../store/commit.ts'
+import type { News } from '../../store/news.ts'
 import type { NotificationRow } from '../../store/tables.ts'
 import { readerAt } from '../asker.ts'
 import { choiceOf } from './choices.ts'
 import type { Written } from './kind.ts'
 import { kindOf, notificationKinds } from './list.ts'
-import { outdate } from './newest.ts'
 
 /** Who is told what by what was written: rows without an id yet known to nobody. */
 export const notificationsOf = (parts: Parts, workspace: WorkspaceId, written: Written): NotificationRow[] =>
@@ -34,33 +33,52 @@ export function* notificationsIn(
 
 const rowsAtOnce = 50
 
+/** What some notifications are written with: the rows, the mails, and who hears of it. */
+export interface Telling {
+  readonly rows: readonly RowChange[]
+  readonly news: readonly News[]
+  readonly mails: number
+}
+
 /**
- * Writes notifications with their mails, as each person has chosen: in the transaction of what they are
- * about, so that neither goes out without the other. Resolves with how many mails there are.
+ * Notifications with their mails, as each person has chosen: written with what they are about, so that neither goes out
+ * without the other.
  */
-export async function writeNotifications(
+export const telling = (
   parts: Parts,
-  { rows, written, batch }: { rows: readonly NotificationRow[]; written: Written; batch: Batch },
-): Promise<number> {
+  given: { readonly rows: readonly NotificationRow[]; readonly written: Written },
+): Telling => toEnd(tellingIn(parts, given))
+
+/** The same in steps. */
+export function* tellingIn(
+  parts: Parts,
+  { rows, written }: { readonly rows: readonly NotificationRow[]; readonly written: Written },
+): Steps<Telling> {
   const [first] = rows
-  if (first === undefined) return 0
+  if (first === undefined) return { rows: [], news: [], mails: 0 }
   const { workspace } = first
-  const { tables } = parts.writer
   const chosen = (row: NotificationRow) => choiceOf(parts, row, kindOf(row.kind)?.preset)
-  put(batch, tables.notifications, { rows: rows.filter(row => chosen(row) !== 'not at all') })
-  for (const person of new Set(rows.map(row => row.person))) outdate(parts, { workspace, person })
   const byPerson = new Map<PersonId, NotificationRow[]>()
   for (const row of rows)
     if (chosen(row) === 'by mail too') byPerson.set(row.person, [...(byPerson.get(row.person) ?? []), row])
-  const breathe = createBreath()
-  let count = 0
+  const mails: object[] = []
   for (const [person, mailed] of byPerson) {
-    await breathe()
-    const mails = mailOf(parts, { workspace, person, mailed, written })
-    put(batch, tables.mails, { rows: mails })
-    count += mails.length
+    yield 0
+    mails.push(...mailOf(parts, { workspace, person, mailed, written }))
   }
-  return count
+  const kept = rows.filter(row => chosen(row) !== 'not at all')
+  const people = [...new Set(rows.map(row => row.person))]
+  return {
+    rows: [
+      { kind: 'put', table: 'notifications', rows: kept },
+      { kind: 'put', table: 'mails', rows: mails },
+    ],
+    news: [
+      { of: 'notifications', workspace, people },
+      ...(mails.length > 0 ? [{ of: 'mails' } as const] : []),
+    ],
+    mails: mails.length,
+  }
 }
 
 interface Mailed {

@@ -12,6 +12,7 @@ import { privateFolders } from './010-private-folders.ts'
 import { latestAndFormer } from './011-latest-and-former.ts'
 import { requests } from './012-requests.ts'
 import { names } from './013-names.ts'
+import { log } from './014-log.ts'
 
 export interface Migration {
   readonly name: string
@@ -33,4 +34,5 @@ export const migrations: readonly Migration[] = [
   latestAndFormer,
   requests,
   names,
+  log,
 ]

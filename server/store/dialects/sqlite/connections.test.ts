@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize'
 import { afterEach, beforeEach, expect, test } from 'vitest'
-import { openDatabase } from './database.ts'
+import { openDatabase } from '../../database.ts'
 
 let folder: string
 let database: Sequelize

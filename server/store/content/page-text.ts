@@ -1,0 +1,8 @@
+import { versioned, type VersionRow } from './versioned.ts'
+
+export interface TextRow extends VersionRow {
+  readonly text: string
+}
+
+/** The text of a page. One is 200,000 characters at most (contract/requests.ts). */
+export const pageText = versioned<TextRow>('texts', 10_000)

@@ -1,0 +1,56 @@
+import type { AccountId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { Instant } from '#core/base/instant.ts'
+import type { AuditEvent } from '#core/changes/audit-event.ts'
+
+/**
+ * What a write means for those who keep something beside the database: each kind tells one of them enough to follow.
+ * It is data alone, and small: it lies in the log, and other processes read it there.
+ */
+export type News =
+  /** A workspace is at this revision: what was done stands in its history. */
+  | { readonly of: 'revision'; readonly workspace: WorkspaceId; readonly revision: number }
+  /** What began and ended by itself up to the entry stands in the history. */
+  | { readonly of: 'passed'; readonly workspace: WorkspaceId }
+  | AccountNews
+  | {
+      readonly of: 'choice'
+      readonly workspace: WorkspaceId
+      readonly person: PersonId
+      readonly kind: string
+      readonly choice: string
+    }
+  /** Somebody was told something, or has read it. */
+  | { readonly of: 'notifications'; readonly workspace: WorkspaceId; readonly people: readonly PersonId[] }
+  | { readonly of: 'mails' }
+  | EventNews
+  /** Sign-ins that began, changed or ended. */
+  | { readonly of: 'sign-ins'; readonly sids: readonly string[] }
+  /** Since then it is written who was here. */
+  | { readonly of: 'seen'; readonly since: Instant }
+
+/** What of an account changed that each request is asked about. */
+export interface AccountNews {
+  readonly of: 'account'
+  readonly account: AccountId
+  readonly hasTwoStep?: boolean
+  readonly isConfirmed?: boolean
+}
+
+/** What open pages hear of. */
+export interface EventNews {
+  readonly of: 'event'
+  readonly workspace: WorkspaceId
+  readonly revision: number
+  readonly audience: Audience
+}
+
+/** Whom something concerns: data alone, since an event is kept long after the states that it came from. */
+export interface Audience {
+  /** So much changed that nobody is left out. */
+  readonly isAll?: boolean
+  readonly people?: readonly PersonId[]
+  /** All who know of one of these. */
+  readonly events?: readonly AuditEvent[]
+  /** All who see this place. */
+  readonly node?: NodeId
+}
