@@ -4,7 +4,14 @@ import { Problem } from './views/problem.ts'
 
 /** What comes bit by bit: live events, and the lines of an answer that takes long. */
 
-/** With each event: the revision that the workspace is at, and the id to go on after. */
+/** What changed for the reader: the topics that something of did (contract/topics.ts). */
+export const changedEvent = view('ChangedEvent', {
+  revision: Type.Number(),
+  id: Type.String(),
+  topics: Type.Array(Type.String(), { minItems: 1 }),
+})
+
+/** With each other event: the revision that the workspace is at, and the id to go on after. */
 export const liveEvent = view('LiveEvent', { revision: Type.Number(), id: Type.String() })
 
 /** How much is done, 0 to 1; the answer, or the problem, comes as the last line. */

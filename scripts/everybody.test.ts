@@ -34,8 +34,7 @@ beforeAll(async () => {
   const log = pino({ level: 'silent' })
   const limits = { triesPerMinute: 1000, requestsPerMinute: 1_000_000 }
   running = await startServer({ config, log, clock: () => now, webDir: null, ...limits })
-  const [published] = running.parts.writer.states.published.values()
-  snapshot = snapshotOf(published?.snapshot.state ?? (undefined as never), now)
+  snapshot = present()
   const restored = allRows(snapshot.state.nodes).flatMap(before =>
     before.binned === null
       ? []
@@ -55,6 +54,14 @@ const partOf = <T>(all: readonly T[], turn: number, parts: number): T[] =>
 
 const everyAccount = demoAccounts.map((account, turn) => ({ ...account, turn }))
 
+const personWith = (mail: string) =>
+  allRows(snapshot.state.persons).find(each => each.mail === mail)?.id as PersonId
+
+const present = (): Snapshot => {
+  const [published] = running.parts.writer.states.published.values()
+  return snapshotOf(published?.snapshot.state ?? (undefined as never), now)
+}
+
 const isActive = (mail: string) =>
   allRows(snapshot.state.persons).some(each => each.mail === mail && each.status === 'active')
 
@@ -65,7 +72,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     expect([403, 404]).toContain((await visitor.get(at)).status)
     return
   }
-  const person = allRows(snapshot.state.persons).find(each => each.mail === mail)?.id as PersonId
+  const person = personWith(mail)
   const nodes = allRows(snapshot.state.nodes)
   const held = new Map(nodes.map(({ id }) => [id, judged(snapshot, person, id)]))
   const sees = (node: NodeId) => held.get(node)?.includes('see') === true
@@ -206,7 +213,7 @@ test('every operation that answers a GET within a workspace was asked', () => {
   expect(within.filter(each => !answered.has(each))).toEqual([])
 })
 
-test('what is heard live says nothing but that something changed, and only to those whom it concerns', async () => {
+test('what is heard live names no place but to those who see it, and comes only to those whom it concerns', async () => {
   const everybody = demoAccounts.filter(({ mail }) => isActive(mail))
   const streams = await Promise.all(
     everybody.map(async ({ mail }) => {
@@ -230,7 +237,13 @@ test('what is heard live says nothing but that something changed, and only to th
     return { mail, heard: heard() }
   })
   const words = /node-|person-|Tern|Nest|ringing|Aino/
-  expect(told.filter(({ heard }) => words.test(heard))).toEqual([])
+  const named = (heard: string) =>
+    [...heard.matchAll(/"(?:node|document|within):([^"]+)"/g)].map(([, id]) => id)
+  const isSeen = (mail: string, id = '') => judged(present(), personWith(mail), id as NodeId).includes('see')
+  expect(told.filter(({ mail, heard }) => !named(heard).every(id => isSeen(mail, id)))).toEqual([])
+  const unnamed = (heard: string) => heard.replaceAll(/"(?:node|document|within):[^"]+"/g, '')
+  expect(told.filter(({ heard }) => words.test(unnamed(heard)))).toEqual([])
+  expect(told.find(({ mail }) => mail === 'tomas@marram.example')?.heard).toContain(`"node:${nests}"`)
   const hears = (mail: string) => told.find(each => each.mail === mail)?.heard.includes('event: changed')
   expect(['tomas@marram.example', 'aino@marram.example', 'sefa@lund-estate.example'].map(hears)).toEqual([
     true,

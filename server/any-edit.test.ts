@@ -1,14 +1,11 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { editRequest } from '#contract/edit-requests.ts'
-import type { AccessView } from '#contract/views/access.ts'
 import type { TreeView } from '#contract/views/content.ts'
 import type { PreviewView } from '#contract/views/impact.ts'
 import type { Problem } from '#contract/views/problem.ts'
-import type { RolesView } from '#contract/views/roles.ts'
 import type { TeamView } from '#contract/views/teams.ts'
-import { invite, open, start, welcome } from './tests/client.ts'
-import { at, type Coast, coast, editor, reader, share, steward } from './tests/coast.ts'
-import { anyOf, type Pool, randomFrom, type Schema } from './tests/random.ts'
+import { at, type Coast } from './tests/coast.ts'
+import { kindOf, kinds, populated } from './tests/populated.ts'
+import { anyOf, type Pool, randomFrom } from './tests/random.ts'
 
 /**
  * Edits of every kind, made at random from the schemas by which they come in, about what is there and what is not: each is
@@ -18,65 +15,8 @@ import { anyOf, type Pool, randomFrom, type Schema } from './tests/random.ts'
 let world: Coast
 let pool: Pool
 
-const kinds = (editRequest as unknown as { readonly oneOf: readonly Schema[] }).oneOf
-const day = 86_400_000
-
 beforeAll(async () => {
-  world = await coast()
-  const { owner, ids, member, guest, ownerId, server } = world
-  const other = await welcome(server, owner, { name: 'Ada' })
-  const made = await owner.change(
-    {
-      kind: 'team.create',
-      team: 'new:team',
-      home: 'new:base',
-      name: 'Divers',
-      note: '',
-      joining: 'open',
-      welcomesGuests: true,
-    },
-    share('new:base', ownerId, steward),
-    { kind: 'member.add', team: 'new:team', person: ownerId, lead: true, ...open },
-    { kind: 'level.create', level: 'new:level', name: 'Scribe', note: '', actions: reader },
-    { kind: 'node.create', node: 'new:board', parent: ids.folder, as: 'board', name: 'Loans' },
-    share(ids.folder, member.id, editor),
-    share(ids.page, guest.id, reader, start + 400 * day),
-    invite('late@test.example', { person: 'new:late' }),
-  )
-  expect(made.status).toBe(200)
-  const { body: access } = await owner.get<AccessView>(`${at}/nodes/${ids.page}/access`)
-  const { body: roles } = await owner.get<RolesView>(`${at}/roles`)
-  const people = [ownerId, member.id, guest.id, other.id, made.body.made['new:late'] ?? '']
-  const team = made.body.made['new:team'] ?? ''
-  pool = {
-    texts: [
-      ...Object.values(ids),
-      ...Object.values(made.body.made),
-      ...people,
-      ...people.map(each => `person:${each}`),
-      ...['team', 'leads'].map(each => `${each}:${team}`),
-      ...['everyone', 'guests', 'anyone', 'team:nothing', 'person:nothing'],
-      ...('grants' in access ? access.grants.map(each => each.id) : []),
-      ...roles.roles.map(each => each.id),
-      ...['nothing', 'new:one', 'new:other', 'fresh@test.example', 'ona@test.example', 'test.example'],
-      ...['Some words', '  ', '', 'Europe/London', 'x'.repeat(200)],
-    ],
-    numbers: [
-      0,
-      1,
-      7,
-      20,
-      60,
-      reader,
-      editor,
-      steward,
-      1023,
-      start - day,
-      start + day,
-      start + 90 * day,
-      8.64e15,
-    ],
-  }
+  ;({ world, pool } = await populated())
 })
 
 afterAll(() => world.server.stop())
@@ -87,8 +27,6 @@ function expectClear({ type, title, detail }: Problem): void {
   expect(`${title} ${detail}`).toMatch(/^[A-Z].*\./)
   expect(`${title} ${detail}`).not.toMatch(/undefined|null|NaN|\[object/)
 }
-
-const kindOf = (schema: Schema): string => String(schema.properties?.['kind']?.const)
 
 test.each(kinds.map(schema => [kindOf(schema), schema] as const))(
   'whatever a %s is about, it is previewed or refused clearly',

@@ -15,7 +15,7 @@ import type { Parts } from './parts.ts'
 import { createScaler, endScaler } from './pictures/scaler.ts'
 import { problemOf } from './problem-error.ts'
 import { isLarge } from './services/visible.ts'
-import { followerOfEnds, followerOfEvents, isInAudience } from './services/audience.ts'
+import { followerOfEnds, followerOfEvents, topicsFor } from './services/live-events.ts'
 import { followerOfChoices } from './services/notifications/choices.ts'
 import { followerOfNewest } from './services/notifications/newest.ts'
 import { passing, startClockwork, stopClockwork } from './services/scheduled.ts'
@@ -79,7 +79,7 @@ export async function openParts({
     log,
     clock,
     newId: () => ulid(clock()).toLowerCase(),
-    hub: createHub(isInAudience),
+    hub: createHub(topicsFor),
     thread: createThread(),
     turns: createTurns(),
     scaler: createScaler(),

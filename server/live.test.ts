@@ -26,7 +26,7 @@ describe('live events', () => {
     return () => mine.stop()
   })
 
-  test('tell only that something changed, and only to whom it concerns', async () => {
+  test('tell only of which topics something changed, and only to whom it concerns', async () => {
     await owner.change(describing(ids.secret, 'nobody else sees this'))
     await owner.change(share(ids.secret, guest.id, reader))
     const applied = await owner.change(share(ids.page, member.id, 0b11111))
@@ -34,7 +34,10 @@ describe('live events', () => {
     expect(mine.heard.map(({ event, data }) => [event, data.revision])).toEqual([
       ['changed', applied.body.revision],
     ])
-    expect(Object.keys(mine.heard[0]?.data ?? {}).sort()).toEqual(['id', 'revision'])
+    const { id, revision, topics, ...more } = mine.heard[0]?.data ?? {}
+    expect([typeof id, revision, more]).toEqual(['string', applied.body.revision, {}])
+    // The place by its id, since it is seen now; of the hidden one nothing.
+    expect(topics?.toSorted()).toEqual(['access', 'history', `node:${ids.page}`, 'notifications', 'own'])
   })
 
   test('a page’s text and one’s read marks are told too', async () => {

@@ -3,7 +3,7 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Config } from './config.ts'
 import type { Hub } from './live/hub.ts'
 import type { Asker } from './services/asker.ts'
-import type { Audience } from './services/audience.ts'
+import type { LiveConcern } from './services/live-events.ts'
 import type { Choices } from './services/notifications/choices.ts'
 import type { Newest } from './services/notifications/newest.ts'
 import type { AccountSets } from './store/accounts.ts'
@@ -18,7 +18,7 @@ export interface Parts extends AccountSets {
   readonly config: Config
   readonly writer: Writer
   readonly log: Logger
-  readonly hub: Hub<Asker, Audience>
+  readonly hub: Hub<Asker, readonly LiveConcern[]>
   /** For questions that would hold up everybody else's. */
   readonly thread: Thread
   /** For long work that needs whole workspaces. */

@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox'
-import { liveEvent } from '../live.ts'
+import { changedEvent, liveEvent } from '../live.ts'
 import { strict } from '../pieces.ts'
 import { liveQuery, placesQuery } from '../requests.ts'
 import { bytes, type Route } from '../route.ts'
@@ -15,12 +15,12 @@ const inside = 'To be in the workspace.'
 export const workspaceRoutes = {
   workspace: { does: 'The workspace, and who one is in it.', needs: inside, answer: WorkspaceView },
   live: {
-    does: 'Tells, as it happens, that something changed for the reader; never what.',
+    does: 'Tells, as it happens, that something changed for the reader, and of which topics; never what.',
     needs: inside,
     query: liveQuery,
     answer: {
       kind: 'events',
-      events: { here: liveEvent, changed: liveEvent, all: liveEvent, gone: liveEvent },
+      events: { here: liveEvent, changed: changedEvent, all: liveEvent, gone: liveEvent },
     },
   },
   settings: { does: 'The settings.', needs: 'The privilege to edit settings.', answer: SettingsView },

@@ -17,15 +17,21 @@ export const auditCategories = [
 ] as const
 export type AuditCategory = (typeof auditCategories)[number]
 
-/** One thing that a change set did, and whom and what it is about: who may read it hangs on these. */
-export interface AuditEvent {
+/** Whom and what something that was done is about: who may know of it hangs on these. */
+export interface AuditSubject {
   readonly category: AuditCategory
-  readonly change: RecordChange
   readonly place: NodeId | null
   readonly person: PersonId | null
   readonly team: TeamId | null
   /** The place is named by its address, whether or not there is one. */
   readonly byAddress: boolean
+  /** Of a place: what it lies in, or lay in. */
+  readonly parent: NodeId | null
+}
+
+/** One thing that a change set did. */
+export interface AuditEvent extends AuditSubject {
+  readonly change: RecordChange
 }
 
 /**
@@ -40,9 +46,14 @@ export function auditEventsOf(kinds: Kinded, changes: readonly RecordChange[]): 
   return own.length === 0 ? events(changes.slice(0, 1)) : own
 }
 
+/** Whom and what each change is about, also of those that go along with others. */
+export const subjectsOf = (kinds: Kinded, changes: readonly RecordChange[]): AuditEvent[] =>
+  changes.flatMap(change => eventOf(kinds, change))
+
 function eventOf(kinds: Kinded, change: RecordChange): AuditEvent[] {
   const about = conductOf(kinds, change.table).about(change)
   if (about === undefined) return []
   const { place = null, person = null, team = null, byAddress = false } = about
-  return [{ change, category: about.category, place, person, team, byAddress }]
+  const parent = change.table === 'nodes' ? ((change.after ?? change.before)?.parent ?? null) : null
+  return [{ change, category: about.category, place, person, team, byAddress, parent }]
 }

@@ -1,30 +1,31 @@
 import { randomUUID } from 'node:crypto'
 
 /**
- * What tells open pages that something changed for them. Events carry no content: only that there is
+ * What tells open pages that something changed for them. Events carry only of which topics there is
  * something to ask for, and the revision. Each stream gets only what concerns its listener, decided
  * when it is sent. The last events are kept, so that a stream that broke off goes on where it was; one
  * that asks for an event that is no longer kept, or from before a restart, is told to ask for everything.
  */
-export interface Hub<Listener, Audience> {
+export interface Hub<Listener, Content> {
   /** Stands for the moment before the first event. */
   begun: string
   readonly streams: Set<Stream<Listener>>
-  readonly kept: Map<string, readonly KeptEvent<Audience>[]>
-  readonly isInAudience: Concerns<Listener, Audience>
+  readonly kept: Map<string, readonly KeptEvent<Content>[]>
+  readonly topicsFor: TopicsFor<Listener, Content>
 }
 
-/** An event holds whom it concerns as data: a function would keep what it was made from for as long as the event. */
-export interface LiveEvent<Audience> {
+/** An event holds what it is of, and whom it concerns, as data: a function would keep what it was made from for as long as the event. */
+export interface LiveEvent<Content> {
   readonly id: string
   readonly workspace: string
   readonly revision: number
-  readonly audience: Audience
+  readonly content: Content
 }
 
 /** The one before the first concerns nobody. */
-type KeptEvent<Audience> = LiveEvent<Audience | null>
-type Concerns<Listener, Audience> = (listener: Listener, audience: Audience) => boolean
+type KeptEvent<Content> = LiveEvent<Content | null>
+/** The topics of an event that concern a listener. */
+type TopicsFor<Listener, Content> = (listener: Listener, content: Content) => readonly string[]
 
 export interface Stream<Listener> {
   readonly workspace: string
@@ -45,34 +46,36 @@ export interface Message {
   readonly event: 'here' | 'changed' | 'all' | 'gone'
   readonly id: string
   readonly revision: number
+  /** Of what changed. */
+  readonly topics?: readonly string[]
 }
 
 const keptAtMost = 1000
 
-export const createHub = <Listener, Audience>(
-  isInAudience: Concerns<Listener, Audience>,
-): Hub<Listener, Audience> => ({
+export const createHub = <Listener, Content>(
+  topicsFor: TopicsFor<Listener, Content>,
+): Hub<Listener, Content> => ({
   begun: randomUUID(),
   streams: new Set(),
   kept: new Map(),
-  isInAudience,
+  topicsFor,
 })
 
-export function announce<Listener, Audience>(hub: Hub<Listener, Audience>, event: LiveEvent<Audience>): void {
+export function announce<Listener, Content>(hub: Hub<Listener, Content>, event: LiveEvent<Content>): void {
   hub.kept.set(event.workspace, [...keptOf(hub, event.workspace), event].slice(-keptAtMost))
   for (const stream of hub.streams) if (stream.workspace === event.workspace) tell(hub, stream, event)
 }
 
 /** What was kept may lack something: everybody asks for everything anew. */
-export function forgetEvents<Listener, Audience>(hub: Hub<Listener, Audience>): void {
+export function forgetEvents<Listener, Content>(hub: Hub<Listener, Content>): void {
   hub.kept.clear()
   hub.begun = randomUUID()
   for (const stream of hub.streams) stream.send({ event: 'all', id: hub.begun, revision: stream.revision() })
 }
 
 /** Opens a stream that goes on after the event with the id `after`, where it had one. */
-export function listen<Listener, Audience>(
-  hub: Hub<Listener, Audience>,
+export function listen<Listener, Content>(
+  hub: Hub<Listener, Content>,
   stream: Stream<Listener>,
   after: string | undefined,
 ): void {
@@ -87,19 +90,19 @@ export function listen<Listener, Audience>(
   stream.send({ event: after === undefined ? 'here' : 'all', id, revision: stream.revision() })
 }
 
-function keptOf<Listener, Audience>(
-  hub: Hub<Listener, Audience>,
+function keptOf<Listener, Content>(
+  hub: Hub<Listener, Content>,
   workspace: string,
-): readonly KeptEvent<Audience>[] {
-  return hub.kept.get(workspace) ?? [{ id: hub.begun, workspace, revision: 0, audience: null }]
+): readonly KeptEvent<Content>[] {
+  return hub.kept.get(workspace) ?? [{ id: hub.begun, workspace, revision: 0, content: null }]
 }
 
-export function leave<Listener, Audience>(hub: Hub<Listener, Audience>, stream: Stream<Listener>): void {
+export function leave<Listener, Content>(hub: Hub<Listener, Content>, stream: Stream<Listener>): void {
   hub.streams.delete(stream)
 }
 
 /** Ends the streams of a sign-in session, or all of them. */
-export function closeStreams<Listener, Audience>(hub: Hub<Listener, Audience>, session?: string): void {
+export function closeStreams<Listener, Content>(hub: Hub<Listener, Content>, session?: string): void {
   for (const stream of hub.streams)
     if (session === undefined || stream.session === session) {
       hub.streams.delete(stream)
@@ -107,16 +110,18 @@ export function closeStreams<Listener, Audience>(hub: Hub<Listener, Audience>, s
     }
 }
 
-function tell<Listener, Audience>(
-  hub: Hub<Listener, Audience>,
+function tell<Listener, Content>(
+  hub: Hub<Listener, Content>,
   stream: Stream<Listener>,
-  { id, revision, audience }: KeptEvent<Audience>,
+  { id, revision, content }: KeptEvent<Content>,
 ) {
   const listener = stream.listener()
   if (listener === undefined) {
     stream.send({ event: 'gone', id, revision })
     hub.streams.delete(stream)
     stream.close()
-  } else if (audience !== null && hub.isInAudience(listener, audience))
-    stream.send({ event: 'changed', id, revision })
+  } else if (content !== null) {
+    const topics = hub.topicsFor(listener, content)
+    if (topics.length > 0) stream.send({ event: 'changed', id, revision, topics })
+  }
 }

@@ -1,7 +1,6 @@
 import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { rowOf } from '#core/base/collection.ts'
-import { auditEventsOf } from '#core/changes/audit-event.ts'
 import { type Steps, toEnd } from '#core/changes/steps.ts'
 import type { Transition } from '#core/changes/affected-scope.ts'
 import { recordIn, type RecordedImpact } from '#core/impact/bulk.ts'
@@ -13,6 +12,7 @@ import type { Parts } from '../parts.ts'
 import { formerNames } from './former-names.ts'
 import { storedImpact } from './stored-impact.ts'
 import { placeChanges } from './place-changes.ts'
+import { everything, concernsOf } from './topics.ts'
 import { nothingWritten, type Written } from './notifications/kind.ts'
 import { notificationsIn, type Telling, tellingIn } from './notifications/write.ts'
 
@@ -62,21 +62,18 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
   const notifications = yield* notificationsIn(parts, workspace, written)
   yield 0
   const told = yield* tellingIn(parts, { rows: notifications, written })
-  const people = [
-    author,
-    ...notifications.map(notification => notification.person),
-    ...impact.map(each => each.person),
-  ]
-  const events = auditEventsOf(written.after.state, changes)
-  // Whether each of very many concerns each who listens would take longer than to ask.
-  const isAll = counted !== null || events.length > eventsAtMost
-  const audience = isAll ? { isAll } : { people: [...new Set(people)], events }
+  const notified = notifications.map(notification => notification.person)
+  const reached = impact.map(each => each.person)
+  const concerns =
+    counted === null
+      ? concernsOf({ state: written.after.state, author, changes, reached, notified })
+      : everything(notified)
   return {
     rows: [...entryRows(entry, record), ...told.rows],
     news: [
       { of: 'revision', workspace, revision },
       ...told.news,
-      { of: 'event', workspace, revision, audience },
+      { of: 'event', workspace, revision, concerns },
     ],
     mails: told.mails,
   }
@@ -97,9 +94,6 @@ export function entryRows(entry: Entry, record: RecordedImpact): RowChange[] {
     { kind: 'put', table: 'changeSets', rows: [rowOfEntry(entry, record)], json: ['edits', 'changes'] },
   ]
 }
-
-/** So many facts are held against each who listens. */
-const eventsAtMost = 200
 
 /** Whether a place goes for good, with what is written there: out of the bin, or with an archived home. */
 export const goesForGood = (

@@ -5,7 +5,7 @@ import type { NodeId, PersonId, RoleId, TeamId } from '#core/base/ids.ts'
 import { check } from '#core/access/evaluate.ts'
 import { actionsGiven } from '#core/access/place.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
-import type { AuditEvent } from '#core/changes/audit-event.ts'
+import type { AuditEvent, AuditSubject } from '#core/changes/audit-event.ts'
 import { has } from '#core/levels/action.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { partsOf, type Principal } from '#core/rules/principal.ts'
@@ -34,7 +34,7 @@ export function mayReadEvent(reader: Asker, event: AuditEvent, author: PersonId)
  * reader's pages. What is no more cannot be seen by anybody: who did it still knows it, and a place
  * that is gone those know of who know the place that it stood in.
  */
-export function knowsOf(reader: Asker, event: AuditEvent, isOwn = false): boolean {
+export function knowsOf(reader: Asker, event: AuditSubject, isOwn = false): boolean {
   const { place, person, team, category: act } = event
   if (act === 'workspace') return asks(reader, 'read the history')
   // What the outline shows is nobody's in particular; roles are known to who sees roles, or is concerned.
@@ -57,13 +57,10 @@ export function knowsOf(reader: Asker, event: AuditEvent, isOwn = false): boolea
 }
 
 /** One's own request is told alike whether its place is there or not. */
-const isOwnAddress = ({ byAddress }: AuditEvent, isOwn: boolean) => isOwn && byAddress
+const isOwnAddress = ({ byAddress }: AuditSubject, isOwn: boolean) => isOwn && byAddress
 
-function stoodInKnown(reader: Asker, { change }: AuditEvent): boolean {
-  if (change.table !== 'nodes' || !isGone(reader, 'nodes', change.id)) return false
-  const parent = (change.after ?? change.before)?.parent ?? null
-  return parent !== null && isPlaceKnown(reader, parent)
-}
+const stoodInKnown = (reader: Asker, { place, parent }: AuditSubject): boolean =>
+  place !== null && parent !== null && isGone(reader, 'nodes', place) && isPlaceKnown(reader, parent)
 
 const isGone = ({ snapshot }: Asker, table: TableName, id: string): boolean =>
   rowOf(snapshot.state[table] as typeof snapshot.state.nodes, id as NodeId) === undefined

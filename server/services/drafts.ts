@@ -172,6 +172,7 @@ export async function addToDraft(
     )
     const next = JSON.stringify([...items, item])
     const isFirst = await writeBookkeeping(parts, asker, {
+      topics: ['drafts'],
       conditions: [...spending(parts, { workspace, who: person, what: 'drafts' }), asRead(where, row)],
       rows: [
         row === null
@@ -220,6 +221,7 @@ export async function changeDraft(
   const fields = { name: name?.trim() ?? row.name, items: JSON.stringify(items), changedAt: parts.clock() }
   const kept = { table: 'drafts', where: { workspace, person }, atMost: keptAtMost } as const
   await writeBookkeeping(parts, asker, {
+    topics: ['drafts'],
     conditions: [
       ...spending(parts, { workspace, who: person, what: 'drafts' }),
       { ...kept, orElse: 'many-drafts' },
@@ -236,7 +238,10 @@ export async function changeDraft(
 export async function dropDraft(parts: Parts, asker: Asker, id: string): Promise<DraftsView> {
   await draftOf(parts, asker, id)
   const { workspace } = asker
-  await writeBookkeeping(parts, asker, { rows: [{ kind: 'drop', table: 'drafts', workspace, ids: [id] }] })
+  await writeBookkeeping(parts, asker, {
+    topics: ['drafts'],
+    rows: [{ kind: 'drop', table: 'drafts', workspace, ids: [id] }],
+  })
   return draftsView(parts, asker)
 }
 
@@ -294,6 +299,7 @@ export async function handOverDraft(
   }
   const told = telling(parts, { rows: [notification], written: nothingWritten(person, snapshot) })
   await writeBookkeeping(parts, asker, {
+    topics: ['drafts', 'notifications'],
     conditions: spending(parts, { workspace, who: person, what: 'drafts' }),
     rows: [
       {

@@ -8,6 +8,7 @@ import { type Prepare, passWhatIsDue } from '../store/writer.ts'
 import { nothingWritten, type Written } from './notifications/kind.ts'
 import { notificationsOf, telling } from './notifications/write.ts'
 import { type Writing, writingOf } from './audit-entry.ts'
+import type { TopicConcern } from './topics.ts'
 
 /**
  * What time does by itself: every start and end since the last look becomes an entry of the history by
@@ -59,7 +60,8 @@ function warning(parts: Parts, { workspace, since, now, state }: Looked): Writin
   const people = told.news.flatMap(each => (each.of === 'notifications' ? each.people : []))
   if (people.length === 0) return told
   const { revision } = state
-  return { ...told, news: [...told.news, { of: 'event', workspace, revision, audience: { people } }] }
+  const concerns: TopicConcern[] = [{ topics: ['notifications'], people }]
+  return { ...told, news: [...told.news, { of: 'event', workspace, revision, concerns }] }
 }
 
 /** Looks at least this often: a machine that slept, or a clock that was set, is noticed then. */

@@ -1,9 +1,11 @@
 import type { TextRequest } from '#contract/requests.ts'
+import type { Topic } from '#contract/topics.ts'
 import type { TextView } from '#contract/views/content.ts'
 import { ok, refused } from '#core/base/result.ts'
 import type { Refused } from '#core/changes/judge.ts'
 import { lacksEditing } from '#core/changes/context.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
+import { parentOf } from '#core/state/state.ts'
 import { pageText, type TextRow } from '../store/content/page-text.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
@@ -54,11 +56,16 @@ export async function saveText(
     }
     const { conditions, rows } = pageText.write(row, 'text-changed' as const)
     const { revision } = before.state
+    const parent = parentOf(before.state, node)
+    const topics: Topic[] = [
+      `document:${node}`,
+      ...(parent === undefined ? [] : [`within:${parent}` as const]),
+    ]
     return ok({
       value: row,
       conditions,
       rows: [...rows, placesChanged({ workspace, at: before.at, by, places: [node] })],
-      news: [{ of: 'event' as const, workspace, revision, audience: { node } }],
+      news: [{ of: 'event' as const, workspace, revision, concerns: [{ topics, node }] }],
     })
   })
   if (!result.ok)

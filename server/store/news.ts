@@ -1,6 +1,6 @@
 import type { AccountId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
-import type { AuditEvent } from '#core/changes/audit-event.ts'
+import type { AuditSubject } from '#core/changes/audit-event.ts'
 
 /**
  * What a write means for those who keep something beside the database: each kind tells one of them enough to follow.
@@ -41,16 +41,17 @@ export interface EventNews {
   readonly of: 'event'
   readonly workspace: WorkspaceId
   readonly revision: number
-  readonly audience: Audience
+  readonly concerns: readonly Concern[]
 }
 
-/** Whom something concerns: data alone, since an event is kept long after the states that it came from. */
-export interface Audience {
+/** Some topics, and whom they concern: data alone, since an event is kept long after the states that it came from. */
+export interface Concern {
+  readonly topics: readonly string[]
   /** So much changed that nobody is left out. */
   readonly isAll?: boolean
   readonly people?: readonly PersonId[]
   /** All who know of one of these. */
-  readonly events?: readonly AuditEvent[]
+  readonly subjects?: readonly AuditSubject[]
   /** All who see this place. */
   readonly node?: NodeId
 }

@@ -3,7 +3,7 @@ import { at } from './coast.ts'
 
 export interface Heard {
   readonly event: string
-  readonly data: { readonly id: string; readonly revision: number }
+  readonly data: { readonly id: string; readonly revision: number; readonly topics?: readonly string[] }
 }
 
 /** An open stream, with what came on it after it was opened. */

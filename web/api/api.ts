@@ -1,22 +1,35 @@
 import { type BaseQueryFn, createApi, type EndpointBuilder } from '@reduxjs/toolkit/query/react'
 import type { Operation } from '#contract/operations.ts'
+import { type Question, topics, topicsOf, topicsOfPlaces } from '#contract/topics.ts'
 import type { Problem } from '#contract/views/problem.ts'
 import { type ArgOf, type Call, calling, callOf, type OnProgress, type ResultOf } from './call.ts'
 
-const tagTypes = ['session', 'account', 'workspace'] as const
-type Tag = (typeof tagTypes)[number]
-type Builder = EndpointBuilder<typeof baseQuery, Tag, 'api'>
+const tagTypes = ['session', 'account', ...topics, ...topicsOfPlaces] as const
+type TagType = (typeof tagTypes)[number]
+/** Of a topic of places without an id: of all of them. */
+export type Tag = TagType | { readonly type: TagType; readonly id: string }
+type Builder = EndpointBuilder<typeof baseQuery, TagType, 'api'>
 
-/** A question, asked anew when something of its tags changed. One tag for all of a workspace: any change can change it. */
-export const query = <O extends Operation>(
-  build: Builder,
-  operation: O,
-  tags: readonly Tag[] = ['workspace'],
-) =>
+/** A question in a workspace is asked anew when something of its topics changed (contract/topics.ts); another one by its tags. */
+export const query = <O extends Operation>(build: Builder, operation: O, tags: readonly Tag[] = []) =>
   build.query<ResultOf<O>, ArgOf<O>>({
     query: given => callOf(operation, given),
-    providesTags: [...tags],
+    providesTags: (_answer, _error, given) => [...tags, ...tagsOf(operation, given)],
   })
+
+function tagsOf(operation: Operation, given: unknown): readonly Tag[] {
+  if (!isQuestion(operation)) return []
+  const { id = '' } = (typeof given === 'object' ? given : {}) as { readonly id?: string }
+  return ['own', ...topicsOf[operation].map(topic => tagOf(topic.replace('{id}', id)))]
+}
+
+const isQuestion = (operation: Operation): operation is Question => operation in topicsOf
+
+/** A topic as it is told, as a tag. */
+export function tagOf(topic: string): Tag {
+  const [type, id] = topic.split(':') as [TagType, string | undefined]
+  return id === undefined ? type : { type, id }
+}
 
 /** What does something, or only works something out; what it changes is asked for anew. */
 export const mutation = <O extends Operation>(build: Builder, operation: O, changes: readonly Tag[] = []) =>
@@ -50,12 +63,12 @@ export const api = createApi({
   tagTypes,
   endpoints: build => ({
     session: query(build, 'session', ['session']),
-    signIn: mutation(build, 'signIn', ['session', 'account', 'workspace']),
+    signIn: mutation(build, 'signIn', ['session', 'account', 'own']),
     signOut: mutation(build, 'signOut', ['session']),
     setUp: mutation(build, 'setUp', ['session']),
-    readInvitation: query(build, 'readInvitation', []),
-    acceptInvitation: mutation(build, 'acceptInvitation', ['session', 'workspace']),
-    mailbox: query(build, 'mailbox', []),
+    readInvitation: query(build, 'readInvitation'),
+    acceptInvitation: mutation(build, 'acceptInvitation', ['session', 'own']),
+    mailbox: query(build, 'mailbox'),
     workspace: query(build, 'workspace'),
     peopleNames: query(build, 'peopleNames'),
     teams: query(build, 'teams'),
@@ -69,9 +82,9 @@ export const api = createApi({
     columns: query(build, 'columns'),
     changesWithin: query(build, 'changesWithin'),
     explanation: query(build, 'explanation'),
-    saveText: mutation(build, 'saveText', ['workspace']),
+    saveText: mutation(build, 'saveText', ['document', 'within']),
     preview: longMutation(build, 'preview'),
-    change: longMutation(build, 'change', ['workspace']),
+    change: longMutation(build, 'change', ['own']),
   }),
 })
 

@@ -10,10 +10,10 @@ const draftsApi = api.injectEndpoints({
     draft: query(build, 'draft'),
     draftItems: query(build, 'draftItems'),
     draftRecipients: query(build, 'draftRecipients'),
-    addToDraft: mutation(build, 'addToDraft', ['workspace']),
-    changeDraft: mutation(build, 'changeDraft', ['workspace']),
-    discardDraft: mutation(build, 'discardDraft', ['workspace']),
-    handOverDraft: mutation(build, 'handOverDraft', ['workspace']),
+    addToDraft: mutation(build, 'addToDraft', ['drafts']),
+    changeDraft: mutation(build, 'changeDraft', ['drafts']),
+    discardDraft: mutation(build, 'discardDraft', ['drafts']),
+    handOverDraft: mutation(build, 'handOverDraft', ['drafts']),
   }),
 })
 

@@ -6,8 +6,8 @@ const oversightApi = api.injectEndpoints({
     history: query(build, 'history'),
     auditEntry: query(build, 'auditEntry'),
     notifications: query(build, 'notifications'),
-    readNotifications: mutation(build, 'readNotifications', ['workspace']),
-    chooseNotifications: mutation(build, 'chooseNotifications', ['workspace']),
+    readNotifications: mutation(build, 'readNotifications', ['notifications']),
+    chooseNotifications: mutation(build, 'chooseNotifications', ['notifications']),
   }),
 })
 

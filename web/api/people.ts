@@ -13,7 +13,7 @@ export const peopleApi = api.injectEndpoints({
     judgeImport: mutation(build, 'judgeImport'),
     passOnInvitation: mutation(build, 'passOnInvitation'),
     sendSignInLink: mutation(build, 'sendSignInLink'),
-    endTheirSignIns: mutation(build, 'endTheirSignIns', ['workspace']),
+    endTheirSignIns: mutation(build, 'endTheirSignIns', ['people']),
     places: query(build, 'places'),
     onboarding: query(build, 'onboarding'),
     settings: query(build, 'settings'),

@@ -1,12 +1,15 @@
 import { useEffect } from 'react'
-import { useAppDispatch } from '../store/store.ts'
-import { api } from './api.ts'
+import { type AppDispatch, useAppDispatch } from '../store/store.ts'
+import { api, tagOf } from './api.ts'
+import { placesBelow } from './places-below.ts'
 
 /** As the server sends it, and as the tab that hears it passes it on to the others. */
 interface Message {
   readonly event: 'here' | 'changed' | 'all' | 'gone'
   readonly id: string
   readonly revision: number
+  /** Of what something changed. */
+  readonly topics?: readonly string[]
 }
 
 const retryAfter = 2000
@@ -25,22 +28,25 @@ export function useLive(slug: string, isOpen: boolean): void {
     if (!isOpen) return
     let lastId = ''
     let gathering: ReturnType<typeof setTimeout> | undefined
-    const waiting = new Set<'session' | 'workspace'>()
+    const waiting = new Set<string>()
     // From the first event on, not after the last: where others change things all the time it still shows.
-    const askAnew = (...tags: ('session' | 'workspace')[]) => {
-      for (const tag of tags) waiting.add(tag)
+    const askAnew = (...topics: readonly string[]) => {
+      for (const topic of topics) waiting.add(topic)
       gathering ??= setTimeout(ask, togetherWithin)
     }
     const ask = () => {
       clearTimeout(gathering)
       gathering = undefined
-      if (waiting.size > 0) dispatch(api.util.invalidateTags([...waiting]))
+      if (waiting.size > 0) dispatch(askFor([...waiting]))
       waiting.clear()
     }
-    const receive = ({ event, id, revision }: Message) => {
+    const receive = ({ event, id, revision, topics = [] }: Message) => {
       lastId = id
-      if (event === 'gone') askAnew('session', 'workspace')
-      else if (event !== 'here' || !dispatch(isAtRevision(slug, revision))) askAnew('workspace')
+      if (event === 'gone') askAnew('session', 'own')
+      else if (event === 'changed') {
+        dispatch(noteRevision(slug, revision))
+        askAnew(...topics)
+      } else if (event === 'all' || !dispatch(isAtRevision(slug, revision))) askAnew('own')
     }
     const name = `noskel live ${slug}`
     const channel = new BroadcastChannel(name)
@@ -63,6 +69,25 @@ export function useLive(slug: string, isOpen: boolean): void {
     }
   }, [dispatch, isOpen, slug])
 }
+
+/** What hangs on any of these topics is asked for; what hangs on a place, also where a place above it is told. */
+const askFor =
+  (topics: readonly string[]) =>
+  (dispatch: AppDispatch, getState: () => unknown): void => {
+    const below = topics.flatMap(topic =>
+      topic.startsWith('node:') ? placesBelow(topic.slice('node:'.length), getState()) : [],
+    )
+    dispatch(
+      api.util.invalidateTags([...topics.map(tagOf), ...below.map(id => ({ type: 'node', id }) as const)]),
+    )
+  }
+
+/** The revision that the last event was of: what is worked out for one is worked out anew with the next. */
+const noteRevision = (slug: string, revision: number) =>
+  api.util.updateQueryData('workspace', slug, known => ({
+    ...known,
+    revision: Math.max(known.revision, revision),
+  }))
 
 const isAtRevision =
   (slug: string, revision: number) =>

@@ -12,5 +12,6 @@ export const store = configureStore({
 })
 
 type AppState = ReturnType<typeof store.getState>
-export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>()
+export type AppDispatch = typeof store.dispatch
+export const useAppDispatch = useDispatch.withTypes<AppDispatch>()
 export const useAppSelector = useSelector.withTypes<AppState>()

@@ -33,7 +33,7 @@ export const workspaceHandlers = (parts: Parts) =>
       response.set('cache-control', 'private, max-age=604800, immutable')
       return bytes
     },
-    // Server-sent events: that something changed for the reader, never what.
+    // Server-sent events: of which topics something changed for the reader, never what.
     live: (_, { params, query, request, response }) => {
       const stream = streamFor(parts, {
         account: accountOf(request),
@@ -69,6 +69,6 @@ function begin(response: Response): void {
   response.write('retry: 1000\n\n')
 }
 
-function write(response: Response, { event, id, revision }: Message): void {
-  response.write(`id: ${id}\nevent: ${event}\ndata: ${JSON.stringify({ revision, id })}\n\n`)
+function write(response: Response, { event, ...told }: Message): void {
+  response.write(`id: ${told.id}\nevent: ${event}\ndata: ${JSON.stringify(told)}\n\n`)
 }

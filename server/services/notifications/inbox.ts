@@ -41,6 +41,7 @@ export async function markNotifications(
   const where = { workspace, person, ...(ids === undefined ? {} : { id: [...ids] }) }
   const fields = { readAt: isRead ? parts.clock() : null }
   await writeBookkeeping(parts, asker, {
+    topics: ['notifications'],
     rows: [{ kind: 'update', table: 'notifications', where, fields }],
     news: [{ of: 'notifications', workspace, people: [person] }],
   })
@@ -55,6 +56,7 @@ export async function chooseNotifications(
   if (kindOf(kind) === undefined) throw problemOf('not-found')
   const chosen = { workspace: asker.workspace, person: asker.person, kind, choice }
   await writeBookkeeping(parts, asker, {
+    topics: ['notifications'],
     rows: [{ kind: 'put', table: 'notificationChoices', rows: [chosen], replaced: ['choice'] }],
     news: [{ of: 'choice', ...chosen }],
   })

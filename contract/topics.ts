@@ -1,0 +1,96 @@
+import type { Operation, operations } from './operations.ts'
+
+/**
+ * What a live event is about, and what an answer hangs on: a page asks anew for what hangs on a topic that it hears. A topic
+ * never says what changed, and is told to whoever may know that something of it did.
+ */
+export const topics = [
+  /** What the reader may do: everything hangs on it. */
+  'own',
+  /** Grants, limits, inheritance, of whatever place. */
+  'access',
+  'places',
+  'people',
+  'teams',
+  'roles',
+  'requests',
+  'workspace',
+  'sessions',
+  'history',
+  'notifications',
+  'drafts',
+] as const
+type Common = (typeof topics)[number]
+
+/** Of one place, with all that lies below it; what is written in one; and that something that lies in one was written. */
+export const topicsOfPlaces = ['node', 'document', 'within'] as const
+export type TopicOfPlace = (typeof topicsOfPlaces)[number]
+export type Topic = Common | `${TopicOfPlace}:${string}`
+
+/** What can be asked in a workspace, but for what never changes, the stream itself, and a file to keep. */
+export type Question = Exclude<
+  {
+    [O in Operation]: (typeof operations)[O] extends readonly ['GET', `/at/{slug}${string}`] ? O : never
+  }[Operation],
+  'live' | 'picture' | 'peopleCsv'
+>
+
+/** Of the place that is asked about. */
+type OfPlace = `${TopicOfPlace}:{id}`
+
+const everybody = ['people', 'teams', 'roles', 'workspace'] as const
+/** Who may do what at one place. */
+const atPlace = ['node:{id}', 'places', 'requests', ...everybody] as const
+/** Who may do what at many. */
+const anywhere = ['access', 'places', ...everybody] as const
+
+/** What each answer hangs on, besides what its reader may do. */
+export const topicsOf: Readonly<Record<Question, readonly (Exclude<Common, 'own'> | OfPlace)[]>> = {
+  workspace: ['workspace', 'roles', 'people'],
+  settings: ['workspace', 'roles', 'people', 'places', 'access'],
+  onboarding: anywhere,
+  myAccess: [...anywhere, 'sessions'],
+  teams: [...anywhere, 'requests'],
+  bin: ['places', 'people'],
+  tree: ['places'],
+  places: ['places'],
+  node: ['places', 'node:{id}', 'people'],
+  children: ['places', 'node:{id}'],
+  changesWithin: ['places', 'within:{id}', 'people'],
+  moveTargets: ['places'],
+  // They tell of what differs below, too.
+  access: [...anywhere, 'requests'],
+  ownAccess: [...anywhere, 'requests'],
+  accessToCopy: [...anywhere, 'node:{id}'],
+  explanation: atPlace,
+  whyNot: atPlace,
+  peopleWithAccess: atPlace,
+  columns: atPlace,
+  peopleOfColumn: atPlace,
+  text: ['document:{id}', 'people'],
+  people: [...anywhere, 'requests'],
+  peopleIds: [...anywhere, 'requests'],
+  peopleNames: ['people', 'roles'],
+  person: [...anywhere, 'requests', 'sessions'],
+  accessOfPerson: anywhere,
+  placesOfPerson: anywhere,
+  offboarding: anywhere,
+  rolesToAssign: ['roles', 'people', 'teams', 'workspace'],
+  roles: [...everybody, 'requests'],
+  holders: everybody,
+  owners: ['roles', 'people'],
+  seats: anywhere,
+  requests: [...anywhere, 'requests'],
+  viewingSessions: ['sessions', 'people', 'roles'],
+  viewed: [...anywhere, 'sessions'],
+  grants: anywhere,
+  placesToCheck: ['places', 'sessions'],
+  diff: ['history'],
+  history: ['history'],
+  auditEntry: ['history'],
+  notifications: ['notifications', ...anywhere],
+  drafts: ['drafts', 'people'],
+  draft: ['drafts', 'people'],
+  draftItems: ['drafts', ...anywhere],
+  draftRecipients: ['drafts', ...anywhere],
+}
