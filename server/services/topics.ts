@@ -1,6 +1,6 @@
 import type { Topic } from '#contract/topics.ts'
 import { rowsBy } from '#core/base/collection.ts'
-import type { PersonId } from '#core/base/ids.ts'
+import type { NodeId, PersonId } from '#core/base/ids.ts'
 import {
   type AuditCategory,
   type AuditEvent,
@@ -52,6 +52,8 @@ export function concernsOf({ state, author, changes, reached, notified }: Done):
     ...[...found.values()].map(each => ({ ...each, people: [author] })),
     ...(own.length === 0 ? [] : [{ topics: ['own'] as const, people: [...new Set(own)] }]),
     ...(events.some(isForAll) ? [{ topics: ['workspace'] as const, isAll: true }] : []),
+    ...(changes.some(opensTeam) ? [{ topics: ['teams'] as const, isOfMembers: true }] : []),
+    ...accessFrom(events).map(above => ({ topics: ['own'] as const, above })),
     ...told(notified),
   ]
 }
@@ -109,6 +111,19 @@ const holders = (state: State, changes: readonly RecordChange[]): PersonId[] =>
   changes.flatMap(({ table, id }) =>
     table === 'roles' ? rowsBy(state.holdings, 'role', id).map(each => each.person) : [],
   )
+
+/** Whether a team becomes known to all members, or is no more. */
+const opensTeam = ({ table, before, after }: RecordChange): boolean =>
+  table === 'teams' && (before === null || after === null || before.joining !== after.joining)
+
+/** The places from which on access is another one, each once. */
+const accessFrom = (events: readonly AuditEvent[]): NodeId[] => [
+  ...new Set(
+    events.flatMap(({ category, place }) =>
+      place !== null && categories[category] === 'access' ? [place] : [],
+    ),
+  ),
+]
 
 /** The name of the workspace, its levels and ceilings stand on everybody's pages. */
 const isForAll = ({ change: { table } }: AuditEvent): boolean => table === 'workspaces' || table === 'levels'

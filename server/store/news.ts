@@ -52,6 +52,10 @@ export interface Concern {
   readonly people?: readonly PersonId[]
   /** All who know of one of these. */
   readonly subjects?: readonly AuditSubject[]
+  /** All who are not guests. */
+  readonly isOfMembers?: boolean
   /** All who see this place. */
   readonly node?: NodeId
+  /** All who see something below this place, and do not know it: how they come to it is told to them without it. */
+  readonly above?: NodeId
 }
