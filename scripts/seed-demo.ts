@@ -28,7 +28,7 @@ import { workspaceOf } from '#core/state/state.ts'
 export async function seedDemo(config: Config, now: number): Promise<void> {
   const { parts, close } = await openParts({ config, log: pino({ level: 'silent' }), clock: () => now })
   const { tables, states } = parts.writer
-  if (states.published.size === 0) {
+  if (states.heads.size === 0) {
     const { sets, state } = generateDemo(now)
     const workspace = workspaceOf(state).id
     const passwordHash = await hashOf(demoPassword)

@@ -21,7 +21,7 @@ export async function seedLarge(config: Config, size: Size, said: (written: numb
   mkdirSync(config.dataDir, { recursive: true })
   const { parts, close } = await openParts({ config, log: pino({ level: 'silent' }), clock: () => now })
   const { tables, states } = parts.writer
-  if (states.published.size > 0) throw new Error(`${config.dataDir} holds a workspace already`)
+  if (states.heads.size > 0) throw new Error(`${config.dataDir} holds a workspace already`)
   const workspace = 'workspace-large' as never
   const passwordHash = await hashOf(demoPassword)
   let written = 0

@@ -70,7 +70,7 @@ export async function openParts({
   const open = readsOnly ? openKept : openDatabase
   const secret = readSecret(dataDir)
   const tables = createTables(await open(dataDir, 'noskel'))
-  const writer = createWriter(tables, createStates(), clock)
+  const writer = createWriter(tables, createStates({ tables, clock, said }), clock)
   if (readsOnly) writer.refusal = () => problemOf('reads-only')
   const ulid = monotonicFactory()
   const parts: Parts = {
@@ -90,7 +90,7 @@ export async function openParts({
     choices: new Map(),
     newest: new Map(),
   }
-  const watches = await followAll(parts, said)
+  const watches = await followAll(parts)
   closeToOthers(dataDir)
   writer.pass = workspace => passing(parts, workspace)
   writer.fault = error => log.error({ err: error as Error }, 'starts and ends could not be written')
@@ -114,14 +114,14 @@ async function keepHouse({ sessions }: Parts): Promise<void> {
 }
 
 /** Has all that lies in memory follow what is written, here and by other processes. */
-async function followAll(parts: Parts, said: Said): Promise<Watch[]> {
-  const { writer, sessions, hub, clock, log, config } = parts
+async function followAll(parts: Parts): Promise<Watch[]> {
+  const { writer, sessions, hub, log, config } = parts
   const { tables } = writer
   for (const each of [writer.log, sessions.log])
     each.fault = error => log.error({ err: error as Error }, 'what was written could not be followed')
   await follow(
     writer.log,
-    followerOfStates(writer.states, { tables, clock, said }),
+    followerOfStates(writer.states),
     followerOfAccounts(tables, parts),
     followerOfChoices(tables, parts.choices),
     followerOfNewest(parts.newest),

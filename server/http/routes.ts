@@ -2,7 +2,7 @@ import { type RequestHandler, type Request, Router } from 'express'
 import { closeStreams } from '../live/hub.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import { type Asker, askerOf } from '../services/asker.ts'
+import { arrive, type Asker } from '../services/asker.ts'
 import { isSignInOver, notePresence } from '../services/presence.ts'
 import { accessHandlers } from './handlers/access.ts'
 import { accountHandlers } from './handlers/account.ts'
@@ -40,7 +40,7 @@ export function apiRoutes(parts: Parts, fewTries: RequestHandler): Router {
 const askerIn =
   (parts: Parts) =>
   async (request: Request): Promise<Asker> => {
-    const found = askerOf(parts, accountOf(request), String(request.params.slug))
+    const found = await arrive(parts, accountOf(request), String(request.params.slug))
     const { sessionID: session } = request
     if (isSignInOver(parts, found, { session, madeAt: request.session.madeAt ?? 0 })) {
       closeStreams(parts.hub, session)

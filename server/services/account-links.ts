@@ -110,7 +110,7 @@ export async function followLink(parts: Parts, request: UseLinkRequest): Promise
 }
 
 async function newPassword(parts: Parts, account: AccountRow, password = '') {
-  checkStrength(password, passwordOf(parts, account))
+  checkStrength(password, await passwordOf(parts, account))
   return { passwordHash: await hashOf(password) }
 }
 

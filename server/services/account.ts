@@ -15,7 +15,8 @@ import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { nameOf } from './asker.ts'
 import { checkStrength, fits, hashOf, passwordOf } from './password.ts'
-import { snapshotsOf, personsOf } from './persons-of.ts'
+import { workspacesInviting } from '../store/whereabouts.ts'
+import { snapshotsOf, workspacesOf } from './workspaces-of.ts'
 import { takeCode } from './two-step.ts'
 import { endSignInsBut, signInViews } from './sign-ins.ts'
 import { accountByMail, accountRow } from './account-row.ts'
@@ -96,27 +97,25 @@ export async function sessionView(
   const row =
     account === undefined ? null : await parts.writer.tables.accounts.findByPk(account, { raw: true })
   const found = row as unknown as AccountRow | null
-  const persons = found === null ? [] : personsOf(parts, found.id)
+  const here = found === null ? [] : await workspacesOf(parts, found.id)
   return {
-    isSetUp: parts.writer.states.published.size > 0,
+    isSetUp: parts.writer.states.heads.size > 0,
     isDemo: parts.config.isDemo,
     account:
       found === null
         ? null
         : { name: found.name, mail: found.mail, language: found.language, timeZone: found.timeZone },
-    workspaces: persons.map(({ snapshot }) => {
-      const { name, slug } = workspaceOf(snapshot.state)
-      return { name, slug }
-    }),
-    invitations: found?.provenAt == null ? [] : waitingFor(parts, found.mail),
-    mayMakeWorkspaces: persons.some(({ person }) => person.kind === 'member'),
+    workspaces: here.map(({ name, slug }) => ({ name, slug })),
+    invitations: found?.provenAt == null ? [] : await waitingFor(parts, found.mail),
+    mayMakeWorkspaces: here.some(({ kind }) => kind === 'member'),
     csrf,
   }
 }
 
 /** The open invitations to an address, whose holder it was shown to be. */
-function waitingFor(parts: Parts, mail: string): WaitingInvitation[] {
-  return snapshotsOf(parts).flatMap(snapshot =>
+async function waitingFor(parts: Parts, mail: string): Promise<WaitingInvitation[]> {
+  const snapshots = await snapshotsOf(parts, await workspacesInviting(parts.writer.tables, mail))
+  return snapshots.flatMap(snapshot =>
     rowsBy(snapshot.state.persons, 'mail', mail).flatMap(person => {
       const [invitation] = rowsBy(snapshot.state.invitations, 'person', person.id)
       if (invitation === undefined || invitation.until <= parts.clock()) return []
@@ -175,7 +174,7 @@ export async function changePassword(
 ): Promise<void> {
   const account = await accountRow(parts, id)
   await checkHolder(parts, { account, whence }, { password, code })
-  checkStrength(next, passwordOf(parts, account))
+  checkStrength(next, await passwordOf(parts, account))
   const { passwordHash } = account
   const isFirst = await writeAccountIf(
     parts.writer,

@@ -14,7 +14,8 @@ import type { PersonId } from '#core/base/ids.ts'
 import type { ServerProblem } from '#contract/problem.ts'
 import type { Person } from '#core/people/person.ts'
 import { knowsTeam } from '#core/changes/context.ts'
-import { snapshotAt } from '../store/states.ts'
+import { need, snapshotAt } from '../store/states.ts'
+import { isSomebodyIn } from '../store/whereabouts.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 
@@ -26,6 +27,20 @@ export interface Asker {
   readonly person: PersonId
   /** Asks with a look at the outline open: titles of places that are not seen may be told, and nothing else of them. */
   readonly outlines?: boolean
+}
+
+/**
+ * The same of a workspace that may have to be read first: for whoever is, or was, somebody in it, and for nobody else, so
+ * that one that is not theirs answers like none.
+ */
+export async function arrive(parts: Parts, account: AccountId, slug: string): Promise<Asker> {
+  const { states, tables } = parts.writer
+  const workspace = states.bySlug.get(slug)
+  if (workspace === undefined || !states.published.has(workspace)) {
+    const isTheirs = await isSomebodyIn(tables, account, workspace ?? '')
+    if (workspace !== undefined && isTheirs) await need(states, workspace)
+  }
+  return askerOf(parts, account, slug)
 }
 
 /**

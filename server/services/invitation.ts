@@ -16,7 +16,8 @@ import type { Naming } from '#core/words/refusal.ts'
 import { type Passed, passedBy } from '../mail/link.ts'
 import { idIn } from '../signature.ts'
 import { withAccount, writeAccount } from '../store/accounts.ts'
-import { snapshotAt } from '../store/states.ts'
+import { workspacesWith } from '../store/whereabouts.ts'
+import { snapshotsOf } from './workspaces-of.ts'
 import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
@@ -38,7 +39,7 @@ interface Found {
 
 /** What somebody is invited to: shown to whoever holds the link. */
 export async function invitationView(parts: Parts, token: string): Promise<InvitationView> {
-  const { snapshot, invitation, person } = findInvitation(parts, token)
+  const { snapshot, invitation, person } = await findInvitation(parts, token)
   const [holding] = rowsBy(snapshot.state.holdings, 'person', person.id)
   return {
     workspace: workspaceOf(snapshot.state).name,
@@ -71,7 +72,7 @@ export async function acceptInvitation(
   request: AcceptRequest,
   { whence, signedInAs }: Accepting,
 ): Promise<AccountRow> {
-  const { person, workspace, passed, snapshot } = findInvitation(parts, request.token)
+  const { person, workspace, passed, snapshot } = await findInvitation(parts, request.token)
   const { mail } = person
   const { password = '', code } = request
   const existing = await accountByMail(parts, mail)
@@ -123,18 +124,16 @@ export async function acceptMine(
 ): Promise<{ readonly slug: string }> {
   const account = await accountRow(parts, id)
   if (account.provenAt === null) throw problemOf('address-not-confirmed')
-  for (const workspace of parts.writer.states.published.keys()) {
-    const snapshot = snapshotAt(parts.writer.states, workspace, parts.clock())
-    const row =
-      snapshot === undefined ? undefined : rowOf(snapshot.state.invitations, invitation as InvitationId)
-    const person = row === undefined ? undefined : snapshot && rowOf(snapshot.state.persons, row.person)
-    if (snapshot === undefined || person === undefined || person.mail.toLowerCase() !== account.mail) continue
+  for (const snapshot of await snapshotsWith(parts, invitation)) {
+    const row = rowOf(snapshot.state.invitations, invitation as InvitationId)
+    const person = row === undefined ? undefined : rowOf(snapshot.state.persons, row.person)
+    if (person === undefined || person.mail.toLowerCase() !== account.mail) continue
     const isOpen = ({ state, at }: Snapshot) => {
       const now = rowOf(state.invitations, invitation as InvitationId)
       return now !== undefined && now.until > at
     }
     await comeIn(parts, {
-      workspace,
+      workspace: workspaceOf(snapshot.state).id,
       person: person.id,
       account,
       isNew: false,
@@ -193,14 +192,13 @@ async function comeIn(
 /** Whoever is not in yet is told no names. */
 export const unnamed: Naming = { place: () => undefined, person: () => undefined, team: () => undefined }
 
-function findInvitation(parts: Parts, token: string): Found {
-  for (const workspace of parts.writer.states.published.keys()) {
-    const snapshot = snapshotAt(parts.writer.states, workspace, parts.clock())
-    const open =
-      snapshot === undefined
-        ? undefined
-        : openInvitation({ ...snapshot, at: parts.clock() }, parts.secret, token)
-    if (snapshot !== undefined && open !== undefined) return { workspace, snapshot, ...open }
+const snapshotsWith = async (parts: Parts, invitation: string): Promise<Snapshot[]> =>
+  snapshotsOf(parts, await workspacesWith(parts.writer.tables, 'invitations', invitation))
+
+async function findInvitation(parts: Parts, token: string): Promise<Found> {
+  for (const snapshot of await snapshotsWith(parts, idIn(token))) {
+    const open = openInvitation({ ...snapshot, at: parts.clock() }, parts.secret, token)
+    if (open !== undefined) return { workspace: workspaceOf(snapshot.state).id, snapshot, ...open }
   }
   throw problemOf('dead-link')
 }

@@ -12,6 +12,8 @@ import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import { isTokenOfLink } from '../mail/link.ts'
 import { idIn } from '../signature.ts'
 import { snapshotAt } from '../store/states.ts'
+import { workspacesWith } from '../store/whereabouts.ts'
+import { snapshotsOf } from './workspaces-of.ts'
 import type { AccountRow } from '../store/tables.ts'
 import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
@@ -25,8 +27,8 @@ import { acceptMine, unnamed } from './invitation.ts'
 import { welcomeDomain } from './accessible-places.ts'
 
 /** What a join link leads to, without a name of anything within: many may hold it. */
-export function joinLinkView(parts: Parts, token: string): JoinLinkOfferView {
-  const { snapshot, link } = findLink(parts, token)
+export async function joinLinkView(parts: Parts, token: string): Promise<JoinLinkOfferView> {
+  const { snapshot, link } = await findLink(parts, token)
   const { as, role, teams, places, from, until } = offerOf(snapshot.state, link)
   const { name, houseRules, timeZone } = workspaceOf(snapshot.state)
   return {
@@ -54,7 +56,7 @@ export async function joinByLink(
   { token, mail: typed }: JoinByLinkRequest,
   account: AccountId | undefined,
 ): Promise<JoinedByLinkView> {
-  const { workspace } = findLink(parts, token)
+  const { workspace } = await findLink(parts, token)
   const own = account === undefined ? undefined : await accountRow(parts, account)
   const comer = comerFor(own, typed)
   const result = await submit<number | null, Refused | Failed>(parts.writer, candidates => {
@@ -142,12 +144,12 @@ interface Found {
   readonly link: JoinLink
 }
 
-function findLink(parts: Parts, token: string): Found {
-  for (const workspace of parts.writer.states.published.keys()) {
-    const kept = snapshotAt(parts.writer.states, workspace, parts.clock())
-    const snapshot = kept === undefined ? undefined : { ...kept, at: parts.clock() }
-    const link = snapshot === undefined ? undefined : openLink(snapshot, parts.secret, token)
-    if (snapshot !== undefined && link !== undefined) return { workspace, snapshot, link }
+async function findLink(parts: Parts, token: string): Promise<Found> {
+  const workspaces = await workspacesWith(parts.writer.tables, 'joinLinks', idIn(token))
+  for (const kept of await snapshotsOf(parts, workspaces)) {
+    const snapshot = { ...kept, at: parts.clock() }
+    const link = openLink(snapshot, parts.secret, token)
+    if (link !== undefined) return { workspace: workspaceOf(snapshot.state).id, snapshot, link }
   }
   throw problemOf('dead-link')
 }

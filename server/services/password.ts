@@ -1,10 +1,9 @@
 import { hash, verify } from '@node-rs/argon2'
 import { passwordFault, passwordFaults, type PasswordOf } from '#contract/password.ts'
-import { workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import type { AccountRow } from '../store/tables.ts'
-import { personsOf } from './persons-of.ts'
+import { workspacesOf } from './workspaces-of.ts'
 
 /** Throws, with the reason in words, for a password that is too easy to guess. */
 export function checkStrength(password: string, of: PasswordOf): void {
@@ -14,10 +13,10 @@ export function checkStrength(password: string, of: PasswordOf): void {
 }
 
 /** Words that others would try first for an account. */
-export const passwordOf = (parts: Parts, { id, mail, name }: AccountRow): PasswordOf => ({
-  mail,
-  words: [name, ...personsOf(parts, id).map(({ snapshot }) => workspaceOf(snapshot.state).name)],
-})
+export async function passwordOf(parts: Parts, { id, mail, name }: AccountRow): Promise<PasswordOf> {
+  const here = await workspacesOf(parts, id)
+  return { mail, words: [name, ...here.map(each => each.name)] }
+}
 
 export const hashOf = (password: string): Promise<string> => hash(password)
 

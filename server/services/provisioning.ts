@@ -12,7 +12,7 @@ import { submit } from '../store/writer.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
 import { newAccount } from './account.ts'
-import { personsOf } from './persons-of.ts'
+import { workspacesOf } from './workspaces-of.ts'
 import { accountRow } from './account-row.ts'
 import { type Failed, writeJudged } from './change.ts'
 
@@ -37,8 +37,8 @@ export async function makeWorkspace(
   request: NewWorkspaceRequest,
 ): Promise<Slug> {
   checkTimeZone(request.timeZone)
-  if (!personsOf(parts, id).some(({ person }) => person.kind === 'member'))
-    throw problemOf('guests-make-none')
+  const here = await workspacesOf(parts, id)
+  if (!here.some(({ kind }) => kind === 'member')) throw problemOf('guests-make-none')
   return found(parts, { account: await accountRow(parts, id), ...request, isFirst: false })
 }
 
@@ -57,7 +57,7 @@ interface Founded {
 async function found(parts: Parts, { account, name, timeZone, isFirst }: Founded): Promise<Slug> {
   const { states } = parts.writer
   const result = await submit<Slug, 'already-set-up' | Failed>(parts.writer, ({ now }) => {
-    if (isFirst && states.published.size > 0) return refused('already-set-up' as const)
+    if (isFirst && states.heads.size > 0) return refused('already-set-up' as const)
     const slug = freeSlug(name, states.bySlug)
     const founding: Provisioning = {
       workspace: parts.newId() as WorkspaceId,

@@ -4,7 +4,8 @@ import { nearingIn, scheduledTransitionsOf, theWorkspace, waitingIn } from '#cor
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { atRevision } from '#core/state/state.ts'
 import type { Parts } from '../parts.ts'
-import { type Prepare, passWhatIsDue } from '../store/writer.ts'
+import { need, putAway } from '../store/states.ts'
+import { noteDueOf, type Prepare, passWhatIsDue } from '../store/writer.ts'
 import { nothingWritten, type Written } from './notifications/kind.ts'
 import { notificationsOf, telling } from './notifications/write.ts'
 import { type Writing, writingOf } from './audit-entry.ts'
@@ -18,7 +19,7 @@ export const passing =
   (parts: Parts, workspace: WorkspaceId): Prepare<void, never> =>
   candidates => {
     const before = candidates.snapshotOf(workspace)
-    const since = parts.writer.states.passedTo.get(workspace)
+    const since = parts.writer.states.heads.get(workspace)?.passedTo
     if (before === undefined || since === undefined) return ok({ value: undefined })
     const { now } = candidates
     let state = before.state
@@ -33,10 +34,7 @@ export const passing =
     return ok({
       value: undefined,
       ...(state === before.state ? {} : { state }),
-      rows: [
-        ...writings.flatMap(each => each.rows),
-        { kind: 'put', table: 'appliedTransitions', rows: [{ workspace, at: now }], replaced: ['at'] },
-      ],
+      rows: writings.flatMap(each => each.rows),
       news: [...writings.flatMap(each => each.news), { of: 'passed', workspace }],
     })
   }
@@ -67,6 +65,9 @@ function warning(parts: Parts, { workspace, since, now, state }: Looked): Writin
 /** Looks at least this often: a machine that slept, or a clock that was set, is noticed then. */
 const longestWait = 1000
 
+/** So long nobody has asked about a workspace that is put away. */
+const unusedFor = 30 * 60_000
+
 export interface Clockwork {
   timer: NodeJS.Timeout | null
 }
@@ -75,13 +76,32 @@ export interface Clockwork {
 export function startClockwork(parts: Parts): Clockwork {
   const clockwork: Clockwork = { timer: null }
   const look = async () => {
+    await readWhatIsDue(parts).catch(parts.writer.fault)
     await passWhatIsDue(parts.writer)
     if (clockwork.timer === null) return
-    const due = [...parts.writer.states.published.values()].map(each => each.dueAt - parts.clock())
-    clockwork.timer = setTimeout(() => void look(), Math.max(1, Math.min(longestWait, ...due)))
+    putAwayUnused(parts)
+    const due = [...parts.writer.states.heads.values()].map(({ dueAt }) => (dueAt ?? 0) - parts.clock())
+    const next = due.reduce((least, each) => Math.min(least, each), longestWait)
+    clockwork.timer = setTimeout(() => void look(), Math.max(1, next))
   }
   clockwork.timer = setTimeout(() => void look(), 0)
   return clockwork
+}
+
+/** Reads the workspaces that nobody uses and in which something is due, or may be. */
+async function readWhatIsDue({ writer, clock }: Parts): Promise<void> {
+  const { states } = writer
+  for (const [workspace, { dueAt }] of states.heads) {
+    if (dueAt !== null && (dueAt > clock() || states.published.has(workspace))) continue
+    await need(states, workspace)
+    if (dueAt === null) await noteDueOf(writer, workspace)
+  }
+}
+
+/** Lets go of workspaces that nobody has asked about for long, and whose pages nobody has open. */
+export function putAwayUnused({ writer, hub, clock }: Parts): void {
+  const listened = new Set([...hub.streams].map(stream => stream.workspace))
+  putAway(writer.states, clock() - unusedFor, workspace => listened.has(workspace))
 }
 
 export function stopClockwork(clockwork: Clockwork): void {

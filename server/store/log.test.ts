@@ -19,7 +19,7 @@ let writer: Writer
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'noskel-log-'))
   tables = createTables(await openDatabase(folder))
-  writer = createWriter(tables, createStates(), () => 1)
+  writer = createWriter(tables, createStates({ tables, clock: () => 1, said: () => {} }), () => 1)
 })
 
 afterEach(async () => {
@@ -92,7 +92,11 @@ test('one that fell behind what is kept reads all anew', async () => {
 
 test('what another connection writes is heard soon, in order', async () => {
   const elsewhere = createTables(await openDatabase(folder))
-  const there = createWriter(elsewhere, createStates(), () => 1)
+  const there = createWriter(
+    elsewhere,
+    createStates({ tables: elsewhere, clock: () => 1, said: () => {} }),
+    () => 1,
+  )
   const { keeps, follower } = listener()
   await follow(writer.log, follower)
   const watching = watch(tables.database, writer.log)

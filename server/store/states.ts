@@ -1,3 +1,4 @@
+import { QueryTypes } from 'sequelize'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { shareEvaluation } from '#core/access/evaluation-context.ts'
@@ -17,90 +18,152 @@ import type { News } from './news.ts'
 import type { ChangeSetRow, Tables } from './tables.ts'
 
 /**
- * The published state of every workspace, in memory: a cache of the database, rebuilt at start and
- * replaced after each commit. Whoever holds a state keeps it whole.
+ * What is known of workspaces in memory: a little of each, and the published state of those that are in use, loaded when
+ * they are first asked for. It is a cache of the database, replaced after each commit; whoever holds a state keeps it whole.
  */
-export interface States {
+export interface States extends Source {
   readonly bySlug: Map<string, WorkspaceId>
+  readonly heads: Map<WorkspaceId, Head>
   readonly published: Map<WorkspaceId, Published>
-  /** Up to when the starts and ends of a workspace stand in its history. */
-  readonly passedTo: Map<WorkspaceId, Instant>
+  readonly loading: Map<WorkspaceId, Promise<void>>
+}
+
+interface Source {
+  readonly tables: Tables
+  readonly clock: () => Instant
+  /** Told how far it is while workspaces are read. */
+  readonly said: Said
+}
+
+/** What is known of a workspace that nobody uses. */
+export interface Head {
+  readonly slug: string
+  readonly revision: number
+  /** Up to when the starts and ends stand in its history. */
+  readonly passedTo: Instant
+  /** When the next start, end or warning of one has to be written down; `null` while that is not known. */
+  readonly dueAt: Instant | null
 }
 
 interface Published {
   readonly snapshot: Snapshot
   /** When the next start or end passes: until then the snapshot's answers hold. */
   readonly holdsUntil: Instant
-  /** When the next start, end or warning of one has to be written down. */
-  readonly dueAt: Instant
+  /** When somebody asked last. */
+  usedAt: Instant
+  /** The revision at which it was read. */
+  readonly readAt: number
 }
 
-export const createStates = (): States => ({ bySlug: new Map(), published: new Map(), passedTo: new Map() })
+export const createStates = (source: Source): States => ({
+  ...source,
+  bySlug: new Map(),
+  heads: new Map(),
+  published: new Map(),
+  loading: new Map(),
+})
 
-/** Reads all workspaces, and says how far it is. */
-export async function loadStates(tables: Tables, now: Instant, said: Said = () => {}): Promise<States> {
-  const states = createStates()
-  await loadInto(states, tables, { now, said })
+/** So many workspaces are read before they are asked for, those that were written last. */
+const readAhead = 8
+
+/** Reads all workspaces, for who looks through a database. */
+export async function loadStates(tables: Tables, now: Instant): Promise<States> {
+  const states = createStates({ tables, clock: () => now, said: () => {} })
+  await readHeads(states)
+  for (const workspace of states.heads.keys()) await need(states, workspace)
   return states
 }
 
-interface Loading {
-  readonly now: Instant
-  readonly said: Said
+interface HeadRow {
+  readonly workspace: WorkspaceId
+  readonly slug: string
+  readonly revision: number
+  readonly at: Instant
+  readonly passedTo: Instant | null
+  readonly dueAt: Instant | null
 }
 
-async function loadInto(states: States, tables: Tables, { now, said }: Loading): Promise<void> {
-  const latest = (await tables.changeSets.findAll({
-    attributes: ['workspace', [tables.database.fn('max', tables.database.col('at')), 'at']],
-    group: ['workspace'],
-    raw: true,
-  })) as unknown as Last[]
-  const passed = (await tables.appliedTransitions.findAll({ raw: true })) as unknown as Last[]
-  for (const [index, { workspace, at }] of latest.entries()) {
-    states.passedTo.set(workspace, Math.max(at, passed.find(each => each.workspace === workspace)?.at ?? at))
-    const tell = (line: string) => said(`workspace ${index + 1} of ${latest.length}: ${line}`)
-    publish(states, await loadState(tables, workspace, tell), now)
+/** A little of each workspace, those that were written last first. */
+async function readHeads(states: States, only?: WorkspaceId): Promise<void> {
+  const rows = await states.tables.database.query<HeadRow>(
+    `SELECT entries.workspace, slug, revision, entries."at", applied."at" AS "passedTo", "dueAt" FROM
+      (SELECT workspace, max(revision) AS revision, max("at") AS "at" FROM "changeSets"
+        ${only === undefined ? '' : 'WHERE workspace = $only'} GROUP BY workspace) AS entries
+      JOIN workspaces ON workspaces.workspace = entries.workspace
+      LEFT JOIN "appliedTransitions" AS applied ON applied.workspace = entries.workspace
+      ORDER BY entries."at" DESC`,
+    { type: QueryTypes.SELECT, ...(only === undefined ? {} : { bind: { only } }) },
+  )
+  for (const { workspace, slug, revision, at, passedTo, dueAt } of rows) {
+    states.bySlug.set(slug, workspace)
+    states.heads.set(workspace, { slug, revision, passedTo: Math.max(at, passedTo ?? at), dueAt })
   }
 }
 
-interface Last {
-  readonly workspace: WorkspaceId
-  readonly at: Instant
+/** Has a workspace in memory: to be awaited before it is asked about. */
+export function need(states: States, workspace: WorkspaceId): Promise<void> {
+  if (states.published.has(workspace) || !states.heads.has(workspace)) return Promise.resolve()
+  const before = states.loading.get(workspace)
+  if (before !== undefined) return before
+  const loading = readWorkspace(states, workspace).finally(() => states.loading.delete(workspace))
+  states.loading.set(workspace, loading)
+  return loading
+}
+
+/** Reads it anew, though it may be there already: what others wrote meanwhile is in it. */
+async function readWorkspace(states: States, workspace: WorkspaceId): Promise<void> {
+  const { tables, clock, said, heads } = states
+  let state = await loadState(tables, workspace, said)
+  const readAt = state.revision
+  const isBehind = () => state.revision < (heads.get(workspace)?.revision ?? 0)
+  while (isBehind()) state = await stateAfter(tables, state, workspace)
+  publish(states, state, { now: clock(), readAt })
+}
+
+/** Lets go of workspaces that nobody has asked about since, but for those in use. */
+export function putAway(states: States, since: Instant, isInUse: (workspace: WorkspaceId) => boolean): void {
+  for (const [workspace, { usedAt }] of states.published)
+    if (usedAt < since && !isInUse(workspace)) states.published.delete(workspace)
 }
 
 /** Keeps the states as the database has them: the writer gives its own, others are made of what stands in the history. */
-export function followerOfStates(
-  states: States,
-  { tables, clock, said }: { readonly tables: Tables; readonly clock: () => Instant; readonly said: Said },
-): Follower {
-  return {
-    load: () => loadInto(states, tables, { now: clock(), said }),
-    hear: heard => {
-      const revisions = heard.news.filter(each => each.of === 'revision')
-      if (revisions.every(({ workspace }) => heard.states.has(workspace))) {
-        take(states, heard)
-        return undefined
-      }
-      return readRevisions(states, tables, revisions).then(made => {
-        take(states, { ...heard, states: made })
-      })
-    },
-  }
-}
+export const followerOfStates = (states: States): Follower => ({
+  load: async () => {
+    await readHeads(states)
+    const used = [...states.published.keys()]
+    const ahead = used.length > 0 ? used : [...states.heads.keys()].slice(0, readAhead)
+    for (const [index, workspace] of ahead.entries()) {
+      states.said(`workspace ${index + 1} of ${ahead.length}`)
+      await readWorkspace(states, workspace)
+    }
+  },
+  hear: heard => {
+    const revisions = heard.news.filter(each => each.of === 'revision')
+    if (revisions.every(({ workspace }) => heard.states.has(workspace))) {
+      take(states, heard)
+      return undefined
+    }
+    return readRevisions(states, revisions).then(made => {
+      take(states, { ...heard, states: made })
+    })
+  },
+})
 
 type Revision = Extract<News, { of: 'revision' }>
 
 async function readRevisions(
   states: States,
-  tables: Tables,
   revisions: readonly Revision[],
 ): Promise<ReadonlyMap<WorkspaceId, State>> {
   const made = new Map<WorkspaceId, State>()
   for (const { workspace, revision } of revisions) {
+    const head = states.heads.get(workspace)
+    if (head === undefined) await readHeads(states, workspace)
+    else if (head.revision < revision) states.heads.set(workspace, { ...head, revision })
     const before = made.get(workspace) ?? states.published.get(workspace)?.snapshot.state
-    if (before === undefined || revision > before.revision + 1)
-      made.set(workspace, await loadState(tables, workspace))
-    else if (revision > before.revision) made.set(workspace, await stateAfter(tables, before, workspace))
+    // Where nobody uses it, it is read when somebody does.
+    if (before !== undefined && revision > before.revision)
+      made.set(workspace, await stateAfter(states.tables, before, workspace))
   }
   return made
 }
@@ -117,28 +180,53 @@ async function stateAfter(tables: Tables, before: State, workspace: WorkspaceId)
   return atRevision(applyChanges(before, JSON.parse(changes) as RecordChange[]), revision)
 }
 
-/** Publishes what an entry made; what began and ended before it counts as written where that is so. */
+/** Publishes what an entry made. */
 function take(states: States, { at, news, states: next }: Heard): void {
   const passed = new Set(news.flatMap(each => (each.of === 'passed' ? [each.workspace] : [])))
   for (const workspace of new Set([...next.keys(), ...passed])) {
-    const isDue = (states.published.get(workspace)?.dueAt ?? at + 1) <= at
-    if (passed.has(workspace) || !isDue) states.passedTo.set(workspace, at)
     const state = next.get(workspace) ?? states.published.get(workspace)?.snapshot.state
-    if (state !== undefined) publish(states, state, at)
+    const head = states.heads.get(workspace)
+    const passedTo = passedAfter(head, { at, isPassed: passed.has(workspace) })
+    if (head !== undefined) states.heads.set(workspace, { ...head, passedTo })
+    if (state !== undefined) publish(states, state, { now: at, passedTo })
   }
 }
 
-export function publish(states: States, state: State, now: Instant): void {
+/** Up to when the starts and ends stand in the history after something was written: up to then, unless some are due still. */
+export const passedAfter = (
+  head: Head | undefined,
+  { at, isPassed }: { readonly at: Instant; readonly isPassed: boolean },
+): Instant => (head === undefined || isPassed || (head.dueAt ?? at) > at ? at : head.passedTo)
+
+/** The end of all that can be said of time: nothing is due. */
+const never = 8.64e15
+
+/** When the next start, end or warning has to be written down. */
+export const dueAfter = (state: State, passedTo: Instant): Instant =>
+  Math.min(nextDue(state, passedTo), never)
+
+interface Publishing {
+  readonly now: Instant
+  readonly passedTo?: Instant
+  /** Where it was read now: the revision at which it was. */
+  readonly readAt?: number
+}
+
+function publish(states: States, state: State, { now, ...more }: Publishing): void {
   const { id, slug } = workspaceOf(state)
+  const before = states.published.get(id)
+  const head = states.heads.get(id)
+  const passedTo = more.passedTo ?? head?.passedTo ?? now
+  const { revision } = state
   states.bySlug.set(slug, id)
-  const passedTo = states.passedTo.get(id) ?? now
-  states.passedTo.set(id, passedTo)
+  states.heads.set(id, { slug, revision, passedTo, dueAt: dueAfter(state, passedTo) })
   const snapshot = { state, at: now }
   seeAsBefore(states, snapshot)
   states.published.set(id, {
     snapshot,
     holdsUntil: nextBound(state, now),
-    dueAt: nextDue(state, passedTo),
+    usedAt: Math.max(before?.usedAt ?? 0, now),
+    readAt: more.readAt ?? before?.readAt ?? revision,
   })
 }
 
@@ -149,10 +237,14 @@ export function seeAsBefore({ published }: States, snapshot: Snapshot): void {
   shareEvaluation(before.snapshot, snapshot)
 }
 
-/** The workspace as it is now; `undefined` if there is none. The same snapshot for as long as nothing changes. */
+/**
+ * A workspace that is in memory, as it is now; `undefined` if there is none. The same snapshot for as long as nothing
+ * changes.
+ */
 export function snapshotAt(states: States, workspace: WorkspaceId, now: Instant): Snapshot | undefined {
   const published = states.published.get(workspace)
   if (published === undefined) return undefined
-  if (now >= published.holdsUntil) publish(states, published.snapshot.state, now)
+  published.usedAt = now
+  if (now >= published.holdsUntil) publish(states, published.snapshot.state, { now })
   return states.published.get(workspace)?.snapshot
 }

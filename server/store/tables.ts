@@ -193,7 +193,7 @@ export function createTables(database: Sequelize, kinds: RecordShapes = records)
       impact: text,
       undoes: number,
     }),
-    appliedTransitions: define('appliedTransitions', { workspace: key(), at: number }),
+    appliedTransitions: define('appliedTransitions', { workspace: key(), at: number, dueAt: number }),
     uses: define('uses', { workspace: key(), who: key(), what: key(), hour: number, times: number }),
     log: logModel(database),
   }

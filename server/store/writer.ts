@@ -5,12 +5,12 @@ import type { Instant } from '#core/base/instant.ts'
 import { ok, type Result } from '#core/base/result.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
-import type { Commit } from './commit.ts'
+import { type Commit, rowsOnly } from './commit.ts'
 import { beginWriting } from './database.ts'
 import { append, createLog, type Log, type LogEntry, publishEntry } from './log.ts'
 import type { News } from './news.ts'
 import { type Batch, createBatch, flush, putChanges, unmet } from './rows.ts'
-import { seeAsBefore, type States } from './states.ts'
+import { dueAfter, passedAfter, seeAsBefore, type States } from './states.ts'
 import type { Tables } from './tables.ts'
 
 /**
@@ -102,7 +102,7 @@ function passing(writer: Writer): Job[] {
 }
 
 const isDue = ({ states }: Writer, workspace: WorkspaceId, now: Instant): boolean =>
-  (states.published.get(workspace)?.dueAt ?? now + 1) <= now
+  (states.heads.get(workspace)?.dueAt ?? now + 1) <= now
 
 /** Wakes the writer if something is due; it is written down even if nobody else writes. */
 export async function passWhatIsDue(writer: Writer): Promise<void> {
@@ -140,10 +140,25 @@ async function written(writer: Writer, jobs: readonly Job[], way: Way): Promise<
     const round: Round = { now, next: new Map(), news: [], settle: [], transaction, entry: undefined }
     await way(writer, jobs, round)
     const { news } = round
+    await noteDue(writer, round)
     if (news.length > 0)
       round.entry = await append(writer.log, { id: randomUUID(), at: now, news }, transaction)
     return round
   })
+}
+
+/** Writes down when something is due next in what was written, where that is another time: others read it there. */
+async function noteDue({ tables, states }: Writer, { now, next, news, transaction }: Round): Promise<void> {
+  const passed = new Set(news.flatMap(each => (each.of === 'passed' ? [each.workspace] : [])))
+  for (const workspace of new Set([...next.keys(), ...passed])) {
+    const head = states.heads.get(workspace)
+    const state = next.get(workspace) ?? states.published.get(workspace)?.snapshot.state
+    if (state === undefined) continue
+    const at = passedAfter(head, { at: now, isPassed: passed.has(workspace) })
+    const dueAt = dueAfter(state, at)
+    if (passed.has(workspace) || dueAt !== head?.dueAt)
+      await tables.appliedTransitions.upsert({ workspace, at, dueAt }, { transaction })
+  }
 }
 
 const inOneBatch: Way = async (writer, jobs, round) => {
@@ -227,6 +242,20 @@ function judged(
     return undefined
   }
 }
+
+/** Notes when something of a workspace is due, where nobody had. */
+export const noteDueOf = (writer: Writer, workspace: WorkspaceId): Promise<unknown> =>
+  submit(writer, () => {
+    const { passedTo: at = 0, dueAt = null } = writer.states.heads.get(workspace) ?? {}
+    return ok(
+      rowsOnly({
+        kind: 'put',
+        table: 'appliedTransitions',
+        rows: [{ workspace, at, dueAt }],
+        replaced: ['at', 'dueAt'],
+      }),
+    )
+  })
 
 function candidateOf(
   writer: Writer,

@@ -8,12 +8,15 @@ import type { Problem } from '#contract/views/problem.ts'
 import type { AppliedView } from '#contract/views/workspace.ts'
 import { startServer } from '../assemble.ts'
 import type { Config } from '../config.ts'
+import type { Parts } from '../parts.ts'
 import { holdToContract } from './contract.ts'
 
 /** A real server on a real SQLite file and a port of its own. */
 export interface TestServer {
   readonly address: string
   readonly dataDir: string
+  /** What the running one works with. */
+  readonly parts: Parts
   /** What the server takes for now; a test moves it on. */
   readonly time: { now: number }
   /** Stops and starts again on the same folder. */
@@ -57,6 +60,9 @@ export async function serve({
       return running.address
     },
     dataDir,
+    get parts() {
+      return running.parts
+    },
     time,
     restart: async () => {
       await running.stop()

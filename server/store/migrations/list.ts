@@ -13,6 +13,7 @@ import { latestAndFormer } from './011-latest-and-former.ts'
 import { requests } from './012-requests.ts'
 import { names } from './013-names.ts'
 import { log } from './014-log.ts'
+import { lazy } from './015-lazy.ts'
 
 export interface Migration {
   readonly name: string
@@ -35,4 +36,5 @@ export const migrations: readonly Migration[] = [
   requests,
   names,
   log,
+  lazy,
 ]
