@@ -15,7 +15,8 @@ import { createRandom, type Random } from '#demo/random.ts'
 import { largestHome, nodeId, type Size, sizes } from '#demo/large.ts'
 import type { Running } from '#server/assemble.ts'
 import { ask } from '#server/worker/asking.ts'
-import { middle, middleOf, type Reading } from './measure.ts'
+import type { FigureId } from './figures.ts'
+import { type Floor, middle, middleOf, type Reading } from './measure.ts'
 
 /** What is asked of a whole workspace: effects that need its records, remedies, and what the thread takes off the server. */
 
@@ -28,16 +29,14 @@ export interface Asking {
   readonly lookup: Floor
 }
 
-type Floor = NonNullable<Reading['floor']>
-
 export async function askedReadings({ name, lookup, ...signed }: Asking): Promise<Reading[]> {
   const { running } = signed
   const size = sizes[name]
   const [published] = running.parts.writer.states.published.values()
   if (published === undefined) throw new Error('there is no workspace')
   const snapshot = snapshotOf(published.snapshot.state, Date.now())
-  const took = (what: string, value: number, floor = lookup): Reading => ({
-    what,
+  const took = (id: FigureId, value: number, floor = lookup): Reading => ({
+    id,
     size: name,
     unit: 'ms',
     value,
@@ -47,8 +46,8 @@ export async function askedReadings({ name, lookup, ...signed }: Asking): Promis
   const random = createRandom(17)
   return [
     // Of teams whose grants were asked for before, as those of teams in use are.
-    took('impact: a person into a team', middleOf(400, intoTeam(snapshot, size, random))),
-    took('impact: a break on a tenth of all places', middleOf(15, breaking(snapshot, size))),
+    took('impact.membership', middleOf(400, intoTeam(snapshot, size, random))),
+    took('impact.break', middleOf(15, breaking(snapshot, size))),
     took('remedies', remedies(snapshot, size, random)),
     ...(await threadReadings({ took, idle, ...signed }, changeFor(snapshot, size))),
     ...(await previewReadings({ took, idle, ...signed }, largestHome(size))),
@@ -123,7 +122,7 @@ function changeFor(snapshot: Snapshot, size: Size) {
 }
 
 interface Taking extends Omit<Asking, 'name' | 'lookup'> {
-  readonly took: (what: string, value: number, floor?: Floor) => Reading
+  readonly took: (id: FigureId, value: number, floor?: Floor) => Reading
   /** How long the server is held where nothing is asked. */
   readonly idle: Floor
 }
@@ -153,10 +152,10 @@ async function threadReadings(
   const first = await held(() => ask<'diff'>(thread, about))
   const rounds = await heldOften(() => ask<'diff'>(thread, about))
   return [
-    took('asked of the thread: everybody’s grant on a tenth of all places', rounds('took'), here),
-    took('the server held meanwhile', rounds('held'), idle),
-    took('to the thread: the server held', rounds('sending'), idle),
-    took('to the thread with the whole index', first.sending, idle),
+    took('thread.diff', rounds('took'), here),
+    took('thread.diff.held', rounds('held'), idle),
+    took('thread.sending', rounds('sending'), idle),
+    took('thread.first', first.sending, idle),
   ]
 }
 
@@ -214,8 +213,5 @@ async function previewReadings(
   await preview()
   const floor = { what: 'the workspace’s name over HTTP', value: (await held(bare)).took }
   const rounds = await heldOften(preview)
-  return [
-    took('previewed over HTTP: everybody’s grant on a tenth of all places', rounds('took'), floor),
-    took('the server held for it', rounds('held'), idle),
-  ]
+  return [took('preview', rounds('took'), floor), took('preview.held', rounds('held'), idle)]
 }

@@ -6,7 +6,7 @@ import { largeOwner, sizes } from '#demo/large.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { Visitor } from '#e2e/visitor.ts'
 import { startServer } from '#server/assemble.ts'
-import { type Figure, middle, tableOf } from './measure.ts'
+import { middle, told } from './measure.ts'
 import { configFor, copyOfLarge } from './seeded.ts'
 
 /**
@@ -97,7 +97,7 @@ const clicks: readonly Click[] = [
 ]
 
 const floor = { what: 'two frames with nothing to draw', milliseconds: middle(await taking('true', 'true')) }
-const figures: Figure[] = []
+const lines = ['| | took | floor | ratio |', '|---|---:|---|---:|']
 for (const click of clicks) {
   await visitor.open(click.path)
   await visitor.driver.wait(
@@ -105,13 +105,17 @@ for (const click of clicks) {
     20_000,
   )
   const taken = await taking(click.click, click.shown, click.before)
-  figures.push({ what: click.what, milliseconds: middle(taken), floor })
-  figures.push({ what: `${click.what}, the slowest`, milliseconds: Math.max(...taken), floor })
+  lines.push(lineOf(click.what, middle(taken)), lineOf(`${click.what}, the slowest`, Math.max(...taken)))
 }
-process.stdout.write(`${tableOf(figures)}\n`)
+process.stdout.write(`${lines.join('\n')}\n`)
 await visitor.close()
 await running.stop()
 rmSync(dataDir, { recursive: true, force: true })
+
+function lineOf(what: string, value: number): string {
+  const { what: of, milliseconds } = floor
+  return `| ${what} | ${told(value)} | ${of}, ${told(milliseconds)} | ${(value / milliseconds).toFixed(1)} |`
+}
 
 /** From the click until what it shows is drawn, two frames after it is there. */
 async function taking(click: string, shown: string, before = ''): Promise<number[]> {

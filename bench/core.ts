@@ -7,6 +7,7 @@ import { buildIndex } from '#core/index/build.ts'
 import { type AccessIndex, vectorNames } from '#core/index/layout.ts'
 import { createRandom } from '#demo/random.ts'
 import { type Size, sizes } from '#demo/large.ts'
+import type { FigureId } from './figures.ts'
 import { impactsAt } from './impacts.ts'
 import { largeSource } from './large-index.ts'
 import { middle, middleOf, type Reading } from './measure.ts'
@@ -24,37 +25,34 @@ export function coreReadings(name: keyof typeof sizes): Reading[] {
   const index = buildIndex(source)
   const { lookup, ...figures } = figuresOf(index, size)
   const floor = { what: floorWords, value: lookup }
-  const took = (what: string, value: number): Reading => ({ what, size: name, unit: 'ms', value, floor })
-  const memory = (what: string, bytes: number): Reading => ({
-    what,
+  const took = (id: FigureId, value: number): Reading => ({ id, size: name, unit: 'ms', value, floor })
+  const memory = (id: FigureId, bytes: number): Reading => ({
+    id,
     size: name,
     unit: 'MiB',
     value: bytes / 2 ** 20,
   })
   return [
-    ...Object.entries(figures).map(([what, value]) => took(what, value)),
-    took('build from arrays', building),
+    ...entriesOf(figures).map(([id, value]) => took(id, value)),
+    took('build', building),
     memory(
-      'memory of the index',
+      'memory.index',
       vectorNames.reduce((sum, column) => sum + sizeOf(index[column]), 0),
     ),
-    memory('memory of the ids by which places are found', idsOf(index)),
+    memory('memory.ids', idsOf(index)),
     ...timedReadings(name, figures),
   ]
 }
 
 /** What starts and ends cost: the same where nothing starts or ends is the floor. */
-function timedReadings(name: keyof typeof sizes, figures: Record<string, number>): Reading[] {
-  const plain: Record<string, number> = figuresOf(
-    buildIndex(largeSource(sizes[name], now, false)),
-    sizes[name],
-  )
-  return Object.entries(figures).map(([what, value]) => ({
-    what: `${what}; one in ten starts or ends`,
+function timedReadings(name: keyof typeof sizes, figures: Figures): Reading[] {
+  const plain = figuresOf(buildIndex(largeSource(sizes[name], now, false)), sizes[name])
+  return entriesOf(figures).map(([id, value]) => ({
+    id: `${id}.timed` as const,
     size: name,
     unit: 'ms',
     value,
-    floor: { what: 'the same where nothing does', value: plain[what] as number },
+    floor: { what: 'the same where nothing does', value: plain[id] },
   }))
 }
 
@@ -65,13 +63,16 @@ function figuresOf(index: AccessIndex, size: Size) {
   const { cold, warm, lookup } = checks(evaluation, size)
   return {
     lookup,
-    'check, cold': cold,
-    'check, warm': warm,
+    'check.cold': cold,
+    'check.warm': warm,
     who: middleOf(2000, () => forEachWithAccess(evaluation, random.whole(size.nodes), ignored)),
-    'what, counted': middleOf(40, () => countsOf(answersFor(evaluation, random.whole(size.people)))),
+    'what.counted': middleOf(40, () => countsOf(answersFor(evaluation, random.whole(size.people)))),
     ...impactsAt(evaluation, size),
   }
 }
+
+type Figures = Omit<ReturnType<typeof figuresOf>, 'lookup'>
+const entriesOf = (figures: Figures) => Object.entries(figures) as [keyof Figures, number][]
 
 const ignored = (): void => {}
 

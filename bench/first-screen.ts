@@ -3,26 +3,21 @@ import type { AddressInfo } from 'node:net'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { startDemo } from '#e2e/server.ts'
 import { Visitor } from '#e2e/visitor.ts'
-import { middle } from './measure.ts'
+import { middle, type Reading } from './measure.ts'
 
-/**
- * What comes over the wire before a first screen stands, and when its largest part is drawn, beside an empty page in the
- * same browser: npm run build, then node --import tsx bench/first-screen.ts
- */
+/** What comes over the wire before a first screen stands, and when its largest part is drawn, beside an empty page. */
 
 interface Screen {
-  /** Bytes of code and styles, packed as they came; of fonts; of answers. */
+  /** Bytes of code and styles, packed as they came. */
   readonly code: number
-  readonly fonts: number
-  readonly answers: number
   /** When the largest part was drawn, in milliseconds after the address was opened. */
   readonly drawn: number
 }
 
-/** Of what was fetched until the page had loaded and what it shows was there. */
-const read = `const of = test => performance.getEntriesByType('resource')
-    .filter(each => test.test(each.name) && each.startTime <= arguments[0]).reduce((sum, each) => sum + each.transferSize, 0)
-  return [of(/\\.(js|css)$/), of(/\\.woff2?$/), of(/\\/api\\//)]`
+/** Of what came until the largest part was drawn: what is fetched ahead for the next screen comes after it. */
+const read = `return performance.getEntriesByType('resource')
+    .filter(each => /\\.(js|css)$/.test(each.name) && each.responseEnd <= arguments[0])
+    .reduce((sum, each) => sum + each.transferSize, 0)`
 
 const drawnAt = `const done = arguments[0]
   new PerformanceObserver(list => done(list.getEntries().at(-1).startTime)).observe({ type: 'largest-contentful-paint', buffered: true })`
@@ -31,43 +26,54 @@ async function screen(visitor: Visitor, path: string, text: string): Promise<Scr
   await visitor.open(path)
   await visitor.sees(text)
   const drawn = await visitor.driver.executeAsyncScript<number>(drawnAt)
-  const [code = 0, fonts = 0, answers = 0] = await visitor.driver.executeScript<number[]>(read, drawn)
-  return { code, fonts, answers, drawn }
+  return { code: await visitor.driver.executeScript<number>(read, drawn), drawn }
 }
 
-const demo = await startDemo()
-const empty = createServer((_request, response) =>
-  response.setHeader('content-type', 'text/html').end('<!doctype html><title>.</title><p>Nothing else</p>'),
-)
-await new Promise<void>(resolve => empty.listen(0, '127.0.0.1', resolve))
-const visitor = await Visitor.arrive(demo.address)
-await visitor.forgetFiles()
-const nothing = `http://127.0.0.1:${(empty.address() as AddressInfo).port}/`
+export async function screenReadings(): Promise<Reading[]> {
+  const demo = await startDemo()
+  const empty = createServer((_request, response) =>
+    response.setHeader('content-type', 'text/html').end('<!doctype html><title>.</title><p>Nothing else</p>'),
+  )
+  await new Promise<void>(resolve => empty.listen(0, '127.0.0.1', resolve))
+  const visitor = await Visitor.arrive(demo.address)
+  await visitor.forgetFiles()
+  const at = '/at/marram-coast-survey/content'
+  const floor = await several(
+    visitor,
+    `http://127.0.0.1:${(empty.address() as AddressInfo).port}/`,
+    'Nothing else',
+  )
+  const signIn = await several(visitor, '/sign-in', 'Password')
+  await visitor.signIn('ilse@marram.example', demoPassword)
+  const arrival = await several(visitor, at, 'Waiting for you')
+  const place = await several(visitor, `${at}/node-sites`, 'Grants')
+  await visitor.close()
+  empty.close()
+  await demo.stop()
+  return [
+    ...readingsOf('screen.sign-in', signIn, floor),
+    ...readingsOf('screen.arrival', arrival, floor),
+    ...readingsOf('screen.place', place, floor),
+  ]
+}
+
 const times = 5
-const several = async (path: string, text: string): Promise<Screen> => {
+
+async function several(visitor: Visitor, path: string, text: string): Promise<Screen> {
   const taken: Screen[] = []
   for (let count = 0; count < times; count += 1) taken.push(await screen(visitor, path, text))
   const of = (part: keyof Screen) => middle(taken.map(each => each[part]))
-  return { code: of('code'), fonts: of('fonts'), answers: of('answers'), drawn: of('drawn') }
+  return { code: of('code'), drawn: of('drawn') }
 }
-const floor = await several(nothing, 'Nothing else')
-const signIn = await several('/sign-in', 'Password')
-await visitor.signIn('ilse@marram.example', demoPassword)
-const content = await several('/at/marram-coast-survey/content', 'Waiting for you')
-const place = await several('/at/marram-coast-survey/content/node-sites', 'Grants')
-const kB = (bytes: number) => `${(bytes / 1000).toFixed(0)} kB`
-const row = (what: string, { code, fonts, answers, drawn }: Screen) =>
-  `| ${what} | ${kB(code)} | ${kB(fonts)} | ${kB(answers)} | ${drawn.toFixed(0)} ms | × ${(drawn / floor.drawn).toFixed(1)} |`
-process.stdout.write(
-  `${[
-    '| | code and styles | fonts | answers | largest part drawn | times an empty page |',
-    '|---|---:|---:|---:|---:|---:|',
-    row('signing in', signIn),
-    row('where one arrives', content),
-    row('a place with its access', place),
-    row('an empty page', floor),
-  ].join('\n')}\n`,
-)
-await visitor.close()
-empty.close()
-await demo.stop()
+
+function readingsOf(
+  id: 'screen.sign-in' | 'screen.arrival' | 'screen.place',
+  { code, drawn }: Screen,
+  floor: Screen,
+): Reading[] {
+  const page = { what: 'an empty page in the same browser', value: floor.drawn }
+  return [
+    { id: `${id}.code`, size: 'demo', unit: 'kB', value: code / 1000 },
+    { id: `${id}.drawn`, size: 'demo', unit: 'ms', value: drawn, floor: page },
+  ]
+}

@@ -14,20 +14,20 @@ import { largestHome, nodeId, type Size } from '#demo/large.ts'
 import { middleOf } from './measure.ts'
 
 /** What it takes to say what a grant that nobody has made yet would do, by counts: milliseconds by what it is. */
-export function impactsAt(evaluation: EvaluationContext, size: Size): Record<string, number> {
+export function impactsAt(evaluation: EvaluationContext, size: Size) {
   const random = createRandom(13)
   const nowhere = () => nodeId(1 + random.whole(size.nodes - 1))
   const person = (): Principal => `person:p${random.whole(size.people)}`
   const team = (): Principal => `team:t${random.whole(size.teams)}`
   const home = largestHome(size)
   return {
-    'impact: a person’s grant somewhere': middleOf(2000, countingFor(evaluation, nowhere, person)),
-    'impact: a team’s grant somewhere': middleOf(2000, countingFor(evaluation, nowhere, team)),
-    'impact: a team’s grant on a tenth of all places': middleOf(
+    'impact.person': middleOf(2000, countingFor(evaluation, nowhere, person)),
+    'impact.team': middleOf(2000, countingFor(evaluation, nowhere, team)),
+    'impact.team-tenth': middleOf(
       15,
       countingFor(evaluation, () => home, team),
     ),
-    'impact: everybody’s grant on a tenth of all places': middleOf(
+    'impact.everybody-tenth': middleOf(
       15,
       countingFor(
         evaluation,

@@ -8,7 +8,7 @@ import { demoPassword } from '#demo/scenario/people.ts'
 import { Visitor } from '#e2e/visitor.ts'
 import { startServer } from '#server/assemble.ts'
 import { seedLarge } from '../scripts/seed-large.ts'
-import { once } from './measure.ts'
+import { type Floor, once, timed } from './measure.ts'
 import { configFor } from './seeded.ts'
 import { sessionCookieIn } from './session-cookie.ts'
 
@@ -49,7 +49,14 @@ export async function openLarge(size: Size) {
     await running.stop()
     rmSync(dataDir, { recursive: true, force: true })
   }
-  return { call, get: (path: string) => () => call('GET', `/at/large${path}`), arrive, stop }
+  return {
+    dataDir,
+    cookie: () => cookie,
+    call,
+    get: (path: string) => () => call('GET', `/at/large${path}`),
+    arrive,
+    stop,
+  }
 }
 
 /** Opens a page and waits until a text of it is drawn. */
@@ -57,6 +64,12 @@ export const opening = (visitor: Visitor, path: string, text: string) => async (
   await visitor.open(path)
   await visitor.sees(text)
 }
+
+/** What no page opens faster than. */
+export const emptyPage = async (visitor: Visitor): Promise<Floor> => ({
+  what: 'opening a page that lists nothing',
+  value: await timed(opening(visitor, '/account', 'Two-step sign-in'), 5),
+})
 
 /** Plain rows into an empty file, in so many transactions: what no writing of ours can be faster than. */
 export async function writingRows(rows: number, transactions: number): Promise<number> {

@@ -4,7 +4,13 @@ import { cpus } from 'node:os'
 import { parseArgs } from 'node:util'
 import { sizes } from '#demo/large.ts'
 import { coreReadings } from './core.ts'
-import { type Reading, tableOfSizes } from './measure.ts'
+import { agedReadings } from './aged.ts'
+import { screenReadings } from './first-screen.ts'
+import { followingReadings } from './following.ts'
+import { manyReadings } from './many.ts'
+import { asData, type Reading, tableOf } from './measure.ts'
+import { peopleReadings } from './people.ts'
+import { rolesReadings } from './roles.ts'
 import { serverReadings } from './server.ts'
 
 /**
@@ -24,15 +30,28 @@ for (const name of chosen) {
   if (floor === undefined) throw new Error('what the core takes has a floor')
   readings.push(...core, ...(await serverReadings(name, floor)))
 }
-console.log(tableOfSizes(readings))
+const tables = [readings]
+if (values.size === undefined) {
+  execFileSync('npm', ['run', 'build', '--', '--logLevel', 'warn'])
+  for (const measure of [
+    agedReadings,
+    manyReadings,
+    followingReadings,
+    peopleReadings,
+    rolesReadings,
+    screenReadings,
+  ]) {
+    process.stderr.write(`Measuring: ${measure.name} …\n`)
+    tables.push(await measure())
+  }
+}
+for (const each of tables) process.stdout.write(`${tableOf(each)}\n\n`)
 if (values.json !== undefined)
   writeFileSync(
     values.json,
-    JSON.stringify({ node: process.version, processors: cpus().length, readings }, null, 2),
+    JSON.stringify(
+      { node: process.version, processors: cpus().length, readings: tables.flat().map(asData) },
+      null,
+      2,
+    ),
   )
-if (values.size === undefined) {
-  execFileSync('npm', ['run', 'build', '--', '--logLevel', 'warn'])
-  await import('./people.ts')
-  await import('./roles.ts')
-  await import('./first-screen.ts')
-}

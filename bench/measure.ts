@@ -1,10 +1,4 @@
-/** One figure: how long something took, beside the floor that was measured in the same run. */
-export interface Figure {
-  readonly what: string
-  readonly milliseconds: number
-  /** What the floor is, and how long that took. */
-  readonly floor: { readonly what: string; readonly milliseconds: number }
-}
+import { type FigureId, figureOf } from './figures.ts'
 
 /** The middle of several runs, after one that does not count. */
 export async function timed(run: () => Promise<unknown>, times = 7): Promise<number> {
@@ -20,29 +14,44 @@ export async function once(run: () => Promise<unknown>): Promise<number> {
   return performance.now() - began
 }
 
-/** A table in CommonMark. */
-export const tableOf = (figures: readonly Figure[]): string =>
-  [
-    '| | took | floor | ratio |',
-    '|---|---:|---|---:|',
-    ...figures.map(
-      ({ what, milliseconds, floor }) =>
-        `| ${what} | ${told(milliseconds)} | ${floor.what}, ${told(floor.milliseconds)} | ${(milliseconds / floor.milliseconds).toFixed(1)} |`,
-    ),
-  ].join('\n')
-
-const told = (milliseconds: number) =>
-  milliseconds >= 1000
-    ? `${(milliseconds / 1000).toFixed(1)} s`
-    : `${milliseconds.toFixed(milliseconds < 10 ? 1 : 0)} ms`
-
-/** One figure of what was measured on a workspace of a size; a floor is of the same unit. */
+/** One figure of what was measured, on a workspace of a size where there are several; a floor is of the same unit. */
 export interface Reading {
-  readonly what: string
+  readonly id: FigureId
   readonly size: string
-  readonly unit: 'ms' | 'MiB' | 'a second'
+  readonly unit: 'ms' | 'MiB' | 'kB' | 'a second'
   readonly value: number
-  readonly floor?: { readonly what: string; readonly value: number }
+  readonly floor?: Floor
+}
+
+export interface Floor {
+  readonly what: string
+  readonly value: number
+}
+
+const ratioOf = ({ value, floor }: Reading): number | null =>
+  floor === undefined ? null : value / floor.value
+
+/** As a script reads it: `met` is `null` where nothing was aimed at. */
+export function asData(reading: Reading) {
+  const { id, size, unit, value, floor } = reading
+  const { what, aim = null } = figureOf(id)
+  return {
+    id: `${id}@${size}`,
+    what,
+    value,
+    unit,
+    floor: floor?.value ?? null,
+    ratio: ratioOf(reading),
+    aim,
+    met: isMet(reading),
+  }
+}
+
+function isMet(reading: Reading): boolean | null {
+  const { aim } = figureOf(reading.id)
+  if (aim === undefined) return null
+  const is = aim.of === 'value' ? reading.value : (ratioOf(reading) ?? Number.NaN)
+  return is <= (aim.atMost ?? Infinity) && is >= (aim.atLeast ?? -Infinity)
 }
 
 /** The middle of many runs that do not wait. */
@@ -58,17 +67,32 @@ export const middleOf = (times: number, run: () => unknown): number =>
 export const middle = (values: readonly number[]): number =>
   values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
 
-/** The sizes side by side: what each came to, and how many times its floor that is. */
-export function tableOfSizes(readings: readonly Reading[]): string {
+/** The sizes side by side: what each came to, and how many times its floor that is. What falls short is said first. */
+export function tableOf(readings: readonly Reading[]): string {
   const sizes = [...new Set(readings.map(each => each.size))]
-  const rows = [...new Set(readings.map(each => each.what))].map(what => {
-    const alike = readings.filter(each => each.what === what)
+  const rows = [...new Set(readings.map(each => each.id))].map(id => {
+    const alike = readings.filter(each => each.id === id)
     const cells = sizes.map(size => cellOf(alike.find(each => each.size === size)))
-    return `| ${what} | ${cells.join(' | ')} | ${alike[0]?.floor?.what ?? ''} |`
+    return `| ${figureOf(id).what} | ${cells.join(' | ')} | ${alike[0]?.floor?.what ?? ''} | ${aimWords(id)} |`
   })
-  return [`| | ${sizes.join(' | ')} | floor |`, `|---|${'---:|'.repeat(sizes.length)}---|`, ...rows].join(
-    '\n',
-  )
+  const short = readings.filter(each => isMet(each) === false)
+  return [
+    ...short.map(
+      each =>
+        `Falls short (${each.size}): ${figureOf(each.id).what}, ${cellOf(each)}; aim ${aimWords(each.id)}`,
+    ),
+    ...(short.length === 0 ? [] : ['']),
+    `| | ${sizes.join(' | ')} | floor | aim |`,
+    `|---|${'---:|'.repeat(sizes.length)}---|---|`,
+    ...rows,
+  ].join('\n')
+}
+
+function aimWords(id: FigureId): string {
+  const { aim } = figureOf(id)
+  if (aim === undefined) return ''
+  const bound = aim.atMost === undefined ? `≥ ${aim.atLeast}` : `≤ ${aim.atMost}`
+  return aim.of === 'ratio' ? `× ${bound}` : bound
 }
 
 function cellOf(reading: Reading | undefined): string {
@@ -81,6 +105,12 @@ function cellOf(reading: Reading | undefined): string {
 
 function inWords({ unit, value }: Reading): string {
   if (unit === 'MiB') return `${value.toFixed(1)} MiB`
+  if (unit === 'kB') return `${Math.round(value)} kB`
   if (unit === 'a second') return `${Math.round(value)} a second`
   return value >= 1 ? told(value) : `${(value * 1000).toFixed(value < 0.01 ? 2 : 0)} µs`
 }
+
+export const told = (milliseconds: number): string =>
+  milliseconds >= 1000
+    ? `${(milliseconds / 1000).toFixed(1)} s`
+    : `${milliseconds.toFixed(milliseconds < 10 ? 1 : 0)} ms`

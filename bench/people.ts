@@ -3,98 +3,105 @@ import { invitingEdits } from '#contract/inviting.ts'
 import type { ImportedRowView } from '#contract/views/onboarding.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { nodeId } from '#demo/large.ts'
-import { type Figure, once, tableOf, timed } from './measure.ts'
-import { opening, openLarge, writingRows } from './large-server.ts'
+import type { FigureId } from './figures.ts'
+import { type Floor, once, type Reading, timed } from './measure.ts'
+import { emptyPage, opening, openLarge, writingRows } from './large-server.ts'
 
-/**
- * How fast people are listed, invited and brought in, over HTTP on a real file, with 20,000 people:
- * node --import tsx bench/people.ts
- */
+/** How fast people are listed, invited and brought in, over HTTP on a real file, with 20,000 people. */
+
 const size = { people: 20_000, teams: 200, nodes: 2000, grants: 3000, limits: 20, breaks: 40 }
-const { call, get, arrive, stop } = await openLarge(size)
+type Large = Awaited<ReturnType<typeof openLarge>>
 
-const reading = { what: 'the workspace’s name and what one may do', milliseconds: await timed(get('')) }
-const figures: Figure[] = []
-for (const [what, path] of [
-  ['first rows of 20,000 people', '/people'],
-  ['a search among them', '/people?find=vuori+19'],
-  ['guests whose time ends soon, by end', '/people?as=guest&only=ends+soon&sort=ends'],
-  ['the rows from 15,000 on', '/people?from=15000'],
-  ['one of them', '/people/p77'],
-  ['all names, to pick from', '/people/names'],
-  ['all of it as CSV', '/people.csv'],
-] as const)
-  figures.push({ what, milliseconds: await timed(get(path)), floor: reading })
+const reading = (id: FigureId, value: number, floor: Floor): Reading => ({
+  id,
+  size: '20,000 people',
+  unit: 'ms',
+  value,
+  floor,
+})
+
+export async function peopleReadings(): Promise<Reading[]> {
+  const large = await openLarge(size)
+  const name = { what: 'the workspace’s name and what one may do', value: await timed(large.get('')) }
+  const readings = [
+    ...(await lists(large, name)),
+    ...(await inviting(large, name)),
+    ...(await importing(large, name)),
+    ...(await pages(large)),
+  ]
+  await large.stop()
+  return readings
+}
+
+async function lists({ get }: Large, name: Floor): Promise<Reading[]> {
+  const readings: Reading[] = []
+  for (const [id, path] of [
+    ['people.first', '/people'],
+    ['people.search', '/people?find=vuori+19'],
+    ['people.ending', '/people?as=guest&only=ends+soon&sort=ends'],
+    ['people.far', '/people?from=15000'],
+    ['people.one', '/people/p77'],
+    ['people.names', '/people/names'],
+    ['people.csv', '/people.csv'],
+  ] as const)
+    readings.push(reading(id, await timed(get(path)), name))
+  return readings
+}
 
 const offer = {
-  as: 'member',
+  as: 'member' as const,
   role: null,
   teams: ['t0'],
   places: [{ node: nodeId(1), gives: levelActions('Reader') }],
   from: null,
   until: null,
-} as const
-const offered = { ...offer, teams: [...offer.teams], places: [...offer.places] }
-const addresses = Array.from({ length: 500 }, (_, index) => ({ mail: `new${index}@coast.example`, name: '' }))
-figures.push({
-  what: '500 addresses judged',
-  milliseconds: await timed(() => call('POST', `/at/large/people/addresses`, { as: 'member', addresses })),
-  floor: reading,
-})
-figures.push({
-  what: 'an offer looked through, 2,000 places',
-  milliseconds: await timed(() => call('POST', `/at/large/people/offer-preview`, { offer: offered })),
-  floor: reading,
-})
-const inviting = addresses.flatMap(({ mail }, index) =>
-  invitingEdits(offered, { person: `new:p${index}`, mail, name: '' }),
-)
-figures.push({
-  what: '500 invited, each into a team and a place, with mails and history',
-  milliseconds: await once(() => call('POST', `/at/large/changes`, { edits: inviting })),
-  floor: { what: '3,000 plain rows written', milliseconds: await writingRows(3000, 1) },
-})
+}
 
-const table = Array.from({ length: 5000 }, (_, index) => ({
-  mail: `row${index}@coast.example`,
-  name: `Row ${index}`,
-  title: 'Volunteer',
-}))
-let judged: ImportedRowView[] = []
-const judging = { rows: table, offer: { ...offered, teams: [], places: [] }, welcome: null }
-figures.push({
-  what: 'a table of 5,000 rows judged',
-  milliseconds: await once(async () => {
-    judged = await call<ImportedRowView[]>('POST', `/at/large/imports`, judging)
-  }),
-  floor: reading,
-})
-figures.push({
-  what: 'the 5,000 brought in, 50 at a time',
-  milliseconds: await once(async () => {
+async function inviting({ call }: Large, name: Floor): Promise<Reading[]> {
+  const addresses = Array.from({ length: 500 }, (_, index) => ({
+    mail: `new${index}@coast.example`,
+    name: '',
+  }))
+  const edits = addresses.flatMap(({ mail }, index) =>
+    invitingEdits(offer, { person: `new:p${index}`, mail, name: '' }),
+  )
+  const judged = await timed(() => call('POST', '/at/large/people/addresses', { as: 'member', addresses }))
+  const looked = await timed(() => call('POST', '/at/large/people/offer-preview', { offer }))
+  const done = await once(() => call('POST', '/at/large/changes', { edits }))
+  const rows = { what: '3,000 plain rows written', value: await writingRows(3000, 1) }
+  return [
+    reading('people.addresses', judged, name),
+    reading('people.offer', looked, name),
+    reading('people.inviting', done, rows),
+  ]
+}
+
+async function importing({ call }: Large, name: Floor): Promise<Reading[]> {
+  const rows = Array.from({ length: 5000 }, (_, index) => ({
+    mail: `row${index}@coast.example`,
+    name: `Row ${index}`,
+    title: 'Volunteer',
+  }))
+  let judged: ImportedRowView[] = []
+  const judging = { rows, offer: { ...offer, teams: [], places: [] }, welcome: null }
+  const judgedIn = await once(async () => {
+    judged = await call<ImportedRowView[]>('POST', '/at/large/imports', judging)
+  })
+  const doneIn = await once(async () => {
     for (let from = 0; from < judged.length; from += 50) {
       const edits: EditRequest[] = judged.slice(from, from + 50).flatMap(row => row.edits)
-      await call('POST', `/at/large/changes`, { edits })
+      await call('POST', '/at/large/changes', { edits })
     }
-  }),
-  floor: { what: '25,000 plain rows in 100 transactions', milliseconds: await writingRows(25_000, 100) },
-})
-
-const visitor = await arrive()
-const page = {
-  what: 'opening a page that lists nothing',
-  milliseconds: await timed(opening(visitor, '/account', 'Two-step sign-in'), 5),
+  })
+  const plain = { what: '25,000 plain rows in 100 transactions', value: await writingRows(25_000, 100) }
+  return [reading('people.import.judged', judgedIn, name), reading('people.import.done', doneIn, plain)]
 }
-figures.push({
-  what: 'opening the list in Chromium, first rows drawn',
-  milliseconds: await timed(opening(visitor, '/at/large/people', 'Aino Vuori'), 5),
-  floor: page,
-})
-figures.push({
-  what: 'opening it with a filter',
-  milliseconds: await timed(opening(visitor, '/at/large/people?find=vuori+19', 'Aino Vuori 19'), 5),
-  floor: page,
-})
-await visitor.close()
-await stop()
-process.stdout.write(`${tableOf(figures)}\n`)
+
+async function pages({ arrive }: Large): Promise<Reading[]> {
+  const visitor = await arrive()
+  const page = await emptyPage(visitor)
+  const first = await timed(opening(visitor, '/at/large/people', 'Aino Vuori'), 5)
+  const filtered = await timed(opening(visitor, '/at/large/people?find=vuori+19', 'Aino Vuori 19'), 5)
+  await visitor.close()
+  return [reading('people.page', first, page), reading('people.page.filtered', filtered, page)]
+}

@@ -19,7 +19,7 @@ import { createTables } from '#server/store/tables.ts'
 import { askedReadings } from './asked.ts'
 import { fixedAnswer } from './floor.ts'
 import { loadOn } from './load.ts'
-import { middle, once, type Reading } from './measure.ts'
+import { type Floor, middle, once, type Reading } from './measure.ts'
 import { configFor, copyOfLarge } from './seeded.ts'
 import { sessionCookieIn } from './session-cookie.ts'
 
@@ -27,7 +27,7 @@ import { sessionCookieIn } from './session-cookie.ts'
 
 type Name = keyof typeof sizes
 
-export async function serverReadings(name: Name, lookup: NonNullable<Reading['floor']>): Promise<Reading[]> {
+export async function serverReadings(name: Name, lookup: Floor): Promise<Reading[]> {
   const dataDir = await copyOfLarge(name)
   const starting = await startReadings(name, dataDir)
   const running = await startServer({
@@ -38,7 +38,7 @@ export async function serverReadings(name: Name, lookup: NonNullable<Reading['fl
     triesPerMinute: 1000,
     requestsPerMinute: 1e9,
   })
-  const signed = { running, ...(await signIn(running)) }
+  const signed = { running, ...(await signInTo(running)) }
   const readings = [
     ...(await askedReadings({ name, lookup, ...signed })),
     ...(await listingReadings(name, signed)),
@@ -69,10 +69,9 @@ async function startReadings(name: Name, dataDir: string): Promise<Reading[]> {
     await database.close()
   }
   const value = Math.min(...starting)
-  const what = 'start: from the file to the first answer'
   return [
     {
-      what,
+      id: 'start',
       size: name,
       unit: 'ms',
       value,
@@ -86,7 +85,7 @@ interface Signed {
   readonly cookie: string
 }
 
-async function signIn({ address }: Running): Promise<{ cookie: string; csrf: string }> {
+export async function signInTo({ address }: Running): Promise<{ cookie: string; csrf: string }> {
   const response = await fetch(`${address}/api/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
@@ -96,7 +95,7 @@ async function signIn({ address }: Running): Promise<{ cookie: string; csrf: str
   return { cookie: sessionCookieIn(response.headers), csrf }
 }
 
-const stateOf = ({ parts }: Running): State => {
+export const stateOf = ({ parts }: Running): State => {
   const [published] = parts.writer.states.published.values()
   if (published === undefined) throw new Error('there is no workspace')
   return published.snapshot.state
@@ -134,14 +133,14 @@ async function listingReadings(name: Name, { running, cookie }: Signed): Promise
   const what = 'the same stack with a fixed body of that size'
   return [
     {
-      what: 'a listing over HTTP',
+      id: 'listing.rate',
       size: name,
       unit: 'a second',
       value: listing.perSecond,
       floor: { what, value: floor.perSecond },
     },
     {
-      what: 'and the slowest of a hundred',
+      id: 'listing.p99',
       size: name,
       unit: 'ms',
       value: listing.p99,
@@ -150,13 +149,22 @@ async function listingReadings(name: Name, { running, cookie }: Signed): Promise
   ]
 }
 
+/** How many listings, and how many confirmed writes of fifty at once, a second. */
+export async function ratesOf({ running, cookie }: Signed) {
+  const url = `${running.address}/api/at/large/nodes/${twentyIn(running)}/children`
+  const { perSecond } = await loadOn({ url, cookie, connections: 10, seconds: 4 })
+  const nodes = changeable(stateOf(running), writers * rounds)
+  const took = await once(() => writeTogether(running, nodes))
+  return { listing: perSecond, writes: (nodes.length * 1000) / took }
+}
+
 type Loaded = Awaited<ReturnType<typeof loadOn>>
 
 const writers = 50
 const rounds = 20
 
 /** So many places that the owner may change; where there are fewer, some of them come again. */
-function changeable(state: State, count: number): NodeId[] {
+export function changeable(state: State, count: number): NodeId[] {
   const snapshot = snapshotOf(state, Date.now())
   const found: NodeId[] = []
   for (const { id } of eachRow(state.nodes)) {
@@ -184,7 +192,7 @@ async function writeReadings(name: Name, { running: { parts }, running }: Signed
   await plain.close()
   return [
     {
-      what: 'confirmed writes, fifty at once',
+      id: 'writes.rate',
       size: name,
       unit: 'a second',
       value: middle(together.slice(1)),
@@ -193,7 +201,7 @@ async function writeReadings(name: Name, { running: { parts }, running }: Signed
   ]
 }
 
-async function writeTogether({ parts }: Running, nodes: readonly NodeId[]): Promise<void> {
+export async function writeTogether({ parts }: Running, nodes: readonly NodeId[]): Promise<void> {
   const write = async (node: NodeId) => {
     const edits = [{ kind: 'node.describe' as const, node, note: `At ${performance.now()}` }]
     await applyChangeSet(parts, askerOf(parts, largeOwner.account, 'large'), {
