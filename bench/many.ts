@@ -2,22 +2,14 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pino } from 'pino'
-import type {
-  AccountId,
-  GrantId,
-  HandleId,
-  HoldingId,
-  NodeId,
-  PersonId,
-  WorkspaceId,
-} from '#core/base/ids.ts'
+import type { GrantId, HandleId, HoldingId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { provisionWorkspace } from '#core/changes/provisioning.ts'
 import { theWorkspace } from '#core/changes/scheduled.ts'
 import { emptyState } from '#core/records/all.ts'
 import { largeOwner } from '#demo/large.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { startServer } from '#server/assemble.ts'
-import { hashOf } from '#server/services/password.ts'
+import { hashOf } from '#server/services/account/password.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
 import { beginWriting, openDatabase } from '#server/store/database.ts'
 import { writeRows } from '#server/store/rows.ts'

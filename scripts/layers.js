@@ -4,22 +4,40 @@ import { readdirSync } from 'node:fs'
  * Who may import whom. Each row: a folder, and what of the project it may import besides itself.
  * Lint enforces it; scripts/layers.test.ts tries what must fail and what must pass.
  */
-const coreOrder = [
-  'base',
-  'levels',
-  'tree',
-  'people',
-  'rules',
-  'index',
-  'state',
-  'access',
-  'explain',
-  'changes',
-  'impact',
-  'remedies',
-  'words',
-  'records',
-]
+/** Folders that stand on those before them, by where they are. */
+export const ordered = {
+  core: [
+    'base',
+    'levels',
+    'tree',
+    'people',
+    'rules',
+    'index',
+    'state',
+    'access',
+    'explain',
+    'changes',
+    'impact',
+    'remedies',
+    'words',
+    'records',
+  ],
+  'server/services': [
+    'viewer',
+    'account',
+    'oversight',
+    'notifications',
+    'changes',
+    'content',
+    'access',
+    'people',
+    'teams',
+    'roles',
+    'sessions',
+    'workspace',
+  ],
+}
+
 const layers = ['core', 'contract', 'demo', 'server', 'web', 'e2e', 'bench', 'scripts']
 
 const mayImport = {
@@ -36,17 +54,40 @@ const within = [
   { target: 'server/services', from: 'server/http' },
   { target: 'server/store', from: ['server/http', 'server/services'] },
   { target: 'server/mail', from: ['server/http', 'server/services'] },
+  {
+    target: 'server/worker',
+    from: ['server/http', 'server/services', 'server/store', 'server/mail', 'server/live'],
+  },
   { target: 'server/live', from: ['server/http', 'server/services', 'server/store'] },
+  { target: 'web/workers', from: ['web/features', 'web/app', 'web/ui', 'web/api', 'web/store'] },
   { target: 'web/ui', from: ['web/features', 'web/store', 'web/app', 'web/api'] },
   { target: 'web/api', from: ['web/features', 'web/app', 'web/ui'] },
   { target: 'web/store', from: ['web/features', 'web/app', 'web/ui'] },
   { target: 'web/features', from: 'web/app' },
 ]
 
-/** A new feature has its wall at once. */
-const features = readdirSync(new URL('../web/features', import.meta.url))
-
 const pathsOf = names => names.map(name => `./${name}`)
+
+/** Read from the disk: a new folder has its wall at once. */
+export const foldersIn = path =>
+  readdirSync(new URL(`../${path}`, import.meta.url), { withFileTypes: true })
+    .filter(each => each.isDirectory() && each.name !== 'tests')
+    .map(each => each.name)
+
+const features = foldersIn('web/features')
+
+/** Each may import those before it; one that has no place yet, none. */
+const orderedZones = Object.entries(ordered).flatMap(([path, order]) =>
+  foldersIn(path).map(folder => {
+    const before = order.slice(0, Math.max(0, order.indexOf(folder)))
+    const others = foldersIn(path).filter(each => each !== folder && !before.includes(each))
+    return {
+      target: `./${path}/${folder}`,
+      from: pathsOf(others.map(each => `${path}/${each}`)),
+      message: `${path}/${folder} comes before that folder.`,
+    }
+  }),
+)
 
 export const layerZones = [
   ...Object.entries(mayImport).map(([layer, allowed]) => ({
@@ -54,11 +95,7 @@ export const layerZones = [
     from: pathsOf(layers.filter(each => each !== layer && !allowed.includes(each))),
     message: `${layer} may import ${allowed.length === 0 ? 'nothing outside itself' : allowed.join(' and ')}.`,
   })),
-  ...coreOrder.map((folder, index) => ({
-    target: `./core/${folder}`,
-    from: pathsOf(coreOrder.slice(index + 1).map(later => `core/${later}`)),
-    message: `core/${folder} comes before that folder.`,
-  })),
+  ...orderedZones,
   ...within.map(({ target, from }) => ({ target: `./${target}`, from: pathsOf([from].flat()) })),
   ...features.map(feature => ({
     target: `./web/features/${feature}`,

@@ -1,6 +1,7 @@
 import { ESLint } from 'eslint'
 import { resolve } from 'node:path'
 import { describe, expect, test } from 'vitest'
+import { foldersIn, ordered } from './layers.js'
 
 /** The import rules at work: each line is put at the head of a file that stands there, and linted. */
 const eslint = new ESLint({ cwd: resolve(import.meta.dirname, '..') })
@@ -24,7 +25,11 @@ describe('what must fail', () => {
     ['demo/generate.ts', "import '#server/config.ts'"],
     ['server/main.ts', "import '#demo/generate.ts'"],
     ['server/http/mount.ts', "import '../store/writer.ts'"],
-    ['server/services/text.ts', "import '../http/check.ts'"],
+    ['server/services/content/text.ts', "import '../../http/check.ts'"],
+    ['server/services/viewer/asker.ts', "import '../people/people.ts'"],
+    ['server/services/account/sign-in.test.ts', "import '../people/people.ts'"],
+    ['server/worker/places.ts', "import '../services/viewer/asker.ts'"],
+    ['web/workers/table.ts', "import '../api/api.ts'"],
     ['web/app/main.tsx', "import '#server/config.ts'"],
     ['web/features/teams/joining.ts', "import '../people/addresses.ts'"],
     ['web/ui/Panel.tsx', "import '../store/store.ts'"],
@@ -37,12 +42,18 @@ describe('what must fail', () => {
 describe('what must pass', () => {
   test.each([
     ['core/access/evaluate.ts', "import '../levels/action.ts'"],
-    ['server/services/text.ts', "import '../store/writer.ts'"],
-    ['server/http/mount.ts', "import '../services/text.ts'"],
+    ['server/services/content/text.ts', "import '../../store/writer.ts'"],
+    ['server/services/people/people.ts', "import '../viewer/asker.ts'"],
+    ['server/http/mount.ts', "import '../services/content/text.ts'"],
     ['web/features/teams/joining.ts', "import '../../ui/Panel.tsx'"],
     ['web/features/teams/joining.ts', "import '#core/levels/action.ts'"],
     ['demo/generate.ts', "import '#core/changes/judge.ts'"],
   ])('%s: %s', async (file, line) => {
     expect(await faults(file, line)).toEqual([])
   })
+})
+
+test('every folder that stands among others has its place', () => {
+  for (const [path, order] of Object.entries(ordered))
+    expect(foldersIn(path).toSorted()).toEqual(order.toSorted())
 })

@@ -4,7 +4,7 @@ import session from 'express-session'
 import type { AccountId } from '#core/base/ids.ts'
 import type { Parts } from '../parts.ts'
 import { problemOf } from '../problem-error.ts'
-import { SignInStore } from '../services/sign-in-store.ts'
+import { SignInStore } from '../services/account/sign-in-store.ts'
 
 declare module 'express-session' {
   interface SessionData {

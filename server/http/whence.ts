@@ -2,7 +2,7 @@ import { isIPv6 } from 'node:net'
 import { parse } from 'cookie'
 import type { Request, Response } from 'express'
 import type { Parts } from '../parts.ts'
-import { deviceToken, type Held, isDeviceOf, type Whence } from '../services/throttle.ts'
+import { deviceToken, type Held, isDeviceOf, type Whence } from '../services/account/throttle.ts'
 import { cookieName, cookieOf } from './session.ts'
 
 /** Browsers are used by some people, not by many. */

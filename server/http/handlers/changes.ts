@@ -1,5 +1,5 @@
 import type { Parts } from '../../parts.ts'
-import { applyChangeSet } from '../../services/change.ts'
+import { applyChangeSet } from '../../services/changes/change.ts'
 import {
   addToDraft,
   changeDraft,
@@ -9,8 +9,8 @@ import {
   dropDraft,
   handOverDraft,
   recipientsView,
-} from '../../services/drafts.ts'
-import { preview } from '../../services/preview.ts'
+} from '../../services/changes/drafts.ts'
+import { preview } from '../../services/changes/preview.ts'
 import type { WorkspaceHandlers } from '../mount.ts'
 
 /** Change sets: previewed, applied, or drafted first. */

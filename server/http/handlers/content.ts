@@ -1,9 +1,9 @@
 import type { Parts } from '../../parts.ts'
-import { visiblePlace } from '../../services/asker.ts'
-import { columnPeopleView, columnsView } from '../../services/columns.ts'
-import { moveTargets, nodeView, visibleChildren } from '../../services/content.ts'
-import { changesWithin } from '../../services/place-changes.ts'
-import { saveText, textView } from '../../services/text.ts'
+import { visiblePlace } from '../../services/viewer/asker.ts'
+import { columnPeopleView, columnsView } from '../../services/access/columns.ts'
+import { moveTargets, nodeView, visibleChildren } from '../../services/content/content.ts'
+import { changesWithin } from '#server/services/content/changes-within.ts'
+import { saveText, textView } from '../../services/content/text.ts'
 import type { WorkspaceHandlers } from '../mount.ts'
 
 /** Places and what is written in them. */

@@ -1,5 +1,5 @@
 import type { Parts } from '../../parts.ts'
-import { auditEntryDetailView, historyView } from '../../services/history.ts'
+import { auditEntryDetailView, historyView } from '../../services/oversight/history.ts'
 import {
   chooseNotifications,
   markNotifications,

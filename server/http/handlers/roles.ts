@@ -1,9 +1,9 @@
 import type { Parts } from '../../parts.ts'
-import { ownersView } from '../../services/owners.ts'
-import { requestsView } from '../../services/requests.ts'
-import { holdersView, rolesToAssign, rolesView } from '../../services/roles.ts'
-import { seatsView } from '../../services/seats.ts'
-import { viewedView, viewingSessionsView } from '../../services/viewing-sessions.ts'
+import { ownersView } from '../../services/roles/owners.ts'
+import { requestsView } from '../../services/access/requests.ts'
+import { holdersView, rolesToAssign, rolesView } from '../../services/roles/roles.ts'
+import { seatsView } from '../../services/workspace/seats.ts'
+import { viewedView, viewingSessionsView } from '../../services/sessions/viewing-sessions.ts'
 import type { WorkspaceHandlers } from '../mount.ts'
 
 /** Roles and who holds them, requests, owners, seats, and viewing sessions. */

@@ -6,7 +6,7 @@ import type { RecordedImpact } from '#core/impact/bulk.ts'
 import type { Snapshot, RecordChange } from '#core/state/state.ts'
 import type { PlaceName } from '#contract/views/names.ts'
 import type { NotificationChoice, NotificationView } from '#contract/views/notifications.ts'
-import { type Asker, asks } from '../asker.ts'
+import { type Asker, asks } from '../viewer/asker.ts'
 
 /** What was written in one commit of a workspace: all that a notification can come of. */
 export interface Written {

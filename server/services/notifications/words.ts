@@ -5,7 +5,7 @@ import { listed as listedWords } from '#core/words/english.ts'
 import { nameOfActions } from '#core/levels/level.ts'
 import { allRows } from '#core/base/collection.ts'
 import type { PlaceName } from '#contract/views/names.ts'
-import { type Asker, knowsPerson, maySee, nameOf } from '../asker.ts'
+import { type Asker, knowsPerson, maySee, nameOf } from '../viewer/asker.ts'
 
 /** Those of some places that a reader sees now. */
 export const visiblePlaces = (reader: Asker, nodes: readonly NodeId[]): PlaceName[] =>

@@ -2,7 +2,7 @@ import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { ownersOf } from '#core/access/powers.ts'
 import { leftAlone } from '#core/changes/guards/steward-left.ts'
 import { placesWords } from '#core/words/english.ts'
-import { type Asker, mayOutline, maySee } from '../../asker.ts'
+import { type Asker, mayOutline, maySee } from '../../viewer/asker.ts'
 import { listed, visiblePlaces, whoDid } from '../words.ts'
 import { isOwner, type NotificationKind, type Written } from '../kind.ts'
 

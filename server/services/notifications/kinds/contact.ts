@@ -1,5 +1,5 @@
 import type { PersonId } from '#core/base/ids.ts'
-import { nameOf } from '../../asker.ts'
+import { nameOf } from '../../viewer/asker.ts'
 import type { NotificationKind } from '../kind.ts'
 
 interface Data {

@@ -12,8 +12,8 @@ import { type Snapshot, workspaceOf } from '#core/state/state.ts'
 import { throughDay } from '#contract/dates.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { NotificationView } from '#contract/views/notifications.ts'
-import { type Asker, maySee, nameOf, namingFor } from '../../asker.ts'
-import { principalName } from '../../principal.ts'
+import { type Asker, maySee, nameOf, namingFor } from '../../viewer/asker.ts'
+import { principalName } from '../../viewer/principal.ts'
 import type { NotificationKind, Written } from '../kind.ts'
 
 interface Data {

@@ -15,8 +15,8 @@ import {
   type RoleRequest,
 } from '#core/people/request.ts'
 import { wantedInWords } from '#core/words/request-events.ts'
-import { type Asker, asks, nameOf } from '../../asker.ts'
-import { eventNaming } from '../../audit-event.ts'
+import { type Asker, asks, nameOf } from '../../viewer/asker.ts'
+import { eventNaming } from '../../oversight/audit-event.ts'
 import { isMember, type NotificationKind, type Written } from '../kind.ts'
 import { quoted, visiblePlaces, whoDid } from '../words.ts'
 

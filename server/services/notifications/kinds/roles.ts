@@ -1,7 +1,7 @@
 import { rowOf } from '#core/base/collection.ts'
 import type { HandoverId, ViewingSessionId, PersonId, RoleId } from '#core/base/ids.ts'
 import type { RecordChange } from '#core/state/state.ts'
-import { nameOf } from '../../asker.ts'
+import { nameOf } from '../../viewer/asker.ts'
 import { quoted, whoDid } from '../words.ts'
 import { isMember, isOwner, type NotificationKind, type Written } from '../kind.ts'
 

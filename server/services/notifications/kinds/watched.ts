@@ -6,7 +6,7 @@ import type { RecordedImpact } from '#core/impact/bulk.ts'
 import { beyond, has } from '#core/levels/action.ts'
 import { pathOf } from '#core/state/state.ts'
 import { listed, nounFor, peopleWords, placesWords } from '#core/words/english.ts'
-import { holdsAt } from '../../asker.ts'
+import { holdsAt } from '../../viewer/asker.ts'
 import { whoDid } from '../words.ts'
 import { isMember, type NotificationKind, type Written } from '../kind.ts'
 
