@@ -31,7 +31,7 @@ describe('what must fail', () => {
     ['server/worker/places.ts', "import '../services/viewer/asker.ts'"],
     ['web/workers/table.ts', "import '../api/api.ts'"],
     ['web/app/main.tsx', "import '#server/config.ts'"],
-    ['web/features/teams/joining.ts', "import '../people/addresses.ts'"],
+    ['web/features/teams/joining.ts', "import '../people/coming-in/addresses.ts'"],
     ['web/ui/Panel.tsx', "import '../store/store.ts'"],
     ['e2e/server.ts', "import '#server/config.ts'"],
   ])('%s: %s', async (file, line) => {

@@ -34,8 +34,8 @@ const binScreen = screen(async () => (await import('../features/content/BinScree
 const nodeScreen = screen(async () => {
   const [{ NodeScreen }, { AccessColumn }, { NoAccess }] = await Promise.all([
     import('../features/content/NodeScreen.tsx'),
-    import('../features/access/AccessColumn.tsx'),
-    import('../features/access/NoAccess.tsx'),
+    import('../features/access/here/AccessColumn.tsx'),
+    import('../features/access/requests/NoAccess.tsx'),
   ])
   return () => <NodeScreen access={AccessColumn} noAccess={NoAccess} />
 })
@@ -51,14 +51,18 @@ const notificationsScreen = screen(
   async () => (await import('../features/notifications/NoticesScreen.tsx')).NotificationsScreen,
 )
 const directoryScreen = screen(
-  async () => (await import('../features/people/DirectoryScreen.tsx')).DirectoryScreen,
+  async () => (await import('../features/people/directory/DirectoryScreen.tsx')).DirectoryScreen,
 )
-const importScreen = screen(async () => (await import('../features/people/ImportScreen.tsx')).ImportScreen)
-const inviteScreen = screen(async () => (await import('../features/people/InviteScreen.tsx')).InviteScreen)
-const meScreen = screen(async () => (await import('../features/people/MeScreen.tsx')).MeScreen)
-const people = screen(async () => (await import('../features/people/People.tsx')).People)
+const importScreen = screen(
+  async () => (await import('../features/people/coming-in/ImportScreen.tsx')).ImportScreen,
+)
+const inviteScreen = screen(
+  async () => (await import('../features/people/coming-in/InviteScreen.tsx')).InviteScreen,
+)
+const meScreen = screen(async () => (await import('../features/people/me/MeScreen.tsx')).MeScreen)
+const people = screen(async () => (await import('../features/people/directory/People.tsx')).People)
 const onboardingScreen = screen(
-  async () => (await import('../features/people/OnboardingScreen.tsx')).OnboardingScreen,
+  async () => (await import('../features/people/coming-in/OnboardingScreen.tsx')).OnboardingScreen,
 )
 const settingsScreen = screen(
   async () => (await import('../features/settings/SettingsScreen.tsx')).SettingsScreen,
@@ -81,12 +85,14 @@ const viewingScreen = screen(
 )
 const teamsScreen = screen(async () => (await import('../features/teams/TeamsScreen.tsx')).TeamsScreen)
 
-const checkScreen = screen(async () => (await import('../features/access/CheckScreen.tsx')).CheckScreen)
+const checkScreen = screen(async () => (await import('../features/access/check/CheckScreen.tsx')).CheckScreen)
 const accessRequestsScreen = screen(
-  async () => (await import('../features/access/RequestsScreen.tsx')).RequestsScreen,
+  async () => (await import('../features/access/requests/RequestsScreen.tsx')).RequestsScreen,
 )
-const draftScreen = screen(async () => (await import('../features/access/DraftScreen.tsx')).DraftScreen)
-const placesOf = async () => await import('../features/access/PlacesOfScreen.tsx')
+const draftScreen = screen(
+  async () => (await import('../features/access/drafts/DraftScreen.tsx')).DraftScreen,
+)
+const placesOf = async () => await import('../features/access/many/PlacesOfScreen.tsx')
 const placesOfPersonScreen = screen(async () => (await placesOf()).PlacesOfPersonScreen)
 const placesOfTeamScreen = screen(async () => (await placesOf()).PlacesOfTeamScreen)
 const levelsScreen = screen(async () => (await import('../features/roles/LevelsScreen.tsx')).LevelsScreen)
