@@ -1,7 +1,7 @@
 import { By, Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { dayAhead } from './days.ts'
-import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
 import type { Visitor } from './visitor.ts'
 
 /** The access column in daily use, Check, and what is asked for, drafted and closed. */

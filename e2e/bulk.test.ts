@@ -1,23 +1,19 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { largeOwner, largestHome, sizes } from '#demo/large.ts'
-import { demoPassword } from '#demo/scenario/people.ts'
-import { type DemoServer, startLarge } from './server.ts'
-import { Visitor } from './visitor.ts'
+import { type Stage, stage } from './stage.ts'
+import { startLarge } from './server.ts'
+import type { Visitor } from './visitor.ts'
 
 /** A workspace of two thousand people and fifty thousand places: what reaches very many is told in counts. */
-let server: DemoServer
+let large: Stage
 let owner: Visitor
 
 beforeAll(async () => {
-  server = await startLarge()
-  owner = await Visitor.arrive(server.address)
-  await owner.signIn(largeOwner.mail, demoPassword)
+  large = await stage(startLarge)
+  owner = await large.welcome(largeOwner.mail)
 }, 180_000)
 
-afterAll(async () => {
-  await owner.close()
-  await server.stop()
-})
+afterAll(() => large.leave())
 
 test('what a grant to all does is counted before it is given, and stands so in the history', async () => {
   await owner.open(`/at/large/content/${largestHome(sizes.M)}`)

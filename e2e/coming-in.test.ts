@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
 import type { Visitor } from './visitor.ts'
 import { dayAhead } from './days.ts'
 

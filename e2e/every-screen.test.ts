@@ -1,24 +1,19 @@
 import { Key, logging } from 'selenium-webdriver'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { demoPassword } from '#demo/scenario/people.ts'
-import { type DemoServer, startDemo } from './server.ts'
-import { Visitor } from './visitor.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
+import type { Visitor } from './visitor.ts'
 
 /** Every screen once in the dark, and as on a phone: nothing stands in anybody's way, nothing is wider than the window. */
-let server: DemoServer
+let demo: OwnerOfDemo
 let owner: Visitor
 
 beforeAll(async () => {
-  server = await startDemo()
-  owner = await Visitor.arrive(server.address)
-  await owner.signIn('ilse@marram.example', demoPassword)
+  demo = await ownerOfDemo()
+  ;({ owner } = demo)
   await owner.chooseView({ theme: 'dark', openNodes: { 'node-sites': true } })
 })
 
-afterAll(async () => {
-  await owner.close()
-  await server.stop()
-})
+afterAll(() => demo.leave())
 
 const at = '/at/marram-coast-survey'
 

@@ -1,28 +1,24 @@
 import { Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { dayOf } from '#contract/dates.ts'
-import { demoPassword } from '#demo/scenario/people.ts'
-import { type DemoServer, startDemo } from './server.ts'
-import { Visitor } from './visitor.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
+import type { Visitor } from './visitor.ts'
 
 /** Invite, team, home, share, why: two people signed in side by side, on the demo workspace. */
 const at = '/at/marram-coast-survey'
 const newPassword = 'tern and plover and knot'
 
-let server: DemoServer
+let demo: OwnerOfDemo
 let owner: Visitor
 let other: Visitor
 
 beforeAll(async () => {
-  server = await startDemo()
-  ;[owner, other] = await Promise.all([Visitor.arrive(server.address), Visitor.arrive(server.address)])
-  await owner.signIn('ilse@marram.example', demoPassword)
+  demo = await ownerOfDemo()
+  ;({ owner } = demo)
+  other = await demo.arrive()
 })
 
-afterAll(async () => {
-  await Promise.all([owner.close(), other.close()])
-  await server.stop()
-})
+afterAll(() => demo.leave())
 
 async function comesIn(mail: string, name: string): Promise<void> {
   await other.open('/mailbox')

@@ -1,20 +1,18 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { type DemoServer, startDemo } from './server.ts'
-import { Visitor } from './visitor.ts'
+import { type Stage, stage } from './stage.ts'
+import { startDemo } from './server.ts'
+import type { Visitor } from './visitor.ts'
 
 /** A server without a workspace: the first visit makes one. */
-let server: DemoServer
+let empty: Stage
 let visitor: Visitor
 
 beforeAll(async () => {
-  server = await startDemo({ empty: true })
-  visitor = await Visitor.arrive(server.address)
+  empty = await stage(() => startDemo({ empty: true }))
+  visitor = await empty.arrive()
 })
 
-afterAll(async () => {
-  await visitor.close()
-  await server.stop()
-})
+afterAll(() => empty.leave())
 
 test('the first visit leads to creating the workspace and its Owner', async () => {
   await visitor.open('/')

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
 import type { Visitor } from './visitor.ts'
 
 /** Breaking, following again and limiting, each with its effect first, with a member beside the Owner. */

@@ -1,30 +1,27 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { demoPassword } from '#demo/scenario/people.ts'
 import { type Line, lineTo } from './line.ts'
-import { type DemoServer, startDemo } from './server.ts'
-import { Visitor } from './visitor.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
+import type { Visitor } from './visitor.ts'
 
 /** Two people at once: what one does, the other sees without reload. The member's line can be cut. */
 const at = '/at/marram-coast-survey'
 const creek = `${at}/content/node-sites-harrow-creek`
 const gone = 'There is nothing here that you can open.'
-let server: DemoServer
+let demo: OwnerOfDemo
 let line: Line
 let owner: Visitor
 let member: Visitor
 
 beforeAll(async () => {
-  server = await startDemo()
-  line = await lineTo(server.address)
-  ;[owner, member] = await Promise.all([Visitor.arrive(server.address), Visitor.arrive(line.address)])
-  await owner.signIn('ilse@marram.example', demoPassword)
-  await member.signIn('pilar@marram.example', demoPassword)
+  demo = await ownerOfDemo()
+  ;({ owner } = demo)
+  line = await lineTo(demo.server.address)
+  member = await demo.welcome('pilar@marram.example', line.address)
 })
 
 afterAll(async () => {
-  await Promise.all([owner.close(), member.close()])
+  await demo.leave()
   await line.close()
-  await server.stop()
 })
 
 /** A change set sent from the Owner's own page, for what the interface gives in whole days only. */
@@ -166,13 +163,11 @@ test('of two people at the same place the second is told what changed, and decid
   await owner.choose('Highest level', 'Preview')
   await owner.sees('people drop to Preview')
   const before = Number(/(\d+) people drop to Preview/.exec(await owner.reads())?.[1])
-  const meanwhile = await Visitor.arrive(server.address)
-  await meanwhile.signIn('tomas@marram.example', demoPassword)
+  const meanwhile = await demo.welcome('tomas@marram.example')
   await meanwhile.open(`${at}/content/node-sites-gull-sands-drone-flights`)
   await meanwhile.pick('Share with a person, team or address', 'Henrik Maas')
   await meanwhile.press('Give Reader')
   await meanwhile.sees('Henrik Maas now has Reader on Drone flights.')
-  await meanwhile.close()
   await owner.press('Limit to Preview')
   await owner.sees('Something changed in the meantime')
   await owner.sees('Tomas Reuss gave Henrik Maas Reader on Drone flights in Gull Sands.')

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
 import type { Visitor } from './visitor.ts'
 
 /**

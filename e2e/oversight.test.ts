@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
 import type { Visitor } from './visitor.ts'
 
 /** Acts with their effect first, then looked back at, undone, and told to whom they concern. */

@@ -1,6 +1,6 @@
 import { By, Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
 import type { Visitor } from './visitor.ts'
 import { dayAhead } from './days.ts'
 

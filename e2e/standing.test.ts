@@ -3,7 +3,7 @@ import { By, Key } from 'selenium-webdriver'
 import { generate } from 'otplib'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { demoPassword } from '#demo/scenario/people.ts'
-import { type OwnerOfDemo, ownerOfDemo } from './owner.ts'
+import { type OwnerOfDemo, ownerOfDemo } from './stage.ts'
 import type { Visitor } from './visitor.ts'
 import { dayAhead, dayInWords } from './days.ts'
 

@@ -32,6 +32,8 @@ export interface EvaluationContext {
   readonly time: Instant
   readonly profiles: (Int32Array | undefined)[]
   readonly longer: (Int32Array | undefined)[]
+  /** Room to work in, for who needs a number for each segment: none waits in the middle while another works. */
+  readonly room: { numbers: Int32Array }
 }
 
 /** The first number of a profile: how many teams follow, and bits. */
@@ -57,16 +59,15 @@ export function evaluationOf(snapshot: Snapshot): EvaluationContext {
   return evaluation
 }
 
-export const createEvaluation = (index: AccessIndex, time: Instant): EvaluationContext => ({
-  index,
-  time,
-  profiles: [],
-  longer: [],
-})
+export const createEvaluation = (
+  index: AccessIndex,
+  time: Instant,
+  room: EvaluationContext['room'] = { numbers: new Int32Array() },
+): EvaluationContext => ({ index, time, profiles: [], longer: [], room })
 
 /** Of another index: where it says the same of all people and teams, what was worked out of them stands. */
 export function createEvaluationBeside(
-  { index: other, time: otherTime, profiles, longer }: EvaluationContext,
+  { index: other, time: otherTime, profiles, longer, room }: EvaluationContext,
   index: AccessIndex,
   time = otherTime,
 ): EvaluationContext {
@@ -75,7 +76,7 @@ export function createEvaluationBeside(
     index.memberships === other.memberships &&
     index.groups === other.groups &&
     index.forAll === other.forAll
-  return isSame ? { index, time, profiles, longer } : createEvaluation(index, time)
+  return isSame ? { index, time, profiles, longer, room } : createEvaluation(index, time, room)
 }
 
 /** Of two moments between which nothing begins or ends: where the same is said of people, it is worked out once. */

@@ -64,12 +64,12 @@ function answered(evaluation: EvaluationContext, person: number): Int16Array {
   const { segments, entries, freeSegments } = evaluation.index
   const bySegment = new Int16Array(freeSegments.length)
   if (!isActiveIn(evaluation, person)) return bySegment
-  const sumOf = scratchOf(freeSegments.length)
+  const sumOf = roomFor(evaluation, freeSegments.length)
   const whom = whomOf(evaluation, person)
   const marks = createMarks()
   mark(marks, whom)
   const sums: Sum[] = []
-  const row: Row = { page: scratch, at: 0, entries, marks }
+  const row: Row = { page: segments.pages[0] as Int32Array, at: 0, entries, marks }
   const answering = { evaluation, person, whom, bySegment, sumOf, sums }
   const late: number[] = []
   for (let segment = 0; segment < bySegment.length; segment += 1) {
@@ -119,12 +119,10 @@ function isSpokenFrom(first: number, entries: Vector, marks: Marks): boolean {
   return false
 }
 
-/** Used again each time, since none waits while another is worked out: to make it anew takes longer than all else. */
-let scratch: Int32Array = new Int32Array()
-
-function scratchOf(length: number): Int32Array {
-  if (scratch.length < length) scratch = new Int32Array(length)
-  return scratch.subarray(0, length).fill(none)
+/** Used again each time: to make it anew takes longer than all else. */
+function roomFor({ room }: EvaluationContext, length: number): Int32Array {
+  if (room.numbers.length < length) room.numbers = new Int32Array(length)
+  return room.numbers.subarray(0, length).fill(none)
 }
 
 /** Those above first. A row that is free stands in nothing. */
