@@ -18,7 +18,7 @@ import { isLarge } from './services/viewer/visible.ts'
 import { followerOfEnds, followerOfEvents, topicsFor } from './services/notifications/live-events.ts'
 import { followerOfChoices } from './services/notifications/choices.ts'
 import { followerOfNewest } from './services/notifications/newest.ts'
-import { passing, startClockwork, stopClockwork } from './services/changes/scheduled.ts'
+import { passing, putAwayUnused, startClockwork, stopClockwork } from './services/changes/scheduled.ts'
 import { createTurns } from './services/viewer/turns.ts'
 import { openDatabase, openKept } from './store/database.ts'
 import { lockDataDir } from './store/dialects/sqlite/lock.ts'
@@ -27,7 +27,7 @@ import type { Said } from './store/loading.ts'
 import { follow } from './store/log.ts'
 import { forgetMisses } from './store/misses.ts'
 import { followerOfSessions, keepSeen, openSessions } from './store/sessions.ts'
-import { createStates, followerOfStates } from './store/states.ts'
+import { agedIn, createStates, followerOfStates, readWorkspace } from './store/states.ts'
 import { createTables } from './store/tables.ts'
 import { type Watch, watch } from './store/watch.ts'
 import { createWriter, whenIdle } from './store/writer.ts'
@@ -108,9 +108,14 @@ export async function openParts({
 }
 
 /** Writes down who was here, and lets go of what is over. */
-async function keepHouse({ sessions }: Parts): Promise<void> {
+async function keepHouse(parts: Parts): Promise<void> {
+  const { sessions, config, writer } = parts
   await keepSeen(sessions)
   await forgetMisses(sessions, Date.now())
+  if (config.readsOnly !== true) return
+  // What clockwork does where one writes.
+  putAwayUnused(parts)
+  for (const workspace of agedIn(writer.states)) await readWorkspace(writer.states, workspace)
 }
 
 /** Has all that lies in memory follow what is written, here and by other processes. */
@@ -182,7 +187,7 @@ async function startWorks(parts: Parts) {
   await follow(parts.writer.log, followerOfMails(outbox))
   const clockwork = startClockwork(parts)
   const stop = async () => {
-    stopClockwork(clockwork)
+    await stopClockwork(clockwork)
     await stopOutbox(outbox)
   }
   return { stop }

@@ -1,7 +1,9 @@
 import { afterEach, beforeEach, expect, test } from 'vitest'
-import type { TreeView } from '#contract/views/content.ts'
+import type { NodeView, TreeView } from '#contract/views/content.ts'
 import type { AppliedView, WorkspaceView } from '#contract/views/workspace.ts'
 import type { HistoryView } from '#contract/views/history.ts'
+import type { WorkspaceId } from '#core/base/ids.ts'
+import { readAnew } from './store/writer.ts'
 import { putAwayUnused } from './services/changes/scheduled.ts'
 import { founded, invite, type TestServer, tokenFor, Visitor, welcome } from './tests/client.ts'
 import { share, steward } from './tests/coast.ts'
@@ -109,4 +111,24 @@ test('an invitation and a link lead into one that nobody uses', async () => {
       .status,
   ).toBe(200)
   expect((await nils.get('/at/isle-5')).status).toBe(200)
+})
+
+test('one is read anew while others change it: nothing is lost, and it says the same', async () => {
+  const { writer } = server.parts
+  const id = writer.states.bySlug.get('coast') as WorkspaceId
+  const { body } = await owner.change(...(await homeIn('coast')))
+  const home = body.made['new:home']
+  const writing = Array.from({ length: 40 }, (_, index) =>
+    owner.change({ kind: 'node.create', node: 'new:n', parent: home, as: 'page', name: `Page ${index}` }),
+  )
+  await Promise.all([readAnew(writer, id), ...writing, readAnew(writer, id)])
+  const readAt = () => writer.states.published.get(id)?.readAt ?? 0
+  expect(readAt()).toBeGreaterThan(1)
+  const { revision } = (await owner.change({ kind: 'node.describe', node: home, note: 'Sand' })).body
+  const before = await tree('coast')
+  const names = before.homes.map(each => each.name)
+  await readAnew(writer, id)
+  expect([readAt(), await tree('coast'), names]).toEqual([revision, before, ['Landing']])
+  const { body: node } = await owner.get<NodeView>(`/at/coast/nodes/${home}`)
+  expect([node.note, node.children.length]).toEqual(['Sand', 40])
 })

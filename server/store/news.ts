@@ -11,6 +11,8 @@ export type News =
   | { readonly of: 'revision'; readonly workspace: WorkspaceId; readonly revision: number }
   /** What began and ended by itself up to the entry stands in the history. */
   | { readonly of: 'passed'; readonly workspace: WorkspaceId }
+  /** Its state says the same, and was read anew: what had changed since it was read before is no longer kept apart. */
+  | { readonly of: 'read-anew'; readonly workspace: WorkspaceId }
   | AccountNews
   | {
       readonly of: 'choice'

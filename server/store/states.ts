@@ -110,15 +110,35 @@ export function need(states: States, workspace: WorkspaceId): Promise<void> {
   return loading
 }
 
-/** Reads it anew, though it may be there already: what others wrote meanwhile is in it. */
-async function readWorkspace(states: States, workspace: WorkspaceId): Promise<void> {
-  const { tables, clock, said, heads } = states
-  let state = await loadState(tables, workspace, said)
-  const readAt = state.revision
-  const isBehind = () => state.revision < (heads.get(workspace)?.revision ?? 0)
-  while (isBehind()) state = await stateAfter(tables, state, workspace)
-  publish(states, state, { now: clock(), readAt })
+/** Reads it, though it may be there already: what others wrote meanwhile is in it. */
+export async function readWorkspace(states: States, workspace: WorkspaceId): Promise<void> {
+  const { tables, clock, said } = states
+  const read = await loadState(tables, workspace, said)
+  const state = await caughtUp(states, read)
+  publish(states, state, { now: clock(), readAt: read.revision })
 }
+
+/** The state with all that is known to have been written since it was read. */
+export async function caughtUp({ tables, heads }: States, read: State): Promise<State> {
+  const { id } = workspaceOf(read)
+  let state = read
+  const isBehind = () => state.revision < (heads.get(id)?.revision ?? 0)
+  while (isBehind()) state = await stateAfter(tables, state, id)
+  return state
+}
+
+/**
+ * Of so many changes, or a tenth of the places, each lies apart from what was read: to write, and to hold it all, takes
+ * longer by and by. Past that it is read anew.
+ */
+const keptApart = 10_000
+
+/** The workspaces in memory that are to be read anew. */
+export const agedIn = ({ published }: States): WorkspaceId[] =>
+  [...published].flatMap(([workspace, { readAt, snapshot }]) => {
+    const { revision, index } = snapshot.state
+    return revision - readAt > Math.max(keptApart, index.nodes.length / 10) ? [workspace] : []
+  })
 
 /** Lets go of workspaces that nobody has asked about since, but for those in use. */
 export function putAway(states: States, since: Instant, isInUse: (workspace: WorkspaceId) => boolean): void {
@@ -183,12 +203,14 @@ async function stateAfter(tables: Tables, before: State, workspace: WorkspaceId)
 /** Publishes what an entry made. */
 function take(states: States, { at, news, states: next }: Heard): void {
   const passed = new Set(news.flatMap(each => (each.of === 'passed' ? [each.workspace] : [])))
+  const anew = new Set(news.flatMap(each => (each.of === 'read-anew' ? [each.workspace] : [])))
   for (const workspace of new Set([...next.keys(), ...passed])) {
     const state = next.get(workspace) ?? states.published.get(workspace)?.snapshot.state
     const head = states.heads.get(workspace)
     const passedTo = passedAfter(head, { at, isPassed: passed.has(workspace) })
     if (head !== undefined) states.heads.set(workspace, { ...head, passedTo })
-    if (state !== undefined) publish(states, state, { now: at, passedTo })
+    const read = state !== undefined && anew.has(workspace) ? { readAt: state.revision } : {}
+    if (state !== undefined) publish(states, state, { now: at, passedTo, ...read })
   }
 }
 

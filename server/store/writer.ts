@@ -2,15 +2,16 @@ import { randomUUID } from 'node:crypto'
 import type { Transaction } from 'sequelize'
 import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
-import { ok, type Result } from '#core/base/result.ts'
+import { ok, refused, type Result } from '#core/base/result.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
 import { type Commit, rowsOnly } from './commit.ts'
 import { beginWriting } from './database.ts'
+import { loadState } from './loading.ts'
 import { append, createLog, type Log, type LogEntry, publishEntry } from './log.ts'
 import type { News } from './news.ts'
 import { type Batch, createBatch, flush, putChanges, unmet } from './rows.ts'
-import { dueAfter, passedAfter, seeAsBefore, type States } from './states.ts'
+import { caughtUp, dueAfter, passedAfter, seeAsBefore, type States } from './states.ts'
 import type { Tables } from './tables.ts'
 
 /**
@@ -240,6 +241,26 @@ function judged(
   } catch (error) {
     settle.push(() => job.reject(error))
     return undefined
+  }
+}
+
+/**
+ * Reads a workspace anew while others use and change it. It takes its place between two writes: those before it are in it,
+ * those after it stand on it.
+ */
+export async function readAnew(writer: Writer, workspace: WorkspaceId): Promise<void> {
+  const { states, tables } = writer
+  let state = await loadState(tables, workspace)
+  for (;;) {
+    state = await caughtUp(states, state)
+    const fresh = state
+    const placed = await submit<undefined, 'behind'>(writer, candidates => {
+      const now = candidates.snapshotOf(workspace)?.state.revision
+      if (now === undefined) return ok({ value: undefined })
+      if (now !== fresh.revision) return refused('behind')
+      return ok({ value: undefined, state: fresh, news: [{ of: 'read-anew', workspace }] })
+    })
+    if (placed.ok) return
   }
 }
 

@@ -4,8 +4,8 @@ import { nearingIn, scheduledTransitionsOf, theWorkspace, waitingIn } from '#cor
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { atRevision } from '#core/state/state.ts'
 import type { Parts } from '../../parts.ts'
-import { need, putAway } from '../../store/states.ts'
-import { noteDueOf, type Prepare, passWhatIsDue } from '../../store/writer.ts'
+import { agedIn, need, putAway } from '../../store/states.ts'
+import { noteDueOf, type Prepare, passWhatIsDue, readAnew } from '../../store/writer.ts'
 import { nothingWritten, type Written } from '../notifications/kind.ts'
 import { notificationsOf, telling } from '../notifications/write.ts'
 import { type Writing, writingOf } from './audit-entry.ts'
@@ -70,28 +70,46 @@ const unusedFor = 30 * 60_000
 
 export interface Clockwork {
   timer: NodeJS.Timeout | null
+  /** What it does now. */
+  looking: Promise<void>
+  isStopped: boolean
 }
 
-/** Wakes the writer at each start and end, so that it passes though nobody writes. */
+/** Wakes the writer at each start and end, so that it passes though nobody writes; keeps what lies in memory small. */
 export function startClockwork(parts: Parts): Clockwork {
-  const clockwork: Clockwork = { timer: null }
+  const clockwork: Clockwork = { timer: null, looking: Promise.resolve(), isStopped: false }
   const look = async () => {
-    await readWhatIsDue(parts).catch(parts.writer.fault)
+    await readWhatIsDue(parts, clockwork)
     await passWhatIsDue(parts.writer)
-    if (clockwork.timer === null) return
     putAwayUnused(parts)
-    const due = [...parts.writer.states.heads.values()].map(({ dueAt }) => (dueAt ?? 0) - parts.clock())
-    const next = due.reduce((least, each) => Math.min(least, each), longestWait)
-    clockwork.timer = setTimeout(() => void look(), Math.max(1, next))
+    if (!clockwork.isStopped) await readWhatAged(parts)
   }
-  clockwork.timer = setTimeout(() => void look(), 0)
+  const wind = (wait: number) => {
+    clockwork.timer = setTimeout(() => {
+      clockwork.looking = look()
+        .catch(parts.writer.fault)
+        .then(() => {
+          if (!clockwork.isStopped) wind(untilNext(parts))
+        })
+    }, wait)
+  }
+  wind(0)
   return clockwork
 }
 
+/** How long it is to the next start or end, in milliseconds. */
+function untilNext({ writer, clock }: Parts): number {
+  const now = clock()
+  let least = longestWait
+  for (const { dueAt } of writer.states.heads.values()) least = Math.min(least, (dueAt ?? 0) - now)
+  return Math.max(1, least)
+}
+
 /** Reads the workspaces that nobody uses and in which something is due, or may be. */
-async function readWhatIsDue({ writer, clock }: Parts): Promise<void> {
+async function readWhatIsDue({ writer, clock }: Parts, clockwork: Clockwork): Promise<void> {
   const { states } = writer
   for (const [workspace, { dueAt }] of states.heads) {
+    if (clockwork.isStopped) return
     if (dueAt !== null && (dueAt > clock() || states.published.has(workspace))) continue
     await need(states, workspace)
     if (dueAt === null) await noteDueOf(writer, workspace)
@@ -104,7 +122,13 @@ export function putAwayUnused({ writer, hub, clock }: Parts): void {
   putAway(writer.states, clock() - unusedFor, workspace => listened.has(workspace))
 }
 
-export function stopClockwork(clockwork: Clockwork): void {
+async function readWhatAged({ writer }: Parts): Promise<void> {
+  for (const workspace of agedIn(writer.states)) await readAnew(writer, workspace)
+}
+
+/** Waits for what it does now. */
+export async function stopClockwork(clockwork: Clockwork): Promise<void> {
+  clockwork.isStopped = true
   if (clockwork.timer !== null) clearTimeout(clockwork.timer)
-  clockwork.timer = null
+  await clockwork.looking
 }
