@@ -1,19 +1,21 @@
 import * as Ariakit from '@ariakit/react'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
+import { menuButton, MenuLabel } from './menu-button.tsx'
 
 interface Props {
   readonly button: ReactNode
   readonly buttonClass?: string
+  /** Whether it stands open when it comes. */
+  readonly isOpen?: boolean
   readonly children: ReactNode
 }
 
 /** A button that opens a list of ways and acts. */
-export const Menu = ({ button, buttonClass = '', children }: Props) => (
-  <Ariakit.MenuProvider>
-    <Ariakit.MenuButton className={`flex cursor-pointer items-center gap-2 ${buttonClass}`}>
-      {button}
-      <Ariakit.MenuButtonArrow className="quiet" />
+export const Menu = ({ button, buttonClass = '', isOpen = false, children }: Props) => (
+  <Ariakit.MenuProvider defaultOpen={isOpen}>
+    <Ariakit.MenuButton className={menuButton(buttonClass)}>
+      <MenuLabel>{button}</MenuLabel>
     </Ariakit.MenuButton>
     <Ariakit.Menu
       gutter={4}

@@ -1,0 +1,98 @@
+import {
+  type ComponentType,
+  type ReactNode,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react'
+
+/** What is loaded at most once. Read where it is there already; else it comes. */
+export interface Later<P> {
+  readonly load: () => Promise<ComponentType<P>>
+  loaded: ComponentType<P> | undefined
+}
+
+export function later<P>(load: () => Promise<ComponentType<P>>): Later<P> {
+  const part: Later<P> = {
+    loaded: undefined,
+    load: async () => {
+      part.loaded ??= await load()
+      return part.loaded
+    },
+  }
+  return part
+}
+
+/** A part that comes when it is wanted, and by itself once the page has nothing else to do. */
+export function useLater<P>(part: Later<P>): readonly [ComponentType<P> | undefined, () => void] {
+  const [, setThere] = useState(part.loaded !== undefined)
+  // Where it cannot be fetched now, whoever wants it tries again.
+  const want = useCallback(
+    () =>
+      void part.load().then(
+        () => setThere(true),
+        () => {},
+      ),
+    [part],
+  )
+  useEffect(() => whenIdle(want), [want])
+  return [part.loaded, want]
+}
+
+/** Long after the first look. Some browsers do not tell when they are idle. */
+function whenIdle(act: () => void): () => void {
+  const timer = setTimeout(act, 2500)
+  return () => clearTimeout(timer)
+}
+
+export interface Opening {
+  /** Opened by whoever wanted it before it was there. */
+  readonly isOpen: boolean
+}
+
+interface Props<P> {
+  readonly part: Later<P & Opening>
+  readonly given: P
+  readonly className: string
+  readonly children: ReactNode
+}
+
+/** The button of something that opens, until that has come: it looks and acts alike, and keeps the focus. */
+export function LaterButton<P>({ part, given, className, children }: Props<P>) {
+  const [Part, want] = useLater(part)
+  const [isOpen, setOpen] = useState(false)
+  const holder = useRef<HTMLDivElement>(null)
+  const hadFocus = useRef(false)
+  useLayoutEffect(() => {
+    if (Part !== undefined && hadFocus.current) holder.current?.querySelector('button')?.focus()
+    hadFocus.current = false
+  }, [Part])
+  return (
+    <div ref={holder} className="contents">
+      {Part === undefined ? (
+        <button
+          type="button"
+          aria-haspopup="menu"
+          aria-expanded={false}
+          className={className}
+          onPointerEnter={want}
+          onFocus={() => {
+            hadFocus.current = true
+            want()
+          }}
+          onBlur={() => (hadFocus.current = false)}
+          onClick={() => {
+            setOpen(true)
+            want()
+          }}
+        >
+          {children}
+        </button>
+      ) : (
+        <Part {...given} isOpen={isOpen} />
+      )}
+    </div>
+  )
+}
