@@ -55,6 +55,8 @@ export const operations = {
   peopleOfColumn: ['GET', '/at/{slug}/nodes/{id}/columns/{column}/people'],
   text: ['GET', '/at/{slug}/nodes/{id}/text'],
   saveText: ['PUT', '/at/{slug}/nodes/{id}/text'],
+  textVersions: ['GET', '/at/{slug}/nodes/{id}/text/versions'],
+  textVersion: ['GET', '/at/{slug}/nodes/{id}/text/versions/{version}'],
 
   people: ['GET', '/at/{slug}/people'],
   peopleIds: ['GET', '/at/{slug}/people/ids'],

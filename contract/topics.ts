@@ -68,6 +68,8 @@ export const topicsOf: Readonly<Record<Question, readonly (Exclude<Common, 'own'
   columns: atPlace,
   peopleOfColumn: atPlace,
   text: ['document:{id}', 'people'],
+  textVersions: ['document:{id}', 'places', 'people'],
+  textVersion: ['document:{id}', 'places', 'people'],
   people: [...anywhere, 'requests'],
   peopleIds: [...anywhere, 'requests'],
   peopleNames: ['people', 'roles'],

@@ -304,15 +304,8 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
     const now = world.server.time.now
     const addresses: readonly (readonly [names: string, path: (id: string) => string])[] = [
       ...[
-        '',
-        '/children',
-        '/changes',
-        '/access',
-        '/text',
-        '/people',
-        '/own-access',
-        '/move-targets?find=a',
-        '/columns',
+        ...['', '/children', '/changes', '/access', '/text', '/text/versions', '/text/versions/1'],
+        ...['/people', '/own-access', '/move-targets?find=a', '/columns'],
       ].map(part => ['nodes', (id: string) => `/nodes/${id}${part}`] as const),
       ['nodes', id => `/nodes/${id}/people?at=${now - 5}`],
       ['nodes', id => `/nodes/${id}/why/${self}`],

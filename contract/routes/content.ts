@@ -2,7 +2,15 @@ import { Type } from '@sinclair/typebox'
 import { pageQuery, placesQuery, textRequest } from '../requests.ts'
 import type { Route } from '../route.ts'
 import { ColumnAccessView } from '../views/access.ts'
-import { ColumnView, NodeView, PlaceChangeView, PlaceHit, TextView, TreeItem } from '../views/content.ts'
+import {
+  ColumnView,
+  NodeView,
+  PlaceChangeView,
+  PlaceHit,
+  TextVersionView,
+  TextView,
+  TreeItem,
+} from '../views/content.ts'
 import { pageOf } from '../views/page.ts'
 
 const seeing = 'To see the place.'
@@ -38,6 +46,16 @@ export const contentRoutes = {
     does: 'Writes a new version of a page, of the one that its author had before.',
     needs: 'To change the place.',
     body: textRequest,
+    answer: TextView,
+  },
+  textVersions: {
+    does: 'Who wrote which version of a page when, the newest first.',
+    needs: 'To change the place.',
+    answer: Type.Array(TextVersionView),
+  },
+  textVersion: {
+    does: 'What was written in one version of a page.',
+    needs: 'To change the place.',
     answer: TextView,
   },
 } as const satisfies Readonly<Record<string, Route>>

@@ -88,6 +88,14 @@ export const TextView = view('TextView', {
 })
 export type TextView = View<typeof TextView>
 
+/** One of the versions of a page; who wrote it is `null` for somebody whom the reader does not know. */
+export const TextVersionView = view('TextVersionView', {
+  version: Type.Number(),
+  changedAt: instant,
+  changedBy: orNull(Type.String()),
+})
+export type TextVersionView = View<typeof TextVersionView>
+
 /** A place that can be offered: where the asker gives access. */
 export const PlaceHit = view('PlaceHit', { ...PathView.properties, actions: Type.Number() })
 export type PlaceHit = View<typeof PlaceHit>

@@ -129,6 +129,8 @@ test('every operation is answered as the table says', async () => {
     await ask(operation, at(ids.folder))
   await ask('text', at(ids.page))
   await ask('saveText', { ...at(ids.page), body: { text: 'By boat', version: 0 } })
+  await ask('textVersions', at(ids.page))
+  await ask('textVersion', at(ids.page, { version: '1' }))
   await ask('columns', at(things['new:board']))
   await ask('peopleOfColumn', at(things['new:board'], { column: things['new:column'] }))
   await ask('moveTargets', { ...at(ids.inner), query: '?find=a' })

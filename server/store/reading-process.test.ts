@@ -50,6 +50,8 @@ function paramsOf(operation: Operation): Readonly<Record<string, string>> {
     columns: things['new:board'],
     peopleOfColumn: things['new:board'],
     text: ids.page,
+    textVersions: ids.page,
+    textVersion: ids.page,
     viewed: things['new:session'],
     holders: 'role-owner',
     auditEntry: '',
@@ -65,6 +67,7 @@ function paramsOf(operation: Operation): Readonly<Record<string, string>> {
     action: 'change',
     column: things['new:column'] ?? '',
     revision: '3',
+    version: '1',
   }
 }
 

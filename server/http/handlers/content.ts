@@ -3,7 +3,7 @@ import { visiblePlace } from '../../services/viewer/asker.ts'
 import { columnPeopleView, columnsView } from '../../services/access/columns.ts'
 import { moveTargets, nodeView, visibleChildren } from '../../services/content/content.ts'
 import { changesWithin } from '#server/services/content/changes-within.ts'
-import { saveText, textView } from '../../services/content/text.ts'
+import { saveText, textVersion, textVersions, textView } from '../../services/content/text.ts'
 import type { WorkspaceHandlers } from '../mount.ts'
 
 /** Places and what is written in them. */
@@ -16,5 +16,7 @@ export const contentHandlers = (parts: Parts) =>
     columns: (asker, { params }) => columnsView(asker, params.id),
     peopleOfColumn: (asker, { params, query }) => columnPeopleView(asker, params, query),
     text: (asker, { params }) => textView(parts, asker, params.id),
+    textVersions: (asker, { params }) => textVersions(parts, asker, params.id),
+    textVersion: (asker, { params }) => textVersion(parts, asker, params),
     saveText: (asker, { params, body }) => saveText(parts, asker, { id: params.id, request: body }),
   }) satisfies Partial<WorkspaceHandlers>

@@ -62,14 +62,21 @@ function everyQuestion(): Asked[] {
   return (Object.keys(topicsOf) as Question[]).flatMap(question => {
     const address = addressOf(question, { slug: 'coast' })
     const isOf = (part: string) => address.includes(`/${part}/undefined`)
-    const about =
-      question === 'text'
-        ? [ids.page]
-        : isOf('nodes')
-          ? [ids.folder, ids.inner, made['new:board'] ?? '']
-          : [isOf('people') ? member.id : isOf('roles') ? 'role-member' : isOf('history') ? '3' : 'nothing']
+    const about = question.startsWith('text')
+      ? [ids.page]
+      : isOf('nodes')
+        ? [ids.folder, ids.inner, made['new:board'] ?? '']
+        : [isOf('people') ? member.id : isOf('roles') ? 'role-member' : isOf('history') ? '3' : 'nothing']
     return about.map(id => {
-      const params = { slug: 'coast', id, person: member.id, action: 'change', column: 'none', revision: id }
+      const params = {
+        slug: 'coast',
+        id,
+        person: member.id,
+        action: 'change',
+        column: 'none',
+        revision: id,
+        version: '1',
+      }
       return { question, id, path: addressOf(question, params) + (queries[question] ?? '') }
     })
   })
