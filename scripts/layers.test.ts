@@ -27,6 +27,7 @@ describe('what must fail', () => {
     ['server/http/mount.ts', "import '../store/writer.ts'"],
     ['server/services/content/text.ts', "import '../../http/check.ts'"],
     ['server/services/viewer/asker.ts', "import '../people/people.ts'"],
+    ['server/services/viewer/asker.ts', "import '#core/base/numbering.ts'"],
     ['server/services/account/sign-in.test.ts', "import '../people/people.ts'"],
     ['server/worker/places.ts', "import '../services/viewer/asker.ts'"],
     ['web/workers/table.ts', "import '../api/api.ts'"],

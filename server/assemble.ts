@@ -14,7 +14,6 @@ import { followerOfMails, startOutbox, stopOutbox } from './mail/outbox.ts'
 import type { Parts } from './parts.ts'
 import { createScaler, endScaler } from './pictures/scaler.ts'
 import { problemOf } from './problem-error.ts'
-import { isLarge } from './services/viewer/visible.ts'
 import { followerOfEnds, followerOfEvents, topicsFor } from './services/notifications/live-events.ts'
 import { followerOfChoices } from './services/notifications/choices.ts'
 import { followerOfNewest } from './services/notifications/newest.ts'
@@ -32,6 +31,7 @@ import { createTables } from './store/tables.ts'
 import { type Watch, watch } from './store/watch.ts'
 import { createWriter, whenIdle } from './store/writer.ts'
 import { createThread, endThread, startThread } from './worker/asking.ts'
+import { isLarge } from './worker/by-id.ts'
 
 export interface Running {
   readonly parts: Parts
@@ -195,7 +195,7 @@ async function startWorks(parts: Parts) {
 
 /** Whether there is a workspace of which the thread will be asked. */
 const isAnyLarge = ({ writer }: Parts): boolean =>
-  [...writer.states.published.values()].some(({ snapshot }) => isLarge(snapshot.state.index))
+  [...writer.states.published.values()].some(({ snapshot }) => isLarge(snapshot.state))
 
 const listen = (server: Server, { port, host }: Config) =>
   new Promise<void>((resolve, reject) => {

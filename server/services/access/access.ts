@@ -1,17 +1,15 @@
+import { ownPlacesBelow } from '#core/access/by-id.ts'
 import type { AccessView, GrantView, LimitView, PersonAccessView } from '#contract/views/access.ts'
 import type { PlaceName, PrincipalName } from '#contract/views/names.ts'
 import { actionsAt } from '#core/access/evaluate.ts'
 import { givenTo, holdsBack } from '#core/access/matching.ts'
 import { actionsGiven, type Place } from '#core/access/place.ts'
-import { headsBelow, ownAt } from '#core/access/cut-segments.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { countActive, who } from '#core/access/who.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { isOver } from '#core/base/instant.ts'
-import { idOf, numberOf } from '#core/base/numbering.ts'
 import { compareWords } from '#core/base/compare-words.ts'
-import { state } from '#core/index/layout.ts'
 import { has, intersect } from '#core/levels/action.ts'
 import type { Grant, Limit } from '#core/rules/access-entry.ts'
 import { partsOf, personPrincipal } from '#core/rules/principal.ts'
@@ -65,11 +63,9 @@ function inheritanceOf(asker: Asker, { node, breakAt }: Place) {
 }
 
 function publishedFrom(asker: Asker, { node }: Place): PlaceName[] {
-  const { index, nodes } = asker.snapshot.state
-  const from = numberOf(index.nodes, node.id) as number
-  return [from, ...headsBelow(index, from)]
-    .filter(each => (ownAt(index, each).states & state.published) !== 0)
-    .map(each => rowOf(nodes, idOf(index.nodes, each) as NodeId) as ContentNode)
+  const { state } = asker.snapshot
+  return [...ownPlacesBelow(state, node.id, true)]
+    .flatMap(each => (each.isPublished ? [rowOf(state.nodes, each.id) as ContentNode] : []))
     .filter(each => each.web === 'published' && maySee(asker, each.id))
     .map(({ id, name }) => ({ id, name }))
 }

@@ -1,15 +1,13 @@
+import type { VisiblePlace } from '#core/access/by-id.ts'
 import { setImmediate } from 'node:timers/promises'
 import type { AccessiblePlaceView } from '#contract/views/access.ts'
 import type { PlaceHit } from '#contract/views/content.ts'
 import type { PathView } from '#contract/views/names.ts'
 import { givenTo } from '#core/access/matching.ts'
 import { type Subject, subjectOf } from '#core/access/subject.ts'
-import { isRoot } from '#core/access/side-by-side.ts'
-import { visibleAt, visibleCount, type VisibleRows } from '#core/access/what.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import { idOf } from '#core/base/numbering.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { isAsleep, type Privilege } from '#core/levels/privilege.ts'
@@ -23,7 +21,7 @@ import { problemOf } from '../../problem-error.ts'
 import { type Asker, holdsAt, knowsPerson, pathWords } from '../viewer/asker.ts'
 import { findPlaces } from '../viewer/place-search.ts'
 import { mayAskOf } from '../viewer/questions.ts'
-import { visibleSegments } from '../viewer/visible.ts'
+import { visiblePlaces } from '../../worker/by-id.ts'
 
 /** Where somebody has access, as far as the asker may be told: each place at which it differs from above. */
 export async function accessiblePlaces(
@@ -34,7 +32,7 @@ export async function accessiblePlaces(
   const subject = subjectOf(asker.snapshot, id as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
   return reachedBy(asker, subject, {
-    pieces: await visibleSegments(parts, asker, subject.person.id),
+    pieces: await visiblePlaces(parts.thread, { ...asker, person: subject.person.id }),
     mayTell: node => mayAskOf(asker, subject.person.id, node),
   })
 }
@@ -48,7 +46,7 @@ export const placesToOffer = (asker: Asker, find: string): Promise<PlaceHit[]> =
   })
 
 interface Reaching {
-  readonly pieces: VisibleRows
+  readonly pieces: Iterable<VisiblePlace>
   readonly mayTell: (node: NodeId) => boolean
 }
 
@@ -61,29 +59,27 @@ export async function reachedBy(
   subject: Subject,
   { pieces, mayTell }: Reaching,
 ): Promise<AccessiblePlaceView[]> {
-  const { index, nodes } = asker.snapshot.state
+  const { nodes } = asker.snapshot.state
   const found: { view: AccessiblePlaceView; alike: number }[] = []
   /** By the place of a piece in the list, under which view it is counted. */
   const toldIn: ((typeof found)[number] | undefined)[] = []
-  for (let place = 0; place < visibleCount(pieces); place += 1) {
-    const piece = visibleAt(pieces, place)
-    const id = idOf(index.nodes, piece.node) as NodeId
-    const above = toldIn[piece.within]
-    if (isRoot(index, piece.node) || !mayTell(id)) {
+  for (const { id, isRoot, within, actions, count } of pieces) {
+    const above = toldIn[within]
+    if (isRoot || !mayTell(id)) {
       toldIn.push(undefined)
-    } else if (above?.view.actions === piece.actions) {
-      above.alike += piece.nodes
+    } else if (above?.view.actions === actions) {
+      above.alike += count
       toldIn.push(above)
     } else {
       const node = rowOf(nodes, id) as ContentNode
       const told = {
-        view: reachedAt(asker, subject, { node, actions: piece.actions }),
-        alike: piece.nodes - 1,
+        view: reachedAt(asker, subject, { node, actions }),
+        alike: count - 1,
       }
       found.push(told)
       toldIn.push(told)
     }
-    if (place % atOnce === atOnce - 1) await setImmediate()
+    if (toldIn.length % atOnce === 0) await setImmediate()
   }
   return found.map(({ view, alike }) => ({ ...view, alike })).sort((a, b) => compareWords(wayTo(a), wayTo(b)))
 }

@@ -1,15 +1,13 @@
+import { ownPlacesBelow } from '#core/access/by-id.ts'
 import { setImmediate } from 'node:timers/promises'
 import type { OwnAccessPlaceView, OwnAccessView } from '#contract/views/access.ts'
 import type { PlaceName } from '#contract/views/names.ts'
 import { actionsAsIfActive } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
-import { headsBelow, ownAt } from '#core/access/cut-segments.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { NodeId } from '#core/base/ids.ts'
-import { idOf, numberOf } from '#core/base/numbering.ts'
 import { compareWords } from '#core/base/compare-words.ts'
-import { state } from '#core/index/layout.ts'
 import { has, holds } from '#core/levels/action.ts'
 import { partsOf } from '#core/rules/principal.ts'
 import { type Snapshot, pathOf } from '#core/state/state.ts'
@@ -31,9 +29,6 @@ export async function ownAccessView(asker: Asker, id: string): Promise<OwnAccess
   return { revision: asker.snapshot.state.revision, ...found, hiddenBelow }
 }
 
-/** States of a place by which access at it is another than above it. */
-const differing = state.broken | state.draft | state.archived | state.published | state.excluded
-
 /** So many are named, and others counted. */
 const namedAtMost = 200
 /** So many are looked at between one turn of others and the next. */
@@ -44,18 +39,16 @@ export async function ownAccessBelow(
   asker: Asker,
   { node }: Place,
 ): Promise<Omit<OwnAccessView, 'revision'>> {
-  const { index } = asker.snapshot.state
   const known: NodeId[] = []
   let hiddenBelow = 0
-  for (const [place, head] of headsBelow(index, numberOf(index.nodes, node.id) as number).entries()) {
-    const { states, hasEntries } = ownAt(index, head)
-    const isException = hasEntries || (states & differing) !== 0
-    if (isException && (states & state.binned) === 0) {
-      const id = idOf(index.nodes, head) as NodeId
+  let looked = 0
+  for (const { id, isException, isBinned } of ownPlacesBelow(asker.snapshot.state, node.id)) {
+    if (isException && !isBinned) {
       if (mayName(asker, id)) known.push(id)
       else hiddenBelow += 1
     }
-    if (place % atOnce === atOnce - 1) await setImmediate()
+    looked += 1
+    if (looked % atOnce === 0) await setImmediate()
   }
   const below = known.slice(0, namedAtMost).map(id => exceptionView(asker, id))
   // As one would meet them walking down.

@@ -8,7 +8,6 @@ import type { Instant } from '#core/base/instant.ts'
 import { binTime } from '#core/state/dates.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
-import { idOf } from '#core/base/numbering.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import { childrenOf, pathOf, privateFolderOf } from '#core/state/state.ts'
 import { personPrincipal } from '#core/rules/principal.ts'
@@ -24,7 +23,7 @@ import {
   visiblePlace,
 } from '../viewer/asker.ts'
 import { findPlaces } from '../viewer/place-search.ts'
-import { visibleRoots } from '../viewer/visible.ts'
+import { visibleRoots } from '../../worker/by-id.ts'
 
 /**
  * The tree as its reader finds it. Homes stand at the top for members; whatever else is seen without
@@ -32,11 +31,11 @@ import { visibleRoots } from '../viewer/visible.ts'
  */
 export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
   const { snapshot, subject } = asker
-  const { index, nodes } = snapshot.state
+  const { nodes } = snapshot.state
   const kept = privateFolderOf(snapshot.state, asker.person)
   const roots: TreeItem[] = []
-  for (const number of await visibleRoots(parts, asker, asker.person)) {
-    const node = rowOf(nodes, idOf(index.nodes, number) as NodeId) as ContentNode
+  for (const id of await visibleRoots(parts.thread, asker)) {
+    const node = rowOf(nodes, id) as ContentNode
     if (node.id !== kept?.id) roots.push(seenItem(asker, node) as TreeItem)
   }
   roots.sort((a, b) => compareWords(a.name, b.name))

@@ -1,5 +1,5 @@
+import { isThere } from '#core/access/by-id.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import { numberOf } from '#core/base/numbering.ts'
 import { check } from '#core/access/evaluate.ts'
 import { subjectOf } from '#core/access/subject.ts'
 import type { Difference } from '#core/access/diff-rows.ts'
@@ -72,7 +72,7 @@ function follows({ before, after }: Written, own: Difference, told: ReadonlySet<
   const parent = parentOf(after.state, own.node) ?? parentOf(before.state, own.node)
   if (parent === undefined) return false
   if (told.has(keyOf({ node: parent, before: own.before, after: own.after }))) return true
-  const isNew = numberOf(before.state.index.nodes, own.node) === undefined
+  const isNew = !isThere(before.state, own.node)
   return isNew && sees(before, own.person, parent) && sees(after, own.person, parent)
 }
 

@@ -1,16 +1,12 @@
+import { seesBelow } from '#core/access/by-id.ts'
 import { topicsOfPlaces } from '#contract/topics.ts'
-import { evaluationOf, personById } from '#core/access/evaluation-context.ts'
-import { answersFor, rootsIn } from '#core/access/what.ts'
 import type { NodeId, PersonId } from '#core/base/ids.ts'
-import { numberOf } from '#core/base/numbering.ts'
-import { none, read } from '#core/base/vector.ts'
-import { type AccessIndex, inTree } from '#core/index/layout.ts'
 import { announce, closeStreams, forgetEvents, type Hub } from '../../live/hub.ts'
 import type { Follower } from '../../store/log.ts'
 import type { Concern } from '../../store/news.ts'
 import { type Asker, maySee } from '../viewer/asker.ts'
 import { isPlaceKnown, knowsOf } from '../oversight/audit-event.ts'
-import { isLarge } from '../viewer/visible.ts'
+import { isLarge } from '../../worker/by-id.ts'
 
 /** Some topics and whom they concern, as it lies in the log, ready to be asked of each who listens. */
 export interface LiveConcern extends Omit<Concern, 'people'> {
@@ -33,25 +29,14 @@ function concernsReader(reader: Asker, concern: LiveConcern): boolean {
 }
 
 const concernsPlace = (reader: Asker, { node, above }: LiveConcern): boolean =>
-  (node !== undefined && maySee(reader, node)) ||
-  (above !== undefined && !isPlaceKnown(reader, above) && seesBelow(reader, above))
+  (node !== undefined && maySee(reader, node)) || (above !== undefined && comesFromBelow(reader, above))
 
-/** Whether somebody sees anything below a place that they do not see: one of those is seen without what it lies in. */
-function seesBelow({ snapshot, person }: Asker, above: NodeId): boolean {
-  const { index } = snapshot.state
+/** Whether a reader sees something below a place that they do not know. */
+const comesFromBelow = (reader: Asker, above: NodeId): boolean =>
+  !isPlaceKnown(reader, above) &&
   // In a large workspace it would take longer than an explanation is open.
-  if (isLarge(index)) return false
-  const evaluation = evaluationOf(snapshot)
-  const roots = rootsIn(answersFor(evaluation, personById(evaluation, person)))
-  const top = numberOf(index.nodes, above)
-  return top !== undefined && roots.some(root => isWithin(index, root, top))
-}
-
-function isWithin({ tree }: AccessIndex, node: number, top: number): boolean {
-  let up = node
-  while (up !== none && up !== top) up = read(tree, up * inTree.width + inTree.parent)
-  return up === top
-}
+  !isLarge(reader.snapshot.state) &&
+  seesBelow(reader.snapshot, reader.person, above)
 
 /** A topic of a place names it: to whoever may know that it is there. */
 function isTold(reader: Asker, topic: string): boolean {

@@ -18,7 +18,7 @@ import { mintingFor, problemFrom } from '../changes/change-set.ts'
 import { editFrom } from '../changes/edits.ts'
 import { unknownIn } from '../changes/known-ids.ts'
 import { mayAskOf } from '../viewer/questions.ts'
-import { visibleSegments } from '../viewer/visible.ts'
+import { visiblePlaces } from '../../worker/by-id.ts'
 
 /** What somebody who takes an offer could see and do, put together as if they were here. */
 export async function offerView(
@@ -55,7 +55,7 @@ export async function offerView(
   const reader = readerAt(asker.workspace, snapshot, asker.person) ?? asker
   return {
     places: await reachedBy(reader, subject, {
-      pieces: await visibleSegments(parts, reader, id),
+      pieces: await visiblePlaces(parts.thread, { ...reader, person: id }),
       mayTell: node => mayAskOf(reader, id, node),
     }),
     ...roleOf(snapshot, id),

@@ -3,10 +3,8 @@ import type { PersonAccessView, PlaceAccessView } from '#contract/views/access.t
 import type { PlaceHit } from '#contract/views/content.ts'
 import type { CheckedView } from '#contract/views/explanation.ts'
 import type { PageView } from '#contract/views/page.ts'
-import { rowOf, rowsBy, rowsSinceBase } from '#core/base/collection.ts'
-import { none } from '#core/base/vector.ts'
+import { rowOf, rowsBy } from '#core/base/collection.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
-import { idOf, numberOf } from '#core/base/numbering.ts'
 import { checkColumn, type ColumnAccess } from '#core/access/columns.ts'
 import { actionsAt, check } from '#core/access/evaluate.ts'
 import { type Place, placeOf } from '#core/access/place.ts'
@@ -14,13 +12,12 @@ import { subjectOf } from '#core/access/subject.ts'
 import { who } from '#core/access/who.ts'
 import { compareWords } from '#core/base/compare-words.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
-import { type Snapshot, pathOf, rootOf, type State } from '#core/state/state.ts'
+import { type Snapshot, pathOf, rootOf } from '#core/state/state.ts'
 import type { Person } from '#core/people/person.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import type { Parts } from '../../parts.ts'
 import { problemOf } from '../../problem-error.ts'
-import { ask } from '../../worker/asking.ts'
-import { answer } from '../../worker/question.ts'
+import { listedPlaces } from '../../worker/by-id.ts'
 import { type Asker, asks, knowsPerson, mayName, maySee, nameOf, pathWords, visiblePlace } from './asker.ts'
 import { findPlaces, placeHit } from './place-search.ts'
 
@@ -101,67 +98,42 @@ export async function whatView(
 ): Promise<PageView<PlaceAccessView>> {
   const subject = subjectOf(snapshot, id as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
-  const question = listingOf({ asker, snapshot }, subject.person.id, page)
-  const { index } = snapshot.state
-  const about = {
+  const from = page.from === undefined ? 0 : Number(page.from)
+  const { total, listed } = await listedPlaces(thread, {
     workspace: asker.workspace,
-    question,
-    indexes: [index, asker.snapshot.state.index] as const,
-  }
-  const isSmall = index.nodes.length <= atOnce
-  const { total, listed } = isSmall
-    ? answer<'places'>(question, about.indexes)
-    : await ask<'places'>(thread, about)
-  const behind = question.from + listed.length
+    person: subject.person.id,
+    asker: asker.person,
+    mayCheck: asks(asker, 'check access'),
+    outlinesBut: outlinesBut({ asker, snapshot }),
+    then: snapshot,
+    // Of a past instant, too, an asker is told no more than now: only of places that they see now.
+    now: asker.snapshot,
+    from,
+    count: shownAtMost,
+  })
+  const behind = from + listed.length
+  const { nodes } = asker.snapshot.state
   return {
     revision: snapshot.state.revision,
     total,
     next: behind < total ? behind : null,
-    items: listed.map(({ node: number, actions }) => {
-      const node = idOf(index.nodes, number) as NodeId
-      return {
-        id: node,
-        name: rowOf(asker.snapshot.state.nodes, node)?.name ?? '',
-        path: pathWords(asker, pathOf(asker.snapshot.state, node).slice(1)),
-        actions,
-      }
-    }),
+    items: listed.map(({ id: node, actions }) => ({
+      id: node,
+      name: rowOf(nodes, node)?.name ?? '',
+      path: pathWords(asker, pathOf(asker.snapshot.state, node).slice(1)),
+      actions,
+    })),
   }
 }
 
-/** Of more places than this the thread makes the list. */
-const atOnce = 5000
-
-/** Of a past instant, too, an asker is told no more than now: only of places that they see now. */
-function listingOf({ asker, snapshot }: Asked, person: PersonId, { from }: PageQuery) {
-  const { state, at: time } = snapshot
-  const { state: present, at: now } = asker.snapshot
-  const numberIn = (id: NodeId) => numberOf(state.index.nodes, id) ?? none
-  const privateHomes = () =>
-    rowsBy(state.nodes, 'parent', rootOf(state).id).filter(each => each.home?.of === 'person')
-  const isPast = state !== present
-  const outlines = !isPast && asker.outlines === true && asks(asker, 'see the outline')
-  return {
-    kind: 'places',
-    time,
-    now,
-    gone: isPast ? goneSince(state, present) : [],
-    person: numberOf(state.index.persons, person) ?? none,
-    asker: numberOf(present.index.persons, asker.person) ?? none,
-    root: numberIn(rootOf(state).id),
-    mayCheck: asks(asker, 'check access'),
-    outlinesBut: outlines ? privateHomes().map(each => numberIn(each.id)) : null,
-    from: from === undefined ? 0 : Number(from),
-    count: shownAtMost,
-  } as const
-}
-
-/** The places of a past state that are no more, by number. */
-function goneSince(past: State, present: State): number[] {
-  const gone: number[] = []
-  for (const { id } of rowsSinceBase(past.nodes))
-    if (rowOf(present.nodes, id) === undefined) gone.push(numberOf(past.index.nodes, id) ?? none)
-  return gone
+/** What is not named though a look at the outline is open; `null` where none is. */
+function outlinesBut({ asker, snapshot: { state } }: Asked): NodeId[] | null {
+  const isOpen = state === asker.snapshot.state && asker.outlines === true && asks(asker, 'see the outline')
+  return isOpen
+    ? rowsBy(state.nodes, 'parent', rootOf(state).id).flatMap(({ id, home }) =>
+        home?.of === 'person' ? [id] : [],
+      )
+    : null
 }
 
 const shownAtMost = 200

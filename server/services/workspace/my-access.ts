@@ -9,14 +9,14 @@ import { type Asker, nameOf } from '../viewer/asker.ts'
 import { handoverView } from '../roles/owners.ts'
 import { holdingView, personTeams } from '../people/people.ts'
 import { viewingSessionView } from '../sessions/viewing-session.ts'
-import { visibleSegments } from '../viewer/visible.ts'
+import { visiblePlaces } from '../../worker/by-id.ts'
 
 /** One's own roles, teams and places, and by what one has each. */
 export async function myAccessView(parts: Parts, asker: Asker): Promise<MyAccessView> {
   const { snapshot, subject } = asker
   const { contact, invitedBy, from, until } = subject.person
   const reached = await reachedBy(asker, subject, {
-    pieces: await visibleSegments(parts, asker, asker.person),
+    pieces: await visiblePlaces(parts.thread, asker),
     mayTell: () => true,
   })
   return {

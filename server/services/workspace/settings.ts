@@ -1,12 +1,9 @@
+import { publishedPlaces } from '#core/access/by-id.ts'
 import type { SecuredRoleView, SettingsView } from '#contract/views/workspace.ts'
 import { isActive, peopleOf } from '#core/access/subject.ts'
 import { allRows, rowOf, rowsBy } from '#core/base/collection.ts'
-import { none, read } from '#core/base/vector.ts'
-import type { NodeId } from '#core/base/ids.ts'
 import { isLive } from '#core/base/instant.ts'
-import { idOf } from '#core/base/numbering.ts'
 import { compareWords } from '#core/base/compare-words.ts'
-import { inSegment, state as inState } from '#core/index/layout.ts'
 import type { Role } from '#core/people/role.ts'
 import { noActions } from '#core/levels/action.ts'
 import { rootOf, type State, workspaceOf } from '#core/state/state.ts'
@@ -41,19 +38,9 @@ export function settingsView(parts: Parts, asker: Asker): SettingsView {
   }
 }
 
-const { published } = inState
-
-/** How many places are published themselves: read in the index, whose pieces begin at each of them. */
-function publishedIn({ index, nodes }: State): number {
-  let count = 0
-  for (let row = 0; row < index.segments.length; row += inSegment.width) {
-    const head = read(index.segments, row + inSegment.head)
-    const isPublished = (read(index.segments, row + inSegment.state) & published) !== 0
-    if (head !== none && isPublished && rowOf(nodes, idOf(index.nodes, head) as NodeId)?.binned === null)
-      count += 1
-  }
-  return count
-}
+/** How many places are published themselves. */
+const publishedIn = (state: State): number =>
+  [...publishedPlaces(state)].filter(id => rowOf(state.nodes, id)?.binned === null).length
 
 /** A limit on guests at the top that leaves nothing closes everything to them, and to the web. */
 function closingView({ snapshot }: Asker): SettingsView['closing'] {

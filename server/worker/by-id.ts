@@ -1,0 +1,109 @@
+import { idsIn, placesIn, sizesOf, type VisiblePlace } from '#core/access/by-id.ts'
+import { evaluationOf, personById } from '#core/access/evaluation-context.ts'
+import { answersFor, rootsIn, visibleIn } from '#core/access/what.ts'
+import { rowOf, rowsSinceBase } from '#core/base/collection.ts'
+import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import { idOf, numberOf } from '#core/base/numbering.ts'
+import { none } from '#core/base/vector.ts'
+import type { ActionSet } from '#core/levels/action.ts'
+import { rootOf, type Snapshot, type State } from '#core/state/state.ts'
+import { ask, type Thread } from './asking.ts'
+import { answer } from './question.ts'
+
+/** What the thread may be asked, in ids; little is answered in its place. */
+
+/** With more pieces than this the thread is asked: to go through them all would hold up others for milliseconds. */
+const piecesAtOnce = 40_000
+/** Of more places than this the thread makes a list. */
+const placesAtOnce = 5000
+/** With more than this it is worth having the thread from the start: it will be asked what wide changes do. */
+const threadFrom = 5000
+
+export const isLarge = (state: State): boolean => sizesOf(state).segments > threadFrom
+
+export interface Seeing {
+  readonly workspace: WorkspaceId
+  readonly snapshot: Snapshot
+  readonly person: PersonId
+}
+
+/** All that somebody sees, piece by piece, each after the one that it stands in. */
+export const visiblePlaces = async (thread: Thread, of: Seeing): Promise<Iterable<VisiblePlace>> =>
+  placesIn(of.snapshot.state, await told(thread, of, 'seen'))
+
+/** The places that somebody sees without what they lie in. */
+export const visibleRoots = async (thread: Thread, of: Seeing): Promise<NodeId[]> =>
+  idsIn(of.snapshot.state, await told(thread, of, 'roots'))
+
+const inPlace = { seen: visibleIn, roots: rootsIn }
+
+async function told(
+  thread: Thread,
+  { workspace, snapshot, person }: Seeing,
+  kind: keyof typeof inPlace,
+): Promise<Int32Array> {
+  const { index } = snapshot.state
+  const evaluation = evaluationOf(snapshot)
+  const number = personById(evaluation, person)
+  if (number === none) return new Int32Array()
+  if (sizesOf(snapshot.state).segments <= piecesAtOnce) return inPlace[kind](answersFor(evaluation, number))
+  const question = { kind, time: snapshot.at, person: number } as const
+  return ask<typeof kind>(thread, { workspace, question, indexes: [index, index] })
+}
+
+/** A page of the places that a person sees, or saw at a past instant, as far as an asker may be told now. */
+export interface PlacesAsked {
+  readonly workspace: WorkspaceId
+  readonly person: PersonId
+  readonly asker: PersonId
+  /** Whether the asker may be told of all that they may name, not just of where they share. */
+  readonly mayCheck: boolean
+  /** Whether the asker may name what they do not see, but for what lies in these. */
+  readonly outlinesBut: readonly NodeId[] | null
+  /** Then, and when it is asked. */
+  readonly then: Snapshot
+  readonly now: Snapshot
+  readonly from: number
+  readonly count: number
+}
+
+export interface PlacesListed {
+  readonly total: number
+  readonly listed: readonly { readonly id: NodeId; readonly actions: ActionSet }[]
+}
+
+export async function listedPlaces(thread: Thread, asked: PlacesAsked): Promise<PlacesListed> {
+  const { workspace, then, now, mayCheck, from, count } = asked
+  const { index } = then.state
+  const numberIn = (id: NodeId) => numberOf(index.nodes, id) ?? none
+  const question = {
+    kind: 'places',
+    time: then.at,
+    now: now.at,
+    gone: then.state === now.state ? [] : goneSince(then.state, now.state),
+    person: numberOf(index.persons, asked.person) ?? none,
+    asker: numberOf(now.state.index.persons, asked.asker) ?? none,
+    root: numberIn(rootOf(then.state).id),
+    mayCheck,
+    outlinesBut: asked.outlinesBut?.map(numberIn) ?? null,
+    from,
+    count,
+  } as const
+  const indexes = [index, now.state.index] as const
+  const isSmall = sizesOf(then.state).places <= placesAtOnce
+  const { total, listed } = isSmall
+    ? answer<'places'>(question, indexes)
+    : await ask<'places'>(thread, { workspace, question, indexes })
+  return {
+    total,
+    listed: listed.map(({ node, actions }) => ({ id: idOf(index.nodes, node) as NodeId, actions })),
+  }
+}
+
+/** The places of a past state that are no more, by number. */
+function goneSince(past: State, present: State): number[] {
+  const gone: number[] = []
+  for (const { id } of rowsSinceBase(past.nodes))
+    if (rowOf(present.nodes, id) === undefined) gone.push(numberOf(past.index.nodes, id) ?? none)
+  return gone
+}
