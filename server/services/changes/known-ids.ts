@@ -4,22 +4,12 @@ import { isIn } from '#core/access/channels.ts'
 import { checkColumn } from '#core/access/columns.ts'
 import { powersOf } from '#core/access/powers.ts'
 import { rowOf, rowsBy } from '#core/base/collection.ts'
-import type {
-  ChannelId,
-  ColumnId,
-  GrantId,
-  HoldingId,
-  LevelId,
-  LimitId,
-  NodeId,
-  PersonId,
-  RoleId,
-  TeamId,
-} from '#core/base/ids.ts'
+import type { NodeId, PersonId, RoleId } from '#core/base/ids.ts'
 import { knowsTeam, leadsTeam } from '#core/changes/context.ts'
 import type { Refusal, Unknown } from '#core/changes/refusal.ts'
 import type { Holding } from '#core/people/person.ts'
 import { partsOf, personPrincipal, type Principal } from '#core/rules/principal.ts'
+import type { Rows, TableName } from '#core/state/kinds.ts'
 import { rootOf, workspaceOf } from '#core/state/state.ts'
 import { type Asker, asks, holdsAt, knowsPerson } from '../viewer/asker.ts'
 import { keeperOf } from '../viewer/keeping.ts'
@@ -87,56 +77,57 @@ const called: Readonly<Record<Names, Unknown>> = {
   notifications: 'place',
 }
 
+/** A text becomes an id here, by what its schema says that it names: whether it is one, the state says. */
 function knows(asker: Asker, names: Names, id: string): boolean {
   if (names === 'principal') return knowsPrincipal(asker, id as Principal)
-  return known[names](asker, id)
+  return (known[names] as Known<typeof names>)(asker, id)
 }
 
-type Known = (asker: Asker, id: string) => boolean
+/** The ids of a kind of thing: of the core, or the server's own. */
+type IdOf<N extends Named> = N extends TableName ? Rows[N]['id'] : string
+type Known<N extends Named> = (asker: Asker, id: IdOf<N>) => boolean
 
 /** What was made for one person: what is done with it finds out whose it is, and refuses it to others like what is not there. */
-const byItsUse: Known = () => true
+const byItsUse = () => true
 
-const known: { readonly [N in Named]: Known } = {
-  nodes: (asker, id) => knowsNode(asker, id as NodeId),
+const known: { readonly [N in Named]: Known<N> } = {
+  nodes: knowsNode,
   grants: (asker, id) => {
-    const grant = rowOf(asker.snapshot.state.grants, id as GrantId)
+    const grant = rowOf(asker.snapshot.state.grants, id)
     if (grant === undefined) return false
     return grant.principal === personPrincipal(asker.person) || shares(asker, grant.node)
   },
   limits: (asker, id) => {
-    const limit = rowOf(asker.snapshot.state.limits, id as LimitId)
+    const limit = rowOf(asker.snapshot.state.limits, id)
     return limit !== undefined && (shares(asker, limit.node) || recovers(asker, limit.node))
   },
-  persons: (asker, id) => isThere(asker, id as PersonId) && knowsPerson(asker, id as PersonId),
-  teams: (asker, id) => knowsTeam(asker.snapshot, asker.person, id as TeamId),
-  roles: (asker, id) => knowsRole(asker, id as RoleId),
+  persons: (asker, id) => isThere(asker, id) && knowsPerson(asker, id),
+  teams: (asker, id) => knowsTeam(asker.snapshot, asker.person, id),
+  roles: knowsRole,
   holdings: (asker, id) => {
-    const holding = rowOf(asker.snapshot.state.holdings, id as HoldingId)
+    const holding = rowOf(asker.snapshot.state.holdings, id)
     if (holding === undefined) return false
     return holding.person === asker.person || isKept(asker, holding) || looksAfterRoles(asker)
   },
-  levels: (asker, id) => rowOf(asker.snapshot.state.levels, id as LevelId) !== undefined,
+  levels: (asker, id) => rowOf(asker.snapshot.state.levels, id) !== undefined,
   columns: (asker, id) => {
-    const column = rowOf(asker.snapshot.state.columns, id as ColumnId)
+    const column = rowOf(asker.snapshot.state.columns, id)
     if (column === undefined) return false
     return checkColumn(asker.snapshot, asker.person, { at: column.board, column: column.id }) !== 'none'
   },
   channels: ({ snapshot, person, subject }, id) => {
-    const channel = rowOf(snapshot.state.channels, id as ChannelId)
+    const channel = rowOf(snapshot.state.channels, id)
     if (channel === undefined || !knowsTeam(snapshot, person, channel.team)) return false
     return channel.only === null || isIn(subject, channel) || leadsTeam(snapshot, person, channel.team)
   },
-  welcomeSets: (asker, id) =>
-    invites(asker) && rowOf(asker.snapshot.state.welcomeSets, id as never) !== undefined,
+  welcomeSets: (asker, id) => invites(asker) && rowOf(asker.snapshot.state.welcomeSets, id) !== undefined,
   requests: byItsUse,
   handovers: byItsUse,
   watches: byItsUse,
   pictures: byItsUse,
   drafts: byItsUse,
   notifications: byItsUse,
-  joinLinks: (asker, id) =>
-    invites(asker) && rowOf(asker.snapshot.state.joinLinks, id as never) !== undefined,
+  joinLinks: (asker, id) => invites(asker) && rowOf(asker.snapshot.state.joinLinks, id) !== undefined,
 }
 
 /** What is in the bin, too, for whoever could bring it back; the root for whom its grants are. */
