@@ -116,7 +116,7 @@ beforeAll(async () => {
   const { body: owners } = await owner.get<{ offered: { id: string }[] }>(`${at}/owners`)
   const { body: ona } = await owner.get<PersonView>(`${at}/people/${ownerId}`)
   const hidden: Ids = {
-    holdings: ona.keeping?.roles[0]?.id ?? '',
+    holdings: ona.managed?.roles[0]?.id ?? '',
     nodes: ids.secret,
     grants: secret.grants.find(each => each.isHere)?.id ?? '',
     limits: secret.limits.find(each => each.isHere)?.id ?? '',

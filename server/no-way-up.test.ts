@@ -69,7 +69,7 @@ describe('no way up: whoever edits and gives roles below rank 50 comes to nothin
     [
       'taking a role from above',
       async () => [
-        { kind: 'role.unassign', holding: (await personSeen(owner, world.ownerId)).keeping?.roles[0]?.id },
+        { kind: 'role.unassign', holding: (await personSeen(owner, world.ownerId)).managed?.roles[0]?.id },
       ],
       'outranked',
     ],

@@ -51,7 +51,7 @@ export const PersonAct = titled(
 export type PersonAct = View<typeof PersonAct>
 
 /** What who looks after people is told of somebody. */
-export const KeepingView = view('KeepingView', {
+export const ManagedView = view('ManagedView', {
   roles: Type.Array(HoldingView),
   from: orNull(instant),
   until: orNull(instant),
@@ -69,7 +69,7 @@ export const KeepingView = view('KeepingView', {
   /** What the reader may do about this person. */
   may: Type.Array(PersonAct),
 })
-export type KeepingView = View<typeof KeepingView>
+export type ManagedView = View<typeof ManagedView>
 
 export const PersonView = view('PersonView', {
   ...PersonName.properties,
@@ -84,7 +84,7 @@ export const PersonView = view('PersonView', {
   /** Whom a guest turns to. */
   contact: orNull(PlaceName),
   /** What those who look after people are told besides; `null` for everybody else. */
-  keeping: orNull(KeepingView),
+  managed: orNull(ManagedView),
 })
 export type PersonView = View<typeof PersonView>
 
@@ -112,7 +112,7 @@ export const PersonDetailView = view('PersonDetailView', {
   agreedAt: orNull(instant),
   /** What their roles let them do, each with where it comes from; to themselves and to whoever looks after them. */
   powers: orNull(Type.Array(PowerView)),
-  /** Which of their roles the reader may take from them, by the ids of `keeping.roles`. */
+  /** Which of their roles the reader may take from them, by the ids of `managed.roles`. */
   takeable: Type.Array(Type.String()),
   /** Sign-ins, to whoever may reset them. */
   signIns: orNull(Type.Array(Type.Object({ at: Type.String(), lastUsed: orNull(instant) }, strict))),

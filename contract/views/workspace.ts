@@ -33,7 +33,7 @@ export const WorkspaceView = view('WorkspaceView', {
   defaultRole: Type.String(),
   guestCeiling: Type.Number(),
   /** Whether the reader looks after people: invites, helps, suspends, removes, assigns. */
-  keepsPeople: Type.Boolean(),
+  managesPeople: Type.Boolean(),
   /** The reader is owner, and the only one who is active. */
   isOnlyOwner: Type.Boolean(),
 })

@@ -25,12 +25,12 @@ export interface PowerPart {
   readonly loses: readonly Privilege[]
 }
 
-/** Whose privileges can differ by some changes: who was given or lost a role, its holders, whose standing changed. */
+/** Whose privileges can differ by some changes: who was given or lost a role, its holders, whose status changed. */
 export function peopleWithPowers({ changes, before, after }: Transition): PersonId[] {
   const found = new Set<PersonId>()
   for (const change of changes) {
     if (change.table === 'holdings') found.add((change.after ?? change.before)?.person as PersonId)
-    if (change.table === 'persons' && isOfStanding(change)) found.add(change.id)
+    if (change.table === 'persons' && isOfStatus(change)) found.add(change.id)
     if (change.table === 'roles')
       for (const { state } of [before, after])
         for (const { person } of rowsBy(state.holdings, 'role', change.id)) found.add(person)
@@ -40,7 +40,7 @@ export function peopleWithPowers({ changes, before, after }: Transition): Person
 
 type PersonChange = Extract<Transition['changes'][number], { table: 'persons' }>
 
-const isOfStanding = (change: PersonChange): boolean =>
+const isOfStatus = (change: PersonChange): boolean =>
   change.before === null ||
   change.after === null ||
   isTurned(change) ||

@@ -10,7 +10,7 @@ interface Act {
 }
 
 /** What one may do from anywhere, by its words. */
-function actsFor({ slug, me, keepsPeople }: WorkspaceView): Act[] {
+function actsFor({ slug, me, managesPeople }: WorkspaceView): Act[] {
   const here = (path: string) => `/at/${slug}${path}`
   const may = (...needed: readonly string[]) => me.privileges.some(each => needed.includes(each))
   const acts: readonly (readonly [isOffered: boolean, word: string, to: string])[] = [
@@ -18,10 +18,10 @@ function actsFor({ slug, me, keepsPeople }: WorkspaceView): Act[] {
     [may('invite members', 'invite guests'), 'Import people from CSV', here('/people/import')],
     [may('invite members', 'invite guests'), 'Create join link', here('/people/onboarding/new-link')],
     [may('invite members', 'invite guests'), 'Create welcome set', here('/people/onboarding/new-set')],
-    [keepsPeople, 'Show people', here('/people')],
-    [keepsPeople, 'Show guests', here('/people?as=guest')],
-    [keepsPeople, 'Show invitations', here('/people?status=invited')],
-    [keepsPeople, 'Show people whose access ends soon', here('/people?only=ends+soon')],
+    [managesPeople, 'Show people', here('/people')],
+    [managesPeople, 'Show guests', here('/people?as=guest')],
+    [managesPeople, 'Show invitations', here('/people?status=invited')],
+    [managesPeople, 'Show people whose access ends soon', here('/people?only=ends+soon')],
     [may('view people'), 'Find colleagues', here('/people/directory')],
     [may('create teams'), 'Create team', here('/teams/new')],
     [true, 'Show teams', here('/teams')],

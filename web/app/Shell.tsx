@@ -52,7 +52,7 @@ const opensSettings: ReadonlySet<Privilege> = new Set(['edit settings', 'securit
 /** The band along the top with the sections of a workspace, and what is open below it. */
 function Frame({ session, workspace }: FrameProps) {
   const { privileges } = workspace.me
-  const { keepsPeople } = workspace
+  const { managesPeople } = workspace
   return (
     <div className="grid h-dvh grid-rows-[auto_auto_minmax(0,1fr)_auto]">
       <SkipLink />
@@ -63,7 +63,7 @@ function Frame({ session, workspace }: FrameProps) {
           className="flex flex-wrap items-stretch gap-x-4 border-base-300 md:border-l md:pl-4"
         >
           <Section to="content">Content</Section>
-          {(privileges.includes('view people') || keepsPeople) && <Section to="people">People</Section>}
+          {(privileges.includes('view people') || managesPeople) && <Section to="people">People</Section>}
           <Section to="teams">Teams</Section>
           {privileges.includes('view roles') && <Section to="roles">Roles</Section>}
           <Section to="oversight">Oversight</Section>

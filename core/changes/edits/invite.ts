@@ -106,11 +106,11 @@ function offeredHolding(
 
 function invitedPerson({ author }: Context, edit: EditOf<'person.invite'>): Person {
   const { person: id, name, mail, as: kind, from, until } = edit
-  const standing = { account: null, status: 'invited', joinedAt: null, agreedAt: null } as const
+  const invited = { account: null, status: 'invited', joinedAt: null, agreedAt: null } as const
   const by = { contact: kind === 'guest' ? author : null, invitedBy: author }
   const { handle = null, title = '', department = '', country = '', picture = null } = edit.profile
   const profile = { handle, title, department, country, picture }
-  return { ...profile, ...standing, id, name, mail, kind, ...by, from, until }
+  return { ...profile, ...invited, id, name, mail, kind, ...by, from, until }
 }
 
 /** Whether a mail domain is one from which people of a kind may come. */

@@ -79,7 +79,7 @@ export const lacksOffering = (context: Context, { as }: Pick<Offer, 'as'>): Refu
   lacksPrivilege(context, as === 'guest' ? 'invite guests' : 'invite members')
 
 /**
- * What keeping a welcome set takes: to offer what it offers, and what it is to offer. What a link offers with it is
+ * What managed a welcome set takes: to offer what it offers, and what it is to offer. What a link offers with it is
  * given by the rights of the link's maker, so nobody else changes it.
  */
 export function lacksKeeping(

@@ -178,7 +178,7 @@ describe('access is not recovered by taking it from somebody first', () => {
     ],
     ['one’s own ending grant', [edit('grant.end', { grant: 'other person:admin' }), recovering('other')]],
     [
-      'the lead’s standing as a member',
+      'the lead’s place as a member',
       [turning('lead'), edit('member.remove', { team: 't', person: 'lead' }), recovering('home')],
     ],
   ])('%s', (_, edits) => {

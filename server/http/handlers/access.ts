@@ -6,7 +6,12 @@ import { explanationView } from '../../services/access/explanation.ts'
 import { grantsOverview, accessToCopy } from '../../services/access/grants-overview.ts'
 import { ownAccessView } from '../../services/access/own-access.ts'
 import { diffView, snapshotOfPast } from '../../services/oversight/past.ts'
-import { checkView, placesToCheck, whatView, whoView } from '../../services/viewer/questions.ts'
+import {
+  checkView,
+  placesToCheck,
+  placesOfPersonView,
+  peopleWithAccessView,
+} from '../../services/viewer/questions.ts'
 import { whyNotView } from '../../services/access/remedies.ts'
 import type { WorkspaceHandlers } from '../mount.ts'
 
@@ -24,10 +29,10 @@ export const accessHandlers = (parts: Parts) => {
     explanation: (asker, { params }) => explanationView(checking(parts, asker), params.id, params.person),
     whyNot: (asker, { params }) => whyNotView(checking(parts, asker), params, parts.clock),
     peopleWithAccess: async (asker, { params, query: { at, ...page } }) =>
-      whoView(await asked(asker, at), params.id, page),
+      peopleWithAccessView(await asked(asker, at), params.id, page),
     accessOfPerson: (asker, { params }) => accessiblePlaces(parts, checking(parts, asker), params.id),
     placesOfPerson: async (asker, { params, query: { at, ...page } }) =>
-      whatView(parts, await asked(asker, at), { id: params.id, page }),
+      placesOfPersonView(parts, await asked(asker, at), { id: params.id, page }),
     grants: (asker, { query }) => grantsOverview(asker, query),
     check: (asker, { body }) => checkView(asker, body),
     placesToCheck: (asker, { query }) => placesToCheck(checking(parts, asker), query.find),

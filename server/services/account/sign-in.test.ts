@@ -261,7 +261,7 @@ test('an account that came by a link passed on by hand is marked until its addre
   const token = link.address.split('#')[1]
   expect((await visitor.enter('/invitations/accept', { token, name: 'Mika', password })).status).toBe(200)
   const confirmed = async () =>
-    (await owner.get<{ keeping: { isConfirmed: boolean } }>(`/at/coast/people/${id}`)).body.keeping
+    (await owner.get<{ managed: { isConfirmed: boolean } }>(`/at/coast/people/${id}`)).body.managed
       .isConfirmed
   expect(await confirmed()).toBe(false)
   // Whoever holds such an account does not get what is sent to the address elsewhere.

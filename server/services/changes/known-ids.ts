@@ -12,7 +12,7 @@ import { partsOf, personPrincipal, type Principal } from '#core/rules/principal.
 import type { Rows, TableName } from '#core/state/kinds.ts'
 import { rootOf, workspaceOf } from '#core/state/state.ts'
 import { type Asker, asks, holdsAt, knowsPerson } from '../viewer/asker.ts'
-import { keeperOf } from '../viewer/keeping.ts'
+import { managerOf } from '../viewer/managing.ts'
 
 /**
  * What an edit names has to be there and known to the asker, whatever the edit would come to: what is hidden is refused
@@ -170,7 +170,7 @@ function knowsRole(asker: Asker, id: RoleId): boolean {
 /** Whose roles are told to the asker: whom they look after. */
 function isKept(asker: Asker, { person: id }: Holding): boolean {
   const person = rowOf(asker.snapshot.state.persons, id)
-  return person !== undefined && keeperOf(asker)(person)
+  return person !== undefined && managerOf(asker)(person)
 }
 
 /** Sees all roles, or gives some of them over whomever. */

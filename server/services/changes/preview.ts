@@ -29,8 +29,8 @@ import { type Asker, asks, knowsPerson, nameOf, readerAt } from '../viewer/asker
 import { columnDifferenceView, countedView, differenceView, inOrder } from '../oversight/difference.ts'
 import { changeSetFrom, problemFrom } from './change-set.ts'
 import { auditEventView, mayReadEvent } from '../oversight/audit-event.ts'
-import { overWords } from '../viewer/keeping.ts'
-import { keeperOf } from '../viewer/keeping.ts'
+import { overWords } from '../viewer/managing.ts'
+import { managerOf } from '../viewer/managing.ts'
 import { inTurns } from '../viewer/turns.ts'
 
 /** Judges a change set without applying it, and tells its author what it would do. */
@@ -199,7 +199,7 @@ function maySeePowers(asker: Asker, after: Snapshot, id: PersonId): boolean {
   if (id === asker.person) return true
   if (asks(asker, 'view roles') && knowsPerson(asker, id)) return true
   const person = rowOf(asker.snapshot.state.persons, id) ?? rowOf(after.state.persons, id)
-  return person !== undefined && keeperOf(asker)(person)
+  return person !== undefined && managerOf(asker)(person)
 }
 
 const powerDifferenceView = (

@@ -189,7 +189,7 @@ describe('roles, channels and seats', () => {
     )
     expect([made.status, made.body]).toMatchObject([200, {}])
     const { body: mika } = await owner.get<PersonView>(`${at}/people/${member.id}`)
-    expect(mika.keeping?.roles.map(({ name, over }) => [name, over])).toContainEqual(['Helper', 'Boats'])
+    expect(mika.managed?.roles.map(({ name, over }) => [name, over])).toContainEqual(['Helper', 'Boats'])
     await member.visitor.change({
       kind: 'member.add',
       team: made.body.made['new:t'],
@@ -207,7 +207,7 @@ describe('roles, channels and seats', () => {
     ])
     const deleting = { kind: 'role.delete', role: made.body.made['new:r'] }
     expect((await owner.change(deleting)).body).toMatchObject({ type: 'urn:noskel:problem:in-use' })
-    const holding = mika.keeping?.roles.find(each => each.name === 'Helper')?.id
+    const holding = mika.managed?.roles.find(each => each.name === 'Helper')?.id
     expect((await owner.change({ kind: 'role.unassign', holding })).status).toBe(200)
     expect((await owner.change(deleting)).status).toBe(200)
   })

@@ -155,7 +155,7 @@ test('what is offered to somebody who has not come in is changed, and comes with
   expect((await change({ from: from + 2 * 864e5 })).body).toMatchObject(problem('start-after-end'))
   expect((await change({ role: 'role-people-lead', until: null })).status).toBe(200)
   const { body: view } = await owner.get<PersonDetailView>(`${at}/people/${id}`)
-  expect(view.keeping).toMatchObject({ until: null, roles: [{ name: 'People lead' }] })
+  expect(view.managed).toMatchObject({ until: null, roles: [{ name: 'People lead' }] })
   expect((await change({ role: 'role-owner' })).status).toBe(200)
   await owner.change({ kind: 'invitation.withdraw', person: id })
 })

@@ -7,20 +7,20 @@ import { workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../../parts.ts'
 import { problemOf } from '../../problem-error.ts'
 import type { Asker } from '../viewer/asker.ts'
-import { profileView, type Standing, standingView } from './people.ts'
-import { keeperOf } from '../viewer/keeping.ts'
-import { keepsPeople } from '../viewer/keeping.ts'
+import { profileView, type PersonStatus, personStatusView } from './people.ts'
+import { managerOf } from '../viewer/managing.ts'
+import { managesPeople } from '../viewer/managing.ts'
 import { listed } from './people-list.ts'
 
 /** The list as it is looked through, as CSV (RFC 4180) with a byte-order mark, so that spreadsheets read it as UTF-8. */
 export function peopleCsv(parts: Parts, asker: Asker, query: PeopleQuery): string {
-  if (!keepsPeople(asker)) throw problemOf('not-found')
+  if (!managesPeople(asker)) throw problemOf('not-found')
   const { timeZone } = workspaceOf(asker.snapshot.state)
-  const keeps = keeperOf(asker)
+  const keeps = managerOf(asker)
   const day = (at: number | null) => (at === null ? '' : dayOf(at, timeZone))
   const rows = listed(parts, asker, query).map(person => {
-    const keeping = keeps(person) ? standingView(parts, asker, person) : null
-    const view = { ...profileView(asker, person), keeping }
+    const managed = keeps(person) ? personStatusView(parts, asker, person) : null
+    const view = { ...profileView(asker, person), managed }
     return columns.map(({ cell }) => harmless(cell(view, day)))
   })
   return stringify([columns.map(each => each.head), ...rows], {
@@ -31,8 +31,8 @@ export function peopleCsv(parts: Parts, asker: Asker, query: PeopleQuery): strin
   })
 }
 
-interface Told extends Omit<PersonView, 'keeping'> {
-  readonly keeping: Standing | null
+interface Told extends Omit<PersonView, 'managed'> {
+  readonly managed: PersonStatus | null
 }
 
 interface CsvColumn {
@@ -49,7 +49,7 @@ const columns: readonly CsvColumn[] = [
   { head: 'Department', cell: ({ department }) => department },
   { head: 'Country', cell: ({ country }) => country },
   { head: 'Kind', cell: ({ kind }) => kind },
-  { head: 'Role', cell: ({ keeping }) => (keeping?.roles ?? []).map(role => role.name).join('; ') },
+  { head: 'Role', cell: ({ managed }) => (managed?.roles ?? []).map(role => role.name).join('; ') },
   {
     head: 'Teams',
     cell: ({ teams }) =>
@@ -61,12 +61,12 @@ const columns: readonly CsvColumn[] = [
   // The last day that counts, not the first that does not.
   {
     head: 'Ends',
-    cell: ({ keeping }, day) => day(keeping?.until == null ? null : keeping.until - 1),
+    cell: ({ managed }, day) => day(managed?.until == null ? null : managed.until - 1),
   },
   { head: 'Status', cell: ({ status }) => status },
   { head: 'Active since', cell: ({ joinedAt }, day) => day(joinedAt) },
-  { head: 'Last active', cell: ({ keeping }, day) => day(keeping?.lastActive ?? null) },
-  { head: 'Uses a seat', cell: ({ keeping }) => (keeping?.takesSeat === true ? 'yes' : 'no') },
+  { head: 'Last active', cell: ({ managed }, day) => day(managed?.lastActive ?? null) },
+  { head: 'Uses a seat', cell: ({ managed }) => (managed?.takesSeat === true ? 'yes' : 'no') },
   { head: 'Contact', cell: ({ contact }) => contact?.name ?? '' },
-  { head: 'Invited by', cell: ({ keeping }) => keeping?.invitedBy ?? '' },
+  { head: 'Invited by', cell: ({ managed }) => managed?.invitedBy ?? '' },
 ]

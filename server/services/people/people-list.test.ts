@@ -48,7 +48,7 @@ const queries = [
   ...sorts.flatMap(sort => [`sort=${sort}`, `sort=${sort}&down=1`]),
 ]
 
-test('tells a colleague nothing of anybody’s standing, in which order or by whichever words it is asked', async () => {
+test('tells a colleague nothing of anybody’s status, in which order or by whichever words it is asked', async () => {
   const { server, member, guest } = world
   const [una, wim] = [
     await welcome(server, owner, { name: 'Una' }),
@@ -159,17 +159,17 @@ describe('with several hundred people', () => {
           name: person.name,
           mail: person.mail,
           joined: person.joinedAt ?? Infinity,
-          active: -(person.keeping?.lastActive ?? 0),
-          ends: person.keeping?.until ?? Infinity,
+          active: -(person.managed?.lastActive ?? 0),
+          ends: person.managed?.until ?? Infinity,
           status: person.status,
           handle: person.handle ?? last,
-          role: person.keeping?.roles.map(role => role.name).sort()[0] ?? last,
+          role: person.managed?.roles.map(role => role.name).sort()[0] ?? last,
           teams: person.teams.find(team => team.lead || !team.isForAll)?.name ?? last,
           department: person.department || last,
           contact: person.contact?.name ?? last,
-          inviter: person.keeping?.invitedBy ?? last,
-          seat: person.keeping?.takesSeat === true ? 0 : 1,
-          link: person.keeping?.invitation?.until ?? Infinity,
+          inviter: person.managed?.invitedBy ?? last,
+          seat: person.managed?.takesSeat === true ? 0 : 1,
+          link: person.managed?.invitation?.until ?? Infinity,
         })[sort] ?? ''
       const isBefore = (a: string | number, b: string | number) =>
         typeof a === 'number' ? a < Number(b) : byName.compare(a, String(b)) < 0

@@ -13,7 +13,7 @@ import { lastSeenOf } from '../../store/sessions.ts'
 import type { Parts } from '../../parts.ts'
 import { type Asker, nameOf } from '../viewer/asker.ts'
 import { peopleFor, personTeams, personView } from './people.ts'
-import { keeperOf } from '../viewer/keeping.ts'
+import { managerOf } from '../viewer/managing.ts'
 
 /**
  * The list of people, looked through and sorted on the records; views are made for the page that is asked for
@@ -38,7 +38,7 @@ export const peopleIds = (parts: Parts, asker: Asker, query: PeopleQuery): strin
   listed(parts, asker, query).map(person => person.id)
 
 export function listed(parts: Parts, asker: Asker, query: PeopleQuery): Person[] {
-  const looking: Looking = { parts, asker, now: parts.clock(), keeps: keeperOf(asker) }
+  const looking: Looking = { parts, asker, now: parts.clock(), keeps: managerOf(asker) }
   const tests = testsFor(looking, query)
   const found = peopleFor(asker).filter(person => tests.every(test => test(person)))
   const { sort = 'name', down } = query
@@ -56,7 +56,7 @@ interface Looking {
   readonly parts: Parts
   readonly asker: Asker
   readonly now: Instant
-  /** Only of those whom the asker looks after is their standing told, in any way. */
+  /** Only of those whom the asker looks after is their status told, in any way. */
   readonly keeps: (person: Person) => boolean
 }
 
@@ -173,7 +173,7 @@ function firstOf<Row>(rows: readonly Row[], nameOf: (row: Row) => string): Key {
 
 const roleName = ({ snapshot }: Asker, id: RoleId): string => rowOf(snapshot.state.roles, id)?.name ?? ''
 
-/** What somebody's standing tells is no order for those who may not know it. */
+/** What somebody's status tells is no order for those who may not know it. */
 const standingSorts: ReadonlySet<string> = new Set([
   'active',
   'ends',

@@ -66,10 +66,10 @@ describe('the list', () => {
     expect((await owner.get(`${at}/people?sort=secret`)).status).toBe(400)
   })
 
-  test('shows a member colleagues, and nothing of their standing', async () => {
+  test('shows a member colleagues, and nothing of their status', async () => {
     const { visitor } = world.member
     const { items } = await people('', visitor)
-    expect(items.map(each => [each.name, each.keeping])).toEqual([
+    expect(items.map(each => [each.name, each.managed])).toEqual([
       ['Gus', null],
       ['Mika', null],
       ['Ona', null],
@@ -96,7 +96,7 @@ describe('the list', () => {
 
   test('tells who was here last', async () => {
     const { items } = await people('find=ona')
-    expect(items[0]?.keeping?.lastActive).toBeGreaterThan(0)
+    expect(items[0]?.managed?.lastActive).toBeGreaterThan(0)
   })
 })
 
@@ -259,7 +259,7 @@ describe('a picture', () => {
   })
 })
 
-test('who helps the people of one team is told of their standing alone, and does just that', async () => {
+test('who helps the people of one team is told of their status alone, and does just that', async () => {
   const { member, server } = world
   const helper = await welcome(server, owner, { name: 'Hilde' })
   const { id } = await team('Tides', {}, joining('new:t', world.ownerId, true), joining('new:t', member.id))
@@ -282,7 +282,7 @@ test('who helps the people of one team is told of their standing alone, and does
   }
   expect((await owner.change(role, giving)).status).toBe(200)
   const { items } = await people('', helper.visitor)
-  expect(items.filter(each => each.keeping !== null).map(each => [each.name, each.keeping?.may])).toEqual([
+  expect(items.filter(each => each.managed !== null).map(each => [each.name, each.managed?.may])).toEqual([
     ['Mika', ['reset sign-in']],
     ['Ona', []],
   ])

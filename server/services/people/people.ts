@@ -1,7 +1,7 @@
 import type { PersonName, PlaceName } from '#contract/views/names.ts'
 import type {
   HoldingView,
-  KeepingView,
+  ManagedView,
   PersonAct,
   PersonDetailView,
   PersonTeamView,
@@ -32,7 +32,7 @@ import { problemOf } from '../../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from '../viewer/asker.ts'
 import { mayAskOf } from '../viewer/questions.ts'
 import { deviceOf, publicId } from '../account/sign-ins.ts'
-import { keeperOf, keepsPeople, overWords } from '../viewer/keeping.ts'
+import { managerOf, managesPeople, overWords } from '../viewer/managing.ts'
 
 /**
  * Whom the asker finds in lists, by name: who is here, and whoever else the asker looks after, the invited too. Who sees
@@ -40,8 +40,8 @@ import { keeperOf, keepsPeople, overWords } from '../viewer/keeping.ts'
  */
 export function peopleFor(asker: Asker): Person[] {
   const seesAll = asks(asker, 'view people')
-  if (!seesAll && !keepsPeople(asker)) throw problemOf('not-found')
-  const keeps = keeperOf(asker)
+  if (!seesAll && !managesPeople(asker)) throw problemOf('not-found')
+  const keeps = managerOf(asker)
   return byName(asker.snapshot).filter(
     person => keeps(person) || (seesAll && isActive(asker.snapshot, person)),
   )
@@ -71,11 +71,11 @@ export const nameView = (person: Person): PersonName => {
 
 export const personView = (parts: Parts, asker: Asker, person: Person): PersonView => ({
   ...profileView(asker, person),
-  keeping: keeperOf(asker)(person) ? keepingView(parts, asker, person) : null,
+  managed: managerOf(asker)(person) ? keepingView(parts, asker, person) : null,
 })
 
 /** What everybody who finds somebody is told of them. */
-export function profileView(asker: Asker, person: Person): Omit<PersonView, 'keeping'> {
+export function profileView(asker: Asker, person: Person): Omit<PersonView, 'managed'> {
   const { snapshot } = asker
   const { handle, title, department, country, picture, joinedAt, contact } = person
   return {
@@ -101,16 +101,16 @@ export const personTeams = ({ snapshot, person: reader }: Asker, person: Person)
     })
     .sort((a, b) => compareWords(a.name, b.name))
 
-const keepingView = (parts: Parts, asker: Asker, person: Person): KeepingView => ({
-  ...standingView(parts, asker, person),
+const keepingView = (parts: Parts, asker: Asker, person: Person): ManagedView => ({
+  ...personStatusView(parts, asker, person),
   reaches: person.kind === 'guest' ? reachedByGuest(asker, person) : null,
   may: actsOver(asker, person),
 })
 
-export type Standing = Omit<KeepingView, 'reaches' | 'may'>
+export type PersonStatus = Omit<ManagedView, 'reaches' | 'may'>
 
 /** How somebody stands here: what lists and tables of many tell without weighing what may be done about each. */
-export function standingView(parts: Parts, asker: Asker, person: Person): Standing {
+export function personStatusView(parts: Parts, asker: Asker, person: Person): PersonStatus {
   const { snapshot, workspace } = asker
   const { state } = snapshot
   const { account, from, until, invitedBy } = person
@@ -212,13 +212,13 @@ export async function personDetail(parts: Parts, asker: Asker, id: string): Prom
   if (person === undefined || person.status === 'removed' || !mayLookAt(asker, person))
     throw problemOf('not-found')
   const view = personView(parts, asker, person)
-  const mayReset = view.keeping?.may.includes('reset sign-in') === true || person.id === asker.person
+  const mayReset = view.managed?.may.includes('reset sign-in') === true || person.id === asker.person
   return {
     ...view,
     formerHandles: rowsBy(state.handles, 'person', person.id)
       .map(each => each.id)
       .filter(each => each !== person.handle),
-    agreedAt: view.keeping === null ? null : person.agreedAt,
+    agreedAt: view.managed === null ? null : person.agreedAt,
     powers: powersFor(asker, view),
     takeable: takeableFor(asker, view),
     signIns: mayReset && person.account !== null ? await signInsFor(parts, person) : null,
@@ -226,17 +226,17 @@ export async function personDetail(parts: Parts, asker: Asker, id: string): Prom
 }
 
 /** Those of somebody's roles that the asker may take from them. */
-const takeableFor = (asker: Asker, { id, keeping }: PersonView): string[] =>
-  keeping === null
+const takeableFor = (asker: Asker, { id, managed }: PersonView): string[] =>
+  managed === null
     ? []
     : rowsBy(asker.snapshot.state.holdings, 'person', id as PersonId)
         .filter(holding => mayTake(asker, holding))
         .map(holding => holding.id)
 
 /** What the roles of somebody let them do, each privilege with where it comes from; to who may know their roles. */
-function powersFor(asker: Asker, { id, keeping }: PersonView): PowerView[] | null {
+function powersFor(asker: Asker, { id, managed }: PersonView): PowerView[] | null {
   const { snapshot } = asker
-  if (keeping === null && id !== asker.person) return null
+  if (managed === null && id !== asker.person) return null
   const held = rowsBy(snapshot.state.holdings, 'person', id)
     .filter(holding => isLive(holding, snapshot.at))
     .flatMap(({ role: roleId, scope }) => {
@@ -259,7 +259,7 @@ function powersFor(asker: Asker, { id, keeping }: PersonView): PowerView[] | nul
 /** Guests look at themselves and at whom they turn to. */
 const mayLookAt = (asker: Asker, person: Person): boolean =>
   knowsPerson(asker, person.id) &&
-  (person.id === asker.person || isActive(asker.snapshot, person) || keeperOf(asker)(person))
+  (person.id === asker.person || isActive(asker.snapshot, person) || managerOf(asker)(person))
 
 async function signInsFor({ sessions }: Parts, { account }: Person) {
   const rows = account === null ? [] : await signInsOf(sessions, account)

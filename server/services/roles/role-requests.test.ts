@@ -71,7 +71,7 @@ describe('handing over', () => {
     expect([await owns(owner), await owns(heir.visitor)]).toEqual([false, true])
     expect(await notifications(owner)).toContain('Eli accepted your offer and is now the owner.')
     const [holding] =
-      (await personSeen(heir.visitor, heir.id)).keeping?.roles.filter(each => each.name === 'Owner') ?? []
+      (await personSeen(heir.visitor, heir.id)).managed?.roles.filter(each => each.name === 'Owner') ?? []
     const ways: object[] = [
       { kind: 'role.unassign', holding: holding?.id },
       { kind: 'person.remove', person: heir.id },
@@ -161,7 +161,7 @@ describe('looking', () => {
 
   test('ends with the privilege', async () => {
     const look = await begin(null)
-    const holding = (await personSeen(owner, ash.id)).keeping?.roles.find(
+    const holding = (await personSeen(owner, ash.id)).managed?.roles.find(
       each => each.name === 'Administrator',
     )
     await world.made({ kind: 'role.unassign', holding: holding?.id })

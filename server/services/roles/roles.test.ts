@@ -49,9 +49,9 @@ test('just those roles are offered to be taken, and just those people to be susp
   for (const visitor of [owner, world.kim.visitor]) {
     const { body } = await visitor.get<PageView<PersonView>>(`${at}/people?kept=1`)
     for (const { id, status } of body.items) {
-      const { keeping, takeable } = await personSeen(visitor, id)
+      const { managed, takeable } = await personSeen(visitor, id)
       const isRefused = async (edit: object) => 'title' in (await visitor.preview(edit))
-      for (const { id: holding, role } of keeping?.roles ?? []) {
+      for (const { id: holding, role } of managed?.roles ?? []) {
         const isOffered = takeable.includes(holding)
         expect(await isRefused({ kind: 'role.unassign', holding })).toBe(!isOffered)
         const { body: holders } = await visitor.get<HolderView[]>(`${at}/roles/${role}/holders`)
@@ -60,7 +60,7 @@ test('just those roles are offered to be taken, and just those people to be susp
       }
       if (status === 'active')
         expect(await isRefused({ kind: 'person.suspend', person: id })).toBe(
-          keeping?.may.includes('suspend') !== true,
+          managed?.may.includes('suspend') !== true,
         )
     }
   }
@@ -73,7 +73,7 @@ describe('a helper over the people of a team', () => {
   let nia: { visitor: Visitor; id: string }
   beforeAll(async () => {
     nia = await welcome(world.server, owner, { name: 'Nia' })
-    const [member] = (await personSeen(owner, nia.id)).keeping?.roles ?? []
+    const [member] = (await personSeen(owner, nia.id)).managed?.roles ?? []
     await world.made(giving(nia.id, world.roles.Help, { over: 'team', team: world.team }), {
       kind: 'role.unassign',
       holding: member?.id,
@@ -84,7 +84,7 @@ describe('a helper over the people of a team', () => {
     const { body } = await nia.visitor.get<PageView<PersonView>>(`${at}/people?kept=1`)
     expect(body.items.map(each => each.name).sort()).toEqual(['Mika', 'Ona'])
     const mika = await personSeen(nia.visitor, world.member.id)
-    expect(mika.keeping?.may).toEqual(['reset sign-in'])
+    expect(mika.managed?.may).toEqual(['reset sign-in'])
     expect((await nia.visitor.call('POST', `${at}/people/${world.member.id}/sign-in-link`, {})).status).toBe(
       204,
     )

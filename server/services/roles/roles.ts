@@ -15,7 +15,7 @@ import { workspaceOf } from '#core/state/state.ts'
 import { problemOf } from '../../problem-error.ts'
 import { type Asker, asks, knowsPerson, nameOf } from '../viewer/asker.ts'
 import { callOf, mayTake, nameView } from '../people/people.ts'
-import { overWords } from '../viewer/keeping.ts'
+import { overWords } from '../viewer/managing.ts'
 
 /** All roles with who holds them, and what of them the asker may change. */
 export function rolesView(asker: Asker): RolesView {

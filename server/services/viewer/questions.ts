@@ -75,7 +75,11 @@ function columnAnswer(
 }
 
 /** Everybody with access at a place, the highest first; to whoever shares there or may check anyone. */
-export function whoView({ asker, snapshot }: Asked, id: string, page: PageQuery): PageView<PersonAccessView> {
+export function peopleWithAccessView(
+  { asker, snapshot }: Asked,
+  id: string,
+  page: PageQuery,
+): PageView<PersonAccessView> {
   const { place, actions } = askedPlace(asker, id)
   if (!has(actions, 'share') && !asks(asker, 'check access')) throw problemOf('not-found')
   const reached = who(snapshot, place.node.id)
@@ -91,7 +95,7 @@ function reachView(snapshot: Snapshot, person: Person, actions: ActionSet): Pers
 }
 
 /** Every place that a person sees, as far as the asker may be told: parents before what is in them. */
-export async function whatView(
+export async function placesOfPersonView(
   { thread }: Parts,
   { asker, snapshot }: Asked,
   { id, page }: { readonly id: string; readonly page: PageQuery },

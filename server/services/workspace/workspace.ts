@@ -4,7 +4,7 @@ import { allRows } from '#core/base/collection.ts'
 import { allPrivileges } from '#core/levels/privilege.ts'
 import { workspaceOf } from '#core/state/state.ts'
 import { type Asker, asks } from '../viewer/asker.ts'
-import { keepsPeople } from '../viewer/keeping.ts'
+import { managesPeople } from '../viewer/managing.ts'
 import { rolesToOffer } from '../people/roles-to-offer.ts'
 
 export function workspaceView(asker: Asker): WorkspaceView {
@@ -33,7 +33,7 @@ export function workspaceView(asker: Asker): WorkspaceView {
     roles: rolesToOffer(asker),
     defaultRole,
     guestCeiling,
-    keepsPeople: keepsPeople(asker),
+    managesPeople: managesPeople(asker),
     isOnlyOwner: asks(asker, 'own') && ownersOf(asker.snapshot).length === 1,
   }
 }

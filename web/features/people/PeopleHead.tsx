@@ -6,11 +6,11 @@ import { SectionHead } from '../../ui/SectionHead.tsx'
 /** The head of the screens about people: the list for who looks after some, colleagues for everybody. */
 export function PeopleHead({ children }: { readonly children?: ReactNode }) {
   const { slug, workspace } = useHere()
-  const { keepsPeople, me } = workspace
+  const { managesPeople, me } = workspace
   const base = `/at/${slug}/people`
   const mayInvite = me.privileges.some(each => each === 'invite members' || each === 'invite guests')
   const views = [
-    ...(keepsPeople ? [{ to: '', word: 'List' }] : []),
+    ...(managesPeople ? [{ to: '', word: 'List' }] : []),
     { to: '/directory', word: 'Directory' },
     ...(mayInvite ? [{ to: '/onboarding', word: 'Join links and welcome sets' }] : []),
   ]

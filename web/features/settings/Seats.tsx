@@ -110,7 +110,7 @@ function ByWhom({ view: { parts } }: Props) {
               </td>
               <td className="w-12 text-right">{parts[part]}</td>
               <td>
-                {workspace.keepsPeople ? (
+                {workspace.managesPeople ? (
                   <Link className="link" to={`/at/${slug}/people${to}`}>
                     {words}
                   </Link>

@@ -23,7 +23,7 @@ export function LinkEnd({ until, timeZone }: { readonly until: number; readonly 
 /** On the row of somebody invited: sent anew, its link copied, changed (in the panel), withdrawn. */
 export function InvitedActs({ person }: { readonly person: PersonView }) {
   const { acts, isBusy } = useActs(person)
-  if (person.keeping?.may.includes('invite') !== true) return null
+  if (person.managed?.may.includes('invite') !== true) return null
   const onClick = (run: () => unknown) => (event: MouseEvent) => {
     event.stopPropagation()
     void run()
@@ -71,7 +71,7 @@ function useActs(person: PersonView) {
       word: 'Send again',
       run: () => applied('invitation.renew', `The invitation was sent again to ${person.mail}.`),
     },
-    ...(person.keeping?.may.includes('pass on') === true
+    ...(person.managed?.may.includes('pass on') === true
       ? [{ word: copied === undefined ? 'Copy link' : copied ? 'Copied' : 'Open to copy', run: copy }]
       : []),
     { word: 'Change', run: change },

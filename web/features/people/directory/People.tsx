@@ -5,5 +5,5 @@ import { PeopleScreen } from './PeopleScreen.tsx'
 /** The list for those who look after people; for everybody else their colleagues. */
 export function People() {
   const { workspace } = useHere()
-  return workspace.keepsPeople ? <PeopleScreen /> : <DirectoryScreen />
+  return workspace.managesPeople ? <PeopleScreen /> : <DirectoryScreen />
 }

@@ -39,7 +39,7 @@ const active: PeopleColumn = {
   isSpare: true,
   sort: 'active',
   width: 6,
-  cell: ({ keeping }) => (keeping?.lastActive == null ? null : <Day at={keeping.lastActive} />),
+  cell: ({ managed }) => (managed?.lastActive == null ? null : <Day at={managed.lastActive} />),
 }
 
 const presence: PeopleColumn = {
@@ -64,7 +64,7 @@ const seat: PeopleColumn = {
   isSpare: true,
   sort: 'seat',
   width: 4.5,
-  cell: ({ keeping }) => (keeping?.takesSeat === true ? 'Used' : <span className="quiet">None</span>),
+  cell: ({ managed }) => (managed?.takesSeat === true ? 'Used' : <span className="quiet">None</span>),
 }
 
 const inviter: PeopleColumn = {
@@ -72,7 +72,7 @@ const inviter: PeopleColumn = {
   isSpare: true,
   sort: 'inviter',
   width: 7.75,
-  cell: ({ keeping }) => keeping?.invitedBy,
+  cell: ({ managed }) => managed?.invitedBy,
 }
 
 const joined: PeopleColumn = {
@@ -93,8 +93,8 @@ const everybody: readonly PeopleColumn[] = [
     isSpare: true,
     sort: 'role',
     width: 8.5,
-    cell: ({ keeping }) => {
-      const words = (keeping?.roles ?? [])
+    cell: ({ managed }) => {
+      const words = (managed?.roles ?? [])
         .map(role => (role.over === null ? role.name : `${role.name} over ${role.over}`))
         .join(', ')
       return <span title={words}>{words}</span>
@@ -126,8 +126,8 @@ const guests: readonly PeopleColumn[] = [
   {
     head: 'Places',
     width: 9,
-    cell: ({ keeping }) => {
-      const words = (keeping?.reaches ?? []).map(place => place.name).join(', ')
+    cell: ({ managed }) => {
+      const words = (managed?.reaches ?? []).map(place => place.name).join(', ')
       return words === '' ? (
         <span className="quiet">no places of yours</span>
       ) : (
@@ -158,7 +158,7 @@ const invited: readonly PeopleColumn[] = [
     sort: 'role',
     width: 10,
     cell: person => {
-      const roles = (person.keeping?.roles ?? []).map(role => role.name)
+      const roles = (person.managed?.roles ?? []).map(role => role.name)
       const words = [...roles, teamWords(person)].filter(Boolean).join(', ')
       return <span title={words}>{words}</span>
     },
@@ -168,8 +168,8 @@ const invited: readonly PeopleColumn[] = [
     head: 'Link',
     sort: 'link',
     width: 9,
-    cell: ({ keeping }, timeZone) =>
-      keeping?.invitation == null ? null : <LinkEnd until={keeping.invitation.until} timeZone={timeZone} />,
+    cell: ({ managed }, timeZone) =>
+      managed?.invitation == null ? null : <LinkEnd until={managed.invitation.until} timeZone={timeZone} />,
   },
   { head: 'Invitation', width: 18, cell: person => <InvitedActs person={person} /> },
 ]
@@ -201,8 +201,8 @@ const teamWords = ({ teams }: PersonView): string =>
 /** Whether somebody is let in, since when, or from when, or until when. */
 export function Presence({ person, timeZone }: { readonly person: PersonView; readonly timeZone: string }) {
   const [openedAt] = useState(Date.now)
-  const { keeping, status, joinedAt } = person
-  const { from = null, until = null, invitation = null } = keeping ?? {}
+  const { managed, status, joinedAt } = person
+  const { from = null, until = null, invitation = null } = managed ?? {}
   if (invitation !== null)
     return (
       <span className="text-warning">

@@ -14,7 +14,7 @@ export function Contact({ person }: { readonly person: PersonView }) {
   const { contact } = person
   const mayChange =
     person.status !== 'invited' &&
-    (person.keeping?.may.includes('contact') === true || contact?.id === workspace.me.id)
+    (person.managed?.may.includes('contact') === true || contact?.id === workspace.me.id)
   return (
     <>
       {contact === null ? (

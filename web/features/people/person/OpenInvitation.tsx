@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useLocation } from 'react-router'
 import { dayOf, endOfDay } from '#contract/dates.ts'
-import type { InvitedView, KeepingView, PersonView } from '#contract/views/people.ts'
+import type { InvitedView, ManagedView, PersonView } from '#contract/views/people.ts'
 import type { Problem } from '#contract/views/problem.ts'
 import { usePassOnInvitationMutation } from '../../../api/people.ts'
 import { useChange } from '../../../api/use-change.ts'
@@ -17,13 +17,13 @@ import { ActOrLeave } from '../../../ui/ActOrLeave.tsx'
 
 interface Props {
   readonly person: PersonView
-  readonly keeping: KeepingView
+  readonly managed: ManagedView
   readonly invitation: InvitedView
   readonly onClose: () => void
 }
 
 /** What was offered to somebody who has not come in yet: sent anew, passed on, changed, withdrawn. */
-export function OpenInvitation({ person, keeping, invitation, onClose }: Props) {
+export function OpenInvitation({ person, managed, invitation, onClose }: Props) {
   const { workspace } = useHere()
   const [openedAt] = useState(Date.now)
   const isDead = invitation.until <= openedAt
@@ -40,14 +40,14 @@ export function OpenInvitation({ person, keeping, invitation, onClose }: Props) 
           </>
         )}
       </p>
-      {keeping.may.includes('invite') && (
-        <Acts person={person} keeping={keeping} invitation={invitation} isDead={isDead} onClose={onClose} />
+      {managed.may.includes('invite') && (
+        <Acts person={person} managed={managed} invitation={invitation} isDead={isDead} onClose={onClose} />
       )}
     </section>
   )
 }
 
-function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readonly isDead: boolean }) {
+function Acts({ person, managed, invitation, isDead, onClose }: Props & { readonly isDead: boolean }) {
   const { slug } = useHere()
   const { apply, problem, isBusy } = useChange(slug)
   const [askLink, link] = usePassOnInvitationMutation()
@@ -69,7 +69,7 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
         <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void renew()}>
           Send invitation again
         </button>
-        {!isDead && keeping.may.includes('pass on') && (
+        {!isDead && managed.may.includes('pass on') && (
           <button type="button" className="btn-plain" onClick={() => void askLink({ slug, id: person.id })}>
             Copy invitation link
           </button>
@@ -95,7 +95,7 @@ function Acts({ person, keeping, invitation, isDead, onClose }: Props & { readon
       {isChanging && (
         <Changing
           person={person}
-          keeping={keeping}
+          managed={managed}
           invitation={invitation}
           onDone={() => setChanging(false)}
         />
@@ -117,18 +117,18 @@ const ByHand = ({ address }: { readonly address: string }) => (
 
 interface ChangingProps {
   readonly person: PersonView
-  readonly keeping: KeepingView
+  readonly managed: ManagedView
   readonly invitation: InvitedView
   readonly onDone: () => void
 }
 
-function Changing({ person, keeping, invitation, onDone }: ChangingProps) {
+function Changing({ person, managed, invitation, onDone }: ChangingProps) {
   const { slug, workspace } = useHere()
   const { timeZone, roles } = workspace
   const { apply, problem, isBusy } = useChange(slug)
-  const [first] = keeping.roles
+  const [first] = managed.roles
   const [role, setRole] = useState(first?.role ?? '')
-  const [through, setThrough] = useState(keeping.until === null ? '' : dayOf(keeping.until - 1, timeZone))
+  const [through, setThrough] = useState(managed.until === null ? '' : dayOf(managed.until - 1, timeZone))
   const [message, setMessage] = useState(invitation.message)
   const submit = async () => {
     const { applied } = await apply(

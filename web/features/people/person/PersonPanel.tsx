@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import type { KeepingView, PersonDetailView } from '#contract/views/people.ts'
+import type { ManagedView, PersonDetailView } from '#contract/views/people.ts'
 import type { Problem } from '#contract/views/problem.ts'
 import { usePersonQuery } from '../../../api/people.ts'
 import { useHere } from '../../../api/use-here.ts'
@@ -16,7 +16,7 @@ import { PersonTeams } from './PersonTeams.tsx'
 import { Profile } from './Profile.tsx'
 import { Powers, Roles } from './Roles.tsx'
 import { SigningIn } from './SigningIn.tsx'
-import { Standing } from './Standing.tsx'
+import { PersonStatus } from './PersonStatus.tsx'
 
 /** One person with everything: who they are, what they hold, where they have what and why, and what can be done. */
 export function PersonPanel({ id, onClose }: { readonly id: string; readonly onClose: () => void }) {
@@ -47,25 +47,25 @@ function Everything({ person, onClose }: Props) {
   return (
     <Panel title={person.name} onClose={onClose}>
       <About person={person} />
-      {person.keeping?.invitation != null && (
+      {person.managed?.invitation != null && (
         <OpenInvitation
           person={person}
-          keeping={person.keeping}
-          invitation={person.keeping.invitation}
+          managed={person.managed}
+          invitation={person.managed.invitation}
           onClose={onClose}
         />
       )}
-      {person.keeping !== null && person.kind === 'member' && (
+      {person.managed !== null && person.kind === 'member' && (
         <section aria-label="Roles" className="mt-5 border-t border-base-content pt-3">
           <h3 className="mb-1 font-bold">Roles</h3>
-          <Roles person={person} keeping={person.keeping} />
+          <Roles person={person} managed={person.managed} />
           {person.powers !== null && <Powers powers={person.powers} />}
         </section>
       )}
       <PersonTeams person={person} />
       <PersonPlaces person={person} />
       <SigningIn person={person} />
-      {person.status !== 'invited' && <Standing person={person} />}
+      {person.status !== 'invited' && <PersonStatus person={person} />}
       <p className="mt-5 border-t border-base-300 pt-3">
         <Link className="link" to={`/at/${slug}/oversight/history?person=${person.id}`}>
           History of {person.name}
@@ -78,14 +78,14 @@ function Everything({ person, onClose }: Props) {
 function About({ person }: { readonly person: PersonDetailView }) {
   const { slug, workspace } = useHere()
   const [isEditing, setEditing] = useState(false)
-  const mayDescribe = person.keeping?.may.includes('describe') === true || person.id === workspace.me.id
+  const mayDescribe = person.managed?.may.includes('describe') === true || person.id === workspace.me.id
   if (isEditing) return <Profile person={person} onDone={() => setEditing(false)} />
   return (
     <div className="flex gap-4">
       <Picture name={person.name} src={pictureAddress(slug, person.picture)} size={52} />
       <dl className="grid min-w-0 grow grid-cols-[5.5rem_minmax(0,1fr)] gap-x-2 gap-y-1.5">
         <Told person={person} />
-        {person.keeping !== null && <Kept person={person} keeping={person.keeping} />}
+        {person.managed !== null && <Kept person={person} managed={person.managed} />}
         {person.kind === 'guest' && (
           <Line term="Contact">
             <Contact person={person} />
@@ -105,7 +105,7 @@ function About({ person }: { readonly person: PersonDetailView }) {
 
 /** What people tell of themselves. */
 function Told({ person }: { readonly person: PersonDetailView }) {
-  const { kind, mail, handle, formerHandles, title, department, country, keeping } = person
+  const { kind, mail, handle, formerHandles, title, department, country, managed } = person
   const told = [
     ['Title', title],
     [kind === 'guest' ? 'Organisation' : 'Department', department],
@@ -115,7 +115,7 @@ function Told({ person }: { readonly person: PersonDetailView }) {
     <>
       <Line term="Address">
         <span className="break-words">{mail}</span>
-        {keeping?.isConfirmed === false && <span className="block text-sm text-warning">not confirmed</span>}
+        {managed?.isConfirmed === false && <span className="block text-sm text-warning">not confirmed</span>}
       </Line>
       {handle !== null && (
         <Line term="Handle">
@@ -138,20 +138,20 @@ function Told({ person }: { readonly person: PersonDetailView }) {
 }
 
 /** What who looks after people knows of them. */
-function Kept({ person, keeping }: { readonly person: PersonDetailView; readonly keeping: KeepingView }) {
+function Kept({ person, managed }: { readonly person: PersonDetailView; readonly managed: ManagedView }) {
   const { timeZone } = useHere().workspace
   return (
     <>
       <Line term="Kind">
         {person.kind}
-        {!keeping.takesSeat && person.kind === 'member' && <span className="quiet"> · uses no seat</span>}
+        {!managed.takesSeat && person.kind === 'member' && <span className="quiet"> · uses no seat</span>}
       </Line>
       <Line term="Status">
         <Presence person={person} timeZone={timeZone} />
-        {keeping.lastActive !== null && (
+        {managed.lastActive !== null && (
           <span className="quiet">
             {' '}
-            · last active <Day at={keeping.lastActive} />
+            · last active <Day at={managed.lastActive} />
           </span>
         )}
       </Line>

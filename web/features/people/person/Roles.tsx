@@ -3,7 +3,7 @@ import type { EditRequest } from '#contract/edit-requests.ts'
 import { endOfDay, startOfDay } from '#contract/dates.ts'
 import type {
   HoldingView,
-  KeepingView,
+  ManagedView,
   PersonDetailView,
   PersonView,
   PowerView,
@@ -22,18 +22,18 @@ import { When } from '../../../ui/When.tsx'
 /** The roles that somebody holds; given and taken by those who assign roles, each as far as they may. */
 interface Props {
   readonly person: PersonDetailView
-  readonly keeping: KeepingView
+  readonly managed: ManagedView
 }
 
-export function Roles({ person, keeping }: Props) {
+export function Roles({ person, managed }: Props) {
   const { timeZone } = useHere().workspace
   const [taken, setTaken] = useState<HoldingView>()
   const [isGiving, setGiving] = useState(false)
-  const mayAssign = keeping.may.includes('assign')
+  const mayAssign = managed.may.includes('assign')
   return (
     <>
       <ul className="mb-1">
-        {keeping.roles.map(holding => (
+        {managed.roles.map(holding => (
           <li
             key={holding.id}
             className="flex items-baseline justify-between gap-2 border-t border-base-300 py-1"
@@ -43,7 +43,7 @@ export function Roles({ person, keeping }: Props) {
               {holding.over !== null && <span className="quiet"> over {holding.over}</span>}
               <When from={holding.from} until={holding.until} timeZone={timeZone} />
             </span>
-            {person.takeable.includes(holding.id) && keeping.roles.length > 1 && (
+            {person.takeable.includes(holding.id) && managed.roles.length > 1 && (
               <button
                 type="button"
                 className="act text-sm"
@@ -87,7 +87,7 @@ function Giving({ person, onDone }: Part) {
   const [chosen, setChosen] = useState<string>()
   const [over, setOver] = useState('')
   const held = new Set(
-    (person.keeping?.roles ?? []).filter(each => each.over === null).map(each => each.role),
+    (person.managed?.roles ?? []).filter(each => each.over === null).map(each => each.role),
   )
   const offered = (roles ?? []).filter(role => !held.has(role.id)).toReversed()
   const role = offered.find(each => each.id === chosen) ?? offered[0]

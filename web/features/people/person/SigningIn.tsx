@@ -12,8 +12,8 @@ export function SigningIn({ person }: { readonly person: PersonDetailView }) {
   const [send, sending] = useSendSignInLinkMutation()
   const [end, ending] = useEndTheirSignInsMutation()
   const [said, setSaid] = useState('')
-  const { signIns, keeping, id, mail } = person
-  if (signIns === null || keeping?.may.includes('reset sign-in') !== true) return null
+  const { signIns, managed, id, mail } = person
+  if (signIns === null || managed?.may.includes('reset sign-in') !== true) return null
   const act = async (run: () => Promise<{ error?: unknown }>, done: string) => {
     const { error } = await run()
     setSaid(error === undefined ? done : '')
@@ -22,7 +22,7 @@ export function SigningIn({ person }: { readonly person: PersonDetailView }) {
     <section aria-label="Sign-in" className="mt-5 border-t border-base-content pt-3">
       <h3 className="mb-1 font-bold">Sign-in</h3>
       <p className="quiet mb-1 text-sm">
-        {keeping.hasTwoStep ? 'Two-step sign-in is set up.' : 'Two-step sign-in is not set up.'}{' '}
+        {managed.hasTwoStep ? 'Two-step sign-in is set up.' : 'Two-step sign-in is not set up.'}{' '}
         {signIns.length === 0 && 'Not signed in anywhere.'}
       </p>
       <ul>

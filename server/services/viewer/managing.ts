@@ -6,7 +6,7 @@ import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { knowsTeam } from '#core/changes/context.ts'
 
 /** Each of these makes its holder somebody who looks after people, over whomever it is held. */
-export const keeping: readonly Privilege[] = [
+const managing: readonly Privilege[] = [
   'invite members',
   'invite guests',
   'edit profiles',
@@ -17,23 +17,23 @@ export const keeping: readonly Privilege[] = [
 ]
 
 /** Over whom the asker looks after people. */
-export const keptBy = ({ snapshot, person }: Asker): readonly Scope[] =>
+const managedBy = ({ snapshot, person }: Asker): readonly Scope[] =>
   powersOf(snapshot, person)
-    .filter(power => keeping.some(each => power.privileges.has(each)))
+    .filter(power => managing.some(each => power.privileges.has(each)))
     .map(power => power.scope)
 
-/** Whether the asker looks after anybody: others are shown colleagues, without their standing. */
-export const keepsPeople = (asker: Asker): boolean => keptBy(asker).length > 0
+/** Whether the asker looks after anybody: others are shown colleagues, without their status. */
+export const managesPeople = (asker: Asker): boolean => managedBy(asker).length > 0
 
 /** Tells of each person whether the asker looks after them: read once, then cheap for many. */
-export function keeperOf(asker: Asker): (person: Person) => boolean {
-  const scopes = keptBy(asker)
+export function managerOf(asker: Asker): (person: Person) => boolean {
+  const scopes = managedBy(asker)
   if (scopes.some(scope => scope.over === 'workspace')) return () => true
   const teams = new Set(scopes.flatMap(scope => (scope.over === 'team' ? [scope.team] : [])))
-  const keepsGuests = scopes.some(scope => scope.over === 'guests')
+  const managesGuests = scopes.some(scope => scope.over === 'guests')
   const { memberships } = asker.snapshot.state
   return person =>
-    (keepsGuests && person.kind === 'guest') ||
+    (managesGuests && person.kind === 'guest') ||
     (teams.size > 0 && rowsBy(memberships, 'person', person.id).some(each => teams.has(each.team)))
 }
 

@@ -13,7 +13,7 @@ import { DayField } from '../../../ui/DayField.tsx'
 type Act = 'suspend' | 'end' | 'convert' | 'remove'
 
 /** Whether and until when somebody is let in, and as what. */
-export function Standing({ person }: { readonly person: PersonView }) {
+export function PersonStatus({ person }: { readonly person: PersonView }) {
   const [act, setAct] = useState<Act>()
   const offered = offersFor(person)
   if (offered.length === 0) return null
@@ -41,8 +41,8 @@ export function Standing({ person }: { readonly person: PersonView }) {
   )
 }
 
-const offersFor = ({ keeping }: PersonView): Act[] => {
-  const may = keeping?.may ?? []
+const offersFor = ({ managed }: PersonView): Act[] => {
+  const may = managed?.may ?? []
   return [
     ...(may.includes('suspend') ? (['suspend', 'end'] as const) : []),
     ...(may.includes('convert') ? (['convert'] as const) : []),
@@ -50,12 +50,12 @@ const offersFor = ({ keeping }: PersonView): Act[] => {
   ]
 }
 
-function wordFor(act: Act, { kind, status, keeping }: PersonView): string {
+function wordFor(act: Act, { kind, status, managed }: PersonView): string {
   switch (act) {
     case 'suspend':
       return status === 'suspended' ? 'Reactivate …' : 'Suspend …'
     case 'end':
-      return keeping?.until == null ? 'Set end …' : 'Change end …'
+      return managed?.until == null ? 'Set end …' : 'Change end …'
     case 'convert':
       return kind === 'member' ? 'Turn into a guest …' : 'Turn into a member …'
     case 'remove':
@@ -84,8 +84,8 @@ function Suspend({ person: { id, name, status }, onDone }: ActProps) {
   )
 }
 
-function End({ person: { id, name, keeping }, onDone }: ActProps) {
-  const until = keeping?.until ?? null
+function End({ person: { id, name, managed }, onDone }: ActProps) {
+  const until = managed?.until ?? null
   const { timeZone } = useHere().workspace
   const [through, setThrough] = useState(until === null ? '' : dayOf(until - 1, timeZone))
   const edit: EditRequest = {
