@@ -28,6 +28,11 @@ export interface Floor {
   readonly value: number
 }
 
+/** Figures of one kind of workspace, each with its floor. */
+export const readingsOn =
+  (size: string) =>
+  (id: FigureId, value: number, floor: Floor): Reading => ({ id, size, unit: 'ms', value, floor })
+
 const ratioOf = ({ value, floor }: Reading): number | null =>
   floor === undefined ? null : value / floor.value
 

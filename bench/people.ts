@@ -3,8 +3,7 @@ import { invitingEdits } from '#contract/inviting.ts'
 import type { ImportedRowView } from '#contract/views/onboarding.ts'
 import { levelActions } from '#core/levels/level.ts'
 import { nodeId } from '#demo/large.ts'
-import type { FigureId } from './figures.ts'
-import { type Floor, once, type Reading, timed } from './measure.ts'
+import { type Floor, once, type Reading, readingsOn, timed } from './measure.ts'
 import { emptyPage, opening, openLarge, writingRows } from './large-server.ts'
 
 /** How fast people are listed, invited and brought in, over HTTP on a real file, with 20,000 people. */
@@ -12,13 +11,7 @@ import { emptyPage, opening, openLarge, writingRows } from './large-server.ts'
 const size = { people: 20_000, teams: 200, nodes: 2000, grants: 3000, limits: 20, breaks: 40 }
 type Large = Awaited<ReturnType<typeof openLarge>>
 
-const reading = (id: FigureId, value: number, floor: Floor): Reading => ({
-  id,
-  size: '20,000 people',
-  unit: 'ms',
-  value,
-  floor,
-})
+const reading = readingsOn('20,000 people')
 
 export async function peopleReadings(): Promise<Reading[]> {
   const large = await openLarge(size)

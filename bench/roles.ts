@@ -1,20 +1,13 @@
 import { allPrivileges, privileges } from '#core/levels/privilege.ts'
-import type { FigureId } from './figures.ts'
 import { emptyPage, opening, openLarge, writingRows } from './large-server.ts'
-import { type Floor, once, type Reading, timed } from './measure.ts'
+import { type Floor, once, type Reading, readingsOn, timed } from './measure.ts'
 
 /** How fast roles are read and changed where 5,000 of 20,000 people are concerned and 60 roles stand side by side. */
 
 const size = { people: 20_000, teams: 200, nodes: 2000, grants: 3000, limits: 20, breaks: 40 }
 type Large = Awaited<ReturnType<typeof openLarge>>
 
-const reading = (id: FigureId, value: number, floor: Floor): Reading => ({
-  id,
-  size: '20,000 people',
-  unit: 'ms',
-  value,
-  floor,
-})
+const reading = readingsOn('20,000 people')
 
 const change = <T>({ call }: Large, path: string, edits: readonly object[]) =>
   call<T>('POST', `/at/large${path}`, { edits })

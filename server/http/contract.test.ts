@@ -10,6 +10,7 @@ import { description } from './openapi.ts'
 import { invite, password, tokenFor, Visitor, welcome } from '../tests/client.ts'
 import {
   at,
+  boardIn,
   type Coast,
   coast,
   editor,
@@ -40,17 +41,8 @@ beforeAll(async () => {
   things = {
     ...(await made(...teamOf(ownerId, { name: 'Boats' }), ...onboarding)),
     ...(await made(
-      { kind: 'node.create', node: 'new:board', parent: ids.folder, as: 'board', name: 'Loans' },
+      ...boardIn(ids.folder),
       { kind: 'node.create', node: 'new:row', parent: 'new:board', as: 'row', name: 'Kite' },
-      {
-        kind: 'column.create',
-        column: 'new:column',
-        board: 'new:board',
-        name: 'Fee',
-        order: 1,
-        viewers: null,
-        editors: null,
-      },
       share(ids.folder, member.id, editor),
       invite('waiting@test.example'),
     )),

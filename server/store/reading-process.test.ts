@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { addressOf, type Operation, operationNames, operations } from '#contract/operations.ts'
 import { password, Visitor } from '../tests/client.ts'
-import { at, type Coast, coast, editor, onboarding, reader, share, teamOf } from '../tests/coast.ts'
+import { at, boardIn, type Coast, coast, editor, onboarding, reader, share, teamOf } from '../tests/coast.ts'
 import { listenAs } from '../tests/listening.ts'
 import { type ServerProcess, startProcess } from '../tests/process.ts'
 
@@ -18,16 +18,7 @@ beforeAll(async () => {
   second = await startProcess(world.server.dataDir, { env: { READ_ONLY: '1' }, flags: ['--demo'] })
   // From here on all of it is heard, not loaded.
   const { body } = await owner.change(
-    { kind: 'node.create', node: 'new:board', parent: ids.folder, as: 'board', name: 'Loans' },
-    {
-      kind: 'column.create',
-      column: 'new:column',
-      board: 'new:board',
-      name: 'Fee',
-      order: 1,
-      viewers: null,
-      editors: null,
-    },
+    ...boardIn(ids.folder),
     share(ids.folder, member.id, editor),
     share(ids.inner, member.id, reader, Date.now() + 86_400_000),
     { kind: 'session.begin', session: 'new:session', through: member.id, reason: 'They asked' },

@@ -75,3 +75,17 @@ export const onboarding = [
   },
   { kind: 'welcome.create', welcome: 'new:welcome', name: 'W', note: '', offer },
 ]
+
+/** A board with a column that all of its readers see, as edits: `new:board` and `new:column`. */
+export const boardIn = (parent: string) => [
+  { kind: 'node.create', node: 'new:board', parent, as: 'board', name: 'Loans' },
+  {
+    kind: 'column.create',
+    column: 'new:column',
+    board: 'new:board',
+    name: 'Fee',
+    order: 1,
+    viewers: null,
+    editors: null,
+  },
+]
