@@ -11,8 +11,6 @@ import type { News } from './news.ts'
 export interface Log {
   readonly rows: ModelStatic<Model>
   readonly followings: Following[]
-  /** Up to where this process knows the log. */
-  last: number
   catching: Promise<void> | null
   /** Told what went wrong with a follower: it catches up with the next entry. */
   fault: (error: unknown) => void
@@ -59,10 +57,9 @@ const kept = 20_000
 const cutEvery = 500
 const together = 200
 
-export const createLog = (rows: ModelStatic<Model>): Log => ({
+export const createCommitLog = (rows: ModelStatic<Model>): Log => ({
   rows,
   followings: [],
-  last: 0,
   catching: null,
   fault: () => {},
 })
@@ -71,7 +68,6 @@ export const createLog = (rows: ModelStatic<Model>): Log => ({
 export async function follow(log: Log, ...followers: readonly Follower[]): Promise<Following[]> {
   // Before anything is loaded: what is written meanwhile is heard again, and changes nothing then.
   const position = await lastIn(log.rows, null)
-  log.last = Math.max(log.last, position)
   const followings: Following[] = []
   for (const follower of followers) {
     await follower.load()
@@ -106,7 +102,6 @@ const lastIn = async (rows: ModelStatic<Model>, transaction: Transaction | null)
 
 /** Tells all who are up to date, at once; who is behind catches up. */
 export function publishEntry(log: Log, heard: Heard): void {
-  log.last = heard.position
   for (const following of log.followings) {
     if (following.isStopped || following.position !== heard.position - 1) continue
     try {
@@ -143,7 +138,7 @@ async function readOn(log: Log): Promise<void> {
     const [first] = rows
     if (first === undefined) return
     if (first.position > from + 1) await loadAnew(behind, first.position - 1)
-    for (const row of rows) await tellBehind(log, behind, row)
+    for (const row of rows) await tellBehind(behind, row)
   }
 }
 
@@ -156,9 +151,8 @@ async function loadAnew(behind: readonly Following[], position: number): Promise
     }
 }
 
-async function tellBehind(log: Log, behind: readonly Following[], row: Row): Promise<void> {
+async function tellBehind(behind: readonly Following[], row: Row): Promise<void> {
   const heard: Heard = { ...row, news: JSON.parse(row.news) as News[], states: new Map() }
-  log.last = Math.max(log.last, row.position)
   for (const each of behind)
     if (!each.isStopped && each.position === row.position - 1) {
       await each.follower.hear(heard)

@@ -3,7 +3,7 @@ import { DataTypes, type Model, type ModelStatic, Op, type Sequelize, type Trans
 import type { AccountId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { beginWriting } from './database.ts'
-import { append, createLog, type Follower, type Log, publishEntry } from './log.ts'
+import { append, createCommitLog, type Follower, type Log, publishEntry } from './log.ts'
 import type { News } from './news.ts'
 import { logModel } from './tables.ts'
 
@@ -75,7 +75,7 @@ export async function openSessions(dataDir: string, open: Open): Promise<Session
       at: number,
     }),
     misses: define('misses', { pair: { type: text, primaryKey: true }, count: number, at: number }),
-    log: createLog(logModel(database)),
+    log: createCommitLog(logModel(database)),
     held: new Map(),
     lastSeen: new Map(),
     unwritten: new Map(),

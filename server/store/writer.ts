@@ -8,7 +8,7 @@ import { type Snapshot, type State, workspaceOf } from '#core/state/state.ts'
 import { type Commit, rowsOnly } from './commit.ts'
 import { beginWriting } from './database.ts'
 import { loadState } from './loading.ts'
-import { append, createLog, type Log, type LogEntry, publishEntry } from './log.ts'
+import { append, createCommitLog, type Log, type LogEntry, publishEntry } from './log.ts'
 import type { News } from './news.ts'
 import { type Batch, createBatch, flush, putChanges, unmet } from './rows.ts'
 import { caughtUp, dueAfter, passedAfter, seeAsBefore, type States } from './states.ts'
@@ -62,7 +62,7 @@ export function createWriter(tables: Tables, states: States, clock: () => Instan
     tables,
     states,
     clock,
-    log: createLog(tables.log),
+    log: createCommitLog(tables.log),
     pass: () => () => ok({ value: undefined }),
     fault: () => {},
     refusal: null,
@@ -244,14 +244,17 @@ function judged(
   }
 }
 
+/** So often writes may come between what was read and its place. */
+const outrunAtMost = 100
+
 /**
  * Reads a workspace anew while others use and change it. It takes its place between two writes: those before it are in it,
- * those after it stand on it.
+ * those after it stand on it. Where others are always faster it is left for another time.
  */
 export async function readAnew(writer: Writer, workspace: WorkspaceId): Promise<void> {
   const { states, tables } = writer
   let state = await loadState(tables, workspace)
-  for (;;) {
+  for (let tries = 0; tries < outrunAtMost; tries += 1) {
     state = await caughtUp(states, state)
     const fresh = state
     const placed = await submit<undefined, 'behind'>(writer, candidates => {

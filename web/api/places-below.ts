@@ -1,7 +1,14 @@
+import { type Question, topicsOf } from '#contract/topics.ts'
 import { api } from './api.ts'
 
 /** What is asked about one place, and hangs on what lies above it. */
-const ofPlaces = ['node', 'children', 'explanation', 'whyNot', 'columns'] as const
+const ofPlaces = (Object.keys(topicsOf) as Question[]).filter(each => topicsOf[each].includes('node:{id}'))
+
+/** Questions of features are known here by name alone: what they are asked with is read as far as it names a place. */
+interface Asked {
+  readonly slug: string
+  readonly id: string
+}
 
 /**
  * The places that are asked about now and lie, or may lie, below one: what is known of a place tells what it lies in. Of one
@@ -14,8 +21,8 @@ export function placesBelow(above: string, state: unknown): string[] {
       (api.endpoints.tree.select(slug)(state as never).data?.homes ?? []).map(({ id }) => id),
     ),
   )
-  const asked = ofPlaces.flatMap(endpoint =>
-    api.util.selectCachedArgsForQuery(state as never, endpoint).map(({ slug, id }) => ({ slug, id })),
+  const asked = ofPlaces.flatMap(
+    each => api.util.selectCachedArgsForQuery(state as never, each as 'explanation') as readonly Asked[],
   )
   const found = asked.filter(({ slug, id }) => {
     const path = api.endpoints.node.select({ slug, id })(state as never).data?.path

@@ -37,12 +37,12 @@ export function useLater<P>(part: Later<P>): readonly [ComponentType<P> | undefi
       ),
     [part],
   )
-  useEffect(() => whenIdle(want), [want])
+  useEffect(() => afterAWhile(want), [want])
   return [part.loaded, want]
 }
 
-/** Long after the first look. Some browsers do not tell when they are idle. */
-function whenIdle(act: () => void): () => void {
+/** Long after the first look: not every browser tells when it is idle. */
+function afterAWhile(act: () => void): () => void {
   const timer = setTimeout(act, 2500)
   return () => clearTimeout(timer)
 }
