@@ -172,7 +172,7 @@ async function one({ what, send }: Case): Promise<void> {
     }
   })()
   const began = performance.now()
-  const said = await send(owner)
+  const sent = await send(owner)
   const took = performance.now() - began
   going.is = false
   await watching
@@ -182,5 +182,5 @@ async function one({ what, send }: Case): Promise<void> {
   console.log(
     `| ${what} | ${took.toFixed(0)} ms | ${Math.max(...waits).toFixed(0)} ms | ${most.toFixed(0)} ms | ${held.toFixed(0)} ms |`,
   )
-  process.stderr.write(`${String(said)}\n`)
+  process.stderr.write(`${String(sent)}\n`)
 }

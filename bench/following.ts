@@ -19,7 +19,7 @@ export async function followingReadings(): Promise<Reading[]> {
     return Number(answer.headers.get('noskel-revision'))
   }
   const taken: number[] = []
-  const asked: number[] = []
+  const answers: number[] = []
   for (let count = 0; count < times; count += 1) {
     const edits = [{ kind: 'workspace.change', houseRules: `Boots, ${count}` }]
     const { revision } = await large.call<{ revision: number }>('POST', '/at/large/changes', { edits })
@@ -28,11 +28,11 @@ export async function followingReadings(): Promise<Reading[]> {
     taken.push(performance.now() - began)
     const again = performance.now()
     await revisionThere()
-    asked.push(performance.now() - again)
+    answers.push(performance.now() - again)
   }
   await second.stop()
   await large.stop()
-  const floor = { what: 'one answer of that process', value: middle(asked) }
+  const floor = { what: 'one answer of that process', value: middle(answers) }
   const value = taken.toSorted((a, b) => a - b)[Math.floor(times * 0.95)] ?? 0
   return [{ id: 'following.state', size: '20,000 places', unit: 'ms', value, floor }]
 }
@@ -44,11 +44,11 @@ async function startBeside(dataDir: string) {
     env: { ...process.env, DATA_DIR: dataDir, PORT: '0', READ_ONLY: '1' },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
-  let said = ''
-  while (!/http:\/\/127\.0\.0\.1:\d+/.test(said)) said += String(await once(child.stdout, 'data'))
+  let output = ''
+  while (!/http:\/\/127\.0\.0\.1:\d+/.test(output)) output += String(await once(child.stdout, 'data'))
   const stop = async () => {
     child.kill('SIGTERM')
     await once(child, 'exit')
   }
-  return { address: /http:\/\/127\.0\.0\.1:\d+/.exec(said)?.[0] ?? '', stop }
+  return { address: /http:\/\/127\.0\.0\.1:\d+/.exec(output)?.[0] ?? '', stop }
 }

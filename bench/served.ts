@@ -27,8 +27,8 @@ export async function startServed(dataDir: string) {
   const [served] = (await once(server, 'message')) as [Served]
   const noted = async (): Promise<Noted> => {
     server.send('how is it')
-    const [said] = (await once(server, 'message')) as [Noted]
-    return said
+    const [noted] = (await once(server, 'message')) as [Noted]
+    return noted
   }
   const stop = async () => {
     server.send('stop')

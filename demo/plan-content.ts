@@ -5,7 +5,7 @@ import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
 import { idOf, inDays, principalOf } from './ids.ts'
 import { edit, type Plan } from './plan.ts'
 import {
-  asked,
+  requests,
   breaks,
   columns,
   type DemoColumn,
@@ -49,7 +49,7 @@ export const planContent = (now: Instant): Plan[] => [
     author: by,
     edits: [edit('node.state', { node: placeId(place), draft: true })],
   })),
-  ...asked.map(({ place, by, level, reason, day }) => ({
+  ...requests.map(({ place, by, level, reason, day }) => ({
     day,
     author: by,
     edits: [

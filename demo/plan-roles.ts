@@ -3,13 +3,13 @@ import { idOf, personId, principalOf, teamId } from './ids.ts'
 import { placeId } from './plan-content.ts'
 import { edit, type Plan } from './plan.ts'
 import { founder } from './scenario/people.ts'
-import { asked, type DemoRole, looked, ownLevel, roles, seats } from './scenario/roles.ts'
+import { requests, type DemoRole, looked, ownLevel, roles, seats } from './scenario/roles.ts'
 
 /** The workspace's own roles and level, and how many seats it has bought. */
 export const planRoles = (): Plan[] => [
   { day: seats.day, author: seats.by, edits: [edit('seats.change', { seats: seats.bought, from: null })] },
   ...roles.flatMap(planRole),
-  ...asked.flatMap(planAsked),
+  ...requests.flatMap(planAsked),
   ...looked.map(({ by, through, reason, day }) => ({
     day,
     author: by,
@@ -71,7 +71,7 @@ function planRole({ key, name, note, rank, privileges, addressable = false, day,
   ]
 }
 
-function planAsked({ by, privilege, reason, day, declined }: (typeof asked)[number]): Plan[] {
+function planAsked({ by, privilege, reason, day, declined }: (typeof requests)[number]): Plan[] {
   const request = idOf('role-request', by, privilege)
   const answer =
     declined === undefined

@@ -105,6 +105,6 @@ test.each(screens)('%s', async (path, text) => {
   expect(await walk()).toEqual([])
   await owner.resize({ width: 390, height: 844 })
   expect(await owner.driver.executeScript(widerThanWindow)).toEqual([])
-  const said = await owner.driver.manage().logs().get(logging.Type.BROWSER)
-  expect(said.filter(each => each.level === logging.Level.SEVERE).map(each => each.message)).toEqual([])
+  const logged = await owner.driver.manage().logs().get(logging.Type.BROWSER)
+  expect(logged.filter(each => each.level === logging.Level.SEVERE).map(each => each.message)).toEqual([])
 })

@@ -26,7 +26,7 @@ export const accessMistakes: readonly Mistake[] = [
   {
     mistake: 'a walk ends where the web alone comes to see more',
     file: 'access/access-diff.ts',
-    find: 'if (asked.isWeb || met.was === none || met.is === none) isAlike = false',
+    find: 'if (query.isWeb || met.was === none || met.is === none) isAlike = false',
     put: 'if (met.was === none || met.is === none) isAlike = false',
     by: 'impact/impact.test.ts',
   },

@@ -38,7 +38,7 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
       )
       await tables.accounts.bulkCreate(accounts as never, { transaction })
       for (const set of sets) {
-        const entry = { ...set, workspace, undone: null, told: {} }
+        const entry = { ...set, workspace, undone: null, sentAlong: {} }
         await writeRows(tables, entryRows(entry, recordOf(set.transition)), transaction)
       }
       const notifications = notificationsIn(parts, sets, now)

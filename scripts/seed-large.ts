@@ -16,7 +16,11 @@ import { writeRows } from '#server/store/rows.ts'
 const together = 2000
 
 /** Fills an empty data folder with a workspace of a size; tells how many records are written so far. */
-export async function seedLarge(config: Config, size: Size, said: (written: number) => void): Promise<void> {
+export async function seedLarge(
+  config: Config,
+  size: Size,
+  onProgress: (written: number) => void,
+): Promise<void> {
   const now = Date.now()
   mkdirSync(config.dataDir, { recursive: true })
   const { parts, close } = await openParts({ config, log: pino({ level: 'silent' }), clock: () => now })
@@ -34,7 +38,7 @@ export async function seedLarge(config: Config, size: Size, said: (written: numb
       await writeRows(tables, [{ kind: 'records', workspace, changes }], transaction)
       written += changes.length
       changes = []
-      said(written)
+      onProgress(written)
     }
     for (const change of generateLarge(size, now)) if (changes.push(change) === together) await flush()
     await flush()

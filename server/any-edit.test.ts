@@ -69,7 +69,7 @@ test.each(kinds.map(schema => [kindOf(schema), schema] as const))(
 )
 
 /** What of the workspace is told to somebody. */
-const told = async (visitor: Coast['owner']) => [
+const answersOf = async (visitor: Coast['owner']) => [
   (await visitor.get<TreeView>(`${at}/tree`)).body,
   (await visitor.get<TeamView[]>(`${at}/teams`)).body,
   (await visitor.get(`${at}/people/names`)).body,
@@ -89,7 +89,7 @@ test('what came of hundreds of them stands in the file as it stands in memory', 
     else expectClear(body)
   }
   expect(done).toBeGreaterThan(30)
-  const before = [await told(owner), await told(member.visitor)]
+  const before = [await answersOf(owner), await answersOf(member.visitor)]
   await server.restart()
-  expect([await told(owner), await told(member.visitor)]).toEqual(before)
+  expect([await answersOf(owner), await answersOf(member.visitor)]).toEqual(before)
 }, 60_000)

@@ -22,7 +22,7 @@ import { createTurns } from './services/viewer/turns.ts'
 import { openDatabase, openKept } from './store/database.ts'
 import { lockDataDir } from './store/dialects/sqlite/lock.ts'
 import { followerOfAccounts } from './store/accounts.ts'
-import type { Said } from './store/loading.ts'
+import type { OnProgress } from './store/loading.ts'
 import { follow } from './store/log.ts'
 import { forgetMisses } from './store/misses.ts'
 import { followerOfSessions, keepSeen, openSessions } from './store/sessions.ts'
@@ -45,7 +45,7 @@ export interface Environment {
   readonly log: Logger
   readonly clock: () => number
   /** Told how far the reading of the workspaces is. */
-  readonly said?: Said
+  readonly onProgress?: OnProgress
   readonly webDir: string | null
   readonly triesPerMinute: number
   readonly requestsPerMinute: number
@@ -61,7 +61,7 @@ export async function openParts({
   config,
   log,
   clock,
-  said = () => {},
+  onProgress = () => {},
 }: Omit<Environment, 'webDir' | 'triesPerMinute' | 'requestsPerMinute'>): Promise<Opened> {
   const { dataDir, readsOnly = false } = config
   openDataDir(dataDir)
@@ -70,7 +70,7 @@ export async function openParts({
   const open = readsOnly ? openKept : openDatabase
   const secret = readSecret(dataDir)
   const tables = createTables(await open(dataDir, 'noskel'))
-  const writer = createWriter(tables, createStates({ tables, clock, said }), clock)
+  const writer = createWriter(tables, createStates({ tables, clock, onProgress }), clock)
   if (readsOnly) writer.refusal = () => problemOf('reads-only')
   const ulid = monotonicFactory()
   const parts: Parts = {

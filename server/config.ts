@@ -25,7 +25,7 @@ export function readConfig(env: NodeJS.ProcessEnv, isDemo: boolean): Config {
   const baseUrl = (env.BASE_URL ?? `http://localhost:${port}`).replace(/\/+$/, '')
   if (!URL.canParse(baseUrl)) throw new Error(`BASE_URL is not an address: ${baseUrl}`)
   const dataDir = resolve(env.DATA_DIR ?? (isDemo ? '.data/demo' : '.data/workspace'))
-  const smtpUrl = said(env.SMTP_URL)
+  const smtpUrl = given(env.SMTP_URL)
   return {
     port,
     host,
@@ -33,13 +33,13 @@ export function readConfig(env: NodeJS.ProcessEnv, isDemo: boolean): Config {
     dataDir,
     smtpUrl,
     isDemo,
-    readsOnly: said(env.READ_ONLY) === '1',
-    ...proxiesIn(said(env.TRUST_PROXY)),
+    readsOnly: given(env.READ_ONLY) === '1',
+    ...proxiesIn(given(env.TRUST_PROXY)),
   }
 }
 
 /** An empty variable is one that is not set. */
-const said = (value = ''): string | null => (value.trim() === '' ? null : value)
+const given = (value = ''): string | null => (value.trim() === '' ? null : value)
 
 /** A number of hops, or addresses and networks with commas between them. */
 function proxiesIn(text: string | null): Pick<Config, 'trustProxy'> {

@@ -123,7 +123,7 @@ test(`${many} random requests meet answers and refusals, and no fault`, { timeou
     fc.asyncProperty(anyRequest(), async ({ asking, who, body, query, pick, charset }) => {
       const { operation, method } = asking
       const path = filledIn(asking.path, pick)
-      const asked = new URLSearchParams(
+      const search = new URLSearchParams(
         Object.entries(Object(query) as object).map(([name, value]): [string, string] => [
           name,
           String(value),
@@ -131,13 +131,13 @@ test(`${many} random requests meet answers and refusals, and no fault`, { timeou
       )
       const { status, headers, text } = await sent(visitors[who] as Visitor, {
         method,
-        path: asked.size === 0 ? path : `${path}?${asked.toString()}`,
+        path: search.size === 0 ? path : `${path}?${search.toString()}`,
         body,
         charset,
       })
       seen.set(status, (seen.get(status) ?? 0) + 1)
       if (status >= 500)
-        expect([operation, JSON.stringify({ body, query: [...asked] }), status]).toEqual([
+        expect([operation, JSON.stringify({ body, query: [...search] }), status]).toEqual([
           operation,
           'what breaks it',
           'below 500',

@@ -111,8 +111,8 @@ beforeAll(async () => {
     (await owner.get<AccessView & { detail: 'all' }>(`${at}/nodes/${node}/access`)).body
   const secret = await access(ids.secret)
   const folder = await access(ids.folder)
-  const { body: asked } = await owner.get<RequestsView>(`${at}/requests`)
-  const requestFor = (of: string) => asked.toDecide.find(each => each.wants.of === of)?.id ?? ''
+  const { body: requests } = await owner.get<RequestsView>(`${at}/requests`)
+  const requestFor = (of: string) => requests.toDecide.find(each => each.wants.of === of)?.id ?? ''
   const { body: owners } = await owner.get<{ offered: { id: string }[] }>(`${at}/owners`)
   const { body: ona } = await owner.get<PersonView>(`${at}/people/${ownerId}`)
   const hidden: Ids = {
@@ -240,7 +240,7 @@ function namesIn(schema: Schema, path = ''): { names: string; path: string }[] {
 const within = (path: string, field: string) => (path === '' ? field : `${path}.${field}`)
 
 /** An answer without the id that was asked for, and what no two answers share. */
-const told = (body: unknown, id: string): string =>
+const textOf = (body: unknown, id: string): string =>
   JSON.stringify(body)
     .replaceAll(id, 'X')
     .replaceAll(/"(at|revision)":\d+|"seen":"[^"]*"|"new:[^}]*/g, '')
@@ -283,7 +283,7 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
           await asker.visitor.send(where, { edits: [withId(id)] }),
           await asker.visitor.send(where, { edits: [withId(nothing)] }),
         ]
-        expect([two.status, told(two.body, nothing)]).toEqual([one.status, told(one.body, id)])
+        expect([two.status, textOf(two.body, nothing)]).toEqual([one.status, textOf(one.body, id)])
         expect(one.status).toBeGreaterThanOrEqual(400)
       }
     }
@@ -294,7 +294,7 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
     for (const where of ['/changes/preview', '/changes']) {
       const ask = (node: string) => visitor.send(where, { edits: [asking(node)] })
       const [one, two] = [await ask(hidden.nodes ?? ''), await ask(absent)]
-      expect([one.status, told(one.body, hidden.nodes ?? '')]).toEqual([200, told(two.body, absent)])
+      expect([one.status, textOf(one.body, hidden.nodes ?? '')]).toEqual([200, textOf(two.body, absent)])
     }
   })
 
@@ -339,10 +339,10 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
         await asker.visitor.get(`${at}${path(id)}`),
         await asker.visitor.get(`${at}${path(absent)}`),
       ]
-      expect([path(id), two.status, told(two.body, absent)]).toEqual([
+      expect([path(id), two.status, textOf(two.body, absent)]).toEqual([
         path(id),
         one.status,
-        told(one.body, id),
+        textOf(one.body, id),
       ])
     }
     const questions = (id: string) => ({ questions: [{ person: self, place: id }] })
@@ -376,7 +376,7 @@ test('what is asked for, declined and asked again is answered alike whether its 
   const ask = (node: string) => visitor.change(asking(node))
   const both = async (act: (node: string) => Promise<Answer>) => {
     const [one, two] = [await act(ids.secret), await act(absent)]
-    expect([one.status, told(one.body, ids.secret)]).toEqual([two.status, told(two.body, absent)])
+    expect([one.status, textOf(one.body, ids.secret)]).toEqual([two.status, textOf(two.body, absent)])
     return one.status
   }
   const waiting = async () => (await owner.get<RequestsView>(`${at}/requests`)).body.toDecide

@@ -38,11 +38,11 @@ async function start() {
   const config = readConfig(process.env, process.argv.includes('--demo'))
   const webDir = resolve(import.meta.dirname, '../.build/web')
   const limits = { triesPerMinute: 20, requestsPerMinute: 6000 }
-  const running = await startServer({ config, log, clock: Date.now, said, webDir, ...limits })
+  const running = await startServer({ config, log, clock: Date.now, onProgress: report, webDir, ...limits })
   return { config, running }
 }
 
-function said(line: string): void {
+function report(line: string): void {
   const passed = Date.now() - began
   if (passed > shortTime) process.stdout.write(`${(passed / 1000).toFixed(1)} s  ${line}\n`)
 }

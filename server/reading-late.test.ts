@@ -40,13 +40,13 @@ const tree = async (slug: string, visitor = owner) => (await visitor.get<TreeVie
 
 test('at the start a few are read, the others when somebody of them asks', async () => {
   const before = await Promise.all([tree('coast'), tree('isle-3')])
-  const { body: said } = await owner.get<{ workspaces: unknown[] }>('/session')
-  expect(said.workspaces).toHaveLength(others + 1)
+  const { body: session } = await owner.get<{ workspaces: unknown[] }>('/session')
+  expect(session.workspaces).toHaveLength(others + 1)
   await server.restart()
   expect(inMemory()).toHaveLength(8)
   // Those that were written last.
   expect(inMemory()).not.toContain('coast')
-  expect((await owner.get('/session')).body).toEqual(said)
+  expect((await owner.get('/session')).body).toEqual(session)
   expect(inMemory()).toHaveLength(8)
   expect(await Promise.all([tree('coast'), tree('isle-3'), tree('coast')])).toEqual([
     before[0],

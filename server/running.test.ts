@@ -98,7 +98,7 @@ test('addresses of no file and of no sign are refused, or lead to the app, and b
   writeFileSync(join(webDir, 'index.html'), '<title>Noskel</title>')
   writeFileSync(join(webDir, 'assets', 'a.js'), '')
   const { address } = await start(webDir)
-  const told = Object.fromEntries(
+  const output = Object.fromEntries(
     await Promise.all(
       [
         '/assets/a.js',
@@ -112,7 +112,7 @@ test('addresses of no file and of no sign are refused, or lead to the app, and b
       ].map(async path => [path, await statusOf(address, path)] as const),
     ),
   )
-  expect(told).toEqual({
+  expect(output).toEqual({
     '/assets/a.js': 200,
     '/assets/%': 400,
     '/assets/%E0%A4%A': 400,
@@ -263,8 +263,8 @@ describe('the log', () => {
       .create(row)
       .catch((each: unknown) => each)
     server.parts.log.error({ err: error as Error }, 'failed')
-    const told = lines.join('')
-    expect(told).toContain('"failed"')
-    expect(told).not.toMatch(/Secret name|ona@test|hash/)
+    const output = lines.join('')
+    expect(output).toContain('"failed"')
+    expect(output).not.toMatch(/Secret name|ona@test|hash/)
   })
 })

@@ -23,7 +23,10 @@ export const NotificationView = view('NotificationView', {
   to: orNull(Type.Object({ name: Type.String(), path: Type.String() }, strict)),
   /** What the reader can do about it at once, ready to be previewed. */
   offer: orNull(
-    Type.Object({ act: Type.String(), said: Type.String(), edits: Type.Array(editRequest) }, strict),
+    Type.Object(
+      { label: Type.String(), confirmation: Type.String(), edits: Type.Array(editRequest) },
+      strict,
+    ),
   ),
   /** The entry of the history that it is about. */
   revision: orNull(Type.Number()),

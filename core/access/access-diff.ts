@@ -66,11 +66,11 @@ export interface SegmentCount {
   readonly web: number
 }
 
-export function accessDiffOf(asked: DiffQuery): AccessDiff {
-  const { sides, starts, people, mostRows } = asked
+export function accessDiffOf(query: DiffQuery): AccessDiff {
+  const { sides, starts, people, mostRows } = query
   const indexes = [sides[0].index, sides[1].index] as const
   const telling: Telling = {
-    asked,
+    query,
     classes: createClasses(sides, people),
     turned: [],
     shared: [],
@@ -100,7 +100,7 @@ const sizeAt = (sides: Sides<EvaluationContext>, [was, is]: Start): number =>
   is === none ? read(sides[0].index.sizes, was) : read(sides[1].index.sizes, is)
 
 interface Telling {
-  readonly asked: DiffQuery
+  readonly query: DiffQuery
   readonly classes: Classes
   /** The classes that differ at the segment where the walk stands; the same list at each. */
   readonly turned: Turned[]
@@ -134,20 +134,20 @@ const stepLength = 256
 
 /** Answers whether everybody is the same there on both sides, and so in all that lies in it. */
 function tellSegment(telling: Telling, below: Below, met: Met): boolean {
-  const { asked, classes, turned } = telling
+  const { query, classes, turned } = telling
   const depth = classes.undoing.length
   turned.length = 0
   let isAlike = findTurned(telling, met)
   // Drafts are few; below one, the states met still say that there was one.
   if (((met.statesBefore | met.statesAfter) & draft) !== 0) findTurnedAtDraft(telling, met)
-  const web = asked.isWeb ? webAt(asked.sides, met) : 0
-  if (asked.isWeb || met.was === none || met.is === none) isAlike = false
+  const web = query.isWeb ? webAt(query.sides, met) : 0
+  if (query.isWeb || met.was === none || met.is === none) isAlike = false
   noteShared(telling, met)
   if (turned.length > 0 || web !== 0) tell(telling, { below, met, web })
   leave(classes, depth)
-  telling.done += isAlike ? read(asked.sides[1].index.sizes, met.top) : met.nodes
+  telling.done += isAlike ? read(query.sides[1].index.sizes, met.top) : met.nodes
   telling.steps += 1
-  if (telling.steps % stepLength === 0) asked.onStep?.(Math.min(1, telling.done / telling.total))
+  if (telling.steps % stepLength === 0) query.onStep?.(Math.min(1, telling.done / telling.total))
   return isAlike
 }
 
@@ -175,8 +175,8 @@ const isAlikeIn = ({ sums, isTold }: Class, met: Met): boolean =>
 type Makers = Sides<number | undefined>
 
 /** At a draft, on one side or both: who made it stands apart, until the walk leaves the segment. */
-function findTurnedAtDraft({ asked, classes, turned }: Telling, met: Met): void {
-  const makers: Makers = [draftAt(asked.sides[0].index, met.was), draftAt(asked.sides[1].index, met.is)]
+function findTurnedAtDraft({ query, classes, turned }: Telling, met: Met): void {
+  const makers: Makers = [draftAt(query.sides[0].index, met.was), draftAt(query.sides[1].index, met.is)]
   if (makers[0] === undefined && makers[1] === undefined) return
   turned.length = 0
   const places = makers.map(maker => (maker === undefined ? undefined : classes.placeOf.get(maker)))
@@ -210,7 +210,7 @@ function webAt(sides: Sides<EvaluationContext>, { was, is }: Met): number {
 }
 
 /** Whether the asker gives access at a segment or above it, before the change: read at each only where something is hidden. */
-function noteShared({ asked: { sides, asker }, shared }: Telling, { was, depth }: Met): void {
+function noteShared({ query: { sides, asker }, shared }: Telling, { was, depth }: Met): void {
   if (asker === none) return
   shared.length = depth
   shared.push(
@@ -230,22 +230,22 @@ function sharesAbove(evaluation: EvaluationContext, asker: number, from: number)
 }
 
 /** Where it is, and what the web comes to see or no longer does: see `webAt`. */
-interface Told {
+interface ToldPlace {
   readonly below: Below
   readonly met: Met
   readonly web: number
 }
 
 /** Notes what differs at a segment, as far as the asker may know: where they share all of it, else their own. */
-function tell(telling: Telling, told: Told): void {
-  const { met } = told
+function tell(telling: Telling, place: ToldPlace): void {
+  const { met } = place
   const scope = scopeAt(telling, met)
   if (scope === 'hidden') telling.hidden += met.nodes
-  else if (scope === 'own') tellOwn(telling, told)
-  else if (scope === 'all') tellAll(telling, told)
+  else if (scope === 'own') tellOwn(telling, place)
+  else if (scope === 'all') tellAll(telling, place)
 }
 
-function tellAll(telling: Telling, { below, met, web }: Told): void {
+function tellAll(telling: Telling, { below, met, web }: ToldPlace): void {
   const counted = { gaining: 0, losing: 0, web }
   for (const turned of telling.turned) {
     const { each, before, after } = turned
@@ -267,9 +267,9 @@ function tellAll(telling: Telling, { below, met, web }: Told): void {
   noteSegment(telling, met, counted)
 }
 
-function tellOwn(telling: Telling, { below, met }: Told): void {
-  const { classes, asked } = telling
-  const place = classes.placeOf.get(asked.asker)
+function tellOwn(telling: Telling, { below, met }: ToldPlace): void {
+  const { classes, query } = telling
+  const place = classes.placeOf.get(query.asker)
   if (place === undefined) return
   const own = classes.list[classes.classOf[place] as number]
   const turned = telling.turned.find(({ each }) => each === own)
@@ -280,7 +280,7 @@ function tellOwn(telling: Telling, { below, met }: Told): void {
   if (hasMore) classes.gains[place] = (classes.gains[place] as number) + met.nodes
   if (hasLess) classes.losses[place] = (classes.losses[place] as number) + met.nodes
   noteTurn(telling, { turned, met, count: 1 })
-  addRow(telling, { below, node: met.top, nodes: met.nodes, person: asked.asker, before, after }, met.depth)
+  addRow(telling, { below, node: met.top, nodes: met.nodes, person: query.asker, before, after }, met.depth)
   noteSegment(telling, met, { gaining: hasMore ? 1 : 0, losing: hasLess ? 1 : 0, web: 0 })
 }
 
@@ -288,7 +288,7 @@ const onTheWeb = seeing as ActionSet
 
 type Scope = 'all' | 'own' | 'hidden' | 'none'
 
-function scopeAt({ asked: { sides, asker }, shared }: Telling, { was, is, depth }: Met): Scope {
+function scopeAt({ query: { sides, asker }, shared }: Telling, { was, is, depth }: Met): Scope {
   if (asker === none) return 'all'
   const held = checkIn(sides[0], asker, was) | checkIn(sides[1], asker, is)
   if ((held & seeing) === 0) return shared[depth] === true ? 'hidden' : 'none'
@@ -338,8 +338,8 @@ function noteRows(
 }
 
 /** Whether so many more rows are not too many; where they are, all are let go. */
-function hasRoom({ asked }: Telling, found: Found, count: number): boolean {
-  if (found.count + count <= asked.mostRows) return true
+function hasRoom({ query }: Telling, found: Found, count: number): boolean {
+  if (found.count + count <= query.mostRows) return true
   found.count = Number.POSITIVE_INFINITY
   found.rows = []
   return false

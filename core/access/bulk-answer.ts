@@ -11,8 +11,8 @@ export interface BulkAnswer {
   readonly hidden: number
 }
 
-export function answerTo(asked: DiffQuery): BulkAnswer {
-  const diff: AccessDiff = accessDiffOf(asked)
+export function answerTo(query: DiffQuery): BulkAnswer {
+  const diff: AccessDiff = accessDiffOf(query)
   return {
     rows: diff.rows,
     startRows: diff.startRows,

@@ -150,7 +150,7 @@ test('the engine answers as the judge does, for everybody everywhere, now and la
 
 test('and of columns, in every row', () => {
   const some = fc.option(fc.subarray([...principals], { maxLength: 3 }), { nil: null })
-  const told = { none: 0, see: 0, edit: 0 }
+  const counts = { none: 0, see: 0, edit: 0 }
   fc.assert(
     fc.property(anyWorld, some, some, (world, viewers, editors) => {
       for (const board of allRows(world.nodes)) {
@@ -168,11 +168,11 @@ test('and of columns, in every row', () => {
           for (const person of personIds as unknown as PersonId[]) {
             const answer = checkColumn(snapshot, person, { at: row, column: column.id })
             expect(answer).toBe(judgedColumn(snapshot, person, { row, column }))
-            told[answer] += 1
+            counts[answer] += 1
           }
       }
     }),
     { numRuns: 200 },
   )
-  expect(Math.min(...Object.values(told))).toBeGreaterThan(50)
+  expect(Math.min(...Object.values(counts))).toBeGreaterThan(50)
 })

@@ -30,8 +30,8 @@ export function* within<T>(steps: Steps<T>, from: number, to: number): Steps<T> 
   }
 }
 
-export function* answered(asked: DiffQuery): Steps<BulkAnswer> {
-  const answer = yield asked
+export function* answered(query: DiffQuery): Steps<BulkAnswer> {
+  const answer = yield query
   if (answer === undefined) throw new Error('a question was not answered')
   return answer
 }

@@ -80,8 +80,8 @@ test('that is one fact, and is never undone; what would be left without a stewar
   const judged = judge(snapshotOf(state, now), { author, reason: '', edits: [deleting('t')] })
   if (!judged.ok) throw new Error('must be allowed')
   const { changes } = judged.value
-  const told = auditEventsOf(state, changes).map(event => event.change.table)
-  expect(told).toEqual(['columns', 'channels', 'teams'])
+  const tables = auditEventsOf(state, changes).map(event => event.change.table)
+  expect(tables).toEqual(['columns', 'channels', 'teams'])
   const undoing = edit('undo', { revision: 1, changes, written: [] })
   expect(refusal(judged.value.state, 'owner', undoing)).toEqual({ code: 'never-undone' })
   const kept = world(...parts, node('kept', 'root'), grant('kept', 'leads:t', steward))

@@ -112,10 +112,10 @@ function fieldsBack(
     return place?.binnedAt !== undefined && !ofTheBin.has(field) ? 'in the bin' : undefined
   }
   const returning = changed.filter(field => whyNot(field) === undefined)
-  const told = (fields: readonly string[]) => fields.filter(field => !incidental.has(field))
-  const why = told(changed).flatMap(field => whyNot(field) ?? [])[0]
+  const reported = (fields: readonly string[]) => fields.filter(field => !incidental.has(field))
+  const why = reported(changed).flatMap(field => whyNot(field) ?? [])[0]
   const left = why === undefined ? {} : { why }
-  if (told(returning).length === 0 && told(changed).length > 0) return left
+  if (reported(returning).length === 0 && reported(changed).length > 0) return left
   const fields = Object.fromEntries(returning.map(field => [field, before[field]]))
   const back = { table, id, before: current, after: { ...current, ...fields } } as unknown as RecordChange
   return { back, ...left }

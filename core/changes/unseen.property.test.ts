@@ -38,14 +38,14 @@ const naming: readonly ((node: string, other: string) => Edit)[] = [
     edit('column.create', { column: 'c', board: node, name: 'C', order: 1, viewers: null, editors: null }),
 ]
 
-const withoutIds = (told: unknown, ids: readonly string[]) =>
-  ids.reduce((text, id) => text.replaceAll(JSON.stringify(id), '"it"'), JSON.stringify(told))
+const withoutIds = (refused: unknown, ids: readonly string[]) =>
+  ids.reduce((text, id) => text.replaceAll(JSON.stringify(id), '"it"'), JSON.stringify(refused))
 
 const sees = (state: State, who: string, node: string) =>
   judged(snapshotOf(state, now), who as PersonId, node as NodeId).length > 0
 
 test('an edit of a place that the author cannot see is refused as one of a place that is not there', () => {
-  const asked = naming.map(() => 0)
+  const tried = naming.map(() => 0)
   fc.assert(
     fc.property(
       anyWorld,
@@ -55,19 +55,19 @@ test('an edit of a place that the author cannot see is refused as one of a place
       (state, author, node, other) => {
         fc.pre(node !== other && !sees(state, author, node))
         for (const [index, draft] of naming.entries()) {
-          const told = refusal(state, author, draft(node, other))
+          const refused = refusal(state, author, draft(node, other))
           const absent = refusal(state, author, draft('nowhere', other))
-          expect([draft(node, other), withoutIds(told, [node])]).toEqual([
+          expect([draft(node, other), withoutIds(refused, [node])]).toEqual([
             draft(node, other),
             withoutIds(absent, ['nowhere']),
           ])
-          asked[index] = (asked[index] ?? 0) + 1
+          tried[index] = (tried[index] ?? 0) + 1
         }
       },
     ),
     { numRuns: 600 },
   )
-  expect(Math.min(...asked)).toBeGreaterThan(200)
+  expect(Math.min(...tried)).toBeGreaterThan(200)
 })
 
 /** Edits of what lies at a place: an entry, a column. */
@@ -79,7 +79,7 @@ const entries = (id: string): readonly Edit[] => [
 ]
 
 test('so is one of an entry at such a place', () => {
-  let asked = 0
+  let tried = 0
   fc.assert(
     fc.property(anyWorld, fc.constantFrom(...personIds.slice(1)), (state, author) => {
       for (const { id, node, principal } of [...allRows(state.grants), ...allRows(state.limits)]) {
@@ -87,7 +87,7 @@ test('so is one of an entry at such a place', () => {
         const isOwn = principal === `person:${author}`
         if (node === 'root' || isOwn || sees(state, author, node)) continue
         for (const [index, own] of entries(id).entries()) {
-          asked += 1
+          tried += 1
           const absent = refusal(state, author, entries('none')[index] as Edit)
           expect(withoutIds(refusal(state, author, own), [id, node])).toEqual(withoutIds(absent, ['none']))
         }
@@ -95,7 +95,7 @@ test('so is one of an entry at such a place', () => {
     }),
     { numRuns: 300 },
   )
-  expect(asked).toBeGreaterThan(500)
+  expect(tried).toBeGreaterThan(500)
 })
 
 /** A board with a column that only one person sees. */
@@ -136,9 +136,9 @@ test('so is one of a column or a team that the author is not told of', () => {
       for (const [own = [], absent = []] of pairs)
         for (const [index, each] of own.entries()) {
           hidden += 1
-          const told = withoutIds(refusal(state, author, each), ['fees', 'hidden', 'team:hidden'])
+          const refused = withoutIds(refusal(state, author, each), ['fees', 'hidden', 'team:hidden'])
           const other = refusal(state, author, absent[index] as Edit)
-          expect([each, told]).toEqual([each, withoutIds(other, ['none', 'team:none'])])
+          expect([each, refused]).toEqual([each, withoutIds(other, ['none', 'team:none'])])
         }
     }),
     { numRuns: 300 },

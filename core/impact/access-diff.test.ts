@@ -40,12 +40,12 @@ test('what is counted is what the rows add up to: by person, by place, and by wh
       if (applied === undefined) return
       const transition = { changes: applied.changes, before, after: snapshotOf(applied.state, at) }
       const rows = differences(transition)
-      const asked = diffQueryOf(affectedScopeOf(transition), transition)
-      const counts = accessDiffOf({ ...asked, mostRows: 0 })
+      const query = diffQueryOf(affectedScopeOf(transition), transition)
+      const counts = accessDiffOf({ ...query, mostRows: 0 })
       expect(counts.rows === null).toBe(rows.length > 0)
       differing += rows.length
       for (const id of personIds as unknown as PersonId[]) {
-        const place = asked.people.indexOf(numberOf(applied.state.index.persons, id) as number)
+        const place = query.people.indexOf(numberOf(applied.state.index.persons, id) as number)
         const own = rows.filter(each => each.person === id)
         expect([id, counts.gains[place] ?? 0, counts.losses[place] ?? 0]).toEqual([
           id,
@@ -73,7 +73,7 @@ test('what is counted is what the rows add up to: by person, by place, and by wh
 })
 
 test('somebody is told of their own, of all where they give access, and how many places they give access above', () => {
-  const own = { told: 0, hidden: 0 }
+  const own = { shown: 0, hidden: 0 }
   fc.assert(
     fc.property(anyWorld, anyActs, fc.constantFrom(...personIds), anyNode, (base, acts, person, at) => {
       const asker = person as unknown as PersonId
@@ -86,7 +86,7 @@ test('somebody is told of their own, of all where they give access, and how many
       )
       if (applied === undefined) return
       const after = snapshotOf(applied.state, now)
-      const [told] = impact({ changes: applied.changes, before, after }, asker)
+      const [shown] = impact({ changes: applied.changes, before, after }, asker)
       const all = differences({ changes: applied.changes, before, after })
       const may = (action: Action, node: NodeId, ...snapshots: Snapshot[]) =>
         snapshots.some(snapshot => (judged(snapshot, asker, node) as readonly string[]).includes(action))
@@ -98,7 +98,7 @@ test('somebody is told of their own, of all where they give access, and how many
           sees(each) &&
           (each.person === asker || may('share', each.node, before, after)),
       )
-      expect(told?.differences.map(each => JSON.stringify(each)).sort()).toEqual(
+      expect(shown?.differences.map(each => JSON.stringify(each)).sort()).toEqual(
         known.map(each => JSON.stringify(each)).sort(),
       )
       const hidden = new Set(
@@ -107,12 +107,12 @@ test('somebody is told of their own, of all where they give access, and how many
           .map(each => each.node)
           .filter(node => pathOf(state, node).some(above => may('share', above.id, before))),
       )
-      expect(told?.hiddenPlaces).toBe(hidden.size)
-      own.told += told?.differences.length ?? 0
+      expect(shown?.hiddenPlaces).toBe(hidden.size)
+      own.shown += shown?.differences.length ?? 0
       own.hidden += hidden.size
     }),
     { numRuns: 1500 },
   )
-  expect(own.told).toBeGreaterThan(100)
+  expect(own.shown).toBeGreaterThan(100)
   expect(own.hidden).toBeGreaterThan(0)
 })

@@ -34,15 +34,15 @@ const mostRows = 5000
 export function* differencesIn(transition: Transition, asker: PersonId): Steps<ImpactAt[]> {
   if (!isBulk(transition)) return newsOf(transition, yield* impactIn(transition, asker))
   yield 0
-  const told: ImpactAt[] = []
+  const impacts: ImpactAt[] = []
   const instants = bulkInstants(transition)
   for (const [index, at] of instants.entries()) {
     yield index / instants.length
     const answer = yield* answered(bulkQuestion(transition, at, asker))
     yield index / instants.length
-    told.push(bulkImpact(transition, at, answer))
+    impacts.push(bulkImpact(transition, at, answer))
   }
-  return told
+  return impacts
 }
 
 /** What a change did, to be kept. */
@@ -110,11 +110,11 @@ export const recordQuestion = (transition: Transition): DiffQuery => ({
 
 /** What was done, to be kept: each difference, or where they are too many those at which it begins, and their counts. */
 function bulkRecord(transition: Transition, answer: BulkAnswer): RecordedImpact {
-  const told = toldBy(transition, answer)
+  const given = toldBy(transition, answer)
   const { startRows } = answer
-  if (told.counted === null) return { ...told, roots: [] }
+  if (given.counted === null) return { ...given, roots: [] }
   const differences = differencesFrom(indexesOf(sidesOf(transition)), startRows)
-  return { ...told, differences, roots: [...affectedRoots(transition)] }
+  return { ...given, differences, roots: [...affectedRoots(transition)] }
 }
 
 interface ToldOf {

@@ -37,12 +37,12 @@ test('tells exactly what differs, now and from each later instant on', () => {
       allowed += 1
       const changeSet = { author: 'owner' as PersonId, reason: '', edits }
       const transition = proposedOf(snapshotOf(state, now), changeSet, result.value)
-      const told = impact(transition)
+      const found = impact(transition)
       const everywhere = new Set(
         [state, result.value.state].flatMap(of => allRows(of.nodes).map(each => each.id)),
       )
       for (const time of later) {
-        const inForce = told.findLast(each => each.at <= time)?.differences ?? []
+        const inForce = found.findLast(each => each.at <= time)?.differences ?? []
         for (const id of personIds as unknown as PersonId[]) {
           if (!isHere(state, id, time)) continue
           for (const where of everywhere) {
@@ -81,10 +81,10 @@ test('an end to come is told with the day from which it makes a difference', () 
   const edits = [giving('a', 'person:p', reader, { until: now + 20 })]
   const result = judging(state, 'owner', ...edits)
   if (!result.ok) throw new Error('must be allowed')
-  const told = impact(
+  const found = impact(
     proposedOf(snapshotOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
   )
-  expect(told.map(each => [each.at - now, each.differences.length])).toEqual([
+  expect(found.map(each => [each.at - now, each.differences.length])).toEqual([
     [0, 0],
     [10, 1],
     [20, 0],
@@ -139,9 +139,9 @@ test('what comes to the web is told down to places at which access is of their o
   const edits = [publishing('a')]
   const result = judging(state, 'owner', ...edits)
   if (!result.ok) throw new Error('must be allowed')
-  const [told] = impact(
+  const [found] = impact(
     proposedOf(snapshotOf(state, now), { author: 'owner' as PersonId, reason: '', edits }, result.value),
   )
-  const onTheWeb = told?.differences.filter(each => each.person === theWeb) ?? []
+  const onTheWeb = found?.differences.filter(each => each.person === theWeb) ?? []
   expect(onTheWeb.map(each => each.node).sort()).toEqual(['a', 'b', 'c'])
 })

@@ -62,7 +62,7 @@ export function* impactIn(transition: Transition, asker?: PersonId): Steps<Impac
   )
   const atRoles = new Set([now, ...powerInstants(transition, powerful)])
   const found: ImpactAt[] = []
-  let told: Omit<ImpactAt, 'at'> = {
+  let last: Omit<ImpactAt, 'at'> = {
     differences: [],
     hiddenPlaces: 0,
     counted: null,
@@ -77,12 +77,12 @@ export function* impactIn(transition: Transition, asker?: PersonId): Steps<Impac
       after: snapshotOf(transition.after.state, at),
     }
     const next = {
-      ...told,
+      ...last,
       ...(atPlaces.has(at) ? placesAt(reach, both, asker) : {}),
       ...(atRoles.has(at) ? { powers: powerDifferences(powerful, both.before, both.after) } : {}),
     }
-    if (found.length === 0 || !isSame(next, told)) found.push({ at, ...next })
-    told = next
+    if (found.length === 0 || !isSame(next, last)) found.push({ at, ...next })
+    last = next
   }
   return found
 }
@@ -102,9 +102,9 @@ const placesAt = (
   columns: columnDifferences(reach, both.before, both.after),
 })
 
-function toldOf(asked: Omit<DiffQuery, 'mostRows'>) {
-  const { rows, hidden } = accessDiffOf({ ...asked, mostRows: Number.POSITIVE_INFINITY })
-  const differences = rows === null ? [] : differencesFrom(indexesOf(asked.sides), rows)
+function toldOf(query: Omit<DiffQuery, 'mostRows'>) {
+  const { rows, hidden } = accessDiffOf({ ...query, mostRows: Number.POSITIVE_INFINITY })
+  const differences = rows === null ? [] : differencesFrom(indexesOf(query.sides), rows)
   return { differences, hiddenPlaces: hidden }
 }
 

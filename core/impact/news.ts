@@ -7,10 +7,10 @@ import { boundsIn } from './bounds.ts'
  * ends, and where somebody gains or loses what they did not before. That somebody goes whom it concerned makes the list
  * of the concerned shorter, and is no news of the change.
  */
-export function newsOf(transition: Transition, told: readonly ImpactAt[]): ImpactAt[] {
+export function newsOf(transition: Transition, impacts: readonly ImpactAt[]): ImpactAt[] {
   const own = new Set(boundsIn(transition))
-  return told.filter((each, index) => {
-    const before = told[index - 1]
+  return impacts.filter((each, index) => {
+    const before = impacts[index - 1]
     return before === undefined || own.has(each.at) || hasNews(each, before)
   })
 }

@@ -118,7 +118,7 @@ function may(state: State, at: number, who: string, privilege: string, scope: Sc
 }
 
 test('tells just what people may do more and no longer, over whom, now and later', () => {
-  let told = 0
+  let count = 0
   fc.assert(
     fc.property(anyState, fc.array(anyDraft, { minLength: 1, maxLength: 3 }), (state, drafts) => {
       const edits = drafts.flatMap((draft, index) =>
@@ -132,20 +132,20 @@ test('tells just what people may do more and no longer, over whom, now and later
       const effects = impact(proposedOf(snapshotOf(state, now), set, result.value))
       for (const at of [now, now + 3, now + 5, now + 7, now + 9]) {
         const inForce = effects.findLast(each => each.at <= at)?.powers ?? []
-        const said = inForce.flatMap(({ person: who, parts }) =>
+        const inImpact = inForce.flatMap(({ person: who, parts }) =>
           parts.flatMap(({ scope, gains, loses }) => [
             ...gains.map(each => `${who} gains ${each} ${JSON.stringify(scope)}`),
             ...loses.map(each => `${who} loses ${each} ${JSON.stringify(scope)}`),
           ]),
         )
         const differing = differencesOf(state, result.value.state, at)
-        told += differing.length
-        expect(said.sort()).toEqual(differing.sort())
+        count += differing.length
+        expect(inImpact.sort()).toEqual(differing.sort())
       }
     }),
     { numRuns: 800 },
   )
-  expect(told).toBeGreaterThan(200)
+  expect(count).toBeGreaterThan(200)
 })
 
 /** What is so over the whole workspace is told of that alone. */

@@ -58,11 +58,11 @@ export function advanced(
   index: AccessIndex,
   changes: readonly (Changed<object> & { readonly table: string })[],
 ): AccessIndex {
-  const told = changes.filter(change => isIndexed(change.table) && isOfAccess(change.table, change))
-  if (told.length === 0) return index
+  const ofAccess = changes.filter(change => isIndexed(change.table) && isOfAccess(change.table, change))
+  if (ofAccess.length === 0) return index
   const making = makingFrom(index)
   const of = <T extends keyof Indexed>(table: T) =>
-    told.filter(each => each.table === table) as unknown as Changed<Indexed[T]>[]
+    ofAccess.filter(each => each.table === table) as unknown as Changed<Indexed[T]>[]
   const was = <T extends keyof Indexed>(table: T, act: (making: Making, row: Indexed[T]) => void) => {
     for (const { before } of of(table)) if (before !== null) act(making, before)
   }

@@ -7,7 +7,7 @@ import type { Grant, Limit } from '../rules/access-entry.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import type { ContentNode } from '../tree/node.ts'
-import { principalNumber, putEntry, type SaidIn } from './entries.ts'
+import { principalNumber, putEntry, type EntryRow } from './entries.ts'
 import { type AccessIndex, emptyIndex, inLinks, inSegment, inTimes, inTree } from './layout.ts'
 import { made, type Making, makingFrom, takeRow, writing } from './making.ts'
 import { writeState } from './nodes.ts'
@@ -38,7 +38,7 @@ export interface EntryVectors {
   /** Of whom they speak, each once, and by entry which of these. */
   readonly principals: readonly Principal[]
   readonly spokenOf: Int32Array
-  readonly said: (entry: number) => SaidIn
+  readonly entryAt: (entry: number) => EntryRow
 }
 
 /** The vectors of entries that are at hand as records. */
@@ -53,7 +53,7 @@ export function entryVectors(
     places: Int32Array.from(entries, ({ node }) => numberOfNode(node)),
     principals,
     spokenOf: Int32Array.from(entries, ({ principal }) => numbers.get(principal) ?? none),
-    said: entry => entries[entry] as Grant | Limit,
+    entryAt: entry => entries[entry] as Grant | Limit,
   }
 }
 
@@ -101,12 +101,12 @@ function placedOf(index: AccessIndex, entries: EntryVectors): Placed {
   return { ...entries, principals }
 }
 
-function putAll(making: Making, { principals, places, said }: Placed): void {
+function putAll(making: Making, { principals, places, entryAt }: Placed): void {
   const segmentOf = writing(making, 'segmentOf')
   for (let entry = 0; entry < principals.length; entry += 1) {
     const principal = principals[entry] as number
     if (principal !== none)
-      putEntry(making, said(entry), { principal, segment: read(segmentOf, places[entry] as number) })
+      putEntry(making, entryAt(entry), { principal, segment: read(segmentOf, places[entry] as number) })
   }
 }
 

@@ -19,7 +19,7 @@ import { flagsOf, giveRowBack, type Making, reading, takeRow, writeTimes, writin
 import { dissolve, segmentAt } from './tree.ts'
 
 /** A grant or a limit as it lies in the index. Two that say the same are the same there. */
-interface Said extends Span {
+interface EntryContent extends Span {
   readonly principal: number
   readonly actions: number
   readonly flags: number
@@ -47,11 +47,11 @@ const code = (number: number | undefined, kind: number): number =>
   number === undefined ? none : number * 4 + kind
 
 /** What a row says, besides where and of whom. */
-export type SaidIn =
+export type EntryRow =
   Pick<Grant, 'gives' | 'from' | 'until'> | Pick<Limit, 'allows' | 'sparesStewards' | 'from' | 'until'>
 
 /** `principal` is the number of whom the row speaks of. */
-function saidBy(index: AccessIndex, row: SaidIn, principal: number): Said {
+function contentOf(index: AccessIndex, row: EntryRow, principal: number): EntryContent {
   const { from, until } = row
   const isGrant = 'gives' in row
   return {
@@ -107,30 +107,30 @@ export function addEntry(making: Making, row: Grant | Limit): void {
 /** The same where it is known in numbers. */
 export function putEntry(
   making: Making,
-  row: SaidIn,
+  row: EntryRow,
   { principal, segment }: { readonly principal: number; readonly segment: number },
 ): void {
-  const said = saidBy(making.index, row, principal)
+  const content = contentOf(making.index, row, principal)
   const first = firstOf(segment)
   if (fieldOf(making, first, inEntry.principal) === none) {
-    lay(making, first, said)
+    lay(making, first, content)
     write(writing(making, first.vector), first.base + inEntry.next, none)
     return
   }
   const entry = takeRow(making, 'freeEntries')
   const slot = slotOf(entry)
-  lay(making, slot, said)
+  lay(making, slot, content)
   write(writing(making, slot.vector), slot.base + inEntry.next, fieldOf(making, first, inEntry.next))
   write(writing(making, first.vector), first.base + inEntry.next, entry)
 }
 
 /** Writes what an entry says; not which one comes next. */
-function lay(making: Making, { vector, base, times, timesAt }: Slot, said: Said): void {
+function lay(making: Making, { vector, base, times, timesAt }: Slot, content: EntryContent): void {
   const to = writing(making, vector)
-  write(to, base + inEntry.principal, said.principal)
-  write(to, base + inEntry.actions, said.actions)
-  write(to, base + inEntry.flags, said.flags)
-  if ((said.flags & flag.timed) !== 0) writeTimes(writing(making, times), timesAt, said)
+  write(to, base + inEntry.principal, content.principal)
+  write(to, base + inEntry.actions, content.actions)
+  write(to, base + inEntry.flags, content.flags)
+  if ((content.flags & flag.timed) !== 0) writeTimes(writing(making, times), timesAt, content)
 }
 
 /** Nothing if it is not there: what lies at a node goes with it. */
@@ -138,11 +138,11 @@ export function removeEntry(making: Making, row: Grant | Limit): void {
   const node = numberOf(making.index.nodes, row.node)
   const principal = principalNumber(making.index, row.principal)
   if (node === undefined || principal === none) return
-  const said = saidBy(making.index, row, principal)
+  const content = contentOf(making.index, row, principal)
   const segment = segmentAt(making, node)
   let before: Slot | undefined
   for (let slot: Slot | undefined = firstOf(segment); slot !== undefined; slot = nextOf(making, slot)) {
-    if (says(making, slot, said)) {
+    if (holds(making, slot, content)) {
       if (before === undefined) removeFirst(making, slot)
       else unlink(making, before, slot)
       break
@@ -160,7 +160,7 @@ function removeFirst(making: Making, first: Slot): void {
     return
   }
   const next = fieldOf(making, second, inEntry.next)
-  lay(making, first, saidIn(making, second))
+  lay(making, first, contentIn(making, second))
   write(writing(making, first.vector), first.base + inEntry.next, next)
   giveRowBack(making, 'freeEntries', second.base / inEntry.width)
 }
@@ -170,12 +170,12 @@ function unlink(making: Making, before: Slot, slot: Slot): void {
   giveRowBack(making, 'freeEntries', slot.base / inEntry.width)
 }
 
-const says = (making: Making, slot: Slot, said: Said): boolean => {
-  const there = saidIn(making, slot)
-  return (Object.keys(there) as (keyof Said)[]).every(key => there[key] === said[key])
+const holds = (making: Making, slot: Slot, content: EntryContent): boolean => {
+  const there = contentIn(making, slot)
+  return (Object.keys(there) as (keyof EntryContent)[]).every(key => there[key] === content[key])
 }
 
-function saidIn(making: Making, slot: Slot): Said {
+function contentIn(making: Making, slot: Slot): EntryContent {
   const flags = fieldOf(making, slot, inEntry.flags)
   const time = (bit: number, field: number) =>
     (flags & bit) === 0 ? null : timeAt(reading(making, slot.times), slot.timesAt + field)

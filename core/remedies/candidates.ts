@@ -15,17 +15,17 @@ import type { RemedyQuery } from './why-not.ts'
  * Every single edit that can be a part of letting a person do something at a place: on the place's path, on
  * the person, and on the teams that have grants there. Ids of new things are `new:…`, as in a request.
  */
-export function candidateRemedies(snapshot: Snapshot, asked: RemedyQuery): Edit[] {
-  const place = placeOf(snapshot, asked.node)
-  const subject = subjectOf(snapshot, asked.person)
+export function candidateRemedies(snapshot: Snapshot, query: RemedyQuery): Edit[] {
+  const place = placeOf(snapshot, query.node)
+  const subject = subjectOf(snapshot, query.person)
   if (place === undefined || subject === undefined) return []
   return [
-    ...granting(asked, subject),
-    ...joining(snapshot, asked, subject),
-    ...loosening(snapshot, asked, subject),
-    ...place.path.flatMap(node => onNode(snapshot, node, asked)),
+    ...granting(query, subject),
+    ...joining(snapshot, query, subject),
+    ...loosening(snapshot, query, subject),
+    ...place.path.flatMap(node => onNode(snapshot, node, query)),
     ...(subject.person.status === 'suspended'
-      ? [{ kind: 'person.reactivate' as const, person: asked.person }]
+      ? [{ kind: 'person.reactivate' as const, person: query.person }]
       : []),
   ]
 }
@@ -82,13 +82,13 @@ function loosening({ state, at }: Snapshot, { node, action }: RemedyQuery, { pri
 }
 
 /** What of a node's own state keeps somebody out. */
-function onNode(snapshot: Snapshot, node: ContentNode, { node: asked }: RemedyQuery): Edit[] {
+function onNode(snapshot: Snapshot, node: ContentNode, { node: wanted }: RemedyQuery): Edit[] {
   const team = node.home?.of === 'team' ? rowOf(snapshot.state.teams, node.home.team) : undefined
   return [
     ...(node.broken === null ? [] : [{ kind: 'node.restore', node: node.id, drop: 'none' } as const]),
     ...(node.archived ? [{ kind: 'node.state', node: node.id, archived: false } as const] : []),
     ...(node.binned !== null ? [{ kind: 'node.state', node: node.id, binned: false } as const] : []),
-    ...(node.draft && node.id === asked
+    ...(node.draft && node.id === wanted
       ? [{ kind: 'node.state', node: node.id, draft: false } as const]
       : []),
     ...(team?.archived === true ? [{ kind: 'team.archive', team: team.id, archived: false } as const] : []),

@@ -20,13 +20,13 @@ const asking = (person: string, node: string, action: Action): RemedyQuery => ({
 })
 
 /** All of the search, or as much as there is before it is over. */
-function whyNot(snapshot: Snapshot, asked: RemedyQuery, isOver = false): WhyNot {
-  const search = searchRemedies(snapshot, asked)
+function whyNot(snapshot: Snapshot, query: RemedyQuery, isOver = false): WhyNot {
+  const search = searchRemedies(snapshot, query)
   for (let step = search.next(false); ; step = search.next(isOver)) if (step.done === true) return step.value
 }
 
-const kinds = (state: State, asked: RemedyQuery) =>
-  whyNot(snapshotOf(state, now), asked).remedies.map(({ edits }) => edits.map(edit => edit.kind).join(' + '))
+const kinds = (state: State, query: RemedyQuery) =>
+  whyNot(snapshotOf(state, now), query).remedies.map(({ edits }) => edits.map(edit => edit.kind).join(' + '))
 
 const steward1 = grant('a', 'person:owner', steward)
 
@@ -77,8 +77,8 @@ test('a break is restored only where that helps, and a guest is not put where gu
 
 test('it stops when it is told to, and says so', () => {
   const state = world(person('p'), node('a', 'root'), steward1)
-  const asked = asking('p', 'a', 'see')
-  expect(whyNot(snapshotOf(state, now), asked, true)).toEqual({
+  const query = asking('p', 'a', 'see')
+  expect(whyNot(snapshotOf(state, now), query, true)).toEqual({
     remedies: [],
     isComplete: false,
   })
@@ -94,14 +94,14 @@ test('every remedy helps, none holds an edit too many, and none with fewer edits
       fc.constantFrom(...allActions),
       (state, who, where, action) => {
         const snapshot = snapshotOf(state, now)
-        const asked = asking(who, where, action)
-        const helps = (edits: readonly Edit[]) => may(snapshot, asked, edits)
-        const { remedies, isComplete } = whyNot(snapshot, asked)
+        const query = asking(who, where, action)
+        const helps = (edits: readonly Edit[]) => may(snapshot, query, edits)
+        const { remedies, isComplete } = whyNot(snapshot, query)
         if (helps([])) {
           expect(remedies).toEqual([])
           return
         }
-        const working = upToThree(candidateRemedies(snapshot, asked)).filter(helps)
+        const working = upToThree(candidateRemedies(snapshot, query)).filter(helps)
         const minimal = working.filter(
           edits =>
             !working.some(other => other.length < edits.length && other.every(edit => edits.includes(edit))),

@@ -38,16 +38,16 @@ const mostEdits = 3
  * many. It stops between tries, so that others have their turn, and is told there whether time is over: the core has
  * no clock of its own.
  */
-export function* searchRemedies(snapshot: Snapshot, asked: RemedyQuery): Generator<void, WhyNot, boolean> {
-  if (has(check(snapshot, asked.person, asked.node), asked.action)) return { remedies: [], isComplete: true }
-  const candidates = candidateRemedies(snapshot, asked)
+export function* searchRemedies(snapshot: Snapshot, query: RemedyQuery): Generator<void, WhyNot, boolean> {
+  if (has(check(snapshot, query.person, query.node), query.action)) return { remedies: [], isComplete: true }
+  const candidates = candidateRemedies(snapshot, query)
   const found: (readonly Edit[])[] = []
   for (let size = 1; size <= mostEdits; size += 1)
     for (const edits of subsetsOf(candidates, size)) {
       const isOver = yield
       if (isOver) return { remedies: yield* ranked(snapshot, found), isComplete: false }
       const holdsLess = found.some(smaller => smaller.every(edit => edits.includes(edit)))
-      if (!holdsLess && helps(snapshot, asked, edits)) found.push(edits)
+      if (!holdsLess && helps(snapshot, query, edits)) found.push(edits)
     }
   return { remedies: yield* ranked(snapshot, found), isComplete: true }
 }

@@ -50,13 +50,13 @@ const start = world(
   grant('home', 'person:ada', levelActions('Steward')),
   grant('home', 'person:gus', levelActions('Reader')),
 )
-const asked = after(
+const requested = after(
   start,
   'ben',
   edit('request.make', { request: 'r', wants: { of: 'team', team: 'boats' }, reason: '' }),
 )
 const linked = after(
-  asked,
+  requested,
   'ada',
   edit('link.create', {
     link: 'l',
@@ -75,7 +75,7 @@ const state = after(
   inviting,
 )
 
-const told = (who: string, ...edits: Edit[]) => {
+const wordsFor = (who: string, ...edits: Edit[]) => {
   const result = judge(snapshotOf(state, now), { author: who as never, reason: '', edits })
   if (!result.ok) throw new Error(JSON.stringify(result.error))
   return auditEventsOf(state, result.value.changes).map(event => eventInWords(state, event, naming))
@@ -181,7 +181,7 @@ test.each<[string, string, Edit[], string[]]>([
     ['made people-lead the role of new members'],
   ],
 ])('%s is told', (_what, who, edits, words) => {
-  expect(told(who, ...edits)).toEqual(words)
+  expect(wordsFor(who, ...edits)).toEqual(words)
 })
 
 test('coming in by a link is told as one invitation, with what goes along left out', () => {
@@ -194,7 +194,7 @@ test('coming in by a link is told as one invitation, with what goes along left o
     as: 'member',
     profile: {},
   })
-  expect(told('ada', coming, edit('link.use', { link: 'l', mail: 'two@x.example' }))).toEqual([
+  expect(wordsFor('ada', coming, edit('link.use', { link: 'l', mail: 'two@x.example' }))).toEqual([
     'invited two as a member',
   ])
 })

@@ -54,11 +54,11 @@ const goneWords = (before: ContentNode | null, name: string): string =>
     ? `removed the ${before?.kind ?? 'place'} ${name}`
     : `deleted the ${before.kind} ${name} for good`
 
-function changesOfNode(told: ToldNode): string {
+function changesOfNode(event: ToldNode): string {
   const acts = nodeActs.flatMap(({ differs, words }) =>
-    differs(told.before, told.after) ? [words(told)] : [],
+    differs(event.before, event.after) ? [words(event)] : [],
   )
-  return acts.join(', ') || `changed ${told.name}`
+  return acts.join(', ') || `changed ${event.name}`
 }
 
 interface ToldNode {
@@ -71,7 +71,7 @@ interface ToldNode {
 
 interface NodeAct {
   readonly differs: (before: ContentNode, after: ContentNode) => boolean
-  readonly words: (told: ToldNode) => string
+  readonly words: (event: ToldNode) => string
 }
 
 const nodeActs: readonly NodeAct[] = [

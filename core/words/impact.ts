@@ -6,7 +6,7 @@ import { counted, listed, peopleWords, placesWords } from './english.ts'
 import { privilegesListed } from './privilege.ts'
 
 /** One person at a place, before and after; whatever names the two. */
-export interface Told {
+export interface Difference {
   readonly person: string
   readonly place: string
   /** How many places it speaks of. */
@@ -16,7 +16,7 @@ export interface Told {
 }
 
 /** What was gained, or lost, added up. */
-export interface ToldSum {
+export interface Sum {
   readonly people: number
   readonly isWeb: boolean
   readonly places: number
@@ -24,20 +24,20 @@ export interface ToldSum {
   readonly afters: readonly ActionSet[]
 }
 
-export interface ToldSums {
-  readonly gains: ToldSum
-  readonly losses: ToldSum
+export interface Sums {
+  readonly gains: Sum
+  readonly losses: Sum
 }
 
 /**
  * What a change does, in one line: "3 people gain Reader on 12 places. Nobody loses access." Where its
  * reader may not know of all that it does, nothing is said of nobody.
  */
-export const impactInWords = (differences: readonly Told[], isWhole: boolean): string =>
+export const impactInWords = (differences: readonly Difference[], isWhole: boolean): string =>
   sumsInWords(sumsOf(differences), isWhole)
 
 /** The same of what was added up already. */
-export function sumsInWords({ gains, losses }: ToldSums, isWhole: boolean): string {
+export function sumsInWords({ gains, losses }: Sums, isWhole: boolean): string {
   if (isNothing(gains) && isNothing(losses))
     return isWhole ? 'Nobody’s access changes.' : 'No access changes where you can see it.'
   const nobody = (does: string) => (isWhole ? [`Nobody ${does} access.`] : [])
@@ -47,26 +47,26 @@ export function sumsInWords({ gains, losses }: ToldSums, isWhole: boolean): stri
   ].join(' ')
 }
 
-const isNothing = ({ people, isWeb }: ToldSum) => people === 0 && !isWeb
+const isNothing = ({ people, isWeb }: Sum) => people === 0 && !isWeb
 
-const sumsOf = (told: readonly Told[]): ToldSums => ({
-  gains: sumOf(told.filter(each => beyond(each.after, each.before).length > 0)),
-  losses: sumOf(told.filter(each => beyond(each.before, each.after).length > 0)),
+const sumsOf = (differences: readonly Difference[]): Sums => ({
+  gains: sumOf(differences.filter(each => beyond(each.after, each.before).length > 0)),
+  losses: sumOf(differences.filter(each => beyond(each.before, each.after).length > 0)),
 })
 
-function sumOf(told: readonly Told[]): ToldSum {
-  const people = new Set<string>(told.map(each => each.person))
+function sumOf(differences: readonly Difference[]): Sum {
+  const people = new Set<string>(differences.map(each => each.person))
   const isWeb = people.delete(theWeb)
-  const places = new Map(told.map(each => [each.place, each.places]))
+  const places = new Map(differences.map(each => [each.place, each.places]))
   return {
     people: people.size,
     isWeb,
     places: [...places.values()].reduce((sum, each) => sum + each, 0),
-    afters: told.map(each => each.after),
+    afters: differences.map(each => each.after),
   }
 }
 
-function sentenceFor(verb: 'gain' | 'lose', { people, isWeb, places, afters }: ToldSum): string {
+function sentenceFor(verb: 'gain' | 'lose', { people, isWeb, places, afters }: Sum): string {
   const who = whoDoes(isWeb, people)
   const level = verb === 'lose' ? levelLeft(afters) : undefined
   const on = `on ${placesWords(places)}`
@@ -100,7 +100,7 @@ function whatOf(verb: 'gain' | 'lose', afters: readonly ActionSet[]): string {
 }
 
 /** What somebody may do more and no longer over some people; whatever names them. */
-export interface ToldPower {
+export interface PowerDifference {
   readonly person: string
   /** Over whom; `null` for the whole workspace. */
   readonly over: string | null
@@ -109,13 +109,13 @@ export interface ToldPower {
 }
 
 /** “3 people may now invite members over the people of Boats. 1 person may no longer suspend people.” */
-export function powersInWords(told: readonly ToldPower[]): string {
+export function powersInWords(powers: readonly PowerDifference[]): string {
   const parts = [
-    ...powerSentences('may now', told, each => each.gains),
-    ...powerSentences('may no longer', told, each => each.loses),
+    ...powerSentences('may now', powers, each => each.gains),
+    ...powerSentences('may no longer', powers, each => each.loses),
   ]
   if (parts.length > 4) {
-    const people = new Set(told.map(each => each.person)).size
+    const people = new Set(powers.map(each => each.person)).size
     return `${counted(parts.length, 'change', 'changes')} to what ${peopleWords(people)} may do in the workspace.`
   }
   return parts.map(each => `${each}.`).join(' ')
@@ -124,11 +124,11 @@ export function powersInWords(told: readonly ToldPower[]): string {
 /** One sentence for all who gain, or lose, just the same. */
 function powerSentences(
   verb: string,
-  told: readonly ToldPower[],
-  namesOf: (each: ToldPower) => readonly Privilege[],
+  powers: readonly PowerDifference[],
+  namesOf: (each: PowerDifference) => readonly Privilege[],
 ): string[] {
-  const groups = new Map<string, { people: Set<string>; one: ToldPower }>()
-  for (const one of told) {
+  const groups = new Map<string, { people: Set<string>; one: PowerDifference }>()
+  for (const one of powers) {
     if (namesOf(one).length === 0) continue
     const key = `${one.over ?? ''}|${namesOf(one).join()}`
     const group = groups.get(key) ?? { people: new Set(), one }

@@ -17,7 +17,7 @@ const naming = {
   through: () => '30 Sep',
 } as unknown as EventNaming
 
-const told = (change: object): string => {
+const wordsFor = (change: object): string => {
   const [event] = auditEventsOf(world(), [change as RecordChange])
   return event === undefined ? '' : eventInWords(world(), event, naming)
 }
@@ -32,7 +32,7 @@ const held = (scope: Scope, more: object = {}) => ({ ...holding('p', 'role-help'
 const over = { over: 'team', team: 't' as TeamId } as const
 const request = { id: 'r' as RequestId, person: 'p' as PersonId, at: 0, reason: '', declined: null }
 const help = { of: 'role', role: 'role-help' as RoleId }
-const asked = (wants: object, more: object = {}) => ({ ...request, wants, ...more })
+const requesting = (wants: object, more: object = {}) => ({ ...request, wants, ...more })
 const session = { id: 'l', by: 'o', at: 0, until: 1, reason: 'w' }
 
 test.each<[string, object]>([
@@ -64,14 +64,14 @@ test.each<[string, object]>([
     'removed the role Help over guests from Pilar',
     { table: 'holdings', id: 'h', before: held({ over: 'guests' }), after: null },
   ],
-  ['requested the role Help', { table: 'requests', id: 'r', before: null, after: asked(help) }],
+  ['requested the role Help', { table: 'requests', id: 'r', before: null, after: requesting(help) }],
   [
     'requested a role that may create teams',
     {
       table: 'requests',
       id: 'r',
       before: null,
-      after: asked({ of: 'privilege', privilege: 'create teams' }),
+      after: requesting({ of: 'privilege', privilege: 'create teams' }),
     },
   ],
   [
@@ -79,8 +79,8 @@ test.each<[string, object]>([
     {
       table: 'requests',
       id: 'r',
-      before: asked(help),
-      after: asked(help, { declined: { by: 'o', at: 1, comment: '' } }),
+      before: requesting(help),
+      after: requesting(help, { declined: { by: 'o', at: 1, comment: '' } }),
     },
   ],
   [
@@ -96,7 +96,7 @@ test.each<[string, object]>([
     { table: 'viewingSessions', id: 'l', before: null, after: { ...session, through: null } },
   ],
 ])('%s', (words, change) => {
-  expect(told(change)).toBe(words)
+  expect(wordsFor(change)).toBe(words)
 })
 
 test('what people may do is told for all who gain just the same at once', () => {

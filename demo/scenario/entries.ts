@@ -266,7 +266,7 @@ export const columns: readonly {
 ]
 
 /** What somebody asks for at a place, and nobody has answered yet. */
-export const asked: readonly {
+export const requests: readonly {
   readonly place: string
   readonly by: string
   readonly level: BuiltInLevel

@@ -83,7 +83,7 @@ export const ownLevel = {
 export const seats = { bought: 60, by: 'ilse', day: 240 } as const
 
 /** Who asks for what a privilege lets one do; one was declined. */
-export const asked: readonly {
+export const requests: readonly {
   readonly by: string
   readonly privilege: Privilege
   readonly reason: string

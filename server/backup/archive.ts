@@ -36,10 +36,10 @@ export async function unpackInto(file: string, folder: string): Promise<Manifest
   }
   const manifest = await manifestIn(folder, file)
   for (const name of databaseFiles) {
-    const said = manifest.files[name]
+    const listed = manifest.files[name]
     const is = await measured(join(folder, name)).catch(() => undefined)
     const fault = is === undefined ? 'it is missing' : await faultOf(join(folder, name))
-    if (said?.sha256 !== is?.sha256 || fault !== undefined)
+    if (listed?.sha256 !== is?.sha256 || fault !== undefined)
       throw new Broken(`${name} in ${file} is broken: ${fault ?? 'it is not what was written'}.`)
   }
   const names = migrations.map(each => each.name)

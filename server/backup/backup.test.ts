@@ -60,8 +60,8 @@ test('while others write: whole, with sign-ins, the second step and all that was
   const { body: then } = await again.get<HistoryView>(`${at}/history`)
   expect(JSON.stringify(then.entries)).toContain('Before')
   // Of what was written meanwhile it has the first part, without a gap.
-  const told = ({ entries }: HistoryView) => entries.map(({ revision, at }) => ({ revision, at }))
-  expect(told(now).slice(-then.entries.length)).toEqual(told(then))
+  const entriesOf = ({ entries }: HistoryView) => entries.map(({ revision, at }) => ({ revision, at }))
+  expect(entriesOf(now).slice(-then.entries.length)).toEqual(entriesOf(then))
   const stranger = new Visitor(server)
   expect((await stranger.enter('/session', { mail: 'ona@test.example', password })).status).toBe(200)
   expect(step.secret).not.toBe('')

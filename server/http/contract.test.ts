@@ -86,7 +86,7 @@ async function linkTo(mail: string): Promise<string> {
 
 test('every operation is answered as the table says', async () => {
   const { ids, member, server } = world
-  const asked = new Set<Operation>()
+  const covered = new Set<Operation>()
   const ask = async <T>(operation: Operation, { params = {}, query = '', body, as = owner }: Ask = {}) => {
     const [method] = operations[operation]
     const path = addressOf(operation, { slug: 'coast', ...params }) + query
@@ -97,7 +97,7 @@ test('every operation is answered as the table says', async () => {
     // Its schema is held against the answer by whoever calls.
     const got = await as.call<T>(method, path, sent)
     expect([operation, got.status]).toEqual([operation, status])
-    asked.add(operation)
+    covered.add(operation)
     return got.body
   }
   const codeOf = (secret: string) => generate({ secret, epoch: Math.floor(server.time.now / 1000) })
@@ -185,10 +185,10 @@ test('every operation is answered as the table says', async () => {
   await ask('readInvitation', { as: newcomer, body: { token } })
   const came = await newcomer.enter('/invitations/accept', { token, name: 'Wanda', password })
   expect(came.status).toBe(200)
-  asked.add('acceptInvitation')
+  covered.add('acceptInvitation')
   const second = new Visitor(server)
   expect((await second.enter('/session', { mail: 'waiting@test.example', password })).status).toBe(200)
-  asked.add('signIn')
+  covered.add('signIn')
   const { signIns } = await ask<AccountView>('account', { as: second })
   await ask('endSignIn', { as: second, ...at(signIns.find(each => !each.isThis)?.id) })
   await ask('endOtherSignIns', { as: second })
@@ -228,8 +228,8 @@ test('every operation is answered as the table says', async () => {
   })
   expect(kept.status).toBe(201)
   for (const operation of ['keepPicture', 'picture', 'peopleCsv', 'live', 'setUp'] as const)
-    asked.add(operation)
-  expect(operationNames.filter(each => !asked.has(each))).toEqual([])
+    covered.add(operation)
+  expect(operationNames.filter(each => !covered.has(each))).toEqual([])
 })
 
 test('what stands behind the question mark and is not known is refused, everywhere', async () => {

@@ -98,6 +98,6 @@ function faultOf(error: ErrorObject): Fault {
   const path = [...instancePath.slice(1).split('/'), ...(inner === undefined ? [] : [inner])].filter(Boolean)
   const field = path.findLast(each => !/^\d+$/.test(each)) ?? ''
   const subject = Object.hasOwn(called, field) ? called[field] : field === '' ? 'This' : `“${field}”`
-  const said = Object.hasOwn(words, keyword) ? words[keyword]?.(error) : undefined
-  return { at: path.join('.'), message: `${subject} ${said ?? 'is none of those that can be chosen.'}` }
+  const fault = Object.hasOwn(words, keyword) ? words[keyword]?.(error) : undefined
+  return { at: path.join('.'), message: `${subject} ${fault ?? 'is none of those that can be chosen.'}` }
 }

@@ -16,8 +16,8 @@ const ours = new Set(['cleaned', 'names', 'makes', 'is', 'discriminator'])
 /** Schemas with a title stand once, by that name. */
 function describing() {
   const schemas: Json = {}
-  const told = (schema: unknown): unknown => {
-    if (Array.isArray(schema)) return schema.map(told)
+  const described = (schema: unknown): unknown => {
+    if (Array.isArray(schema)) return schema.map(described)
     if (typeof schema !== 'object' || schema === null) return schema
     const { title } = schema as { title?: unknown }
     if (typeof title !== 'string') return fieldsOf(schema)
@@ -32,18 +32,18 @@ function describing() {
     Object.fromEntries(
       Object.entries(schema)
         .filter(([field]) => !ours.has(field))
-        .map(([field, part]) => [field, told(part)]),
+        .map(([field, part]) => [field, described(part)]),
     )
-  return { schemas, told }
+  return { schemas, described }
 }
 
 function describe(): Json {
-  const { schemas, told } = describing()
+  const { schemas, described } = describing()
   const paths: Record<string, Json> = {}
-  const json = (schema: TSchema) => ({ 'application/json': { schema: told(schema) } })
+  const json = (schema: TSchema) => ({ 'application/json': { schema: described(schema) } })
   const answers = (answer: Answer, route: Route): Json => {
-    if (!isSchema(answer)) return otherAnswers(answer, told)
-    const lines = route.isSlow === true ? linesOf(answer, told) : {}
+    if (!isSchema(answer)) return otherAnswers(answer, described)
+    const lines = route.isSlow === true ? linesOf(answer, described) : {}
     return {
       [String(route.status ?? 200)]: { description: 'The answer.', content: { ...json(answer), ...lines } },
     }
@@ -58,13 +58,13 @@ function describe(): Json {
         summary: route.does,
         description: `Needs: ${route.needs}`,
         tags: [tagOf(operation)],
-        parameters: [...paramsOf(path, route, told), ...queryOf(route, told)],
+        parameters: [...paramsOf(path, route, described), ...queryOf(route, described)],
         ...(route.body === undefined ? {} : { requestBody: bodyOf(route.body, json) }),
         responses: {
           ...answers(route.answer, route),
           default: {
             description: 'A refusal: what was refused, why, and what would work instead (RFC 9457).',
-            content: { 'application/problem+json': { schema: told(Problem) } },
+            content: { 'application/problem+json': { schema: described(Problem) } },
           },
         },
         security: path.startsWith('/at/') || path.startsWith('/account') ? [{ session: [] }] : [],
@@ -96,23 +96,23 @@ function describe(): Json {
   }
 }
 
-type Told = (schema: unknown) => unknown
+type Described = (schema: unknown) => unknown
 
-const paramsOf = (path: string, route: Route, told: Told): Json[] =>
+const paramsOf = (path: string, route: Route, described: Described): Json[] =>
   [...path.matchAll(/\{(\w+)\}/g)].map(([, name = '']) => ({
     name,
     in: 'path',
     required: true,
-    schema: told(route.params?.[name] ?? { type: 'string', minLength: 1, maxLength: 60 }),
+    schema: described(route.params?.[name] ?? { type: 'string', minLength: 1, maxLength: 60 }),
   }))
 
-function queryOf({ query }: Route, told: Told): Json[] {
+function queryOf({ query }: Route, described: Described): Json[] {
   const required = (query?.required ?? []) as readonly string[]
   return Object.entries((query?.properties ?? {}) as Record<string, TSchema>).map(([name, schema]) => ({
     name,
     in: 'query',
     required: required.includes(name),
-    schema: told(schema),
+    schema: described(schema),
   }))
 }
 
@@ -122,19 +122,19 @@ const bodyOf = (body: NonNullable<Route['body']>, json: (schema: TSchema) => Jso
 })
 
 /** Whoever accepts lines gets these, one after another, and the answer as the last one. */
-const linesOf = (answer: TSchema, told: Told): Json => ({
+const linesOf = (answer: TSchema, described: Described): Json => ({
   'application/x-ndjson': {
     schema: {
       anyOf: [
-        told(progressLine),
-        { type: 'object', required: ['answer'], properties: { answer: told(answer) } },
-        told(problemLine),
+        described(progressLine),
+        { type: 'object', required: ['answer'], properties: { answer: described(answer) } },
+        described(problemLine),
       ],
     },
   },
 })
 
-function otherAnswers(answer: Exclude<Answer, TSchema>, told: Told): Json {
+function otherAnswers(answer: Exclude<Answer, TSchema>, described: Described): Json {
   switch (answer.kind) {
     case 'nothing':
       return { '204': { description: 'Done.' } }
@@ -145,7 +145,7 @@ function otherAnswers(answer: Exclude<Answer, TSchema>, told: Told): Json {
         '200': {
           description: `Server-sent events: ${Object.keys(answer.events).join(', ')}.`,
           content: {
-            'text/event-stream': { schema: { anyOf: Object.values(answer.events).map(told) } },
+            'text/event-stream': { schema: { anyOf: Object.values(answer.events).map(described) } },
           },
         },
       }

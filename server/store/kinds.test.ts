@@ -30,10 +30,10 @@ test.each(Object.entries(records))('%s', async (table, { fields, references }) =
     key => key.from !== 'workspace' || keys.filter(each => each.id === key.id).length === 1,
   )
   const held = single.map(key => `${key.from} -> ${key.table}`).filter(each => !besides.has(each))
-  const said = (references as readonly Reference<object>[])
+  const declared = (references as readonly Reference<object>[])
     .filter(each => each.key === 'foreign key')
     .map(each => `${String(each.field)} -> ${each.to}`)
-  expect(held.toSorted()).toEqual(said.toSorted())
+  expect(held.toSorted()).toEqual(declared.toSorted())
 })
 
 test('what a kind names comes before it, so that rows can be written in this order', () => {

@@ -17,7 +17,7 @@ import { packedNodes, plainFields } from './packed-nodes.ts'
 import type { Tables } from './tables.ts'
 
 /** What is told while a workspace is read. */
-export type Said = (line: string) => void
+export type OnProgress = (line: string) => void
 
 /**
  * Reads a workspace as it is at one revision, though others write meanwhile. Places, grants and limits come packed, and
@@ -26,14 +26,14 @@ export type Said = (line: string) => void
 export async function loadState(
   tables: Tables,
   workspace: WorkspaceId,
-  said: Said = () => {},
+  onProgress: OnProgress = () => {},
 ): Promise<State> {
   const views = await alikeViews(tables, workspace)
   const [front, beside] = views.transactions.map(transaction =>
     dialect.packed({ database: tables.database, kinds: tables.kinds, workspace, transaction }),
   ) as [PackedReader, PackedReader]
   try {
-    return await stateIn(tables, { revision: views.revision, front, beside, said })
+    return await stateIn(tables, { revision: views.revision, front, beside, onProgress })
   } finally {
     await Promise.all(views.transactions.map(each => each.commit()))
   }
@@ -56,10 +56,10 @@ interface Readers {
   readonly revision: number
   readonly front: PackedReader
   readonly beside: PackedReader
-  readonly said: Said
+  readonly onProgress: OnProgress
 }
 
-async function stateIn(tables: Tables, { revision, front, beside, said }: Readers): Promise<State> {
+async function stateIn(tables: Tables, { revision, front, beside, onProgress }: Readers): Promise<State> {
   const { kinds } = tables
   const outlining = front.outline()
   const entries = besideOf(tables, beside)
@@ -67,12 +67,12 @@ async function stateIn(tables: Tables, { revision, front, beside, said }: Reader
   const holding = heldJson(tables, front)
   const ids = packIds(outline.ids)
   const parents = numbersOf(ids, { lines: outline.parents, count: ids.count }, none)
-  said(`${ids.count} places`)
+  onProgress(`${ids.count} places`)
   const grants = packedEntries('grants', ids, await entries.grants)
   const limits = packedEntries('limits', ids, await entries.limits)
-  said(`${grants.columns.count} grants, ${limits.columns.count} limits`)
+  onProgress(`${grants.columns.count} grants, ${limits.columns.count} limits`)
   const rows = heldRows(tables, await holding)
-  said(`${rows.persons.length} people in ${rows.teams.length} teams`)
+  onProgress(`${rows.persons.length} people in ${rows.teams.length} teams`)
   const special = recordsIn<ContentNode>(kinds.nodes.fields, outline.special)
   const index = buildIndex({
     ...rows,
@@ -82,7 +82,7 @@ async function stateIn(tables: Tables, { revision, front, beside, said }: Reader
     special,
     entries: [grants.columns, limits.columns],
   })
-  said(`access at ${index.freeSegments.length} places that have something of their own`)
+  onProgress(`access at ${index.freeSegments.length} places that have something of their own`)
   const lines = await entries.lines
   const nodes = packedNodes({ ids, root: parents.indexOf(none), tree: index.tree, special, lines })
   return stateFrom({
@@ -106,14 +106,14 @@ function besideOf(tables: Tables, reader: PackedReader) {
 function datedIn<T extends 'grants' | 'limits'>({ base, columns }: PackedEntries<T>): Rows[T][] {
   const dated: Rows[T][] = []
   for (let entry = 0; entry < columns.count; entry += 1) {
-    const { from, until } = columns.said(entry)
+    const { from, until } = columns.entryAt(entry)
     if (from !== null || until !== null) dated.push(base.at(entry))
   }
   return dated
 }
 
 /** What the index reads of an entry, besides where it lies and of whom it speaks. */
-const saidFields = {
+const contentFields = {
   grants: ['gives', 'from', 'until'],
   limits: ['allows', 'sparesStewards', 'from', 'until'],
 } as const
@@ -121,20 +121,20 @@ const saidFields = {
 async function storedEntries(
   { kinds }: Tables,
   reader: PackedReader,
-  table: keyof typeof saidFields,
+  table: keyof typeof contentFields,
 ): Promise<StoredEntries> {
-  const names = saidFields[table]
+  const names = contentFields[table]
   const { fields } = kinds[table]
   const found = await reader.entries(table, names)
-  const said = JSON.parse(found.said) as unknown[][]
+  const contents = JSON.parse(found.contents) as unknown[][]
   const read = readerOf<Partial<Grant & Limit>>(fields, names) as (
     values: readonly unknown[],
-  ) => ReturnType<StoredEntries['said']>
+  ) => ReturnType<StoredEntries['entryAt']>
   return {
     ids: found,
     places: found.places,
     principals: JSON.parse(found.principals) as Principal[],
-    said: entry => read(said[entry] as unknown[]),
+    entryAt: entry => read(contents[entry] as unknown[]),
     lines: found.records,
   }
 }

@@ -19,7 +19,7 @@ let writer: Writer
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'noskel-log-'))
   tables = createTables(await openDatabase(folder))
-  writer = createWriter(tables, createStates({ tables, clock: () => 1, said: () => {} }), () => 1)
+  writer = createWriter(tables, createStates({ tables, clock: () => 1, onProgress: () => {} }), () => 1)
 })
 
 afterEach(async () => {
@@ -94,7 +94,7 @@ test('what another connection writes is heard soon, in order', async () => {
   const elsewhere = createTables(await openDatabase(folder))
   const there = createWriter(
     elsewhere,
-    createStates({ tables: elsewhere, clock: () => 1, said: () => {} }),
+    createStates({ tables: elsewhere, clock: () => 1, onProgress: () => {} }),
     () => 1,
   )
   const { keeps, follower } = listener()

@@ -205,11 +205,16 @@ test('requests of older files are one kind, and the history and notices of them 
   await database.query('PRAGMA foreign_keys = OFF')
   const put = putInto(database)
   const row = { person: 'p', at: 1, word: 'Why' }
-  const asked = { workspace: 'w', ...row }
+  const request = { workspace: 'w', ...row }
   const declined = { by: 'o', at: 2, word: 'No' }
-  await put('requests', { ...asked, id: 'a', team: 't' })
-  await put('roleRequests', { ...asked, id: 'b', wants: '{"role":"r"}', declined: JSON.stringify(declined) })
-  await put('accessRequests', { ...asked, id: 'c', node: 'n', wants: 3 })
+  await put('requests', { ...request, id: 'a', team: 't' })
+  await put('roleRequests', {
+    ...request,
+    id: 'b',
+    wants: '{"role":"r"}',
+    declined: JSON.stringify(declined),
+  })
+  await put('accessRequests', { ...request, id: 'c', node: 'n', wants: 3 })
   const role = { ...row, id: 'b', wants: { privilege: 'suspend' }, declined: null }
   const changes = [
     { table: 'nodes', id: 'n', before: null, after: { id: 'n' } },

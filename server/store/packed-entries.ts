@@ -17,7 +17,7 @@ export interface StoredEntries {
   readonly places: Buffer
   readonly principals: readonly Principal[]
   /** What the index reads of each. */
-  readonly said: EntryVectors['said']
+  readonly entryAt: EntryVectors['entryAt']
   /** The records, a line of JSON each. */
   readonly lines: Buffer
 }
@@ -30,7 +30,7 @@ export interface PackedEntries<T extends EntryTable> {
 export function packedEntries<T extends EntryTable>(
   table: T,
   nodes: PackedIds,
-  { ids: idLines, places: placeLines, principals: principalOf, said, lines }: StoredEntries,
+  { ids: idLines, places: placeLines, principals: principalOf, entryAt, lines }: StoredEntries,
 ): PackedEntries<T> {
   const ids = packIds(idLines)
   const { count } = ids
@@ -58,6 +58,6 @@ export function packedEntries<T extends EntryTable>(
           ? numbered(packedNumberOf(nodes, key), atNode)
           : numbered(principals.get(key as Principal), ofPrincipal),
     },
-    columns: { count, places, principals: [...principals.keys()], spokenOf, said },
+    columns: { count, places, principals: [...principals.keys()], spokenOf, entryAt },
   }
 }

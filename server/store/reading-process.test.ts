@@ -63,7 +63,7 @@ function paramsOf(operation: Operation): Readonly<Record<string, string>> {
 }
 
 /** Both are asked about the same span of time. */
-const asked = Date.now() + 600_000
+const instant = Date.now() + 600_000
 
 const queryOf = (operation: Operation): string => {
   const { ids } = world
@@ -73,7 +73,7 @@ const queryOf = (operation: Operation): string => {
     placesToCheck: '?find=Du',
     accessToCopy: `?from=${ids.folder}&what=access`,
     grants: `?places=${ids.folder}`,
-    diff: `?from=0&to=${String(asked)}`,
+    diff: `?from=0&to=${String(instant)}`,
   }
   return queries[operation] ?? ''
 }
@@ -107,7 +107,7 @@ test('answers every question as the first one does, whoever asks', async () => {
   things = { ...things, draft: drafts.draft.id }
   await until(owner.at(second), await revisionAt(owner))
   const questions = operationNames.filter(each => operations[each][0] === 'GET' && !leftOut.includes(each))
-  const told = new Set<Operation>()
+  const answered = new Set<Operation>()
   for (const visitor of [owner, member.visitor, guest.visitor, new Visitor(world.server)])
     for (const operation of questions) {
       const path = addressOf(operation, paramsOf(operation)) + queryOf(operation)
@@ -118,9 +118,9 @@ test('answers every question as the first one does, whoever asks', async () => {
         settled(operation, here.body),
       ])
       expect(there.headers.get('noskel-revision')).toBe(here.headers.get('noskel-revision'))
-      if (here.status === 200) told.add(operation)
+      if (here.status === 200) answered.add(operation)
     }
-  expect(questions.filter(each => !told.has(each))).toEqual([])
+  expect(questions.filter(each => !answered.has(each))).toEqual([])
 })
 
 test('follows each change soon, and tells open pages of it', async () => {

@@ -12,7 +12,7 @@ import {
   type State,
   workspaceOf,
 } from '#core/state/state.ts'
-import { loadState, type Said } from './loading.ts'
+import { loadState, type OnProgress } from './loading.ts'
 import type { Follower, Heard } from './log.ts'
 import type { News } from './news.ts'
 import type { ChangeSetRow, Tables } from './tables.ts'
@@ -32,7 +32,7 @@ interface Source {
   readonly tables: Tables
   readonly clock: () => Instant
   /** Told how far it is while workspaces are read. */
-  readonly said: Said
+  readonly onProgress: OnProgress
 }
 
 /** What is known of a workspace that nobody uses. */
@@ -68,7 +68,7 @@ const readAhead = 8
 
 /** Reads all workspaces, for who looks through a database. */
 export async function loadStates(tables: Tables, now: Instant): Promise<States> {
-  const states = createStates({ tables, clock: () => now, said: () => {} })
+  const states = createStates({ tables, clock: () => now, onProgress: () => {} })
   await readHeads(states)
   for (const workspace of states.heads.keys()) await need(states, workspace)
   return states
@@ -112,8 +112,8 @@ export function need(states: States, workspace: WorkspaceId): Promise<void> {
 
 /** Reads it, though it may be there already: what others wrote meanwhile is in it. */
 export async function readWorkspace(states: States, workspace: WorkspaceId): Promise<void> {
-  const { tables, clock, said } = states
-  const read = await loadState(tables, workspace, said)
+  const { tables, clock, onProgress } = states
+  const read = await loadState(tables, workspace, onProgress)
   const state = await caughtUp(states, read)
   publish(states, state, { now: clock(), readAt: read.revision })
 }
@@ -153,7 +153,7 @@ export const followerOfStates = (states: States): Follower => ({
     const used = [...states.published.keys()]
     const ahead = used.length > 0 ? used : [...states.heads.keys()].slice(0, readAhead)
     for (const [index, workspace] of ahead.entries()) {
-      states.said(`workspace ${index + 1} of ${ahead.length}`)
+      states.onProgress(`workspace ${index + 1} of ${ahead.length}`)
       await readWorkspace(states, workspace)
     }
   },

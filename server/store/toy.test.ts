@@ -57,9 +57,12 @@ test('is kept, found by its index, and changed', () => {
 
 test('is told in the history', () => {
   const naming = {} as EventNaming
-  const told = (each: RecordChange) =>
+  const words = (each: RecordChange) =>
     auditEventsOf(filled, [each]).map(event => eventInWords(filled, event, naming))
-  expect([told(left), told(change(kite, null))]).toEqual([['left the toy Kite'], ['took away the toy Kite']])
+  expect([words(left), words(change(kite, null))]).toEqual([
+    ['left the toy Kite'],
+    ['took away the toy Kite'],
+  ])
   expect(auditEventsOf(filled, [left])).toMatchObject([{ category: 'places', place: 'plan' }])
 })
 

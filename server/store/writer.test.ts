@@ -20,7 +20,7 @@ let commits: number
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'noskel-writer-'))
   tables = createTables(await openDatabase(folder))
-  writer = createWriter(tables, createStates({ tables, clock: () => 1, said: () => {} }), () => 1)
+  writer = createWriter(tables, createStates({ tables, clock: () => 1, onProgress: () => {} }), () => 1)
   commits = 0
   await follow(writer.log, { load: () => {}, hear: () => void (commits += 1) })
 })

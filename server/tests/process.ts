@@ -12,21 +12,21 @@ export async function startProcess(
   dataDir: string,
   { env = {}, flags = [] }: { readonly env?: NodeJS.ProcessEnv; readonly flags?: readonly string[] } = {},
 ): Promise<ServerProcess> {
-  const said = { DATA_DIR: dataDir, PORT: '0', BASE_URL: 'http://noskel.test', SMTP_URL: '', ...env }
+  const set = { DATA_DIR: dataDir, PORT: '0', BASE_URL: 'http://noskel.test', SMTP_URL: '', ...env }
   const child = spawn('node', ['--import', 'tsx', 'server/main.ts', ...flags], {
     cwd: resolve(import.meta.dirname, '../..'),
-    env: { ...process.env, ...said },
+    env: { ...process.env, ...set },
   })
   const address = await new Promise<string>((found, failed) => {
-    let told = ''
+    let output = ''
     const look = (text: Buffer) => {
-      told += text.toString()
-      const address = /http:\/\/127\.0\.0\.1:\d+/.exec(told)?.[0]
+      output += text.toString()
+      const address = /http:\/\/127\.0\.0\.1:\d+/.exec(output)?.[0]
       if (address !== undefined) found(address)
     }
     child.stdout.on('data', look)
     child.stderr.on('data', look)
-    child.once('exit', code => failed(new Error(`the server ended with ${code}: ${told}`)))
+    child.once('exit', code => failed(new Error(`the server ended with ${code}: ${output}`)))
   })
   const end = async (signal: NodeJS.Signals) => {
     if (child.exitCode !== null || child.signalCode !== null) return

@@ -29,15 +29,15 @@ export interface Seeing {
 
 /** All that somebody sees, piece by piece, each after the one that it stands in. */
 export const visiblePlaces = async (thread: Thread, of: Seeing): Promise<Iterable<VisiblePlace>> =>
-  placesIn(of.snapshot.state, await told(thread, of, 'seen'))
+  placesIn(of.snapshot.state, await listOf(thread, of, 'seen'))
 
 /** The places that somebody sees without what they lie in. */
 export const visibleRoots = async (thread: Thread, of: Seeing): Promise<NodeId[]> =>
-  idsIn(of.snapshot.state, await told(thread, of, 'roots'))
+  idsIn(of.snapshot.state, await listOf(thread, of, 'roots'))
 
 const inPlace = { seen: visibleIn, roots: rootsIn }
 
-async function told(
+async function listOf(
   thread: Thread,
   { workspace, snapshot, person }: Seeing,
   kind: keyof typeof inPlace,
@@ -72,8 +72,8 @@ export interface PlacesListed {
   readonly listed: readonly { readonly id: NodeId; readonly actions: ActionSet }[]
 }
 
-export async function listedPlaces(thread: Thread, asked: PlacesAsked): Promise<PlacesListed> {
-  const { workspace, then, now, mayCheck, from, count } = asked
+export async function listedPlaces(thread: Thread, query: PlacesAsked): Promise<PlacesListed> {
+  const { workspace, then, now, mayCheck, from, count } = query
   const { index } = then.state
   const numberIn = (id: NodeId) => numberOf(index.nodes, id) ?? none
   const question = {
@@ -81,11 +81,11 @@ export async function listedPlaces(thread: Thread, asked: PlacesAsked): Promise<
     time: then.at,
     now: now.at,
     gone: then.state === now.state ? [] : goneSince(then.state, now.state),
-    person: numberOf(index.persons, asked.person) ?? none,
-    asker: numberOf(now.state.index.persons, asked.asker) ?? none,
+    person: numberOf(index.persons, query.person) ?? none,
+    asker: numberOf(now.state.index.persons, query.asker) ?? none,
     root: numberIn(rootOf(then.state).id),
     mayCheck,
-    outlinesBut: asked.outlinesBut?.map(numberIn) ?? null,
+    outlinesBut: query.outlinesBut?.map(numberIn) ?? null,
     from,
     count,
   } as const

@@ -36,14 +36,14 @@ const stepLength = 4096
 /** Costs a look at every place. Then and now are the same evaluation for what is asked about now. */
 export function listPlaces(
   [evaluation, now]: Sides<EvaluationContext>,
-  asked: Listing,
-  told: (done: number) => void,
+  listing: Listing,
+  onProgress: (done: number) => void,
 ): ListedPlaces {
-  const { person, root, outlinesBut, from, count } = asked
+  const { person, root, outlinesBut, from, count } = listing
   const answers = answersFor(evaluation, person)
-  const own = answersFor(now, asked.asker)
+  const own = answersFor(now, listing.asker)
   const closed = new Set(outlinesBut ?? [])
-  const gone = new Set(asked.gone)
+  const gone = new Set(listing.gone)
   const listed: ListedPlaces['listed'][number][] = []
   let total = 0
   let looked = 0
@@ -52,13 +52,13 @@ export function listPlaces(
     const [node, isAboveOpen] = next
     const isOpen = isAboveOpen && !closed.has(node)
     const actions = answerAt(answers, node)
-    if (actions !== noActions && !gone.has(node) && isTold(asked, answerAt(own, node), isOpen)) {
+    if (actions !== noActions && !gone.has(node) && isTold(listing, answerAt(own, node), isOpen)) {
       if (total >= from && listed.length < count) listed.push({ node, actions })
       total += 1
     }
     for (const child of childrenIn(evaluation.index, node)) waiting.push([child, isOpen])
     looked += 1
-    if (looked % stepLength === 0) told(looked / evaluation.index.nodes.length)
+    if (looked % stepLength === 0) onProgress(looked / evaluation.index.nodes.length)
   }
   return { total, listed }
 }

@@ -32,22 +32,22 @@ export interface Answers {
 
 export type Kind = Question['kind']
 
-type Told = (done: number) => void
+type OnProgress = (done: number) => void
 
 /** Answers a question; `told` may throw to end it. */
 export function answer<K extends Kind>(
   question: Extract<Question, { kind: K }>,
   indexes: Sides<AccessIndex>,
-  told?: Told,
+  onProgress?: OnProgress,
 ): Answers[K]
-export function answer(question: Question, [was, is]: Sides<AccessIndex>, told: Told = () => {}) {
+export function answer(question: Question, [was, is]: Sides<AccessIndex>, onProgress: OnProgress = () => {}) {
   const evaluation = evaluationAt(was, question.time)
   switch (question.kind) {
     case 'diff':
       return answerTo({
         ...question,
         sides: [evaluation, createEvaluationBeside(evaluation, is)],
-        onStep: told,
+        onStep: onProgress,
       })
     case 'seen':
       return visibleIn(answersFor(evaluation, question.person))
@@ -57,7 +57,7 @@ export function answer(question: Question, [was, is]: Sides<AccessIndex>, told: 
       return listPlaces(
         [evaluation, was === is ? evaluation : createEvaluation(is, question.now)],
         question,
-        told,
+        onProgress,
       )
   }
 }

@@ -17,14 +17,14 @@ function replyTo({ id, workspace, question, was, is, control }: Asking): Reply {
   // Even of a question that nobody waits for any more: the next one builds on its index.
   const before = openIndex(was, known.get(workspace))
   known.set(workspace, before)
-  const told = (done: number) => {
+  const onProgress = (done: number) => {
     if (Atomics.load(control, inControl.isStopped) === 1) throw new Stopped()
     Atomics.store(control, inControl.permille, Math.floor(1000 * done))
   }
   try {
-    told(0)
+    onProgress(0)
     const after = is === null ? before : openIndex(is, before)
-    return { id, answer: answer(question, [before, after], told) }
+    return { id, answer: answer(question, [before, after], onProgress) }
   } catch (error) {
     return error instanceof Stopped ? { id, isStopped: true } : { id, fault: String(error) }
   }

@@ -1,5 +1,5 @@
 import type { EditRequest } from '#contract/edit-requests.ts'
-import { say } from '../store/said.ts'
+import { say } from '../store/message.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { api, mutation, query } from './api.ts'
 

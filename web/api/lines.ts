@@ -19,9 +19,9 @@ export async function lastLineOf(
     const lines = (text + part.value).split('\n')
     text = lines.pop() ?? ''
     for (const line of lines) {
-      const told = JSON.parse(line) as Line
-      if ('done' in told) onProgress(told.done)
-      else return 'answer' in told ? { data: told.answer } : { error: told.problem }
+      const message = JSON.parse(line) as Line
+      if ('done' in message) onProgress(message.done)
+      else return 'answer' in message ? { data: message.answer } : { error: message.problem }
     }
   }
   throw new Error('there was no answer')

@@ -21,10 +21,10 @@ export function placesBelow(above: string, state: unknown): string[] {
       (api.endpoints.tree.select(slug)(state as never).data?.homes ?? []).map(({ id }) => id),
     ),
   )
-  const asked = ofPlaces.flatMap(
+  const queries = ofPlaces.flatMap(
     each => api.util.selectCachedArgsForQuery(state as never, each as 'explanation') as readonly Asked[],
   )
-  const found = asked.filter(({ slug, id }) => {
+  const found = queries.filter(({ slug, id }) => {
     const path = api.endpoints.node.select({ slug, id })(state as never).data?.path
     if (path === undefined) return true
     const isWhole = homes.has(path[0]?.id ?? id)

@@ -3,7 +3,7 @@ import type { Problem } from '#contract/views/problem.ts'
 import type { AppliedView } from '#contract/views/workspace.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
-import { say } from '../store/said.ts'
+import { say } from '../store/message.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { api } from './api.ts'
 

@@ -9,7 +9,7 @@ import { useAddToDraft } from './drafts.ts'
 import { useHere } from './use-here.ts'
 
 interface Newer {
-  readonly asked: string
+  readonly query: string
   readonly preview: PreviewView
   /** What its author had seen. */
   readonly earlier: PreviewView | undefined
@@ -21,42 +21,42 @@ interface Newer {
  */
 export const useDecision = (
   edits: readonly EditRequest[],
-  said: string,
+  confirmation: string,
   onDone: (applied: AppliedView) => void,
-) => useDecisionOn({ edits, said, onDone })
+) => useDecisionOn({ edits, confirmation, onDone })
 
 interface Deciding {
   readonly edits: readonly EditRequest[]
-  readonly said: string
+  readonly confirmation: string
   readonly onDone: (applied: AppliedView) => void
   /** The kept change set that the edits are. */
   readonly draft?: string
 }
 
 /** The same about a change set that is a draft or was kept: it is gone once it is applied, and is not drafted again. */
-export function useDecisionOn({ edits, said, onDone, draft }: Deciding) {
+export function useDecisionOn({ edits, confirmation, onDone, draft }: Deciding) {
   const { slug } = useHere()
-  const asked = JSON.stringify(edits)
+  const query = JSON.stringify(edits)
   const [newer, setNewer] = useState<Newer>()
   const [reason, onReason] = useState('')
   const [message, onMessage] = useState('')
   const addToDraft = useAddToDraft(slug)
   const first = usePreview(slug, edits)
   const preview =
-    newer?.asked === asked
+    newer?.query === query
       ? { preview: newer.preview, problem: undefined, earlier: newer.earlier }
       : { ...first, earlier: undefined }
   const { apply, problem, isBusy, applying } = useChange(slug)
   const onAct = async () => {
     const seen = preview.preview?.digest
-    const done = await apply(edits, said, {
+    const done = await apply(edits, confirmation, {
       ...(seen === undefined ? {} : { preview: seen }),
       reason: reason.trim(),
       message: message.trim(),
     })
     if (done.applied !== undefined) onDone(done.applied)
     else if (done.problem?.preview !== undefined)
-      setNewer({ asked, preview: done.problem.preview, earlier: preview.preview })
+      setNewer({ query, preview: done.problem.preview, earlier: preview.preview })
   }
   const mayAddToDraft = draft === undefined && edits.every(each => isDraftable(each.kind))
   const onAddToDraft = mayAddToDraft ? () => addToDraft(edits) : undefined

@@ -17,7 +17,7 @@ const nothing: Preview = { preview: undefined, problem: undefined }
 
 /** An answer with the edits that it is about: it is never shown for others. */
 interface Answer extends Preview {
-  readonly asked: string
+  readonly query: string
   readonly isStopped?: boolean
 }
 
@@ -26,9 +26,9 @@ export function usePreview(slug: string, edits: readonly EditRequest[], revision
   const dispatch = useAppDispatch()
   const [answer, setAnswer] = useState<Answer>()
   const [tries, setTries] = useState(0)
-  const asked = JSON.stringify(edits)
+  const query = JSON.stringify(edits)
   useEffect(() => {
-    const meant = JSON.parse(asked) as EditRequest[]
+    const meant = JSON.parse(query) as EditRequest[]
     if (meant.length === 0) return undefined
     let isCurrent = true
     let stop = () => {}
@@ -39,7 +39,7 @@ export function usePreview(slug: string, edits: readonly EditRequest[], revision
             slug,
             edits: meant,
             onProgress: done => {
-              if (isCurrent) setAnswer({ ...nothing, asked, waiting: { done, onStop } })
+              if (isCurrent) setAnswer({ ...nothing, query, waiting: { done, onStop } })
             },
           },
           { track: false },
@@ -47,7 +47,7 @@ export function usePreview(slug: string, edits: readonly EditRequest[], revision
       )
       stop = () => waiting.abort()
       void waiting.then(({ data, error }) => {
-        if (isCurrent) setAnswer({ asked, preview: data, problem: error as Problem | undefined })
+        if (isCurrent) setAnswer({ query, preview: data, problem: error as Problem | undefined })
       })
     }, 150)
     const leave = () => {
@@ -57,14 +57,14 @@ export function usePreview(slug: string, edits: readonly EditRequest[], revision
     }
     const onStop = () => {
       leave()
-      setAnswer({ ...nothing, asked, isStopped: true })
+      setAnswer({ ...nothing, query, isStopped: true })
     }
     return leave
-  }, [asked, dispatch, slug, revision, tries])
+  }, [query, dispatch, slug, revision, tries])
   const onAgain = () => {
     setAnswer(undefined)
     setTries(tries + 1)
   }
-  if (answer?.asked !== asked) return nothing
+  if (answer?.query !== query) return nothing
   return answer.isStopped === true ? { ...answer, waiting: { onAgain } } : answer
 }

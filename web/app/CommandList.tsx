@@ -4,16 +4,16 @@ import { useNavigate } from 'react-router'
 import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { NothingFound } from '../ui/FoundList.tsx'
 
-interface Act {
+interface Command {
   readonly word: string
   readonly to: string
 }
 
 /** What one may do from anywhere, by its words. */
-function actsFor({ slug, me, managesPeople }: WorkspaceView): Act[] {
+function commandsFor({ slug, me, managesPeople }: WorkspaceView): Command[] {
   const here = (path: string) => `/at/${slug}${path}`
   const may = (...needed: readonly string[]) => me.privileges.some(each => needed.includes(each))
-  const acts: readonly (readonly [isOffered: boolean, word: string, to: string])[] = [
+  const commands: readonly (readonly [isOffered: boolean, word: string, to: string])[] = [
     [may('invite members', 'invite guests'), 'Invite people', here('/people/invite')],
     [may('invite members', 'invite guests'), 'Import people from CSV', here('/people/import')],
     [may('invite members', 'invite guests'), 'Create join link', here('/people/onboarding/new-link')],
@@ -47,7 +47,7 @@ function actsFor({ slug, me, managesPeople }: WorkspaceView): Act[] {
     [true, 'My account and sign-in', '/account'],
     [true, 'Switch workspace', '/workspaces'],
   ]
-  return acts.flatMap(([isOffered, word, to]) => (isOffered ? [{ word, to }] : []))
+  return commands.flatMap(([isOffered, word, to]) => (isOffered ? [{ word, to }] : []))
 }
 
 export interface CommandsProps {
@@ -66,16 +66,16 @@ export const CommandList = ({ workspace, isOpen, onClose }: CommandsProps) => (
     backdrop={<div className="bg-black/40" />}
     className="fixed inset-x-0 top-24 z-50 mx-auto w-120 max-w-full border border-base-content bg-base-100 p-4"
   >
-    <ActList acts={actsFor(workspace)} onChosen={onClose} />
+    <CommandChoice commands={commandsFor(workspace)} onChosen={onClose} />
   </Ariakit.Dialog>
 )
 
 interface ListProps {
-  readonly acts: readonly Act[]
+  readonly commands: readonly Command[]
   readonly onChosen: () => void
 }
 
-function ActList({ acts, onChosen }: ListProps) {
+function CommandChoice({ commands: acts, onChosen }: ListProps) {
   const navigate = useNavigate()
   const [typed, setTyped] = useState('')
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean)

@@ -25,7 +25,7 @@ function useKeys(open: () => void): void {
 const list = later<CommandsProps>(async () => (await import('./CommandList.tsx')).CommandList)
 
 /** The list of commands, opened from anywhere. */
-export function Acts({ workspace }: { readonly workspace: WorkspaceView }) {
+export function Commands({ workspace }: { readonly workspace: WorkspaceView }) {
   const [isOpen, setOpen] = useState(false)
   const [List, want] = useLater(list)
   const open = useCallback(() => {
@@ -42,7 +42,7 @@ export function Acts({ workspace }: { readonly workspace: WorkspaceView }) {
         onFocus={want}
         onClick={open}
       >
-        <span className="act">Commands</span>
+        <span className="btn-inline">Commands</span>
         <kbd className="border border-base-300 px-1 text-xs">a</kbd>
       </button>
       {List !== undefined && <List workspace={workspace} isOpen={isOpen} onClose={() => setOpen(false)} />}

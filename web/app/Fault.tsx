@@ -8,7 +8,7 @@ export const Fault = () => (
       Something went wrong on our side. Nothing was changed. What you typed on other pages is kept.
     </p>
     <p className="flex gap-5">
-      <button type="button" className="btn-act" onClick={() => location.reload()}>
+      <button type="button" className="btn-main" onClick={() => location.reload()}>
         Reload the page
       </button>
       <Link className="link self-center" to="/" reloadDocument>

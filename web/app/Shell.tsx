@@ -11,7 +11,7 @@ import type { Problem } from '#contract/views/problem.ts'
 import type { OwnLevel } from '#core/levels/level.ts'
 import { OwnLevels } from '../ui/own-levels.ts'
 import { DraftBar } from '../features/access/drafts/DraftBar.tsx'
-import { Acts } from './Commands.tsx'
+import { Commands } from './Commands.tsx'
 import { Me } from './Me.tsx'
 import { usePageTitle } from './use-page-title.ts'
 import { SecondStepNeeded } from './SecondStepNeeded.tsx'
@@ -70,14 +70,14 @@ function Frame({ session, workspace }: FrameProps) {
           {privileges.some(each => opensSettings.has(each)) && <Section to="settings">Settings</Section>}
         </nav>
         <Notifications slug={workspace.slug} />
-        <Acts workspace={workspace} />
+        <Commands workspace={workspace} />
         <Me workspace={workspace} isDemo={session.isDemo} />
       </header>
       <OnlyOwner workspace={workspace} />
       <Outlet />
       <div>
         <DraftBar />
-        <Said slug={workspace.slug} />
+        <LastMessage slug={workspace.slug} />
       </div>
     </div>
   )
@@ -87,7 +87,7 @@ function Frame({ session, workspace }: FrameProps) {
 const SkipLink = () => (
   <button
     type="button"
-    className="btn-act fixed top-1 left-1 z-50 not-focus:sr-only"
+    className="btn-main fixed top-1 left-1 z-50 not-focus:sr-only"
     onClick={() => {
       const main = document.querySelector<HTMLElement>('main')
       if (main === null) return
@@ -145,8 +145,8 @@ function Notifications({ slug }: { readonly slug: string }) {
 }
 
 /** What was just done: read out, and shown until the next act, with the way to undo it. */
-function Said({ slug }: { readonly slug: string }) {
-  const { text, revision } = useAppSelector(state => state.said)
+function LastMessage({ slug }: { readonly slug: string }) {
+  const { text, revision } = useAppSelector(state => state.message)
   return (
     <p
       role="status"

@@ -1,11 +1,11 @@
 import { configureStore } from '@reduxjs/toolkit'
 import { useDispatch, useSelector } from 'react-redux'
 import { api } from '../api/api.ts'
-import { said } from './said.ts'
+import { message } from './message.ts'
 import { view } from './view.ts'
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, said: said.reducer, view: view.reducer },
+  reducer: { [api.reducerPath]: api.reducer, message: message.reducer, view: view.reducer },
   middleware: withDefaults => withDefaults().concat(api.middleware),
   // What comes from the server is drawn with the next frame, not told with it and drawn with the one after.
   enhancers: withDefaults => withDefaults({ autoBatch: { type: 'tick' } }),

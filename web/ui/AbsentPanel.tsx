@@ -4,7 +4,7 @@ import { Panel } from './Panel.tsx'
 export const AbsentPanel = ({ what, onClose }: { readonly what: string; readonly onClose: () => void }) => (
   <Panel title={`${what} not found`} onClose={onClose}>
     <p className="mb-3">The address may be wrong, or it is not shared with you.</p>
-    <button type="button" className="act text-sm" onClick={onClose}>
+    <button type="button" className="btn-inline text-sm" onClick={onClose}>
       Close
     </button>
   </Panel>

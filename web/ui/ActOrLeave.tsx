@@ -1,6 +1,6 @@
 interface Props {
   /** What happens, as the button says it. */
-  readonly act: string
+  readonly label: string
   readonly isDisabled: boolean
   /** It takes something away: in the colour of warning. */
   readonly isDrastic?: boolean
@@ -10,15 +10,15 @@ interface Props {
 }
 
 /** The foot of a form: the act itself, adding it to the draft, or leaving it. */
-export const ActOrLeave = ({ act, isDisabled, isDrastic = false, onLeave, onAddToDraft }: Props) => (
+export const ActOrLeave = ({ label, isDisabled, isDrastic = false, onLeave, onAddToDraft }: Props) => (
   <div className="flex flex-wrap items-center gap-2">
-    <button className={isDrastic ? 'btn-drastic' : 'btn-act'} disabled={isDisabled}>
-      {act}
+    <button className={isDrastic ? 'btn-drastic' : 'btn-main'} disabled={isDisabled}>
+      {label}
     </button>
     {onAddToDraft !== undefined && (
       <button
         type="button"
-        className="act px-1 text-sm"
+        className="btn-inline px-1 text-sm"
         disabled={isDisabled}
         // Like the act itself: not while a field of the form is wrong.
         onClick={event => {

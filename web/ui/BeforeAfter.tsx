@@ -84,7 +84,12 @@ function ImpactAt({ impactAt, isNow, isWhole }: ImpactAtProps) {
         )}
         {sentenceOf({ impactAt, isNow, isWhole })}{' '}
         {(differences.length > 0 || counted !== null) && (
-          <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          <button
+            type="button"
+            className="btn-inline"
+            aria-expanded={isOpen}
+            onClick={() => setOpen(!isOpen)}
+          >
             {isOpen ? 'Hide details' : 'Show details'}
           </button>
         )}
@@ -100,14 +105,16 @@ function ImpactAt({ impactAt, isNow, isWhole }: ImpactAtProps) {
 /** What people may do in the workspace from then on: one line, and behind it everybody. */
 function Powers({ powers }: Pick<ImpactAtView, 'powers'>) {
   const [isOpen, setOpen] = useState(false)
-  const told = powers.flatMap(({ person, parts }) => parts.map(part => ({ person: person.id, ...part })))
+  const differences = powers.flatMap(({ person, parts }) =>
+    parts.map(part => ({ person: person.id, ...part })),
+  )
   const moved = powers.filter(each => each.rankBefore !== each.rankAfter)
   if (powers.length === 0) return null
   return (
     <div className="mt-1 text-sm">
       <p>
-        {powersInWords(told)} {ranksInWords(moved)}{' '}
-        <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        {powersInWords(differences)} {ranksInWords(moved)}{' '}
+        <button type="button" className="btn-inline" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {isOpen ? 'Hide people' : 'Show people'}
         </button>
       </p>

@@ -26,7 +26,7 @@ export const ChoosePicture = ({ name, src, isBusy, problem, onFile, onNone }: Pr
         />
       </label>
       {src !== null && (
-        <button type="button" className="act text-sm" onClick={onNone}>
+        <button type="button" className="btn-inline text-sm" onClick={onNone}>
           Remove picture
         </button>
       )}

@@ -10,7 +10,7 @@ import { Progress, type Waiting } from './WorkingOut.tsx'
 
 interface Props {
   /** What happens, as the button says it. */
-  readonly act: string
+  readonly label: string
   readonly preview: {
     readonly preview: PreviewView | undefined
     readonly problem: Problem | undefined
@@ -41,7 +41,7 @@ interface Props {
 
 /** An act that changes access: its fields, what it does to whom, then the act itself or leaving it. */
 export function Decision({
-  act,
+  label,
   preview,
   problem,
   isBusy,
@@ -59,14 +59,14 @@ export function Decision({
     if ((await onAddToDraft?.()) === true) onLeave()
   }
   return (
-    <OpenedForm label={act} isGrown={isVisible} onAct={onAct} onLeave={onLeave}>
+    <OpenedForm label={label} isGrown={isVisible} onAct={onAct} onLeave={onLeave}>
       {children}
       {preview.problem === undefined && <ProblemNote problem={problem} />}
       {!isWaiting && <BeforeAfter {...preview} />}
       {isVisible && <Words {...words} />}
-      {applying !== undefined && <Progress said="Applying a large change" {...applying} />}
+      {applying !== undefined && <Progress label="Applying a large change" {...applying} />}
       <ActOrLeave
-        act={isDrastic ? withLosses(act, preview.preview) : act}
+        label={isDrastic ? withLosses(label, preview.preview) : label}
         isDrastic={isDrastic}
         isDisabled={isBusy || !isVisible}
         onLeave={onLeave}
@@ -76,9 +76,9 @@ export function Decision({
   )
 }
 
-function withLosses(act: string, preview: PreviewView | undefined): string {
+function withLosses(label: string, preview: PreviewView | undefined): string {
   const losing = losersIn(preview)
-  return losing === 0 ? act : `${act}, ${peopleWords(losing)} ${nounFor(losing, 'loses', 'lose')} access`
+  return losing === 0 ? label : `${label}, ${peopleWords(losing)} ${nounFor(losing, 'loses', 'lose')} access`
 }
 
 /** Why it is done, and what those whom it concerns are told: neither is asked for, both are at hand. */
@@ -91,7 +91,7 @@ const Words = ({
 }: Pick<Props, 'reason' | 'onReason' | 'message' | 'onMessage' | 'tells'>) => (
   <div className="flex flex-wrap gap-x-4 gap-y-2">
     {tells && (
-      <Opened act="Add a message">
+      <Opened label="Add a message">
         <textarea
           className="area"
           rows={2}
@@ -104,7 +104,7 @@ const Words = ({
         />
       </Opened>
     )}
-    <Opened act="Add a reason">
+    <Opened label="Add a reason">
       <input
         className="field"
         aria-label="Reason"
@@ -118,12 +118,12 @@ const Words = ({
   </div>
 )
 
-function Opened({ act, children }: { readonly act: string; readonly children: ReactNode }) {
+function Opened({ label, children }: { readonly label: string; readonly children: ReactNode }) {
   const [isOpen, setOpen] = useState(false)
   if (isOpen) return <div className="w-full">{children}</div>
   return (
-    <button type="button" className="act text-sm" onClick={() => setOpen(true)}>
-      {act}
+    <button type="button" className="btn-inline text-sm" onClick={() => setOpen(true)}>
+      {label}
     </button>
   )
 }

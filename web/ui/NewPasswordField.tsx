@@ -16,8 +16,8 @@ const asking = 'At least 12 characters. Several words in a row are a good choice
 
 /** A password that is chosen: while it is typed it says in words what makes it too weak. */
 export function NewPasswordField({ label, value, onValue, of, note }: Props) {
-  const said = useStrength(value, of)
-  const hint = [said ?? asking, note].filter(Boolean).join(' ')
+  const advice = useStrength(value, of)
+  const hint = [advice ?? asking, note].filter(Boolean).join(' ')
   return (
     <TextField
       label={label}
@@ -34,7 +34,7 @@ export function NewPasswordField({ label, value, onValue, of, note }: Props) {
 
 /** The lists of words are large: they are fetched once somebody types. */
 function useStrength(password: string, { mail, words }: PasswordOf): string | undefined {
-  const [said, setSaid] = useState<{ readonly of: string; readonly words: string }>()
+  const [advice, setAdvice] = useState<{ readonly of: string; readonly words: string }>()
   const known = words.join('\n')
   useEffect(() => {
     if (password === '') return
@@ -42,7 +42,7 @@ function useStrength(password: string, { mail, words }: PasswordOf): string | un
     const timer = setTimeout(() => {
       void import('#contract/password.ts').then(({ passwordFault, passwordFaults }) => {
         const fault = passwordFault(password, { mail, words: known.split('\n') })
-        if (isWanted) setSaid({ of: password, words: fault === undefined ? strong : passwordFaults[fault] })
+        if (isWanted) setAdvice({ of: password, words: fault === undefined ? strong : passwordFaults[fault] })
       })
     }, 200)
     return () => {
@@ -50,7 +50,7 @@ function useStrength(password: string, { mail, words }: PasswordOf): string | un
       clearTimeout(timer)
     }
   }, [password, mail, known])
-  return password === '' ? undefined : said?.words
+  return password === '' ? undefined : advice?.words
 }
 
 const strong = 'This is hard to guess.'

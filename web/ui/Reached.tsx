@@ -28,7 +28,7 @@ export function Reached({ places, label, nameOf, sumOf }: Props) {
                 {sumOf !== undefined && (
                   <button
                     type="button"
-                    className="act text-base-content"
+                    className="btn-inline text-base-content"
                     aria-expanded={place.id === opened}
                     aria-label={`Why: ${place.name}`}
                     onClick={() => setOpened(place.id === opened ? undefined : place.id)}

@@ -9,26 +9,26 @@ export function WorkingOut({ waiting }: { readonly waiting: Waiting | undefined 
     return (
       <p className="text-sm">
         The effect was not worked out.{' '}
-        <button type="button" className="act" onClick={waiting.onAgain}>
+        <button type="button" className="btn-inline" onClick={waiting.onAgain}>
           Work it out
         </button>
       </p>
     )
-  return <Progress said="Working out the effect on many places" {...waiting} />
+  return <Progress label="Working out the effect on many places" {...waiting} />
 }
 
 interface ProgressProps {
-  readonly said: string
+  readonly label: string
   readonly done: number
   readonly onStop: () => void
 }
 
 /** How far something is that takes long, and a way to stop it. */
-export const Progress = ({ said, done, onStop }: ProgressProps) => (
+export const Progress = ({ label, done, onStop }: ProgressProps) => (
   <p className="flex items-center gap-3 text-sm" role="status">
-    <span className="shrink-0">{said}</span>
-    <progress className="progress w-24" aria-label={said} max={1} value={done} />
-    <button type="button" className="act" onClick={onStop}>
+    <span className="shrink-0">{label}</span>
+    <progress className="progress w-24" aria-label={label} max={1} value={done} />
+    <button type="button" className="btn-inline" onClick={onStop}>
       Stop
     </button>
   </p>

@@ -22,8 +22,8 @@ export const accessRule: WantRule<WantedOf<'access'>> = {
   lacksAsking: () => undefined,
   whyPointless: (snapshot, person, { node, actions }) => {
     if (holds(check(snapshot, person, node), actions)) return { code: 'already-there', what: 'access' }
-    const asked = rowsBy(snapshot.state.requests, 'person', person).filter(isForAccess)
-    return asked.length >= askedAtMost ? { code: 'asked-too-much' } : undefined
+    const requests = rowsBy(snapshot.state.requests, 'person', person).filter(isForAccess)
+    return requests.length >= askedAtMost ? { code: 'asked-too-much' } : undefined
   },
   isOpen,
   waits,

@@ -43,7 +43,7 @@ const answering = (gives: object | null, request = 'r') =>
     ? edit('request.decline', { request, comment: 'No' })
     : edit('request.accept', { request, comment: '', gives: { of: 'access', grant: 'new', ...gives } })
 const asReader = { gives: reader, until: null }
-const asked = after(state, 'p', asking('b'))
+const requested = after(state, 'p', asking('b'))
 const requestsIn = (of: State) => allRows(of.requests).map(({ id, wants }) => [id, wantedId(wants)])
 
 describe('access that is asked for', () => {
@@ -53,7 +53,7 @@ describe('access that is asked for', () => {
   })
 
   test('is asked for once, and not where one has it', () => {
-    expect(refusal(asked, 'p', asking('b', 'r2'))).toMatchObject({ what: 'access request' })
+    expect(refusal(requested, 'p', asking('b', 'r2'))).toMatchObject({ what: 'access request' })
     expect(refusal(state, 'q', asking('b'))).toMatchObject({ what: 'access' })
     expect(refusal(state, 'q', asking('b', 'r', levelActions('Editor')))).toBe('allowed')
     const many = after(state, 'p', ...Array.from({ length: 100 }, (_, i) => asking(`x${i}`, `r${i}`)))
@@ -61,38 +61,38 @@ describe('access that is asked for', () => {
   })
 
   test('reaches first those who give access nearest to the place, then all others who do', () => {
-    const request = rowOf(asked.requests, 'r' as RequestId) as AccessRequest
-    const rings = decidersOnAccess(snapshotOf(asked, now), request)
+    const request = rowOf(requested.requests, 'r' as RequestId) as AccessRequest
+    const rings = decidersOnAccess(snapshotOf(requested, now), request)
     expect(rings.map(each => each.sort())).toEqual([['lead', 'near'], ['top']])
     const nowhere = { ...request, wants: { ...request.wants, node: 'nothing' as never } }
-    expect(decidersOnAccess(snapshotOf(asked, now), nowhere)).toEqual([[], []])
+    expect(decidersOnAccess(snapshotOf(requested, now), nowhere)).toEqual([[], []])
   })
 
   test('reminds, goes on, and is over, each at its time', () => {
     const steps = (since: number, until: number) =>
-      waitingIn(asked, now + since, now + until).map(each => each.step)
+      waitingIn(requested, now + since, now + until).map(each => each.step)
     expect(steps(0, remindAfter - 1)).toEqual([])
     expect(steps(0, remindAfter)).toEqual(['remind'])
     expect(steps(remindAfter, goesOnAfter)).toEqual(['go on'])
-    expect(nextDue(asked, now)).toBe(now + remindAfter)
-    expect(nextDue(asked, now + remindAfter)).toBe(now + goesOnAfter)
-    expect(waitingIn(after(asked, 'near', answering(null)), now, now + goesOnAfter)).toEqual([])
-    const late = snapshotOf(asked, now + accessRequestTime)
+    expect(nextDue(requested, now)).toBe(now + remindAfter)
+    expect(nextDue(requested, now + remindAfter)).toBe(now + goesOnAfter)
+    expect(waitingIn(after(requested, 'near', answering(null)), now, now + goesOnAfter)).toEqual([])
+    const late = snapshotOf(requested, now + accessRequestTime)
     expect(refusalAt(late, 'near', answering(asReader))).toMatchObject({ what: 'request' })
   })
 
   test('is answered by whoever gives access there, with what is theirs to give', () => {
     for (const who of ['q', 'p'])
       for (const gives of [asReader, null])
-        expect(refusal(asked, who, answering(gives))).toEqual({ code: 'unknown', what: 'request' })
-    const given = after(asked, 'top', answering({ gives: levelActions('Editor'), until: now + 9 }))
+        expect(refusal(requested, who, answering(gives))).toEqual({ code: 'unknown', what: 'request' })
+    const given = after(requested, 'top', answering({ gives: levelActions('Editor'), until: now + 9 }))
     expect([levelOf(given, 'p', 'b'), levelOf(given, 'p', 'a'), requestsIn(given)]).toEqual([
       'Editor',
       'No access',
       [],
     ])
     const small = after(
-      asked,
+      requested,
       'top',
       edit('grant.change', { grant: 'a person:near', gives: levelActions('Curator') }),
     )
@@ -116,7 +116,7 @@ describe('access that is asked for', () => {
   })
 
   test('stays with its answer when it is declined, and is asked for anew', () => {
-    const declined = after(asked, 'near', answering(null))
+    const declined = after(requested, 'near', answering(null))
     expect(rowOf(declined.requests, 'r' as RequestId)?.declined).toMatchObject({
       by: 'near',
       comment: 'No',
@@ -141,9 +141,9 @@ describe('access that is asked for', () => {
   })
 
   test('is answered too by being given something there by name, and goes with who asked', () => {
-    expect(requestsIn(after(asked, 'top', giving('b', 'person:p', reader)))).toEqual([])
-    expect(requestsIn(after(asked, 'top', giving('a', 'person:p', reader)))).toEqual([['r', 'b']])
-    expect(requestsIn(after(asked, 'owner', edit('person.remove', { person: 'p' })))).toEqual([])
+    expect(requestsIn(after(requested, 'top', giving('b', 'person:p', reader)))).toEqual([])
+    expect(requestsIn(after(requested, 'top', giving('a', 'person:p', reader)))).toEqual([['r', 'b']])
+    expect(requestsIn(after(requested, 'owner', edit('person.remove', { person: 'p' })))).toEqual([])
   })
 })
 

@@ -180,7 +180,7 @@ describe('a handle', () => {
 describe('a request to join', () => {
   const asking = (to: string, request = 'r') =>
     edit('request.make', { request, wants: { of: 'team', team: to }, reason: '' })
-  const asked = after(state, 'plain', asking('boats'))
+  const requested = after(state, 'plain', asking('boats'))
   const answering = (accepted: boolean) =>
     accepted
       ? edit('request.accept', { request: 'r', gives: { of: 'team', membership: 'm' }, comment: '' })
@@ -195,20 +195,20 @@ describe('a request to join', () => {
       code('guest', asking('boats')),
       code('crew', asking('boats')),
     ]).toEqual(['allowed', 'not-by-request', 'unknown', 'not-by-request', 'unknown', 'already-there'])
-    expect(refusal(asked, 'plain', asking('boats', 'again'))).toMatchObject({ code: 'already-there' })
+    expect(refusal(requested, 'plain', asking('boats', 'again'))).toMatchObject({ code: 'already-there' })
   })
 
   test('is answered by who fills the team; let in it goes, declined it stays until asked anew', () => {
     expect([
-      refusal(asked, 'plain', answering(true)),
-      refusal(asked, 'guest', answering(true)),
+      refusal(requested, 'plain', answering(true)),
+      refusal(requested, 'guest', answering(true)),
     ]).toMatchObject([{ code: 'unknown' }, { code: 'unknown' }])
-    const letIn = after(asked, 'crew', answering(true))
+    const letIn = after(requested, 'crew', answering(true))
     expect([allRows(letIn.requests), rowOf(letIn.memberships, 'm' as never)]).toMatchObject([
       [],
       { person: 'plain', team: 'boats' },
     ])
-    const declined = after(asked, 'crew', answering(false))
+    const declined = after(requested, 'crew', answering(false))
     expect(allRows(declined.requests)).toMatchObject([{ declined: { by: 'crew', comment: 'No.' } }])
     expect(refusal(declined, 'crew', answering(true))).toMatchObject({ code: 'unknown' })
     expect(allRows(after(declined, 'plain', asking('boats', 'again')).requests)).toMatchObject([
@@ -230,25 +230,25 @@ describe('a request to join', () => {
       ['owner', edit('person.remove', { person: 'plain' })],
       ['plain', edit('request.withdraw', { request: 'r' })],
     ] as const)
-      expect(allRows(after(asked, who, act).requests)).toEqual([])
-    expect(refusal(asked, 'crew', edit('request.withdraw', { request: 'r' }))).toMatchObject({
+      expect(allRows(after(requested, who, act).requests)).toEqual([])
+    expect(refusal(requested, 'crew', edit('request.withdraw', { request: 'r' }))).toMatchObject({
       code: 'unknown',
     })
   })
 
   test('is told once: being let in goes along with coming in', () => {
-    const result = judge(snapshotOf(asked, now), {
+    const result = judge(snapshotOf(requested, now), {
       author: 'crew' as never,
       reason: '',
       edits: [answering(true)],
     })
-    expect(result.ok && auditEventsOf(asked, result.value.changes).map(event => event.change.table)).toEqual([
-      'memberships',
-    ])
+    expect(
+      result.ok && auditEventsOf(requested, result.value.changes).map(event => event.change.table),
+    ).toEqual(['memberships'])
   })
 
   test('is undone by who answers, and by nobody else', () => {
-    const declined = undone(asked, 'crew', answering(false))
+    const declined = undone(requested, 'crew', answering(false))
     expect(refusal(declined.state, 'guest', declined.back)).not.toBe('allowed')
     expect(allRows(after(declined.state, 'crew', declined.back).requests)).toMatchObject([{ declined: null }])
   })

@@ -45,7 +45,7 @@ const everything = { over: 'workspace' }
 const overT = { over: 'team', team: 't' }
 
 describe('a role that is asked for', () => {
-  const asked = after(state, 'p', asking(suspending))
+  const requested = after(state, 'p', asking(suspending))
   const deciders = (of: State) => {
     const request = rowOf(of.requests, 'r' as RequestId)
     return request === undefined || !isForRole(request)
@@ -58,11 +58,11 @@ describe('a role that is asked for', () => {
     expect(refusal(state, 'p', asking(asKeeper))).toEqual({ code: 'unknown', what: 'role' })
     expect(refusal(state, 'admin', asking(asKeeper))).toBe('allowed')
     expect(refusal(state, 'admin', asking(suspending))).toMatchObject({ code: 'already-there' })
-    expect(refusal(asked, 'p', asking(suspending, 'r2'))).toMatchObject({ what: 'role request' })
+    expect(refusal(requested, 'p', asking(suspending, 'r2'))).toMatchObject({ what: 'role request' })
   })
 
   test('reaches those who could give it, over what they may', () => {
-    expect(deciders(asked)).toEqual(['admin', 'assigner', 'owner'])
+    expect(deciders(requested)).toEqual(['admin', 'assigner', 'owner'])
     expect(deciders(after(state, 'q', asking(suspending)))).toEqual(['admin', 'owner'])
     expect(deciders(after(state, 'p', asking({ of: 'privilege', privilege: 'change seats' })))).toEqual([
       'owner',
@@ -70,22 +70,24 @@ describe('a role that is asked for', () => {
   })
 
   test('is given as it was asked for, within rank and scope, and is gone then', () => {
-    expect(refusal(asked, 'assigner', answering({ role: 'role-keeper', scope: everything }))).toMatchObject({
+    expect(
+      refusal(requested, 'assigner', answering({ role: 'role-keeper', scope: everything })),
+    ).toMatchObject({
       code: 'privilege-missing',
     })
-    expect(refusal(asked, 'admin', answering({ role: 'role-settler', scope: everything }))).toEqual({
+    expect(refusal(requested, 'admin', answering({ role: 'role-settler', scope: everything }))).toEqual({
       code: 'not-asked-for',
     })
     const own = after(state, 'admin', asking(asKeeper))
     for (const gives of [{ role: 'role-keeper', scope: everything }, null])
       expect(refusal(own, 'admin', answering(gives))).toEqual({ code: 'unknown', what: 'request' })
-    expect(refusal(asked, 'q', answering(null))).toEqual({ code: 'unknown', what: 'request' })
-    const given = after(asked, 'assigner', answering({ role: 'role-keeper', scope: overT }))
-    expect([allRows(given.requests), given.holdings.size > asked.holdings.size]).toEqual([[], true])
+    expect(refusal(requested, 'q', answering(null))).toEqual({ code: 'unknown', what: 'request' })
+    const given = after(requested, 'assigner', answering({ role: 'role-keeper', scope: overT }))
+    expect([allRows(given.requests), given.holdings.size > requested.holdings.size]).toEqual([[], true])
   })
 
   test('stays with its answer when it is declined, and can be asked for again', () => {
-    const declined = after(asked, 'admin', answering(null))
+    const declined = after(requested, 'admin', answering(null))
     expect(rowOf(declined.requests, 'r' as RequestId)?.declined).toMatchObject({
       by: 'admin',
       comment: 'No',
@@ -207,8 +209,8 @@ test('one looks by a privilege, with a reason, for a while, and it is never undo
 })
 
 test('a role that anything stands on is not deleted; requests for it go with it', () => {
-  const asked = after(state, 'admin', asking({ of: 'role', role: 'role-settler' }))
-  const gone = after(asked, 'owner', edit('role.delete', { role: 'role-settler' }))
+  const requested = after(state, 'admin', asking({ of: 'role', role: 'role-settler' }))
+  const gone = after(requested, 'owner', edit('role.delete', { role: 'role-settler' }))
   expect(allRows(gone.requests)).toEqual([])
   const uses = [
     edit('workspace.change', { twoStepFor: ['role-settler'] }),

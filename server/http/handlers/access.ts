@@ -17,7 +17,7 @@ import type { WorkspaceHandlers } from '../mount.ts'
 
 /** The questions of the access model, each about now or, where it says so, about a past instant. */
 export const accessHandlers = (parts: Parts) => {
-  const asked = async (asker: Asker, at: string | undefined) => {
+  const askerAt = async (asker: Asker, at: string | undefined) => {
     const who = checking(parts, asker)
     const snapshot = at === undefined ? who.snapshot : await snapshotOfPast(parts, who, Number(at))
     return { asker: who, snapshot }
@@ -29,10 +29,10 @@ export const accessHandlers = (parts: Parts) => {
     explanation: (asker, { params }) => explanationView(checking(parts, asker), params.id, params.person),
     whyNot: (asker, { params }) => whyNotView(checking(parts, asker), params, parts.clock),
     peopleWithAccess: async (asker, { params, query: { at, ...page } }) =>
-      peopleWithAccessView(await asked(asker, at), params.id, page),
+      peopleWithAccessView(await askerAt(asker, at), params.id, page),
     accessOfPerson: (asker, { params }) => accessiblePlaces(parts, checking(parts, asker), params.id),
     placesOfPerson: async (asker, { params, query: { at, ...page } }) =>
-      placesOfPersonView(parts, await asked(asker, at), { id: params.id, page }),
+      placesOfPersonView(parts, await askerAt(asker, at), { id: params.id, page }),
     grants: (asker, { query }) => grantsOverview(asker, query),
     check: (asker, { body }) => checkView(asker, body),
     placesToCheck: (asker, { query }) => placesToCheck(checking(parts, asker), query.find),

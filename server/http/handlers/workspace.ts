@@ -70,6 +70,6 @@ function begin(response: Response): void {
   response.write('retry: 1000\n\n')
 }
 
-function write(response: Response, { event, ...told }: Message): void {
-  response.write(`id: ${told.id}\nevent: ${event}\ndata: ${JSON.stringify(told)}\n\n`)
+function write(response: Response, { event, ...message }: Message): void {
+  response.write(`id: ${message.id}\nevent: ${event}\ndata: ${JSON.stringify(message)}\n\n`)
 }

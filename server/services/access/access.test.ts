@@ -20,7 +20,7 @@ beforeAll(async () => {
 })
 afterAll(() => world.server.stop())
 
-const asked = (visitor: Visitor) => see<RequestsView>(visitor, '/requests')
+const requestsOf = (visitor: Visitor) => see<RequestsView>(visitor, '/requests')
 const asking = (node: string, actions = reader, reason = 'For the count') => ({
   kind: 'request.make',
   wants: { of: 'access', node, actions },
@@ -33,19 +33,19 @@ describe('asking for access', () => {
       const preview = await visitor.preview(asking(node))
       const done = await visitor.change(asking(node))
       const again = await visitor.change(asking(node))
-      const [mine] = (await asked(visitor)).mine
+      const [mine] = (await requestsOf(visitor)).mine
       const [entry] = (await see<HistoryView>(visitor, '/history')).entries
       await did(visitor, { kind: 'request.withdraw', request: mine?.id })
       const of = { impact: preview.impact.map(each => ({ ...each, at: 0 })), leftOut: preview.leftOut }
-      const said = { ...mine, id: '', at: 0 }
-      const told = entry?.events
+      const listed = { ...mine, id: '', at: 0 }
+      const text = entry?.events
       return JSON.stringify({
         of,
         status: done.status,
         made: done.body.made,
         again: again.body,
-        said,
-        told,
+        listed,
+        text,
       }).replaceAll(node, 'X')
     }
     expect(await tell(world.ids.secret)).toBe(await tell('nothing-there'))
@@ -70,7 +70,7 @@ describe('asking for access', () => {
     expect(await notifications(owner)).not.toContain(words)
     await wait(3)
     expect(await notifications(owner)).toContain(words)
-    const request = (await asked(warden.visitor)).toDecide.find(each => each.person.id === id)
+    const request = (await requestsOf(warden.visitor)).toDecide.find(each => each.person.id === id)
     expect(request).toMatchObject({ wants: { place: { name: 'Map' }, actions: reader, has: 0 } })
     expect((await everything(warden.visitor, world.ids.page)).requests).toHaveLength(1)
     const answer = {
@@ -88,7 +88,7 @@ describe('asking for access', () => {
     // It is told once: not that it was opened besides.
     expect(await notifications(visitor)).not.toContainEqual(expect.stringContaining('shared'))
     expect(await notifications(owner)).not.toContain(words)
-    expect([(await asked(owner)).toDecide, (await asked(visitor)).mine]).toEqual([[], []])
+    expect([(await requestsOf(owner)).toDecide, (await requestsOf(visitor)).mine]).toEqual([[], []])
   })
 
   test('is declined with a word; at a place that stays hidden in silence, as if nothing were there', async () => {
@@ -96,14 +96,14 @@ describe('asking for access', () => {
     await did(owner, share(world.ids.page, id, reader))
     for (const node of [world.ids.secret, world.ids.page]) {
       await did(visitor, asking(node, editor, 'Please'))
-      const request = (await asked(owner)).toDecide.find(
+      const request = (await requestsOf(owner)).toDecide.find(
         ({ wants }) => wants.of === 'access' && wants.place.id === node,
       )
       await did(owner, { kind: 'request.decline', request: request?.id, comment: 'Not now' })
     }
-    const told = (await notifications(visitor)).filter(each => each.includes('declined'))
-    expect(told).toEqual(['Ona declined your request for Editor on Map: “Not now”.'])
-    expect((await asked(visitor)).mine).toMatchObject([
+    const text = (await notifications(visitor)).filter(each => each.includes('declined'))
+    expect(text).toEqual(['Ona declined your request for Editor on Map: “Not now”.'])
+    expect((await requestsOf(visitor)).mine).toMatchObject([
       { wants: { place: { name: 'Map' } }, declined: { by: 'Ona', comment: 'Not now' } },
       { wants: { place: null, address: world.ids.secret }, declined: null },
     ])
@@ -132,14 +132,14 @@ describe('being told', () => {
     await did(warden.visitor, { kind: 'watch.begin', node: world.ids.folder })
     expect((await everything(warden.visitor, world.ids.folder)).watch).not.toBeNull()
     await did(owner, share(world.ids.inner, id, reader))
-    const told = 'Ona changed who has access to Dunes. 1 person gains access on 2 places.'
-    expect(await notifications(warden.visitor)).toContain(told)
-    expect(await notifications(owner)).not.toContain(told)
+    const text = 'Ona changed who has access to Dunes. 1 person gains access on 2 places.'
+    expect(await notifications(warden.visitor)).toContain(text)
+    expect(await notifications(owner)).not.toContain(text)
     const grant = (await everything(owner, world.ids.folder)).grants.find(
       each => each.principal === `person:${warden.id}`,
     )
     await did(owner, { kind: 'grant.change', grant: grant?.id, gives: reader })
-    expect(await notifications(warden.visitor)).not.toContain(told)
+    expect(await notifications(warden.visitor)).not.toContain(text)
     await did(owner, { kind: 'grant.change', grant: grant?.id, gives: steward })
   })
 
@@ -153,7 +153,7 @@ describe('being told', () => {
       (await see<NotificationsView>(of, '/notifications')).notifications.find(each => each.kind === 'ending')
     expect((await ending(visitor))?.offer).toBeNull()
     const offer = (await ending(owner))?.offer
-    expect(offer?.act).toMatch(/^Extend until /)
+    expect(offer?.label).toMatch(/^Extend until /)
     await did(owner, ...(offer?.edits ?? []))
     const grant = (await everything(owner, world.ids.page)).grants.find(
       each => each.principal === `person:${id}`,
@@ -253,12 +253,12 @@ describe('draft changes', () => {
       await world.guest.visitor.call('DELETE', `${at}/drafts/${id}`)
       return [items, recipients]
     }
-    const told = await tell(world.ids.secret)
-    expect(told).toEqual([
+    const text = await tell(world.ids.secret)
+    expect(text).toEqual([
       [{ lines: ['something that you cannot see, or that was deleted'], more: 0, problem: null }],
       { mayI: false, recipients: [] },
     ])
-    expect(await tell('nothing-there')).toEqual(told)
+    expect(await tell('nothing-there')).toEqual(text)
   })
 
   test('are applied as what was handed over only if they are that', async () => {

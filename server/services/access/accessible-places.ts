@@ -72,12 +72,12 @@ export async function reachedBy(
       toldIn.push(above)
     } else {
       const node = rowOf(nodes, id) as ContentNode
-      const told = {
+      const view = {
         view: reachedAt(asker, subject, { node, actions }),
         alike: count - 1,
       }
-      found.push(told)
-      toldIn.push(told)
+      found.push(view)
+      toldIn.push(view)
     }
     if (toldIn.length % atOnce === 0) await setImmediate()
   }

@@ -26,18 +26,18 @@ import { wayTo } from './accessible-places.ts'
  */
 export function grantsOverview(asker: Asker, { principal, places }: GrantsQuery): GrantsOverviewView {
   const { state, at } = asker.snapshot
-  const asked = principal as Principal | undefined
+  const about = principal as Principal | undefined
   const ids = places === undefined ? [] : [...new Set(places.split(','))]
   const shared = ids.flatMap(id => placeShared(asker, id) ?? [])
   const rows =
-    asked === undefined
+    about === undefined
       ? ids.flatMap(id => rowsBy(state.grants, 'node', id as NodeId))
-      : principalsFor(asker, asked).flatMap(each => rowsBy(state.grants, 'principal', each))
+      : principalsFor(asker, about).flatMap(each => rowsBy(state.grants, 'principal', each))
   return {
     revision: state.revision,
     grants: rows
       .filter(grant => !isOver(grant, at))
-      .flatMap(grant => givenAt(asker, grant, asked) ?? [])
+      .flatMap(grant => givenAt(asker, grant, about) ?? [])
       .sort(
         (a, b) =>
           compareWords(wayTo(a.place), wayTo(b.place)) || order(a) - order(b) || compareWords(a.name, b.name),
@@ -65,7 +65,7 @@ function principalsFor({ snapshot }: Asker, principal: Principal): Principal[] {
   return [principal, ...teams, ...(subject.isGuest ? [] : ['everyone' as const])]
 }
 
-function givenAt(asker: Asker, grant: Grant, asked: Principal | undefined): PlacedGrantView | undefined {
+function givenAt(asker: Asker, grant: Grant, about: Principal | undefined): PlacedGrantView | undefined {
   const shared = placeShared(asker, grant.node)
   if (shared === undefined) return undefined
   const { actions: held, ...place } = shared
@@ -73,7 +73,7 @@ function givenAt(asker: Asker, grant: Grant, asked: Principal | undefined): Plac
     ...grantView(asker, grant.node, grant),
     place,
     held,
-    isThrough: asked !== undefined && grant.principal !== asked,
+    isThrough: about !== undefined && grant.principal !== about,
   }
 }
 

@@ -86,8 +86,8 @@ test('drafts, archives and what is on the web or kept from it are exceptions, to
     { kind: 'node.web', node: of('kept'), web: 'excluded' },
   )
   const { body } = await owner.get<OwnAccessView>(`${at}/nodes/${ids.home}/own-access`)
-  const told = body.below.filter(each => each.grants === 0)
-  expect(told.map(({ name, isDraft, isArchived, web }) => [name, isDraft, isArchived, web])).toEqual([
+  const shown = body.below.filter(each => each.grants === 0)
+  expect(shown.map(({ name, isDraft, isArchived, web }) => [name, isDraft, isArchived, web])).toEqual([
     ['draft', true, false, null],
     ['kept', false, false, 'excluded'],
     ['old', false, true, null],
@@ -116,9 +116,9 @@ describe('why not', () => {
   })
 
   test('is answered to whoever shares there only', async () => {
-    const asked = await whyNot(member.visitor, ids.page, member.id, 'share')
+    const answer = await whyNot(member.visitor, ids.page, member.id, 'share')
     const absent = await whyNot(member.visitor, 'nothing', member.id, 'share')
-    expect([asked.status, asked.body]).toEqual([404, absent.body])
+    expect([answer.status, answer.body]).toEqual([404, absent.body])
     expect((await whyNot(owner, ids.page, guest.id, 'nonsense')).status).toBe(400)
   })
 })

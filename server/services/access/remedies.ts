@@ -36,8 +36,8 @@ export async function whyNotView(
   const mayAsk = has(actions, 'share') || asks(asker, 'check access')
   if (!mayAsk || about === undefined || about.status === 'removed') throw problemOf('not-found')
   const until = clock() + longest
-  const asked = { person: about.id, node: place.node.id, action }
-  const { remedies, isComplete } = await inTurns(searchRemedies(asker.snapshot, asked), () => clock() > until)
+  const query = { person: about.id, node: place.node.id, action }
+  const { remedies, isComplete } = await inTurns(searchRemedies(asker.snapshot, query), () => clock() > until)
   return {
     revision: state.revision,
     may: has(check(asker.snapshot, about.id, place.node.id), action),

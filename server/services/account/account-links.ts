@@ -65,24 +65,24 @@ export async function sendLink(
 const words = {
   password: {
     subject: 'Your new password for Noskel',
-    asked: 'Somebody, probably you, requested a new password. Open this link to choose one:',
+    sentence: 'Somebody, probably you, requested a new password. Open this link to choose one:',
   },
   'sign-in': {
     subject: 'Sign in to Noskel again',
-    asked:
+    sentence:
       'An administrator sent you this link. Open it to choose a new password. If you have lost the app for two-step sign-in, you can turn that off there too:',
   },
   address: {
     subject: 'Confirm your address',
-    asked: 'Open this link to confirm that this address is yours:',
+    sentence: 'Open this link to confirm that this address is yours:',
   },
 } as const satisfies Record<AccountLinkRow['purpose'], object>
 
 function linkMail(parts: Parts, account: AccountRow, row: AccountLinkRow) {
-  const { subject, asked } = words[row.purpose]
+  const { subject, sentence } = words[row.purpose]
   const hours = livesFor[row.purpose] / hour
   const lines = [
-    asked,
+    sentence,
     { address: `${parts.config.baseUrl}/account-link#${tokenOf(parts.secret, signedFor(row))}` },
     `The link works once, for ${counted(hours, 'hour', 'hours')}. If you did not expect this mail, ignore it: nothing has changed.`,
   ]

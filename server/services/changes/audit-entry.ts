@@ -26,11 +26,11 @@ export interface Entry {
   /** The workspace with the entry's revision. */
   readonly after: Snapshot
   readonly undone: Written['undone']
-  readonly told: Told
+  readonly sentAlong: SentAlong
 }
 
 /** What goes to those concerned, and is no part of what is done. */
-export type Told = Partial<Pick<Written, 'message' | 'handedBy'>>
+export type SentAlong = Partial<Pick<Written, 'message' | 'handedBy'>>
 
 /** What an entry is written with. */
 export type Writing = Telling
@@ -48,7 +48,7 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
   const { differences: impact, counted } = record
   const written: Written = {
     ...nothingWritten(author, after),
-    ...entry.told,
+    ...entry.sentAlong,
     before: transition.before,
     changes,
     impact: impact,
@@ -61,7 +61,7 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
   }
   const notifications = yield* notificationsIn(parts, workspace, written)
   yield 0
-  const told = yield* tellingIn(parts, { rows: notifications, written })
+  const telling = yield* tellingIn(parts, { rows: notifications, written })
   const notified = notifications.map(notification => notification.person)
   const reached = impact.map(each => each.person)
   const concerns =
@@ -69,13 +69,13 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
       ? concernsOf({ state: written.after.state, author, changes, reached, notified })
       : everything(notified)
   return {
-    rows: [...entryRows(entry, record), ...told.rows],
+    rows: [...entryRows(entry, record), ...telling.rows],
     news: [
       { of: 'revision', workspace, revision },
-      ...told.news,
+      ...telling.news,
       { of: 'event', workspace, revision, concerns },
     ],
-    mails: told.mails,
+    mails: telling.mails,
   }
 }
 

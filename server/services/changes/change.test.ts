@@ -248,15 +248,15 @@ test('a list of places tells who changed each last, as far as its reader knows t
 
 test('who is not let in now is told why; who was removed, no more than a stranger', async () => {
   const { server, owner, member, guest } = await coast()
-  const told = async (visitor: Visitor) => {
+  const refusal = async (visitor: Visitor) => {
     const { status, body } = await visitor.get<{ title: string }>('/at/coast/tree')
     return [status, body.title]
   }
   await owner.change({ kind: 'person.suspend', person: member.id })
-  expect(await told(member.visitor)).toEqual([403, 'Your access to this workspace is suspended.'])
+  expect(await refusal(member.visitor)).toEqual([403, 'Your access to this workspace is suspended.'])
   await owner.change({ kind: 'person.end', person: guest.id, until: server.time.now + 1000 })
   server.time.now += 2000
-  expect(await told(guest.visitor)).toEqual([403, 'Your access to this workspace has ended.'])
+  expect(await refusal(guest.visitor)).toEqual([403, 'Your access to this workspace has ended.'])
   await owner.change({ kind: 'person.remove', person: member.id })
   const stranger = await member.visitor.get('/at/nowhere/tree')
   const removed = await member.visitor.get('/at/coast/tree')

@@ -21,7 +21,7 @@ import type { Asker } from '../viewer/asker.ts'
 import { changeSetFrom, type Meant, problemFrom } from './change-set.ts'
 import { previewOf } from './preview.ts'
 import { doneSince } from '../oversight/history.ts'
-import { goesForGood, type Told, writingIn } from './audit-entry.ts'
+import { goesForGood, type SentAlong, writingIn } from './audit-entry.ts'
 import { spending } from '../viewer/quota.ts'
 import { ifShort, inTurns } from '../viewer/turns.ts'
 import type { Patience } from '../../worker/asking.ts'
@@ -75,10 +75,10 @@ type Unfit = Refused | { readonly preview: PreviewView } | Failed
 async function refusalOf(parts: Parts, { asker, seen }: Trying, error: Unfit): Promise<ProblemError> {
   const seenRevision = Number(seen?.split('.')[0] ?? Number.NaN)
   const meanwhile = Number.isNaN(seenRevision) ? [] : await doneSince(parts, asker, seenRevision)
-  const told = meanwhile.length === 0 ? {} : { meanwhile }
+  const details = meanwhile.length === 0 ? {} : { meanwhile }
   if ('problem' in error) return problemOf(error.problem)
-  if ('preview' in error) return problemOf('preview-changed', { preview: error.preview, ...told })
-  return new ProblemError({ ...problemFrom(error, asker), ...told })
+  if ('preview' in error) return problemOf('preview-changed', { preview: error.preview, ...details })
+  return new ProblemError({ ...problemFrom(error, asker), ...details })
 }
 
 /** Whether the author would ask a second step of themselves that they do not have. */
@@ -126,9 +126,9 @@ function* workingOut(parts: Parts, { asker, meant, seen }: Trying, before: Snaps
     const preview = yield* previewOf(asker, before, { ...meant, judged: judged.value, impacts })
     if (digestIn(preview.digest) !== digestIn(seen)) return refused({ preview })
   }
-  const told = { message, handedBy: draft?.from ?? null }
+  const sentAlong = { message, handedBy: draft?.from ?? null }
   const { workspace } = asker
-  const judgement = { workspace, before, changeSet, judged: judged.value, undone, told }
+  const judgement = { workspace, before, changeSet, judged: judged.value, undone, sentAlong }
   return ok(yield* writingJudged(parts, { ...judgement, draft: draft?.id }))
 }
 
@@ -140,7 +140,7 @@ interface Judgement {
   readonly changeSet: ChangeSet
   readonly judged: Judged
   readonly undone?: Meant['undone']
-  readonly told?: Told
+  readonly sentAlong?: SentAlong
   /** The kept change set that it is: gone with it. */
   readonly draft?: string | undefined
 }
@@ -155,12 +155,12 @@ export type Failed = { readonly problem: ServerProblem }
 
 function* writingJudged(
   parts: Parts,
-  { workspace, before, changeSet, judged, undone = null, told = {}, draft }: Judgement,
+  { workspace, before, changeSet, judged, undone = null, sentAlong = {}, draft }: Judgement,
 ): Steps<Writing> {
   const state = atRevision(judged.state, before.state.revision + 1)
   const after: Snapshot = { state, at: before.at }
   const transition = { changes: judged.changes, before, after }
-  const writing = yield* writingIn(parts, { ...changeSet, workspace, transition, after, undone, told })
+  const writing = yield* writingIn(parts, { ...changeSet, workspace, transition, after, undone, sentAlong })
   const mails = invitationMails(parts, { workspace, changeSet, after })
   const kept = judged.changes.filter(change => !goesForGood(transition, change))
   const copies = judged.copies.flatMap(({ from, to }) => {
@@ -199,13 +199,13 @@ interface Spent {
 /** Mails count for their author; those that somebody caused who came by a link, for the link. */
 function spent(parts: Parts, { workspace, changeSet: { author, edits }, mails }: Spent): Condition<Failed>[] {
   const use = edits.find(edit => edit.kind === 'link.use')
-  const asked = edits.filter(edit => asking.has(edit.kind)).length
+  const requests = edits.filter(edit => asking.has(edit.kind)).length
   const conditions =
     use !== undefined
       ? spending(parts, { workspace, who: use.link, what: 'comers' })
       : [
           ...spending(parts, { workspace, who: author, what: 'mails', count: mails }),
-          ...spending(parts, { workspace, who: author, what: 'requests', count: asked }),
+          ...spending(parts, { workspace, who: author, what: 'requests', count: requests }),
         ]
   return conditions.map(each => ({ ...each, orElse: { problem: each.orElse } }))
 }

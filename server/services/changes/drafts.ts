@@ -297,7 +297,7 @@ export async function handOverDraft(
     data: JSON.stringify(data),
     readAt: null,
   }
-  const told = telling(parts, { rows: [notification], written: nothingWritten(person, snapshot) })
+  const notified = telling(parts, { rows: [notification], written: nothingWritten(person, snapshot) })
   await writeBookkeeping(parts, asker, {
     topics: ['drafts', 'notifications'],
     conditions: spending(parts, { workspace, who: person, what: 'drafts' }),
@@ -308,9 +308,9 @@ export async function handOverDraft(
         where: { workspace, id },
         fields: { person: recipient, from: person, comment, name, changedAt: at },
       },
-      ...told.rows,
+      ...notified.rows,
     ],
-    news: told.news,
+    news: notified.news,
     others: [recipient],
   })
   return draftsView(parts, asker)

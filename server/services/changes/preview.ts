@@ -85,12 +85,12 @@ export function* previewOf(
     yield 0
     views.push(impactAtView(asker, after, each))
   }
-  const told = withoutRepeats(views)
+  const impact = withoutRepeats(views)
   const digests = impacts.map(({ counted }) => counted?.digest ?? null)
   return {
     revision: before.state.revision,
-    digest: `${before.state.revision}.${digestOf({ told, digests }, made, before.state)}`,
-    impact: told,
+    digest: `${before.state.revision}.${digestOf({ impact, digests }, made, before.state)}`,
+    impact,
     isWhole: yield* isWholeWithin(asker, after, judged.changes),
     leftOut: leftOutBy(asker, changeSet),
   }
@@ -119,7 +119,10 @@ function isWithinShared(asker: Asker, after: Snapshot, change: RecordChange): bo
  * called by its placeholder, or by what it is named and where it stands.
  */
 function digestOf(
-  { told, digests }: { readonly told: readonly ImpactAtView[]; readonly digests: readonly (string | null)[] },
+  {
+    impact,
+    digests,
+  }: { readonly impact: readonly ImpactAtView[]; readonly digests: readonly (string | null)[] },
   made: ReadonlyMap<string, string>,
   before: State,
 ): string {
@@ -130,7 +133,7 @@ function digestOf(
   const columnOf = ({ id, name }: PlaceName) =>
     names.get(id) ??
     (rowOf(before.columns, id as ColumnId) === undefined ? JSON.stringify(['new', name]) : id)
-  const plain = told.map(({ at, differences, columns, powers, hiddenPlaces }, index) => [
+  const plain = impact.map(({ at, differences, columns, powers, hiddenPlaces }, index) => [
     index === 0 ? 'now' : at,
     hiddenPlaces,
     differences
@@ -214,8 +217,8 @@ const powerDifferenceView = (
 })
 
 /** An instant at which only what is hidden changes is passed over: it would tell that something ends there. */
-const withoutRepeats = (told: readonly ImpactAtView[]): ImpactAtView[] =>
-  told.filter((each, index) => index === 0 || !isDeepStrictEqual({ ...told[index - 1], at: each.at }, each))
+const withoutRepeats = (views: readonly ImpactAtView[]): ImpactAtView[] =>
+  views.filter((each, index) => index === 0 || !isDeepStrictEqual({ ...views[index - 1], at: each.at }, each))
 
 /** Only where the author knows of the column, before or after, and may be told who has what there. */
 function maySeeColumn(

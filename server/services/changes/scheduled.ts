@@ -27,7 +27,7 @@ export const passing =
     for (const each of scheduledTransitionsOf(state, since, now)) {
       state = atRevision(each.state, state.revision + 1)
       const after = { state, at: each.at }
-      const entry = { workspace, author: theWorkspace, reason: '', edits: [], undone: null, told: {} }
+      const entry = { workspace, author: theWorkspace, reason: '', edits: [], undone: null, sentAlong: {} }
       writings.push(writingOf(parts, { ...entry, transition: each.transition, after }))
     }
     writings.push(warning(parts, { workspace, since, now, state }))
@@ -54,12 +54,12 @@ function warning(parts: Parts, { workspace, since, now, state }: Looked): Writin
     nearing: nearingIn(state, since, now),
     waiting: waitingIn(state, since, now),
   }
-  const told = telling(parts, { rows: notificationsOf(parts, workspace, written), written })
-  const people = told.news.flatMap(each => (each.of === 'notifications' ? each.people : []))
-  if (people.length === 0) return told
+  const notified = telling(parts, { rows: notificationsOf(parts, workspace, written), written })
+  const people = notified.news.flatMap(each => (each.of === 'notifications' ? each.people : []))
+  if (people.length === 0) return notified
   const { revision } = state
   const concerns: TopicConcern[] = [{ topics: ['notifications'], people }]
-  return { ...told, news: [...told.news, { of: 'event', workspace, revision, concerns }] }
+  return { ...notified, news: [...notified.news, { of: 'event', workspace, revision, concerns }] }
 }
 
 /** Looks at least this often: a machine that slept, or a clock that was set, is noticed then. */

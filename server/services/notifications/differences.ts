@@ -38,8 +38,8 @@ function ownIn(written: Written): Map<PersonId, Difference[]> {
   for (const [person, impact] of byPerson(written.impact)) {
     if (person === written.author || subjectOf(written.after, person)?.isActive !== true) continue
     const differences = impact.filter(each => !isToldOtherwise(each))
-    const told = new Set(differences.map(keyOf))
-    const own = differences.filter(each => !follows(written, each, told))
+    const keys = new Set(differences.map(keyOf))
+    const own = differences.filter(each => !follows(written, each, keys))
     if (own.length > 0) found.set(person, own)
   }
   return found
@@ -68,10 +68,10 @@ function isOfPlaceItself({ table, before, after }: RecordChange): boolean {
 const keyOf = ({ node, before, after }: Pick<Difference, 'node' | 'before' | 'after'>) =>
   `${node} ${before} ${after}`
 
-function follows({ before, after }: Written, own: Difference, told: ReadonlySet<string>): boolean {
+function follows({ before, after }: Written, own: Difference, keys: ReadonlySet<string>): boolean {
   const parent = parentOf(after.state, own.node) ?? parentOf(before.state, own.node)
   if (parent === undefined) return false
-  if (told.has(keyOf({ node: parent, before: own.before, after: own.after }))) return true
+  if (keys.has(keyOf({ node: parent, before: own.before, after: own.after }))) return true
   const isNew = !isThere(before.state, own.node)
   return isNew && sees(before, own.person, parent) && sees(after, own.person, parent)
 }

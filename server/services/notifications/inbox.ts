@@ -13,10 +13,10 @@ export async function notificationsView(parts: Parts, asker: Asker): Promise<Not
   const { workspace, person } = asker
   const rows = await newestOf(parts, asker)
   const notifications = rows.flatMap(({ id, kind, at, data, readAt }) => {
-    const told = kindOf(kind)?.tell(asker, JSON.parse(data))
-    return told === undefined
+    const text = kindOf(kind)?.tell(asker, JSON.parse(data))
+    return text === undefined
       ? []
-      : [{ id, kind, at, isRead: readAt !== null, team: null, to: null, offer: null, ...told }]
+      : [{ id, kind, at, isRead: readAt !== null, team: null, to: null, offer: null, ...text }]
   })
   return {
     notifications,

@@ -57,7 +57,7 @@ export interface Notification<Data> {
   readonly data: Data
 }
 
-export interface Told {
+export interface NotificationText {
   readonly text: string
   readonly place: PlaceName | null
   readonly team?: PlaceName
@@ -79,7 +79,7 @@ export interface NotificationKind<Data = unknown> {
   readonly reaches?: (reader: Asker) => boolean
   readonly find: (written: Written) => readonly Notification<Data>[]
   /** `undefined` where nothing of it may be told to its reader any more. */
-  readonly tell: (reader: Asker, data: Data) => Told | undefined
+  readonly tell: (reader: Asker, data: Data) => NotificationText | undefined
 }
 
 export const isMember = ({ subject }: Asker): boolean => !subject.isGuest

@@ -91,11 +91,11 @@ const settled = (question: Question, body: unknown) =>
 
 type Answers = ReadonlyMap<Asked, string>
 async function answersFor({ visitor }: Reader, questions: readonly Asked[]): Promise<Answers> {
-  const asked = questions.map(async each => {
+  const question = questions.map(async each => {
     const { body } = await visitor.get(each.path)
     return [each, settled(each.question, body)] as const
   })
-  return new Map(await Promise.all(asked))
+  return new Map(await Promise.all(question))
 }
 
 /** Of each place that is asked about, itself and what it lies in, as the Owner sees it. */
@@ -145,13 +145,13 @@ const counts = () => readers.map(({ listening }) => listening.heard.length)
 /** Every answer that is another one, of whose topics its reader heard none. */
 function missed(questions: readonly Asked[], [before, after]: readonly [Known, Known], heard: string[][]) {
   return readers.flatMap(({ name }, index) =>
-    questions.flatMap(asked => {
-      const is = after.answers[index]?.get(asked)
-      const isOther = is !== before.answers[index]?.get(asked)
-      const told = heard[index] ?? []
-      return !isOther || isCovered(asked, told, [before.paths, after.paths])
+    questions.flatMap(question => {
+      const is = after.answers[index]?.get(question)
+      const isOther = is !== before.answers[index]?.get(question)
+      const events = heard[index] ?? []
+      return !isOther || isCovered(question, events, [before.paths, after.paths])
         ? []
-        : [`${name}: ${asked.path}, who heard ${told.join(' ')}`]
+        : [`${name}: ${question.path}, who heard ${events.join(' ')}`]
     }),
   )
 }

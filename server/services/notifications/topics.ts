@@ -54,17 +54,17 @@ export function concernsOf({ state, author, changes, reached, notified }: Done):
     ...(events.some(isForAll) ? [{ topics: ['workspace'] as const, isAll: true }] : []),
     ...(changes.some(opensTeam) ? [{ topics: ['teams'] as const, isOfMembers: true }] : []),
     ...accessFrom(events).map(above => ({ topics: ['own'] as const, above })),
-    ...told(notified),
+    ...concerning(notified),
   ]
 }
 
 /** So much that everybody asks for everything. */
 export const everything = (notified: readonly PersonId[]): TopicConcern[] => [
   { topics: ['own'], isAll: true },
-  ...told(notified),
+  ...concerning(notified),
 ]
 
-const told = (people: readonly PersonId[]): TopicConcern[] =>
+const concerning = (people: readonly PersonId[]): TopicConcern[] =>
   people.length === 0 ? [] : [{ topics: ['notifications'], people: [...new Set(people)] }]
 
 const categories: Readonly<Record<AuditCategory, Topic>> = {

@@ -92,14 +92,14 @@ interface Mailed {
 function mailOf(parts: Parts, { workspace, person, mailed, written: { after } }: Mailed) {
   const reader = readerAt(workspace, after, person)
   if (reader === undefined) return []
-  const told = mailed.flatMap(row => kindOf(row.kind)?.tell(reader, JSON.parse(row.data)) ?? [])
-  const [first] = told
+  const texts = mailed.flatMap(row => kindOf(row.kind)?.tell(reader, JSON.parse(row.data)) ?? [])
+  const [first] = texts
   if (first === undefined) return []
   const { name, slug } = workspaceOf(after.state)
   const base = `${parts.config.baseUrl}/at/${slug}`
-  const links = told.flatMap(each => (each.place === null ? [] : [`${base}/content/${each.place.id}`]))
+  const links = texts.flatMap(each => (each.place === null ? [] : [`${base}/content/${each.place.id}`]))
   const lines = [
-    ...told.map(each => each.text),
+    ...texts.map(each => each.text),
     ...[...new Set(links)].map(address => ({ address })),
     `You get this mail from the workspace ${name}. Choose which notifications come by mail:`,
     { address: `${base}/notifications` },

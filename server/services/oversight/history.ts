@@ -35,7 +35,7 @@ export function historyView(parts: Parts, asker: Asker, query: HistoryQuery): Pr
     const found: Read[] = []
     const below = query.before === undefined ? undefined : Number(query.before)
     let last = 0
-    for await (const row of newestFirst(parts, asker, { below, attributes: told })) {
+    for await (const row of newestFirst(parts, asker, { below, attributes: entryColumns })) {
       if (found.length === entriesAtOnce)
         return { entries: await entriesIn(parts, { asker, turn, found }), next: last }
       last = row.revision
@@ -75,8 +75,8 @@ export function auditEntryDetailView(
     if (read === undefined) throw problemOf('not-found')
     const namesAt = await formerNamesSince(parts, asker, revision)
     const telling = { most: eventsInDetail, then: namesAt(revision) }
-    const told = await turn.run(entryIn(asker, read, telling))
-    const [entry] = await withUndone(parts, asker, [told])
+    const entryColumns = await turn.run(entryIn(asker, read, telling))
+    const [entry] = await withUndone(parts, asker, [entryColumns])
     if (entry === undefined) throw problemOf('not-found')
     return { ...entry, ...impactView(asker, await turn.run(impactKnown(asker, read.row))) }
   })
@@ -95,7 +95,7 @@ export async function doneSince(parts: Parts, asker: Asker, revision: number): P
   const breathe = createBreath()
   // Later than what the asker's snapshot knows of: that is what is told.
   const newest = parts.writer.states.published.get(asker.workspace)?.snapshot.state.revision ?? 0
-  for await (const row of newestFirst(parts, asker, { below: newest + 1, attributes: told })) {
+  for await (const row of newestFirst(parts, asker, { below: newest + 1, attributes: entryColumns })) {
     if (row.revision <= revision || done.length >= eventsInList) break
     await breathe()
     const read = toEnd(readable(asker, row))
@@ -117,9 +117,9 @@ async function rowOfEntry(
 }
 
 /** What is read of an entry to tell of it. */
-const told = ['at', 'author', 'reason', 'changes', 'impact', 'undoes'] as const
+const entryColumns = ['at', 'author', 'reason', 'changes', 'impact', 'undoes'] as const
 
-type ToldRow = Pick<ChangeSetRow, (typeof told)[number] | 'revision'>
+type ToldRow = Pick<ChangeSetRow, (typeof entryColumns)[number] | 'revision'>
 
 interface Read {
   readonly row: ToldRow

@@ -139,8 +139,8 @@ async function isDone(act: object): Promise<boolean> {
 }
 
 /** Differences of those and there that are looked at, as `between` says them. */
-function rowsOf(told: readonly DifferenceView[]): Record<string, readonly [number, number]> {
-  const looked = told.filter(each => people.includes(each.person.id) && nodes.includes(each.place.id))
+function rowsOf(views: readonly DifferenceView[]): Record<string, readonly [number, number]> {
+  const looked = views.filter(each => people.includes(each.person.id) && nodes.includes(each.place.id))
   expect(looked.every(each => each.places === 1)).toBe(true)
   return Object.fromEntries(
     looked.map(each => [pairKey(each.person.id, each.place.id), [each.before, each.after] as const]),
@@ -168,9 +168,11 @@ test('each act does what was previewed; every instant is answered as it was then
     const [first, last] = [random.one(taken), random.one(taken)]
     const [from, to] = first.instant < last.instant ? [first, last] : [last, first]
     const { body } = await world.owner.get<DiffView>(`${at}/diff?from=${from.instant}&to=${to.instant}`)
-    const told = body.changed.filter(each => people.includes(each.person.id) && nodes.includes(each.place.id))
-    expect(told.every(each => each.places === 1 && each.by.length > 0)).toBe(true)
-    const rows = told.map(
+    const views = body.changed.filter(
+      each => people.includes(each.person.id) && nodes.includes(each.place.id),
+    )
+    expect(views.every(each => each.places === 1 && each.by.length > 0)).toBe(true)
+    const rows = views.map(
       each => [pairKey(each.person.id, each.place.id), [each.before, each.after]] as const,
     )
     expect(Object.fromEntries(rows)).toEqual(between(from.answers, to.answers))

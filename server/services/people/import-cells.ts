@@ -40,14 +40,14 @@ export interface Read {
 
 export function readingOf(
   asker: Asker,
-  asked: Pick<ImportRequest, 'offer' | 'welcome'> & Pick<Reading, 'now'>,
+  request: Pick<ImportRequest, 'offer' | 'welcome'> & Pick<Reading, 'now'>,
 ): Reading {
   const { snapshot, person } = asker
   const { state } = snapshot
   const context = { author: person, before: snapshot, now: snapshot }
   const teams = allRows(state.teams).filter(team => lacksFilling(context, team.id) === undefined)
   return {
-    ...asked,
+    ...request,
     asker,
     context,
     timeZone: workspaceOf(state).timeZone,

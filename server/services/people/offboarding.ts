@@ -24,14 +24,14 @@ export function offboardingView(asker: Asker, id: string): OffboardingView {
   const left = placesAlone(snapshot, person)
   const alone = teamsAlone(asker, person)
   const teams = alone.filter(({ id }) => knowsTeam(snapshot, asker.person, id as TeamId))
-  const told = left.filter(node => maySee(asker, node) || mayOutline(asker, node))
+  const places = left.filter(node => maySee(asker, node) || mayOutline(asker, node))
   const withTeam = placesWithTeams(asker, person, teams)
   return {
     teams,
-    places: told
+    places: places
       .map(node => placeView(asker, node, withTeam.get(node) ?? null))
       .sort((a, b) => compareWords(a.name, b.name) || compareWords(a.path, b.path)),
-    hasMore: told.length < left.length || teams.length < alone.length,
+    hasMore: places.length < left.length || teams.length < alone.length,
     guests: allRows(snapshot.state.persons)
       .filter(each => each.contact === person.id && each.status !== 'removed')
       .map(each => ({ id: each.id, name: nameOf(snapshot, each.id) })),

@@ -23,11 +23,11 @@ import { type Asker, asks, maySee, nameOf, pathWords } from '../viewer/asker.ts'
 import { problemFrom } from '../changes/change-set.ts'
 import { letsIn } from './join-link.ts'
 
-export function onboardingView(parts: Parts, asked: Asker): OnboardingView {
-  if (!asks(asked, 'invite members') && !asks(asked, 'invite guests')) throw problemOf('not-found')
-  const { state } = asked.snapshot
+export function onboardingView(parts: Parts, viewer: Asker): OnboardingView {
+  if (!asks(viewer, 'invite members') && !asks(viewer, 'invite guests')) throw problemOf('not-found')
+  const { state } = viewer.snapshot
   // An asker's snapshot may be of a while ago: the end of a link is none at which it is taken anew.
-  const asker = { ...asked, snapshot: snapshotOf(state, parts.clock()) }
+  const asker = { ...viewer, snapshot: snapshotOf(state, parts.clock()) }
   return {
     welcomeSets: allRows(state.welcomeSets)
       .map(each => welcomeSetView(asker, each))

@@ -69,9 +69,9 @@ export async function inTurns<T>(
     await setImmediate()
     goOn()
   }
-  const answerTo = async ({ sides: [was, is], ...asked }: DiffQuery) => {
+  const answerTo = async ({ sides: [was, is], ...query }: DiffQuery) => {
     await pause()
-    const { starts, people, isWeb, asker, mostRows } = asked
+    const { starts, people, isWeb, asker, mostRows } = query
     const question = { kind: 'diff', time: is.time, starts, people, isWeb, asker, mostRows } as const
     const indexes = [was.index, is.index] as const
     const patience = signal === undefined ? {} : { signal }

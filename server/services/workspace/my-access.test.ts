@@ -24,11 +24,11 @@ const askerIn = (snapshot: Snapshot, id: string): Asker =>
 const placesOf = (state: State) => allRows(state.nodes).filter(node => node.parent !== null)
 
 /** The level at each place that a list of places stands for: where none is told, that of the place above. */
-function spreadOut(snapshot: Snapshot, told: readonly AccessiblePlaceView[], at: NodeId): number {
-  const own = told.find(each => each.id === at)
+function spreadOut(snapshot: Snapshot, views: readonly AccessiblePlaceView[], at: NodeId): number {
+  const own = views.find(each => each.id === at)
   if (own !== undefined) return own.actions
   const parent = rowOf(snapshot.state.nodes, at)?.parent ?? null
-  return parent === null ? 0 : spreadOut(snapshot, told, parent)
+  return parent === null ? 0 : spreadOut(snapshot, views, parent)
 }
 
 test('one’s own list of places stands for just what one may do at each', async () => {
@@ -63,15 +63,15 @@ test('of another’s places those are told at which the reader gives access, and
         if (reader === who || !isHere(reader) || !isHere(who)) return
         const asker = askerIn(snapshot, reader)
         fc.pre(asker.subject.person.kind === 'member')
-        const told = await accessiblePlaces({} as Parts, asker, who)
+        const views = await accessiblePlaces({} as Parts, asker, who)
         const mayAsk = placesOf(state).filter(
           ({ id }) =>
             has(check(snapshot, reader as PersonId, id), 'share') &&
             has(check(snapshot, who as PersonId, id), 'see'),
         )
-        expect(told.reduce((sum, { alike }) => sum + 1 + alike, 0)).toBe(mayAsk.length)
+        expect(views.reduce((sum, { alike }) => sum + 1 + alike, 0)).toBe(mayAsk.length)
         const mayBeNamed = new Set<string>(mayAsk.map(node => node.id))
-        for (const { id, actions } of told) {
+        for (const { id, actions } of views) {
           expect(mayBeNamed.has(id)).toBe(true)
           expect(actions).toBe(check(snapshot, who as PersonId, id as NodeId))
         }

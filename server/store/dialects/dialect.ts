@@ -37,7 +37,7 @@ export interface PackedReader {
   /** Of each place some fields, as a line of JSON, in the order of the outline. */
   readonly lines: (fields: readonly string[]) => Promise<Buffer>
   /** Grants or limits: of each the fields of `said` as JSON, and the record as a line of it. */
-  readonly entries: (table: 'grants' | 'limits', said: readonly string[]) => Promise<PackedEntryRows>
+  readonly entries: (table: 'grants' | 'limits', names: readonly string[]) => Promise<PackedEntryRows>
   /** All records of a table, as JSON. */
   readonly records: (table: TableName) => Promise<string>
 }
@@ -51,6 +51,6 @@ export interface PackedOutline {
 export interface PackedEntryRows extends Lines {
   readonly places: Buffer
   readonly principals: string
-  readonly said: string
+  readonly contents: string
   readonly records: Buffer
 }

@@ -116,11 +116,11 @@ async function rewriteNotices(database: Sequelize): Promise<void> {
     { type: QueryTypes.SELECT },
   )
   for (const { workspace, id, kind, data } of rows) {
-    const told = JSON.parse(data) as Fields
+    const fields = JSON.parse(data) as Fields
     const now =
       kind === 'role answered'
-        ? { ...told, wants: roleNow(told['wants'] as object) }
-        : renamed(told, 'word', 'comment')
+        ? { ...fields, wants: roleNow(fields['wants'] as object) }
+        : renamed(fields, 'word', 'comment')
     await database.query('UPDATE notices SET data = ? WHERE workspace = ? AND id = ?', {
       replacements: [JSON.stringify(now), workspace, id],
     })

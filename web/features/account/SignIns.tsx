@@ -14,7 +14,12 @@ export function SignIns({ account: { signIns } }: { readonly account: AccountVie
       <div className="flex items-end justify-between border-b border-base-300 pb-1">
         <h2 className="font-bold">Where you are signed in</h2>
         {signIns.length > 1 && (
-          <button type="button" className="act text-sm" disabled={isBusy} onClick={() => void endOthers()}>
+          <button
+            type="button"
+            className="btn-inline text-sm"
+            disabled={isBusy}
+            onClick={() => void endOthers()}
+          >
             Sign out everywhere else
           </button>
         )}
@@ -41,7 +46,12 @@ export function SignIns({ account: { signIns } }: { readonly account: AccountVie
               <td>{lastUsed === null ? 'just now' : <When at={lastUsed} />}</td>
               <td className="text-right">
                 {!isThis && (
-                  <button type="button" className="act" disabled={isBusy} onClick={() => void end({ id })}>
+                  <button
+                    type="button"
+                    className="btn-inline"
+                    disabled={isBusy}
+                    onClick={() => void end({ id })}
+                  >
                     Sign out
                   </button>
                 )}

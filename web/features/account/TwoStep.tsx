@@ -45,7 +45,7 @@ function SettingUp({ onCodes }: { readonly onCodes: (codes: readonly string[]) =
       </p>
       <YourPassword password={password} onPassword={setPassword} />
       <ProblemNote problem={error as Problem | undefined} />
-      <button className="btn-act justify-self-start" disabled={isLoading}>
+      <button className="btn-main justify-self-start" disabled={isLoading}>
         Set up
       </button>
     </form>
@@ -96,7 +96,7 @@ function Showing({ step, onCodes }: ShowingProps) {
         onValue={setCode}
       />
       <ProblemNote problem={error as Problem | undefined} />
-      <button className="btn-act justify-self-start" disabled={isLoading}>
+      <button className="btn-main justify-self-start" disabled={isLoading}>
         Turn on two-step sign-in
       </button>
     </form>
@@ -156,7 +156,7 @@ function InUse({ twoStep }: { readonly twoStep: NonNullable<AccountView['twoStep
           <YourPassword password={password} onPassword={setPassword} />
           <CodeField code={code} onCode={setCode} />
           <ProblemNote problem={error as Problem | undefined} />
-          <ActOrLeave act="Turn off" isDisabled={isLoading} onLeave={() => setEnding(false)} />
+          <ActOrLeave label="Turn off" isDisabled={isLoading} onLeave={() => setEnding(false)} />
         </OpenedForm>
       ) : (
         <button type="button" className="btn-plain" onClick={() => setEnding(true)}>

@@ -41,7 +41,11 @@ export function Workspaces() {
         <Link className="link" to="/account">
           Your account
         </Link>
-        <button type="button" className="act" onClick={() => void signOut().then(() => navigate('/sign-in'))}>
+        <button
+          type="button"
+          className="btn-inline"
+          onClick={() => void signOut().then(() => navigate('/sign-in'))}
+        >
           Sign out
         </button>
       </p>
@@ -81,7 +85,7 @@ function Waiting({ invitation }: { readonly invitation: WaitingInvitation }) {
         </>
       )}
       <ProblemNote problem={error as Problem | undefined} />
-      <button className="btn-act justify-self-start" disabled={isLoading || !agrees}>
+      <button className="btn-main justify-self-start" disabled={isLoading || !agrees}>
         Join
       </button>
     </form>
@@ -117,7 +121,7 @@ function Making() {
       </p>
       <ProblemNote problem={error as Problem | undefined} />
       <ActOrLeave
-        act="Create workspace"
+        label="Create workspace"
         isDisabled={isLoading || name.trim() === ''}
         onLeave={() => setOpen(false)}
       />

@@ -30,7 +30,7 @@ export function FirstSteps() {
     >
       <div className="mb-1 flex items-baseline justify-between gap-4">
         <h2 className="text-lg font-bold">First steps</h2>
-        <button type="button" className="act text-sm" onClick={() => dispatch(putStepsAway(slug))}>
+        <button type="button" className="btn-inline text-sm" onClick={() => dispatch(putStepsAway(slug))}>
           Hide
         </button>
       </div>

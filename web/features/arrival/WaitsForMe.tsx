@@ -17,7 +17,7 @@ interface Item {
   readonly at: number | null
   readonly text: ReactNode
   readonly reason: string
-  readonly act: string
+  readonly label: string
   readonly to: string
 }
 
@@ -43,8 +43,8 @@ const Waiting = ({ items }: { readonly items: readonly Item[] }) => (
       </p>
     )}
     <ul>
-      {items.map(({ key, at, text, reason, act, to }) => (
-        <Line key={key} at={at} act={act} to={to}>
+      {items.map(({ key, at, text, reason, label, to }) => (
+        <Line key={key} at={at} label={label} to={to}>
           {text}
           {reason !== '' && <span className="quiet"> · “{reason}”</span>}
         </Line>
@@ -55,16 +55,16 @@ const Waiting = ({ items }: { readonly items: readonly Item[] }) => (
 
 interface LineProps {
   readonly at: number | null
-  readonly act: string
+  readonly label: string
   readonly to: string
   readonly children: ReactNode
 }
 
-const Line = ({ at, act, to, children }: LineProps) => (
+const Line = ({ at, label, to, children }: LineProps) => (
   <li className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-4 border-t border-base-300 py-1.5">
     <span className="min-w-0">{children}</span>
     <Link className="link text-sm" to={to}>
-      {act}
+      {label}
     </Link>
     <span className="quiet text-right text-sm">{at !== null && <Day at={at} />}</span>
   </li>
@@ -79,7 +79,7 @@ function useWaiting(): Item[] {
     at,
     text: <Says who={from.name} what="offers to hand over the workspace to you" />,
     reason,
-    act: 'Decide',
+    label: 'Decide',
     to: `/at/${slug}/me`,
   }))
   const invitations: Item[] = (session?.invitations ?? []).map(({ id, workspace, by }) => ({
@@ -87,7 +87,7 @@ function useWaiting(): Item[] {
     at: null,
     text: <Says who={by} what={`invites you to ${workspace}`} />,
     reason: '',
-    act: 'Answer',
+    label: 'Answer',
     to: '/workspaces',
   }))
   return [...useRequests(), ...useDraftsForMe(), ...handovers, ...invitations].sort(
@@ -120,7 +120,7 @@ function useRequests(): Item[] {
       at,
       text: <Says who={person.name} what={`requests ${what}`} />,
       reason,
-      act: 'Decide',
+      label: 'Decide',
       to: `/at/${slug}/${path}`,
     }
   })
@@ -133,7 +133,7 @@ function useDraftsForMe(): Item[] {
   return (data?.kept ?? []).flatMap(({ id, name, from, comment: reason, changedAt: at }) => {
     if (from === null) return []
     const text = <Says who={from.name} what={`handed you the draft changes “${name}”`} />
-    return [{ key: `draft ${id}`, at, text, reason, act: 'Preview', to: `/at/${slug}/oversight/draft` }]
+    return [{ key: `draft ${id}`, at, text, reason, label: 'Preview', to: `/at/${slug}/oversight/draft` }]
   })
 }
 
@@ -166,7 +166,7 @@ function Unread() {
           <Line
             key={id}
             at={at}
-            act={place?.name ?? team?.name ?? to?.name ?? 'Show'}
+            label={place?.name ?? team?.name ?? to?.name ?? 'Show'}
             to={`/at/${slug}/${place !== null ? `content/${place.id}` : team !== null ? `teams/${team.id}` : (to?.path ?? 'notifications')}`}
           >
             {text}

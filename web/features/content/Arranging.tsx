@@ -27,8 +27,8 @@ export function Arranging({ items, onDone }: Props) {
     // The focus goes with what is moved.
     requestAnimationFrame(() => list.current?.querySelector<HTMLElement>(`[data-row="${moved.id}"]`)?.focus())
   }
-  const keep = async (edits: readonly EditRequest[], said: string) => {
-    const isKept = edits.length === 0 || (await apply(edits, said)).applied !== undefined
+  const keep = async (edits: readonly EditRequest[], confirmation: string) => {
+    const isKept = edits.length === 0 || (await apply(edits, confirmation)).applied !== undefined
     if (isKept) onDone()
   }
   return (
@@ -51,7 +51,7 @@ export function Arranging({ items, onDone }: Props) {
       <div className="mt-3 flex flex-wrap gap-2">
         <button
           type="button"
-          className="btn-act"
+          className="btn-main"
           disabled={isBusy}
           onClick={() => void keep(editsTo(ordered), 'The order is saved.')}
         >
@@ -98,7 +98,7 @@ function ArrangedRow({ item: { id, name, kind }, isFirst, isLast, onMove }: RowP
       <span className="min-w-0 grow break-words">{name}</span>
       <button
         type="button"
-        className="act p-1"
+        className="btn-inline p-1"
         aria-label={`Move ${name} up`}
         disabled={isFirst}
         onClick={() => onMove(-1)}
@@ -107,7 +107,7 @@ function ArrangedRow({ item: { id, name, kind }, isFirst, isLast, onMove }: RowP
       </button>
       <button
         type="button"
-        className="act p-1"
+        className="btn-inline p-1"
         aria-label={`Move ${name} down`}
         disabled={isLast}
         onClick={() => onMove(1)}

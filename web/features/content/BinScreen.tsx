@@ -43,7 +43,7 @@ function Binned({ place }: { readonly place: BinnedView }) {
         <span className="flex shrink-0 gap-4 text-sm">
           <button
             type="button"
-            className="act"
+            className="btn-inline"
             aria-label={`Restore ${place.name}`}
             onClick={() => setAct('back')}
           >
@@ -52,7 +52,7 @@ function Binned({ place }: { readonly place: BinnedView }) {
           {place.mayDelete && (
             <button
               type="button"
-              className="act text-error"
+              className="btn-inline text-error"
               aria-label={`Delete ${place.name} for good`}
               onClick={() => setAct('delete')}
             >
@@ -79,5 +79,5 @@ interface ActProps {
 function BringingBack({ place, onDone }: ActProps) {
   const edit = { kind: 'node.state', node: place.id, binned: false } as const
   const decision = useDecision([edit], `${place.name} is restored.`, onDone)
-  return <Decision act="Restore" onLeave={onDone} {...decision} />
+  return <Decision label="Restore" onLeave={onDone} {...decision} />
 }

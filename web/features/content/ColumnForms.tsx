@@ -50,7 +50,7 @@ export function CreateColumn({ node, mayShare, last, onDone }: CreateProps) {
     onDone,
   )
   return (
-    <Decision act="Create column" isWaiting={isWaiting} onLeave={onDone} {...decision}>
+    <Decision label="Create column" isWaiting={isWaiting} onLeave={onDone} {...decision}>
       <ColumnFields fields={fields} mayShare={mayShare} onFields={setFields} />
     </Decision>
   )
@@ -73,7 +73,7 @@ export function ChangeColumn({ column, mayShare, onDone }: OneProps & { readonly
   } as const
   const decision = useDecision(name === '' ? nothing : [edit], `The column ${name} is changed.`, onDone)
   return (
-    <Decision act="Save column" isWaiting={name === ''} onLeave={onDone} {...decision}>
+    <Decision label="Save column" isWaiting={name === ''} onLeave={onDone} {...decision}>
       <ColumnFields fields={fields} mayShare={mayShare} onFields={setFields} />
     </Decision>
   )
@@ -85,7 +85,7 @@ export function DeleteColumn({ column: { id, name }, onDone }: OneProps) {
     `The column ${name} is deleted.`,
     onDone,
   )
-  return <Decision act={`Delete the column ${name}`} isDrastic onLeave={onDone} {...decision} />
+  return <Decision label={`Delete the column ${name}`} isDrastic onLeave={onDone} {...decision} />
 }
 
 interface FieldsProps {

@@ -28,7 +28,7 @@ export function Columns({ node }: { readonly node: NodeView }) {
         <Listed columns={columns} mayShare={mayShare} onOpen={mayArrange ? onOpen : undefined} />
       )}
       {mayArrange && open === undefined && (
-        <button type="button" className="act text-sm" onClick={() => setOpen({ of: 'new' })}>
+        <button type="button" className="btn-inline text-sm" onClick={() => setOpen({ of: 'new' })}>
           Create column …
         </button>
       )}
@@ -117,7 +117,7 @@ const Row = ({ column: { name, mine, isRestricted, viewers, editors }, mayShare,
         <span className="flex gap-1.5 text-sm">
           <button
             type="button"
-            className="act"
+            className="btn-inline"
             aria-label={`Change the column ${name}`}
             onClick={() => onOpen('change')}
           >
@@ -125,7 +125,7 @@ const Row = ({ column: { name, mine, isRestricted, viewers, editors }, mayShare,
           </button>
           <button
             type="button"
-            className="act text-error"
+            className="btn-inline text-error"
             aria-label={`Delete the column ${name}`}
             onClick={() => onOpen('delete')}
           >

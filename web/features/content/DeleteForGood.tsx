@@ -14,7 +14,7 @@ export function DeleteForGood({ place: { id, name }, onDone, onLeave }: Props) {
   const edit: EditRequest = { kind: 'node.delete', node: id }
   const decision = useDecision([edit], `${name} is deleted.`, onDone)
   return (
-    <Decision act="Delete for good" isDrastic onLeave={onLeave} {...decision}>
+    <Decision label="Delete for good" isDrastic onLeave={onLeave} {...decision}>
       <p className="text-sm">
         Everything in it is deleted too. <strong>This cannot be undone.</strong>
       </p>

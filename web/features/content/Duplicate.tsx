@@ -63,7 +63,7 @@ function CopyInto({ node, goal, onDone }: Props & { readonly goal: Goal }) {
   const edit: EditRequest = { kind: 'node.duplicate', node: node.id, parent: goal.id, name: called }
   const decision = useDecision([edit], `${called} is now in ${goal.name}.`, onDone)
   return (
-    <Decision act={`Duplicate to ${goal.name}`} onLeave={onDone} {...decision}>
+    <Decision label={`Duplicate to ${goal.name}`} onLeave={onDone} {...decision}>
       <input
         className="field"
         aria-label="Name of the copy"

@@ -91,7 +91,7 @@ function Rename({ node, onDone }: { readonly node: NodeView; readonly onDone: ()
           value={name}
           onChange={event => setName(event.target.value)}
         />
-        <button className="btn-act" disabled={isBusy || name.trim() === ''}>
+        <button className="btn-main" disabled={isBusy || name.trim() === ''}>
           Rename
         </button>
         <button type="button" className="btn-plain" onClick={onDone}>

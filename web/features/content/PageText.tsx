@@ -4,7 +4,7 @@ import type { TextView } from '#contract/views/content.ts'
 import type { Problem } from '#contract/views/problem.ts'
 import { useSaveTextMutation, useTextQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
-import { say } from '../../store/said.ts'
+import { say } from '../../store/message.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { Day } from '../../ui/dates.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
@@ -91,7 +91,7 @@ function Writing({
       <div className="flex gap-2">
         <button
           type="button"
-          className="btn-act"
+          className="btn-main"
           disabled={isLoading || isBehind}
           onClick={() => void submit()}
         >

@@ -24,7 +24,7 @@ export function PickSeveral() {
   return (
     <button
       type="button"
-      className="act mx-4 mt-3 self-start text-sm"
+      className="btn-inline mx-4 mt-3 self-start text-sm"
       aria-pressed={isPicking}
       onClick={() => dispatch(startPicking(!isPicking))}
     >

@@ -38,7 +38,7 @@ export function PlaceActs({ node, mayEdit, act, onAct }: Props) {
         <button
           key={each}
           type="button"
-          className="act"
+          className="btn-inline"
           aria-expanded={each === act}
           onClick={() => onAct(each === act ? undefined : each)}
         >
@@ -46,7 +46,7 @@ export function PlaceActs({ node, mayEdit, act, onAct }: Props) {
         </button>
       ))}
       {others.length > 0 && (
-        <Menu buttonClass="act text-sm" button="More">
+        <Menu buttonClass="btn-inline text-sm" button="More">
           {others.map(each => (
             <MenuAct key={each} isDrastic={each === 'bin' || each === 'delete'} onAct={() => onAct(each)}>
               {wordFor(each, node)}
@@ -139,7 +139,7 @@ function MoveTo({ node, goal, onDone }: ActProps & { readonly goal: PathView }) 
   const edit: EditRequest = { kind: 'node.move', node: node.id, parent: goal.id }
   const decision = useDecision([edit], `${node.name} is now in ${goal.name}.`, onDone)
   return (
-    <Decision act={`Move to ${goal.name}`} onLeave={onDone} {...decision}>
+    <Decision label={`Move to ${goal.name}`} onLeave={onDone} {...decision}>
       <p className="text-sm">The grants on {node.name} move with it. Inherited grants do not.</p>
     </Decision>
   )
@@ -147,10 +147,10 @@ function MoveTo({ node, goal, onDone }: ActProps & { readonly goal: PathView }) 
 
 function Draft({ node, onDone }: ActProps) {
   const edit: EditRequest = { kind: 'node.state', node: node.id, draft: !node.isDraft }
-  const said = node.isDraft ? `${node.name} is released.` : `${node.name} is now a draft.`
-  const decision = useDecision([edit], said, onDone)
+  const confirmation = node.isDraft ? `${node.name} is released.` : `${node.name} is now a draft.`
+  const decision = useDecision([edit], confirmation, onDone)
   return (
-    <Decision act={node.isDraft ? 'Release' : 'Turn into a draft'} onLeave={onDone} {...decision}>
+    <Decision label={node.isDraft ? 'Release' : 'Turn into a draft'} onLeave={onDone} {...decision}>
       {!node.isDraft && (
         <p className="text-sm">
           Only people who can change or share it, and its creator, see a draft. The places in it stay visible.
@@ -162,10 +162,12 @@ function Draft({ node, onDone }: ActProps) {
 
 function Archive({ node, onDone }: ActProps) {
   const edit: EditRequest = { kind: 'node.state', node: node.id, archived: !node.isArchived }
-  const said = node.isArchived ? `${node.name} is restored from the archive.` : `${node.name} is archived.`
-  const decision = useDecision([edit], said, onDone)
+  const confirmation = node.isArchived
+    ? `${node.name} is restored from the archive.`
+    : `${node.name} is archived.`
+  const decision = useDecision([edit], confirmation, onDone)
   return (
-    <Decision act={node.isArchived ? 'Restore' : 'Archive'} onLeave={onDone} {...decision}>
+    <Decision label={node.isArchived ? 'Restore' : 'Archive'} onLeave={onDone} {...decision}>
       {!node.isArchived && (
         <p className="text-sm">Everybody who can read it now still can. Nobody can change it.</p>
       )}
@@ -183,7 +185,7 @@ function Bin({ node, onDone }: ActProps) {
     void navigate(`/at/${slug}/content${above === undefined ? '' : `/${above.id}`}`)
   })
   return (
-    <Decision act="Move to bin" isDrastic onLeave={onDone} {...decision}>
+    <Decision label="Move to bin" isDrastic onLeave={onDone} {...decision}>
       <p className="text-sm">
         Nobody can open it there. People who can remove it can restore it for 30 days.
       </p>

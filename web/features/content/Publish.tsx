@@ -9,8 +9,8 @@ type Web = NodeView['web']
 
 interface Choice {
   readonly word: string
-  readonly act: string
-  readonly said: (name: string) => string
+  readonly label: string
+  readonly confirmation: (name: string) => string
   readonly means: string
 }
 
@@ -19,8 +19,8 @@ const choices: readonly (readonly [Web, Choice])[] = [
     'published',
     {
       word: 'On the web',
-      act: 'Publish',
-      said: name => `${name} is on the web.`,
+      label: 'Publish',
+      confirmation: name => `${name} is on the web.`,
       means:
         'Everybody on the web can read this place and everything in it without signing in, except drafts, places with broken inheritance and places that are kept off the web.',
     },
@@ -29,8 +29,8 @@ const choices: readonly (readonly [Web, Choice])[] = [
     'excluded',
     {
       word: 'Off the web',
-      act: 'Keep off the web',
-      said: name => `${name} is kept off the web.`,
+      label: 'Keep off the web',
+      confirmation: name => `${name} is kept off the web.`,
       means: 'This place and everything in it is not published, even if a place above is.',
     },
   ],
@@ -38,8 +38,8 @@ const choices: readonly (readonly [Web, Choice])[] = [
     null,
     {
       word: 'Same as the place above',
-      act: 'Use the setting of the place above',
-      said: name => `${name} is published only if a place above is.`,
+      label: 'Use the setting of the place above',
+      confirmation: name => `${name} is published only if a place above is.`,
       means: 'On the web only if a place above is published.',
     },
   ],
@@ -52,10 +52,10 @@ export function Publish({ node, onDone }: { readonly node: NodeView; readonly on
   const choice = (choices.find(each => each[0] === web) as (typeof choices)[number])[1]
   const words = others.map(([, { word }]) => word)
   const edit: EditRequest = { kind: 'node.web', node: node.id, web }
-  const decision = useDecision([edit], choice.said(node.name), onDone)
+  const decision = useDecision([edit], choice.confirmation(node.name), onDone)
   const choose = (word: string) => setWeb(others.find(each => each[1].word === word)?.[0] ?? null)
   return (
-    <Decision act={choice.act} onLeave={onDone} {...decision}>
+    <Decision label={choice.label} onLeave={onDone} {...decision}>
       <FilterWords label="On the web" words={words} chosen={choice.word} onChoose={choose} />
       <p className="text-sm">{choice.means}</p>
     </Decision>

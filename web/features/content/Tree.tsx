@@ -106,7 +106,7 @@ function Part({ label, items, isAlone = false }: PartProps) {
         ))}
       </ul>
       {more > 0 && (
-        <button type="button" className="act mx-4 mt-1 text-sm" onClick={() => setShown(shown + more)}>
+        <button type="button" className="btn-inline mx-4 mt-1 text-sm" onClick={() => setShown(shown + more)}>
           Show {more} more of {items.length}
         </button>
       )}

@@ -49,7 +49,7 @@ const Empty = ({ mayAdd }: { readonly mayAdd: boolean }) => (
 const Arrange = ({ node, onArrange }: { readonly node: NodeView; readonly onArrange: () => void }) =>
   node.children.length > 1 &&
   has(node.actions as ActionSet, 'arrange') && (
-    <button type="button" className="act mt-3 text-sm" onClick={onArrange}>
+    <button type="button" className="btn-inline mt-3 text-sm" onClick={onArrange}>
       Arrange by hand …
     </button>
   )

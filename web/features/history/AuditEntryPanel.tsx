@@ -82,7 +82,7 @@ function Undoing({
       {undoes !== null && (
         <p>
           This change undid an earlier one.{' '}
-          <button type="button" className="act" onClick={() => onOpen(undoes)}>
+          <button type="button" className="btn-inline" onClick={() => onOpen(undoes)}>
             Show the earlier change
           </button>
         </p>
@@ -90,7 +90,7 @@ function Undoing({
       {undoneBy !== null && (
         <p>
           This change was undone.{' '}
-          <button type="button" className="act" onClick={() => onOpen(undoneBy)}>
+          <button type="button" className="btn-inline" onClick={() => onOpen(undoneBy)}>
             Show the undo
           </button>
         </p>
@@ -110,5 +110,5 @@ function Undoing({
 
 function UndoDecision({ revision, onDone }: { readonly revision: number; readonly onDone: () => void }) {
   const decision = useDecision([{ kind: 'undo', revision }], 'The change is undone.', onDone)
-  return <Decision act="Undo" onLeave={onDone} {...decision} />
+  return <Decision label="Undo" onLeave={onDone} {...decision} />
 }

@@ -89,14 +89,14 @@ function Notification({
         {!isRead && <span className="sr-only"> (unread)</span>}{' '}
         <Ways notification={notification} onFollow={isRead ? undefined : onMark} />{' '}
         {offer !== null && !isOpen && (
-          <button type="button" className="act text-sm" onClick={() => setOpen(true)}>
-            {offer.act} …
+          <button type="button" className="btn-inline text-sm" onClick={() => setOpen(true)}>
+            {offer.label} …
           </button>
         )}
         {offer !== null && isOpen && <Offer offer={offer} onDone={() => setOpen(false)} />}
       </span>
       <span className="flex items-baseline gap-4 text-sm">
-        <button type="button" className="act" onClick={onMark}>
+        <button type="button" className="btn-inline" onClick={onMark}>
           {isRead ? 'Mark as unread' : 'Mark as read'}
         </button>
         <span className="quiet">
@@ -135,8 +135,8 @@ interface OfferProps {
 
 /** What can be done about it at once: its effect, then the act. */
 function Offer({ offer, onDone }: OfferProps) {
-  const decision = useDecision(offer.edits, offer.said, onDone)
-  return <Decision act={offer.act} onLeave={onDone} {...decision} />
+  const decision = useDecision(offer.edits, offer.confirmation, onDone)
+  return <Decision label={offer.label} onLeave={onDone} {...decision} />
 }
 
 const ways = Object.entries({

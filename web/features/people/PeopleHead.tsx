@@ -22,7 +22,7 @@ export function PeopleHead({ children }: { readonly children?: ReactNode }) {
           <NavLink className="btn-plain" to={`${base}/import`}>
             Import CSV
           </NavLink>
-          <NavLink className="btn-act" to={`${base}/invite`}>
+          <NavLink className="btn-main" to={`${base}/invite`}>
             Invite people
           </NavLink>
         </span>

@@ -100,7 +100,7 @@ function Giving({ request, option: { role, scope }, until, onDone, children }: G
     onDone,
   )
   return (
-    <Decision act={`Assign ${role.name} to ${request.person.name}`} onLeave={onDone} {...decision}>
+    <Decision label={`Assign ${role.name} to ${request.person.name}`} onLeave={onDone} {...decision}>
       {children}
     </Decision>
   )
@@ -126,7 +126,7 @@ function Declining({ request, onDone }: Props) {
         onValue={setComment}
       />
       <ProblemNote problem={problem} />
-      <ActOrLeave act="Decline" isDisabled={isBusy} onLeave={onDone} />
+      <ActOrLeave label="Decline" isDisabled={isBusy} onLeave={onDone} />
     </form>
   )
 }

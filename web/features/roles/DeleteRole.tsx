@@ -76,10 +76,10 @@ function Deciding({ role, to, holders, onLeave, onDone, children }: DecidingProp
     { kind: 'role.delete', role: role.id },
   ]
   const decision = useDecision(edits, `The role ${role.name} is deleted.`, onDone)
-  const act = holders.length === 0 ? 'Delete role' : `Move ${peopleWords(role.people)} and delete role`
+  const label = holders.length === 0 ? 'Delete role' : `Move ${peopleWords(role.people)} and delete role`
   return (
     <div className="mb-4">
-      <Decision act={act} isDrastic onLeave={onLeave} {...decision}>
+      <Decision label={label} isDrastic onLeave={onLeave} {...decision}>
         {children}
       </Decision>
     </div>

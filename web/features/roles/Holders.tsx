@@ -46,7 +46,7 @@ export function Holders({ role }: Props) {
         ))}
       </ul>
       {holders.length > shownAtFirst && (
-        <button type="button" className="act mt-1 text-sm" onClick={() => setAll(!isAll)}>
+        <button type="button" className="btn-inline mt-1 text-sm" onClick={() => setAll(!isAll)}>
           {isAll ? 'Show fewer' : `Show all ${holders.length}`}
         </button>
       )}
@@ -79,7 +79,7 @@ function Holder({ holder, onTake, children }: HolderProps) {
         {mayTake && (
           <button
             type="button"
-            className="act text-sm"
+            className="btn-inline text-sm"
             aria-label={`Remove from ${person.name}`}
             onClick={onTake}
           >
@@ -135,15 +135,15 @@ function Giving({
     until: null,
   } as const
   const decision = useDecision([edit], `The role ${role.name} is assigned to ${person.name}.`, onDone)
-  return <Decision act={`Assign ${role.name} to ${person.name}`} onLeave={onDone} {...decision} />
+  return <Decision label={`Assign ${role.name} to ${person.name}`} onLeave={onDone} {...decision} />
 }
 
 function Taking({ role, holder, onDone }: Act & { readonly holder: HolderView }) {
-  const said = `The role ${role.name} is removed from ${holder.person.name}.`
-  const decision = useDecision([{ kind: 'role.unassign', holding: holder.holding }], said, onDone)
+  const confirmation = `The role ${role.name} is removed from ${holder.person.name}.`
+  const decision = useDecision([{ kind: 'role.unassign', holding: holder.holding }], confirmation, onDone)
   return (
     <Decision
-      act={`Remove ${role.name} from ${holder.person.name}`}
+      label={`Remove ${role.name} from ${holder.person.name}`}
       isDrastic
       onLeave={onDone}
       {...decision}

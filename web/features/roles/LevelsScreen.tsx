@@ -47,7 +47,7 @@ export function LevelsScreen() {
                 {mayEdit && open !== level.id && (
                   <button
                     type="button"
-                    className="act ml-6 text-sm"
+                    className="btn-inline ml-6 text-sm"
                     aria-label={`Change ${level.name}`}
                     onClick={() => setOpen(level.id)}
                   >
@@ -62,7 +62,7 @@ export function LevelsScreen() {
             (open === 'new' ? (
               <Create onDone={() => setOpen(undefined)} />
             ) : (
-              <button type="button" className="btn-act mt-2" onClick={() => setOpen('new')}>
+              <button type="button" className="btn-main mt-2" onClick={() => setOpen('new')}>
                 Create level …
               </button>
             ))}
@@ -125,13 +125,13 @@ interface FieldsProps {
 
 /** A name, a note, and actions to tick: what one needs comes along, and what needs one goes with it. */
 function Fields({ draft, onDraft }: FieldsProps) {
-  const [said, setSaid] = useState('')
+  const [status, setStatus] = useState('')
   const { held } = draft
   const tick = (action: Action, isOn: boolean) => {
     const next = isOn ? union(held, actions(action)) : without(held, action)
     const along = allActions.filter(each => each !== action && has(next, each) !== has(held, each))
     const words = listed(along.map(each => actionWords[each]))
-    setSaid(
+    setStatus(
       words === ''
         ? ''
         : isOn
@@ -176,7 +176,7 @@ function Fields({ draft, onDraft }: FieldsProps) {
           </div>
         </div>
         <p role="status" className="mt-1 text-sm">
-          {said}
+          {status}
         </p>
       </fieldset>
     </>
@@ -200,8 +200,8 @@ function Create({ onDone }: { readonly onDone: () => void }) {
         isReady ? (
           <Deciding
             edit={edit}
-            act="Create level"
-            said={`The level ${edit.name} is created.`}
+            label="Create level"
+            confirmation={`The level ${edit.name} is created.`}
             onDone={onDone}
           />
         ) : undefined
@@ -229,8 +229,8 @@ function Change({ level, onDone }: { readonly level: OwnLevelView; readonly onDo
     return (
       <Deciding
         edit={{ kind: 'level.delete', level: level.id }}
-        act={`Delete ${level.name}`}
-        said={`The level ${level.name} is deleted.`}
+        label={`Delete ${level.name}`}
+        confirmation={`The level ${level.name} is deleted.`}
         onDone={onDone}
       />
     )
@@ -241,8 +241,8 @@ function Change({ level, onDone }: { readonly level: OwnLevelView; readonly onDo
         isReady ? (
           <Deciding
             edit={{ kind: 'level.change', level: level.id, ...changed }}
-            act="Change level on all places"
-            said={`The level ${draft.name.trim()} is changed on all places.`}
+            label="Change level on all places"
+            confirmation={`The level ${draft.name.trim()} is changed on all places.`}
             onDone={onDone}
           />
         ) : undefined
@@ -251,7 +251,7 @@ function Change({ level, onDone }: { readonly level: OwnLevelView; readonly onDo
       <Fields draft={draft} onDraft={setDraft} />
       <button
         type="button"
-        className="act justify-self-start text-sm text-error"
+        className="btn-inline justify-self-start text-sm text-error"
         onClick={() => setDeleting(true)}
       >
         Delete level …
@@ -262,12 +262,12 @@ function Change({ level, onDone }: { readonly level: OwnLevelView; readonly onDo
 
 interface DecidingProps {
   readonly edit: EditRequest
-  readonly act: string
-  readonly said: string
+  readonly label: string
+  readonly confirmation: string
   readonly onDone: () => void
 }
 
-function Deciding({ edit, act, said, onDone }: DecidingProps) {
-  const decision = useDecision([edit], said, onDone)
-  return <Decision act={act} isDrastic={edit.kind === 'level.delete'} onLeave={onDone} {...decision} />
+function Deciding({ edit, label, confirmation, onDone }: DecidingProps) {
+  const decision = useDecision([edit], confirmation, onDone)
+  return <Decision label={label} isDrastic={edit.kind === 'level.delete'} onLeave={onDone} {...decision} />
 }

@@ -17,7 +17,7 @@ interface Props {
   readonly held: readonly Privilege[]
   /** Whether the one who chooses may put a privilege into this role. */
   readonly mayGive: (privilege: Privilege) => boolean
-  readonly onHeld: (held: readonly Privilege[], said: string) => void
+  readonly onHeld: (held: readonly Privilege[], confirmation: string) => void
 }
 
 /** Privileges by group, found by search; what one needs comes along, and what needs one goes with it. */
@@ -49,7 +49,7 @@ export function PrivilegeTicks({ held, mayGive, onHeld }: Props) {
           value={find}
           onChange={event => setFind(event.target.value)}
         />
-        <button type="button" className="act shrink-0 text-sm" onClick={() => onHeld([], '')}>
+        <button type="button" className="btn-inline shrink-0 text-sm" onClick={() => onHeld([], '')}>
           Clear all
         </button>
       </div>
@@ -85,7 +85,7 @@ function Group({ group, names, held, mayGive, add, drop }: GroupProps) {
         {open.length > 0 && (
           <button
             type="button"
-            className="act text-sm"
+            className="btn-inline text-sm"
             aria-label={`${isAll ? 'Clear' : 'Select'} group: ${group}`}
             onClick={() => (isAll ? drop(open) : add(open))}
           >

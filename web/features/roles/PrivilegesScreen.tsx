@@ -180,7 +180,7 @@ function Turning({ role, privilege, onDone }: TurningProps) {
   const decision = useDecision(edits, `${role.name} is changed.`, onDone)
   return (
     <Decision
-      act={isHeld ? `Remove from ${role.name}` : `Add to ${role.name}`}
+      label={isHeld ? `Remove from ${role.name}` : `Add to ${role.name}`}
       onLeave={onDone}
       {...decision}
     />

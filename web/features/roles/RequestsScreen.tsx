@@ -54,7 +54,7 @@ function ToDecide({ requests }: { readonly requests: readonly RequestView<RoleWa
             {chosen === request.id ? (
               <Deciding request={request} onDone={() => setChosen(undefined)} />
             ) : (
-              <button type="button" className="act text-sm" onClick={() => setChosen(request.id)}>
+              <button type="button" className="btn-inline text-sm" onClick={() => setChosen(request.id)}>
                 Decide …
               </button>
             )}
@@ -102,7 +102,7 @@ function MyRequest({ request }: { readonly request: MyRequestView<RoleWantedView
       {declined === null ? (
         <p className="text-sm">
           <span className="text-warning">Waiting for an answer.</span>{' '}
-          <button type="button" className="act" disabled={isBusy} onClick={() => void takeBack()}>
+          <button type="button" className="btn-inline" disabled={isBusy} onClick={() => void takeBack()}>
             Withdraw
           </button>
         </p>
@@ -123,13 +123,13 @@ function Asking({ roles }: Pick<RequestsView, 'roles'>) {
   const [reason, setReason] = useState('')
   const { apply, problem, isBusy } = useChange(slug)
   const lacking = allPrivileges.filter(each => each !== 'own' && !workspace.me.privileges.includes(each))
-  const asked = params.get('privilege') ?? ''
+  const privilege = params.get('privilege') ?? ''
   const options = [
     { value: '', name: 'Choose what you want to do' },
     ...lacking.map(each => ({ value: `p ${each}`, name: privilegeWords[each] })),
     ...roles.map(({ id, name }) => ({ value: `r ${id}`, name: `hold the role ${name}` })),
   ]
-  const [chosen, setChosen] = useState(isPrivilege(asked) ? `p ${asked}` : '')
+  const [chosen, setChosen] = useState(isPrivilege(privilege) ? `p ${privilege}` : '')
   const value = options.some(each => each.value === chosen) ? chosen : ''
   const ask = async () => {
     const wants = value.startsWith('p ')
@@ -154,7 +154,7 @@ function Asking({ roles }: Pick<RequestsView, 'roles'>) {
         onValue={setReason}
       />
       <ProblemNote problem={problem} />
-      <button className="btn-act justify-self-start" disabled={isBusy || value === ''}>
+      <button className="btn-main justify-self-start" disabled={isBusy || value === ''}>
         Send request
       </button>
     </form>

@@ -26,7 +26,7 @@ interface Props {
 
 /** All that a role is. What cannot be chosen says why. */
 export function RoleForm({ view, role, fields, before, onFields }: Props) {
-  const [said, setSaid] = useState('')
+  const [status, setStatus] = useState('')
   const set = (part: Partial<RoleFields>) => onFields({ ...fields, ...part })
   const mayGive = (each: Privilege) => before.includes(each) || (view.mine[each] ?? 0) >= fields.rank
   return (
@@ -45,11 +45,11 @@ export function RoleForm({ view, role, fields, before, onFields }: Props) {
         mayGive={mayGive}
         onHeld={(privileges, words) => {
           set({ privileges })
-          setSaid(words)
+          setStatus(words)
         }}
       />
-      <p role="status" className={said === '' ? 'sr-only' : 'border-l-4 border-primary pl-3 text-sm'}>
-        {said}
+      <p role="status" className={status === '' ? 'sr-only' : 'border-l-4 border-primary pl-3 text-sm'}>
+        {status}
       </p>
       <Tick isOn={fields.addressable} onTick={addressable => set({ addressable })}>
         Can be mentioned in channels, to address everybody with this role

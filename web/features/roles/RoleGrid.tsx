@@ -81,9 +81,9 @@ interface Cell {
 
 /** The cells tell where they stand and the grid listens for all of them: two thousand need not be drawn anew for one. */
 function cellOf(target: EventTarget): Cell | undefined {
-  const told = target instanceof Element ? target.closest('[data-cell]')?.getAttribute('data-cell') : null
-  const [row, column] = (told ?? '').split('-').map(Number)
-  return told == null || row === undefined || column === undefined ? undefined : { row, column }
+  const cell = target instanceof Element ? target.closest('[data-cell]')?.getAttribute('data-cell') : null
+  const [row, column] = (cell ?? '').split('-').map(Number)
+  return cell == null || row === undefined || column === undefined ? undefined : { row, column }
 }
 
 const RowHead = ({ group, privilege }: { readonly group: string; readonly privilege: Privilege }) => (

@@ -36,7 +36,7 @@ export function RolePanel({ view, role, onClose, onCopy }: Props) {
         <>
           <p className="mb-3 flex flex-wrap gap-2">
             {role.mayChange && (
-              <button type="button" className="btn-act" onClick={() => setAct('change')}>
+              <button type="button" className="btn-main" onClick={() => setAct('change')}>
                 Edit role …
               </button>
             )}
@@ -131,5 +131,5 @@ function Deciding({ role, fields, onDone }: DecidingProps) {
     privileges: [...privileges],
   }
   const decision = useDecision([edit], `${name.trim()} is changed.`, onDone)
-  return <Decision act="Save role" onLeave={onDone} {...decision} />
+  return <Decision label="Save role" onLeave={onDone} {...decision} />
 }

@@ -8,19 +8,19 @@ export function RolesHead({ children }: { readonly children?: ReactNode }) {
   const { slug, workspace } = useHere()
   const { data } = useRequestsQuery(slug)
   const waiting = toDecideOf(data, 'role', 'privilege').length
-  const asked = { to: '/requests', word: waiting === 0 ? 'Requests' : `Requests (${waiting})` }
+  const requests = { to: '/requests', word: waiting === 0 ? 'Requests' : `Requests (${waiting})` }
   const views = [
     { to: '', word: 'List' },
     { to: '/privileges', word: 'Privileges' },
     { to: '/matrix', word: 'Matrix' },
     { to: '/levels', word: 'Access levels' },
-    asked,
+    requests,
   ]
   return (
     <SectionHead
       title="Roles"
       base={`/at/${slug}/roles`}
-      views={workspace.me.privileges.includes('view roles') ? views : [asked]}
+      views={workspace.me.privileges.includes('view roles') ? views : [requests]}
     >
       {children}
     </SectionHead>

@@ -48,7 +48,7 @@ export function RolesScreen() {
         <RolesHead>
           <FindRoles find={find} onFind={setFind} />
           {view.below !== null && (
-            <button type="button" className="btn-act ml-auto" onClick={() => open('/new')}>
+            <button type="button" className="btn-main ml-auto" onClick={() => open('/new')}>
               Create role …
             </button>
           )}

@@ -87,7 +87,7 @@ function Bar({ view, draft, isDeciding, onDecide, onDrop, children }: BarProps) 
         </p>
         {!isDeciding && (
           <span className="ml-auto flex gap-2">
-            <button type="button" className="btn-act" onClick={onDecide}>
+            <button type="button" className="btn-main" onClick={onDecide}>
               Preview …
             </button>
             <button type="button" className="btn-plain" onClick={onDrop}>
@@ -111,5 +111,5 @@ function Applying({ draft, onLeave, onDone }: ApplyingProps) {
   const count = Object.keys(draft).length
   const words = counted(count, 'role', 'roles')
   const decision = useDecision(editsOf(draft), `${words} changed.`, onDone)
-  return <Decision act={`Apply to ${words}`} onLeave={onLeave} {...decision} />
+  return <Decision label={`Apply to ${words}`} onLeave={onLeave} {...decision} />
 }

@@ -56,13 +56,13 @@ interface Props {
 }
 
 function Deciding({ edit, isClosing, onDone }: Props) {
-  const said = isClosing
+  const confirmation = isClosing
     ? 'Everything is closed to guests and the web.'
     : 'Guests and the web have their access again.'
-  const decision = useDecision([edit], said, onDone)
+  const decision = useDecision([edit], confirmation, onDone)
   return (
     <Decision
-      act={isClosing ? 'Close everything' : 'Open again'}
+      label={isClosing ? 'Close everything' : 'Open again'}
       isDrastic={isClosing}
       onLeave={onDone}
       {...decision}

@@ -38,7 +38,7 @@ function LinkDays({ settings: { invitationDays } }: Props) {
       does="Applies to new invitations. Later, an invitation has to be sent again."
       now={<strong>{dayWords(invitationDays)}</strong>}
       edit={isGood ? { invitationDays: days } : undefined}
-      act={`Set to ${dayWords(days)}`}
+      label={`Set to ${dayWords(days)}`}
       onLeave={() => setNext(String(invitationDays))}
     >
       <TextField label="Days" type="number" min={1} max={365} value={next} onValue={setNext} />
@@ -62,7 +62,7 @@ function Rules({ settings: { houseRules } }: Props) {
         )
       }
       edit={next.trim() === houseRules ? undefined : { houseRules: next.trim() }}
-      act={next.trim() === '' ? 'Remove house rules' : 'Save house rules'}
+      label={next.trim() === '' ? 'Remove house rules' : 'Save house rules'}
       onLeave={() => setNext(houseRules)}
     >
       <TextArea label="House rules" rows={6} maxLength={20000} value={next} onValue={setNext} />

@@ -42,7 +42,7 @@ function Ceiling({ settings: { guestCeiling, guests } }: Props) {
       does={`Guests never have more than this level, on all places. It applies at once to ${counted(guests, 'guest', 'guests')}. Guests can never share, break inheritance or publish.`}
       now={<Level actions={guestCeiling} />}
       edit={next === guestCeiling ? undefined : { guestCeiling: next }}
-      act="Set highest level"
+      label="Set highest level"
       onLeave={() => setNext(guestCeiling)}
     >
       <LevelChoice
@@ -79,7 +79,7 @@ function Domains({ title, field, domains, does }: DomainsProps) {
       does={does}
       now={domains.length === 0 ? 'Any domain.' : <strong>{listed(domains)}</strong>}
       edit={isChanged ? { [field]: next } : undefined}
-      act={next.length === 0 ? 'Allow any domain' : `Allow only ${listed(next)}`}
+      label={next.length === 0 ? 'Allow any domain' : `Allow only ${listed(next)}`}
       onLeave={() => setText(domains.join(', '))}
     >
       <TextField

@@ -90,7 +90,7 @@ function Naming({ person, onDone }: { readonly person: Option; readonly onDone: 
     until: null,
   } as const
   const decision = useDecision([edit], `${person.name} is now an owner.`, onDone)
-  return <Decision act={`Make ${person.name} an owner`} onLeave={onDone} {...decision} />
+  return <Decision label={`Make ${person.name} an owner`} onLeave={onDone} {...decision} />
 }
 
 function HandOver({ view }: Props) {
@@ -135,7 +135,7 @@ function Offering({
       />
       <TextField label={`Message to ${person.name}`} maxLength={1000} value={reason} onValue={setReason} />
       <ProblemNote problem={problem} />
-      <ActOrLeave act={`Send offer to ${person.name}`} isDisabled={isBusy} onLeave={onDone} />
+      <ActOrLeave label={`Send offer to ${person.name}`} isDisabled={isBusy} onLeave={onDone} />
     </OpenedForm>
   )
 }
@@ -153,7 +153,7 @@ function Offered({ view }: Props) {
           Offered to {to.name} on <Day at={at} />. You would become {keeps}. Waiting for an answer.{' '}
           <button
             type="button"
-            className="act"
+            className="btn-inline"
             disabled={isBusy}
             onClick={() =>
               void apply([{ kind: 'handover.withdraw', handover: id }], 'Your offer is withdrawn.')

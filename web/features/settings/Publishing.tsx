@@ -16,7 +16,7 @@ export function Publishing({
       does={`People who can publish a place can make it readable for everybody on the web. If this is off, nothing can be read without signing in. ${counted(published, 'place is', 'places are')} published now.`}
       now={<strong>{allowsPublishing ? 'On' : 'Off'}</strong>}
       edit={next === allowsPublishing ? undefined : { allowsPublishing: next }}
-      act={next ? 'Turn publishing on' : 'Turn publishing off'}
+      label={next ? 'Turn publishing on' : 'Turn publishing off'}
       onLeave={() => setNext(allowsPublishing)}
     >
       <Tick isOn={next} onTick={setNext}>

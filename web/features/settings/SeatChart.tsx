@@ -13,7 +13,7 @@ export function SeatChart({ past }: Pick<SeatsView, 'past'>) {
   if (first === undefined || last === undefined || past.length < 2)
     return <p>There is only one day so far. The chart starts tomorrow.</p>
   const day = (at: number) => inWords(at, 'day')
-  const told = `From ${first.taken} used on ${day(first.at)} to ${last.taken} on ${day(last.at)}.`
+  const summary = `From ${first.taken} used on ${day(first.at)} to ${last.taken} on ${day(last.at)}.`
   return (
     <figure>
       <div aria-hidden>
@@ -59,7 +59,7 @@ export function SeatChart({ past }: Pick<SeatsView, 'past'>) {
         </ResponsiveContainer>
       </div>
       <figcaption className="quiet text-sm">
-        {told} The dashed line shows the number of seats in the plan.
+        {summary} The dashed line shows the number of seats in the plan.
       </figcaption>
     </figure>
   )

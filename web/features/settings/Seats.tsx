@@ -185,7 +185,7 @@ function ChangePlan({ view, onDone }: Props & { readonly onDone: () => void }) {
       onLeave={onDone}
       decision={
         isNumber && isOther(view, seats) ? (
-          <Deciding edit={edit} act={`Change to ${words}`} said={`${words}.`} onDone={onDone} />
+          <Deciding edit={edit} label={`Change to ${words}`} confirmation={`${words}.`} onDone={onDone} />
         ) : null
       }
     >
@@ -218,20 +218,22 @@ function NextPeriod({ view, seats }: Props & { readonly seats: number }) {
 
 interface DecidingProps {
   readonly edit: EditRequest
-  readonly act: string
-  readonly said: string
+  readonly label: string
+  readonly confirmation: string
   readonly onDone: () => void
 }
 
-function Deciding({ edit, act, said, onDone }: DecidingProps) {
-  const decision = useDecision([edit], said, onDone)
-  return <Decision act={act} onLeave={onDone} {...decision} />
+function Deciding({ edit, label, confirmation, onDone }: DecidingProps) {
+  const decision = useDecision([edit], confirmation, onDone)
+  return <Decision label={label} onLeave={onDone} {...decision} />
 }
 
 function Suspended({ view: { suspendedHoldSeats, mayChange } }: Props) {
   const [isOpen, setOpen] = useState(false)
   const edit: EditRequest = { kind: 'seats.change', suspendedHoldSeats: !suspendedHoldSeats }
-  const act = suspendedHoldSeats ? 'Free the seats of suspended people' : 'Keep the seats of suspended people'
+  const label = suspendedHoldSeats
+    ? 'Free the seats of suspended people'
+    : 'Keep the seats of suspended people'
   return (
     <section aria-label="Suspended people" className="border-t border-base-content py-4">
       <div className="flex items-start justify-between gap-6">
@@ -250,7 +252,7 @@ function Suspended({ view: { suspendedHoldSeats, mayChange } }: Props) {
           </button>
         )}
       </div>
-      {isOpen && <Deciding edit={edit} act={act} said="Changed." onDone={() => setOpen(false)} />}
+      {isOpen && <Deciding edit={edit} label={label} confirmation="Changed." onDone={() => setOpen(false)} />}
     </section>
   )
 }

@@ -12,13 +12,13 @@ interface Props {
   readonly now: ReactNode
   /** What changes it; `undefined` while nothing is changed. */
   readonly edit: Omit<Extract<EditRequest, { kind: 'workspace.change' }>, 'kind'> | undefined
-  readonly act: string
+  readonly label: string
   readonly onLeave: () => void
   readonly children: ReactNode
 }
 
 /** One setting: how it is, what it does to whom, and the act that changes it, with its effect first. */
-export function Setting({ title, does, now, edit, act, onLeave, children }: Props) {
+export function Setting({ title, does, now, edit, label, onLeave, children }: Props) {
   const [isOpen, setOpen] = useState(false)
   const close = () => {
     setOpen(false)
@@ -47,7 +47,7 @@ export function Setting({ title, does, now, edit, act, onLeave, children }: Prop
         <Drafted
           onLeave={close}
           decision={
-            edit === undefined ? null : <Changing title={title} edit={edit} act={act} onLeave={close} />
+            edit === undefined ? null : <Changing title={title} edit={edit} label={label} onLeave={close} />
           }
         >
           {children}
@@ -60,11 +60,11 @@ export function Setting({ title, does, now, edit, act, onLeave, children }: Prop
 interface ChangingProps {
   readonly title: string
   readonly edit: Omit<Extract<EditRequest, { kind: 'workspace.change' }>, 'kind'>
-  readonly act: string
+  readonly label: string
   readonly onLeave: () => void
 }
 
-function Changing({ title, edit, act, onLeave }: ChangingProps) {
+function Changing({ title, edit, label, onLeave }: ChangingProps) {
   const decision = useDecision([{ kind: 'workspace.change', ...edit }], `${title} changed.`, onLeave)
-  return <Decision act={act} onLeave={onLeave} {...decision} />
+  return <Decision label={label} onLeave={onLeave} {...decision} />
 }

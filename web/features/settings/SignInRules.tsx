@@ -21,7 +21,7 @@ export function SignInRules({ settings }: { readonly settings: SettingsView }) {
         does="People with these roles must set up two-step sign-in before they can open the workspace."
         now={names.length === 0 ? 'Not required for anybody.' : <strong>{listed(names)}</strong>}
         edit={isChanged ? { twoStepFor: [...next] } : undefined}
-        act={next.length === 0 ? 'Do not require it' : 'Require it'}
+        label={next.length === 0 ? 'Do not require it' : 'Require it'}
         onLeave={() => setNext(twoStepFor)}
       >
         <fieldset className="grid gap-1.5">
@@ -82,7 +82,7 @@ function Ends({ settings: { signInDays, idleHours } }: { readonly settings: Sett
         </strong>
       }
       edit={isGood && isChanged ? next : undefined}
-      act="Save"
+      label="Save"
       onLeave={leave}
     >
       <div className="flex flex-wrap gap-3">

@@ -30,7 +30,7 @@ function Name({ settings: { name } }: Props) {
       does="Shown on every page and in every mail. The addresses of pages do not change."
       now={<strong>{name}</strong>}
       edit={isChanged ? { name: next.trim() } : undefined}
-      act={`Rename to ${next.trim()}`}
+      label={`Rename to ${next.trim()}`}
       onLeave={() => setNext(name)}
     >
       <TextField label="Name of the workspace" maxLength={200} value={next} onValue={setNext} />
@@ -47,7 +47,7 @@ function WorkspacePicture({ settings: { name, picture } }: Props) {
       does="Shown beside the name of the workspace."
       now={<Picture name={name} src={pictureAddress(slug, picture)} size={40} />}
       edit={chosen.id === picture ? undefined : { picture: chosen.id }}
-      act="Save picture"
+      label="Save picture"
       onLeave={() => {}}
     >
       <ChoosePicture name={name} {...chosen} />
@@ -64,7 +64,7 @@ function TimeZone({ settings: { timeZone } }: Props) {
       does="“Until 3 March” means the end of that day in this time zone. Existing end dates do not move."
       now={<strong>{timeZone.replaceAll('_', ' ')}</strong>}
       edit={next === timeZone ? undefined : { timeZone: next }}
-      act={`Set to ${next.replaceAll('_', ' ')}`}
+      label={`Set to ${next.replaceAll('_', ' ')}`}
       onLeave={() => setNext(timeZone)}
     >
       <Choice
@@ -90,7 +90,7 @@ function DefaultRole({ settings: { defaultRole, roles } }: Props) {
       does="People who are invited as members get this role if no other role is chosen. Existing members keep their roles."
       now={<strong>{nameOf(defaultRole)}</strong>}
       edit={next === defaultRole ? undefined : { defaultRole: next }}
-      act={`Set to ${nameOf(next)}`}
+      label={`Set to ${nameOf(next)}`}
       onLeave={() => setNext(defaultRole)}
     >
       <Choice

@@ -56,8 +56,9 @@ function NewPassword({ token, session, link }: ByLinkProps & { readonly link: Ac
   const navigate = useNavigate()
   const submit = async () => {
     const { error } = await open({ token, password, endsTwoStep })
-    const said = 'Your password is changed and you are signed out everywhere. Sign in with the new password.'
-    if (error === undefined) await navigate('/sign-in', { replace: true, state: { said } })
+    const message =
+      'Your password is changed and you are signed out everywhere. Sign in with the new password.'
+    if (error === undefined) await navigate('/sign-in', { replace: true, state: { message } })
   }
   return (
     <Entry title="Choose a new password">

@@ -40,7 +40,7 @@ export function SignedInAs({ session: { account }, mail }: Props) {
         you continue, you do so as {mail}.
       </p>
       <p className="mt-1 flex items-baseline gap-4">
-        <button type="button" className="act" onClick={() => void signOut()}>
+        <button type="button" className="btn-inline" onClick={() => void signOut()}>
           Sign out
         </button>
         <Link className="link" to="/">

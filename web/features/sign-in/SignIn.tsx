@@ -17,7 +17,7 @@ export function SignIn() {
   const [needsCode, setNeedsCode] = useState(false)
   const [signIn, { error, isLoading }] = useSignInMutation()
   const navigate = useNavigate()
-  const { then, said } = (useLocation().state ?? {}) as { then?: string; said?: string }
+  const { then, message } = (useLocation().state ?? {}) as { then?: string; message?: string }
   const submit = async () => {
     const { data, error } = await signIn({ mail, password, ...(needsCode ? { code } : {}) })
     if (data !== undefined) await navigate(then ?? '/', { replace: true })
@@ -26,8 +26,8 @@ export function SignIn() {
   const problem = asksForCode(error) ? undefined : (error as Problem | undefined)
   return (
     <Entry title={needsCode ? 'Two-step sign-in' : 'Sign in'} beside={<WhatThisIs />}>
-      {said !== undefined && !needsCode && (
-        <p className="mb-4 border-l-4 border-primary bg-base-200 px-3 py-2">{said}</p>
+      {message !== undefined && !needsCode && (
+        <p className="mb-4 border-l-4 border-primary bg-base-200 px-3 py-2">{message}</p>
       )}
       <form className="grid gap-4" onSubmit={onSubmit(submit)}>
         {needsCode ? (

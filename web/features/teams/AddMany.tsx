@@ -65,7 +65,7 @@ function Deciding({ team, people, until, onDone }: DecidingProps) {
   }))
   const count = peopleWords(people.length)
   const decision = useDecision(edits, `${count} added to ${team.name}.`, onDone)
-  return <Decision act={`Add ${count} to ${team.name}`} onLeave={onDone} {...decision} />
+  return <Decision label={`Add ${count} to ${team.name}`} onLeave={onDone} {...decision} />
 }
 
 interface Choosing {

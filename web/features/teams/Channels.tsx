@@ -27,7 +27,7 @@ export function Channels({ team }: { readonly team: TeamView }) {
             {channel.mayChange && open !== channel.id && (
               <button
                 type="button"
-                className="act mt-1 text-sm"
+                className="btn-inline mt-1 text-sm"
                 aria-label={`Change the channel ${channel.name}`}
                 onClick={() => setOpen(channel.id)}
               >
@@ -39,7 +39,7 @@ export function Channels({ team }: { readonly team: TeamView }) {
         ))}
       </ul>
       {mayCreateChannels && open !== 'new' && (
-        <button type="button" className="act mt-1.5 text-sm" onClick={() => setOpen('new')}>
+        <button type="button" className="btn-inline mt-1.5 text-sm" onClick={() => setOpen('new')}>
           Create channel …
         </button>
       )}
@@ -87,7 +87,12 @@ function Changing({ team, channel, onDone }: ChangingProps) {
   const [archived, setArchived] = useState(channel.isArchived)
   const edit = { kind: 'channel.change', channel: channel.id, ...sent(fields), archived } as const
   return (
-    <Settled edit={edit} act="Save channel" said={`The channel ${fields.name} is changed.`} onDone={onDone}>
+    <Settled
+      edit={edit}
+      label="Save channel"
+      confirmation={`The channel ${fields.name} is changed.`}
+      onDone={onDone}
+    >
       <ChannelFields team={team} fields={fields} onFields={setFields} />
       <label className="flex items-center gap-2">
         <input
@@ -108,8 +113,8 @@ function Creating({ team, onDone }: Omit<ChangingProps, 'channel'>) {
   return (
     <Settled
       edit={fields.name.trim() === '' ? undefined : edit}
-      act="Create channel"
-      said={`The channel ${fields.name.trim()} is created.`}
+      label="Create channel"
+      confirmation={`The channel ${fields.name.trim()} is created.`}
       onDone={onDone}
     >
       <ChannelFields team={team} fields={fields} onFields={setFields} />
@@ -131,18 +136,18 @@ const sent = ({ name, note, only }: Fields) => ({
 
 interface SettledProps {
   readonly edit: EditRequest | undefined
-  readonly act: string
-  readonly said: string
+  readonly label: string
+  readonly confirmation: string
   readonly onDone: () => void
   readonly children: React.ReactNode
 }
 
 const nothing: readonly EditRequest[] = []
 
-function Settled({ edit, act, said, onDone, children }: SettledProps) {
-  const decision = useDecision(edit === undefined ? nothing : [edit], said, onDone)
+function Settled({ edit, label, confirmation, onDone, children }: SettledProps) {
+  const decision = useDecision(edit === undefined ? nothing : [edit], confirmation, onDone)
   return (
-    <Decision act={act} isWaiting={edit === undefined} onLeave={onDone} {...decision}>
+    <Decision label={label} isWaiting={edit === undefined} onLeave={onDone} {...decision}>
       {children}
     </Decision>
   )

@@ -57,7 +57,7 @@ function Request({
         <span className="flex shrink-0 gap-3 text-sm">
           <button
             type="button"
-            className="act"
+            className="btn-inline"
             aria-label={`Accept: ${person.name}`}
             onClick={() => setAnswer('in')}
           >
@@ -65,7 +65,7 @@ function Request({
           </button>
           <button
             type="button"
-            className="act"
+            className="btn-inline"
             aria-label={`Decline: ${person.name}`}
             onClick={() => setAnswer('declined')}
           >
@@ -90,7 +90,7 @@ interface Answering {
 function LettingIn({ team, request: { id, person }, onDone }: Answering) {
   const edit = { kind: 'request.accept', request: id, gives: { of: 'team' }, comment: '' } as const
   const decision = useDecision([edit], `${person.name} is added to ${team.name}.`, onDone)
-  return <Decision act={`Accept ${person.name}`} onLeave={onDone} {...decision} />
+  return <Decision label={`Accept ${person.name}`} onLeave={onDone} {...decision} />
 }
 
 function Declining({ request: { id, person }, onDone }: Answering) {
@@ -108,7 +108,7 @@ function Declining({ request: { id, person }, onDone }: Answering) {
     <OpenedForm label={`Decline ${person.name}`} onAct={submit} onLeave={onDone}>
       <TextField label={`Message to ${person.name}`} maxLength={1000} value={comment} onValue={setComment} />
       <ProblemNote problem={problem} />
-      <ActOrLeave act="Decline" isDisabled={isBusy} onLeave={onDone} />
+      <ActOrLeave label="Decline" isDisabled={isBusy} onLeave={onDone} />
     </OpenedForm>
   )
 }
@@ -139,7 +139,7 @@ export function Asking({ team }: { readonly team: TeamView }) {
       {myRequest !== null && myRequest.declined === null && (
         <p className="mb-3">
           You requested to join on <Day at={myRequest.at} />. A lead decides.{' '}
-          <button type="button" className="act" disabled={isBusy} onClick={() => void takeBack()}>
+          <button type="button" className="btn-inline" disabled={isBusy} onClick={() => void takeBack()}>
             Withdraw
           </button>
         </p>
@@ -150,7 +150,7 @@ export function Asking({ team }: { readonly team: TeamView }) {
         </p>
       )}
       {mayAsk && !isOpen && (
-        <button type="button" className="btn-act mb-4" onClick={() => setOpen(true)}>
+        <button type="button" className="btn-main mb-4" onClick={() => setOpen(true)}>
           Request to join …
         </button>
       )}
@@ -162,7 +162,7 @@ export function Asking({ team }: { readonly team: TeamView }) {
           onLeave={() => setOpen(false)}
         >
           <TextField label="Message to the leads" maxLength={1000} value={reason} onValue={setReason} />
-          <ActOrLeave act={`Request to join ${name}`} isDisabled={isBusy} onLeave={() => setOpen(false)} />
+          <ActOrLeave label={`Request to join ${name}`} isDisabled={isBusy} onLeave={() => setOpen(false)} />
         </OpenedForm>
       )}
       <ProblemNote problem={problem} />

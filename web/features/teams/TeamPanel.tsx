@@ -32,7 +32,7 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
           </Link>
         )}
         {team.mayJoin && !isJoining && (
-          <button type="button" className="btn-act" onClick={() => setJoining(true)}>
+          <button type="button" className="btn-main" onClick={() => setJoining(true)}>
             Join …
           </button>
         )}
@@ -56,8 +56,13 @@ export function TeamPanel({ team, onClose }: { readonly team: TeamView; readonly
 function Join({ team, onDone }: { readonly team: TeamView; readonly onDone: () => void }) {
   const { workspace } = useHere()
   const person = workspace.me.id
-  const said = `You joined ${team.name}.`
-  return <Deciding act={{ person, edit: joining(team, person), act: 'Join team', said }} onDone={onDone} />
+  const confirmation = `You joined ${team.name}.`
+  return (
+    <Deciding
+      act={{ person, edit: joining(team, person), label: 'Join team', confirmation }}
+      onDone={onDone}
+    />
+  )
 }
 
 type Managed = 'settings' | 'archive' | 'delete'
@@ -101,8 +106,8 @@ function Archiving({ team, onDone }: { readonly team: TeamView; readonly onDone:
   const act = {
     person: '',
     edit: { kind: 'team.archive', team: id, archived: !isArchived },
-    act: isArchived ? `Restore ${name}` : `Archive ${name}`,
-    said: isArchived ? `${name} is restored.` : `${name} is archived.`,
+    label: isArchived ? `Restore ${name}` : `Archive ${name}`,
+    confirmation: isArchived ? `${name} is restored.` : `${name} is archived.`,
   } as const
   return <Deciding act={act} onDone={onDone} />
 }
@@ -112,8 +117,8 @@ function Deleting({ team: { id, name }, onDone }: { readonly team: TeamView; rea
   const act = {
     person: '',
     edit: { kind: 'team.delete', team: id },
-    act: `Delete ${name} and its home for good`,
-    said: `${name} is deleted.`,
+    label: `Delete ${name} and its home for good`,
+    confirmation: `${name} is deleted.`,
   } as const
   return <Deciding act={act} onDone={onDone} />
 }

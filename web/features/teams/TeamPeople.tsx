@@ -17,8 +17,8 @@ import { AddMany } from './AddMany.tsx'
 interface Act {
   readonly person: string
   readonly edit: EditRequest
-  readonly act: string
-  readonly said: string
+  readonly label: string
+  readonly confirmation: string
 }
 
 interface Part {
@@ -41,18 +41,18 @@ export function TeamPeople({ team }: { readonly team: TeamView }) {
       )}
       {mayFill && <AddPerson team={team} onAct={onAct} />}
       {mayFill && !isMany && (
-        <button type="button" className="act mt-1 text-sm" onClick={() => setMany(true)}>
+        <button type="button" className="btn-inline mt-1 text-sm" onClick={() => setMany(true)}>
           Add several people …
         </button>
       )}
       {isMany && <AddMany team={team} onDone={() => setMany(false)} />}
-      {isNew && <Deciding key={act.act} act={act} onDone={() => onAct(undefined)} />}
+      {isNew && <Deciding key={act.label} act={act} onDone={() => onAct(undefined)} />}
       <ul className="mt-2">
         {team.people.map(person => (
           <li key={person.id} className="border-t border-base-300 py-1.5">
             <TeamPerson person={person} team={team} onAct={onAct} />
             {act?.person === person.id && (
-              <Deciding key={act.act} act={act} onDone={() => onAct(undefined)} />
+              <Deciding key={act.label} act={act} onDone={() => onAct(undefined)} />
             )}
           </li>
         ))}
@@ -75,9 +75,9 @@ export function Deciding({ act, onDone }: { readonly act: Act; readonly onDone: 
     until: through === '' ? null : endOfDay(through, timeZone),
   }
   const edit = act.edit.kind === 'member.add' ? { ...act.edit, ...span } : act.edit
-  const decision = useDecision([edit], act.said, onDone)
+  const decision = useDecision([edit], act.confirmation, onDone)
   return (
-    <Decision act={act.act} isDrastic={takesAway.has(act.edit.kind)} onLeave={onDone} {...decision}>
+    <Decision label={act.label} isDrastic={takesAway.has(act.edit.kind)} onLeave={onDone} {...decision}>
       {isAdding && <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />}
     </Decision>
   )
@@ -112,8 +112,8 @@ function AddPerson({ team, onAct }: Part) {
         onAct({
           person: value,
           edit: joining(team, value),
-          act: `Add ${name} to ${team.name}`,
-          said: `${name} is added to ${team.name}.`,
+          label: `Add ${name} to ${team.name}`,
+          confirmation: `${name} is added to ${team.name}.`,
         })
       }
     />
@@ -156,14 +156,14 @@ function Leading({ person, team, onAct }: Part & { readonly person: TeamPersonVi
   return (
     <button
       type="button"
-      className="act"
+      className="btn-inline"
       aria-label={`${word}: ${person.name}`}
       onClick={() =>
         onAct({
           person: person.id,
           edit: { kind: 'member.change', team: team.id, person: person.id, lead: !person.lead },
-          act: person.lead ? `Remove ${person.name} as lead` : `Make ${person.name} a lead`,
-          said: `${person.name} is ${person.lead ? 'no longer a' : 'now a'} lead of ${team.name}.`,
+          label: person.lead ? `Remove ${person.name} as lead` : `Make ${person.name} a lead`,
+          confirmation: `${person.name} is ${person.lead ? 'no longer a' : 'now a'} lead of ${team.name}.`,
         })
       }
     >
@@ -179,14 +179,14 @@ function Offboarding({ person, team, onAct }: Part & { readonly person: TeamPers
   return (
     <button
       type="button"
-      className="act"
+      className="btn-inline"
       aria-label={isMe ? `Leave ${team.name}` : `Remove: ${person.name}`}
       onClick={() =>
         onAct({
           person: person.id,
           edit: { kind: 'member.remove', team: team.id, person: person.id },
-          act: isMe ? 'Leave team' : `Remove ${person.name}`,
-          said: `${person.name} is removed from ${team.name}.`,
+          label: isMe ? 'Leave team' : `Remove ${person.name}`,
+          confirmation: `${person.name} is removed from ${team.name}.`,
         })
       }
     >

@@ -29,7 +29,7 @@ export function TeamSettings({ team, onDone }: { readonly team: TeamView; readon
   const edit = { kind: 'team.change', team: team.id, ...fields, picture: picture.id } as const
   const decision = useDecision([edit], `${fields.name} is changed.`, onDone)
   return (
-    <Decision act="Save settings" onLeave={onDone} {...decision}>
+    <Decision label="Save settings" onLeave={onDone} {...decision}>
       <ChoosePicture name={fields.name} {...picture} />
       <TextField
         label="Name"

@@ -37,7 +37,7 @@ export function TeamsScreen() {
             onChange={event => setSearch(event.target.value)}
           />
           {mayCreate && (
-            <button type="button" className="btn-act ml-auto" onClick={() => open('/new')}>
+            <button type="button" className="btn-main ml-auto" onClick={() => open('/new')}>
               Create team …
             </button>
           )}

@@ -48,12 +48,12 @@ function Begin({ view, isOutline }: Props & { readonly isOutline: boolean }) {
   const isReady = reason.trim() !== '' && (isOutline || person !== undefined)
   const begin = async () => {
     const through = isOutline ? null : (person?.value ?? null)
-    const said = isOutline
+    const confirmation = isOutline
       ? 'You have outline access for one hour.'
       : `You see the workspace as ${person?.name ?? ''} for one hour.`
     const { applied } = await apply(
       [{ kind: 'session.begin', session: 'new:session', through, reason }],
-      said,
+      confirmation,
     )
     const made = applied?.made['new:session']
     if (made !== undefined) void navigate(`/at/${slug}/oversight/sessions/${made}`)
@@ -74,7 +74,7 @@ function Begin({ view, isOutline }: Props & { readonly isOutline: boolean }) {
         ) : (
           <p>
             <strong>{person.name}</strong>{' '}
-            <button type="button" className="act text-sm" onClick={() => setPerson(undefined)}>
+            <button type="button" className="btn-inline text-sm" onClick={() => setPerson(undefined)}>
               Another person
             </button>
           </p>
@@ -87,7 +87,7 @@ function Begin({ view, isOutline }: Props & { readonly isOutline: boolean }) {
         onValue={setReason}
       />
       <ProblemNote problem={problem} />
-      <button className="btn-act justify-self-start" disabled={!isReady || isBusy}>
+      <button className="btn-main justify-self-start" disabled={!isReady || isBusy}>
         {isOutline
           ? 'Start outline access'
           : person === undefined

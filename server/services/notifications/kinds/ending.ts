@@ -40,8 +40,8 @@ export const ending: NotificationKind<Data> = {
     // Lengthened or ended meanwhile: there is nothing to tell any more.
     if (row == null || row.until !== data.until) return undefined
     const nearing = { ...data, after: row } as unknown as Nearing
-    const told = tellOf(reader, nearing, throughDay(data.until, workspaceOf(state).timeZone, at))
-    return told === undefined ? undefined : { ...told, offer: offerOf(reader, nearing) }
+    const text = tellOf(reader, nearing, throughDay(data.until, workspaceOf(state).timeZone, at))
+    return text === undefined ? undefined : { ...text, offer: offerOf(reader, nearing) }
   },
 }
 
@@ -61,7 +61,11 @@ function offerOf(reader: Asker, { table, after }: Nearing): NotificationView['of
         : { kind: 'person.end', person: after.id, until }
   if (!judge(snapshot, { author, reason: '', edits: [edit] }).ok) return null
   const day = throughDay(until, workspaceOf(snapshot.state).timeZone, snapshot.at)
-  return { act: `Extend until ${day}`, said: `Extended until ${day}.`, edits: [edit as EditRequest] }
+  return {
+    label: `Extend until ${day}`,
+    confirmation: `Extended until ${day}.`,
+    edits: [edit as EditRequest],
+  }
 }
 
 function peopleConcerned({ after: snapshot }: Written, { table, after }: Nearing): PersonId[] {

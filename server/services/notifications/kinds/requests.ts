@@ -97,8 +97,8 @@ function accessAskedOf({ after }: Written, request: AccessRequest, step: AccessA
   if (isGiven(after, request) || !isOpen(request, after.at)) return []
   const [near = [], others = []] = decidersOnAccess(after, request)
   // Those who were told before are not told again when it goes on; where nobody is near, all are told at once.
-  const told = near.length === 0 ? (step === 'go on' ? [] : others) : step === 'go on' ? others : near
-  return telling(told, { request: request.id, step })
+  const people = near.length === 0 ? (step === 'go on' ? [] : others) : step === 'go on' ? others : near
+  return telling(people, { request: request.id, step })
 }
 
 const telling = <Data>(people: readonly PersonId[], data: Data) => people.map(person => ({ person, data }))

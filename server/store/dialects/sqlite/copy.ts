@@ -13,8 +13,8 @@ export const copyDatabase = (file: string, to: string): Promise<void> =>
 export const faultOf = (file: string): Promise<string | undefined> =>
   withFile(file, async ask => {
     const rows = await ask('PRAGMA integrity_check')
-    const said = rows.map(row => String(row['integrity_check']))
-    return said.join() === 'ok' ? undefined : said.join('; ')
+    const result = rows.map(row => String(row['integrity_check']))
+    return result.join() === 'ok' ? undefined : result.join('; ')
   }).catch((error: unknown) => (error as Error).message)
 
 /** The changes of the tables that a file has been through. */

@@ -11,7 +11,7 @@ export const packedReader = (reading: Reading): PackedReader => ({
     const what = `${asLines(arrayOf(reading.kinds.nodes.fields, fields))} AS lines`
     return (await selected<{ lines: Buffer }>(reading, { from: 'nodes', by: byId, what })).lines
   },
-  entries: (table, said) => entriesOf(reading, table, said),
+  entries: (table, names) => entriesOf(reading, table, names),
   records: async table => {
     const what = `${asArray(arrayOf(reading.kinds[table].fields))} AS records`
     return (await selected<{ records: string }>(reading, { from: table, what })).records
@@ -70,13 +70,13 @@ async function outlineOf(reading: Reading): Promise<PackedOutline> {
 function entriesOf(
   reading: Reading,
   table: 'grants' | 'limits',
-  said: readonly string[],
+  names: readonly string[],
 ): Promise<PackedEntryRows> {
   const { fields } = reading.kinds[table]
   return selected<PackedEntryRows>(reading, {
     from: table,
     what: `${idsAsLines}, ${asLines('node')} AS places, ${asArray('principal')} AS principals,
-      ${asArray(arrayOf(fields, said))} AS said, ${asLines(arrayOf(fields))} AS records`,
+      ${asArray(arrayOf(fields, names))} AS contents, ${asLines(arrayOf(fields))} AS records`,
   })
 }
 

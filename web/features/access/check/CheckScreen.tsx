@@ -36,8 +36,8 @@ export function CheckScreen() {
   }
   const action = allActions.find(each => each === params.get('action')) ?? 'see'
   // “me” is whoever follows the address.
-  const asked = params.get('person')
-  const person = asked === 'me' ? workspace.me.id : asked
+  const personAsked = params.get('person')
+  const person = personAsked === 'me' ? workspace.me.id : personAsked
   return (
     <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
       <OversightHead me={workspace.me} />

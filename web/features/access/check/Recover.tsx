@@ -17,7 +17,7 @@ export function Recover({ place }: { readonly place: string }) {
       {isOpen ? (
         <Form place={place} onDone={() => setOpen(false)} />
       ) : (
-        <button type="button" className="act mt-1 text-sm" onClick={() => setOpen(true)}>
+        <button type="button" className="btn-inline mt-1 text-sm" onClick={() => setOpen(true)}>
           Recover access …
         </button>
       )}
@@ -33,7 +33,7 @@ function Form({ place, onDone }: { readonly place: string; readonly onDone: () =
   const decision = useDecision([edit], `${taker.name} is now a steward of the place.`, onDone)
   const members = people.filter(each => each.kind === 'member' && each.status === 'active')
   return (
-    <Decision act={`Make ${taker.name} steward`} onLeave={onDone} {...decision}>
+    <Decision label={`Make ${taker.name} steward`} onLeave={onDone} {...decision}>
       <p className="text-sm">All owners are told, and it stands in the history with its reason.</p>
       <div>
         <span className="label-line">Steward</span>

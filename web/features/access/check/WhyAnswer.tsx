@@ -44,7 +44,7 @@ export function WhyAnswer({ place, person, action }: Props) {
             person={person}
             sum={sum}
             place={place}
-            asked={may ? undefined : action}
+            first={may ? undefined : action}
           />
         </div>
       </div>

@@ -69,7 +69,7 @@ function Kept({ draft }: Props) {
           {from !== null && `, handed over by ${from.name}`} · <Day at={changedAt} />{' '}
           <button
             type="button"
-            className="act ml-2 text-base-content"
+            className="btn-inline ml-2 text-base-content"
             aria-expanded={isOpen}
             aria-label={`${isOpen ? 'Hide' : 'Show'} ${name}`}
             onClick={() => setOpen(!isOpen)}
@@ -98,7 +98,7 @@ function Draft({ draft }: Props) {
       <Items draft={draft} />
       {open === undefined && (
         <div className="mt-3 flex flex-wrap gap-2">
-          <button type="button" className="btn-act" onClick={() => setOpen('apply')}>
+          <button type="button" className="btn-main" onClick={() => setOpen('apply')}>
             Preview
           </button>
           {draft.name === '' && (
@@ -153,7 +153,7 @@ function Items({ draft }: Props) {
           </span>
           <button
             type="button"
-            className="act shrink-0 text-sm"
+            className="btn-inline shrink-0 text-sm"
             aria-label={`Remove from the draft: ${item.lines.join(', ')}`}
             onClick={() => void change({ slug, id: draft.id, without: index })}
           >
@@ -183,11 +183,11 @@ function ApplyEdits({ draft, edits, onDone }: EditsProps) {
   const count = changesWords(draft.count)
   const decision = useDecisionOn({
     edits,
-    said: `${count} applied.`,
+    confirmation: `${count} applied.`,
     onDone,
     draft: draft.id,
   })
-  return <Decision act={`Apply ${count}`} onLeave={onDone} tells {...decision} />
+  return <Decision label={`Apply ${count}`} onLeave={onDone} tells {...decision} />
 }
 
 function Keep({ draft, onDone }: OpenProps) {
@@ -209,7 +209,7 @@ function Keep({ draft, onDone }: OpenProps) {
         value={name}
         onChange={event => setName(event.target.value)}
       />
-      <button className="btn-act" disabled={isLoading || name.trim() === ''}>
+      <button className="btn-main" disabled={isLoading || name.trim() === ''}>
         Save draft
       </button>
       <button type="button" className="btn-plain" onClick={onDone}>

@@ -3,7 +3,7 @@ import type { DraftHead } from '#contract/views/drafts.ts'
 import type { Problem } from '#contract/views/problem.ts'
 import { useHandOverDraftMutation, useDraftRecipientsQuery } from '../../../api/drafts.ts'
 import { useHere } from '../../../api/use-here.ts'
-import { say } from '../../../store/said.ts'
+import { say } from '../../../store/message.ts'
 import { useAppDispatch } from '../../../store/store.ts'
 import { ActOrLeave } from '../../../ui/ActOrLeave.tsx'
 import { Choice } from '../../../ui/Choice.tsx'
@@ -29,7 +29,7 @@ export function HandOver({ draft, onDone }: Props) {
     return (
       <p className="mt-3">
         Nobody that you know can apply all of these changes.{' '}
-        <button type="button" className="act" onClick={onDone}>
+        <button type="button" className="btn-inline" onClick={onDone}>
           Cancel
         </button>
       </p>
@@ -60,7 +60,7 @@ export function HandOver({ draft, onDone }: Props) {
       />
       <TextField label="Message" maxLength={1000} value={comment} onValue={setComment} />
       <ProblemNote problem={error as Problem | undefined} />
-      <ActOrLeave act="Hand over" isDisabled={isLoading || to === ''} onLeave={onDone} />
+      <ActOrLeave label="Hand over" isDisabled={isLoading || to === ''} onLeave={onDone} />
     </OpenedForm>
   )
 }

@@ -32,7 +32,7 @@ export function AccessColumn({ node }: { readonly node: NodeView }) {
       <aside aria-label="Access" className="border-l border-base-300 py-3 text-center">
         <button
           type="button"
-          className="act [writing-mode:vertical-rl]"
+          className="btn-inline [writing-mode:vertical-rl]"
           onClick={() => dispatch(foldAccess(false))}
         >
           Access

@@ -20,7 +20,7 @@ export function CloseNow({ access, node }: Props) {
     closed === undefined ? 'Close to guests and the web …' : 'Closed to guests and the web: open again …'
   if (!isOpen)
     return (
-      <button type="button" className="act text-sm" onClick={() => setOpen(true)}>
+      <button type="button" className="btn-inline text-sm" onClick={() => setOpen(true)}>
         {word}
       </button>
     )
@@ -49,7 +49,7 @@ function Closing({ access, node, onDone }: Props & { readonly onDone: () => void
     onDone,
   )
   return (
-    <Decision act="Close now" isDrastic onLeave={onDone} {...decision}>
+    <Decision label="Close now" isDrastic onLeave={onDone} {...decision}>
       {words.length > 1 && (
         <FilterWords label="Close to" words={words} chosen={choice} onChoose={setChoice} />
       )}
@@ -93,5 +93,5 @@ function Opening({ node, limit, onDone }: OpeningProps) {
     `${node.name} is open to guests and the web again.`,
     onDone,
   )
-  return <Decision act="Open again" onLeave={onDone} {...decision} />
+  return <Decision label="Open again" onLeave={onDone} {...decision} />
 }

@@ -45,7 +45,7 @@ export function EverybodyHere({ access: { people, peopleCount }, node, onWhy }: 
         ))}
       </ul>
       {more > 0 ? (
-        <button type="button" className="act mt-1.5 text-sm" onClick={() => setShown(shown + more)}>
+        <button type="button" className="btn-inline mt-1.5 text-sm" onClick={() => setShown(shown + more)}>
           Show {more} more of {numberWords(peopleCount)}
         </button>
       ) : (

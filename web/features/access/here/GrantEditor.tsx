@@ -28,13 +28,13 @@ export function GrantEditor({ grant, node, onDone }: Props) {
   const edit: EditRequest = isSame
     ? { kind: 'grant.end', grant: grant.id }
     : { kind: 'grant.change', grant: grant.id, gives, until }
-  const said = isSame
+  const confirmation = isSame
     ? `The grant of ${grant.name} has ended.`
     : `${grant.name} now has ${level} on ${node.name}.`
-  const decision = useDecision([edit], said, onDone)
+  const decision = useDecision([edit], confirmation, onDone)
   const change = gives === grant.gives ? 'Change the end' : `Change to ${level}`
   return (
-    <Decision isDrastic={isSame} act={isSame ? 'End this grant' : change} onLeave={onDone} {...decision}>
+    <Decision isDrastic={isSame} label={isSame ? 'End this grant' : change} onLeave={onDone} {...decision}>
       <div className="grid grid-cols-2 gap-2">
         <LevelChoice
           label={`Level of ${grant.name}`}

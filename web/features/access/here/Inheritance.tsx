@@ -21,7 +21,7 @@ export function Inheritance({ access, node }: Props) {
       <div className="flex items-baseline justify-between gap-2">
         <h3 className="font-bold">{isBroken ? 'Inheritance is broken' : 'Inheritance'}</h3>
         {mayBreak && !isOpen && (
-          <button type="button" className="act shrink-0 text-sm" onClick={() => setOpen(true)}>
+          <button type="button" className="btn-inline shrink-0 text-sm" onClick={() => setOpen(true)}>
             {isBroken ? 'Restore inheritance …' : 'Break inheritance …'}
           </button>
         )}
@@ -53,13 +53,13 @@ interface DecidingProps {
 function Deciding({ node, isBroken, onDone }: DecidingProps) {
   const choices = isBroken ? restoring : breaking
   const [choice, setChoice] = useState<Choice>(choices[0].choice)
-  const said = isBroken
+  const confirmation = isBroken
     ? `Inheritance is restored on ${node.name}.`
     : `Inheritance is broken on ${node.name}.`
-  const decision = useDecision([editFor(node.id, choice)], said, onDone)
+  const decision = useDecision([editFor(node.id, choice)], confirmation, onDone)
   return (
     <Decision
-      act={isBroken ? 'Restore inheritance' : 'Break inheritance'}
+      label={isBroken ? 'Restore inheritance' : 'Break inheritance'}
       isDrastic={choice === 'empty' || choice === 'own'}
       onLeave={onDone}
       {...decision}

@@ -29,7 +29,7 @@ function Offboarding({ node, onLeave }: { readonly node: NodeView; readonly onLe
     () => void navigate(`/at/${slug}/content`),
   )
   return (
-    <Decision isDrastic act={`Leave ${node.name}`} {...decision} onLeave={onLeave}>
+    <Decision isDrastic label={`Leave ${node.name}`} {...decision} onLeave={onLeave}>
       <p className="text-sm">
         Your own grants on this place end. Access from a team or from a place above stays.
       </p>

@@ -46,7 +46,7 @@ export function LimitForm({ node, who, onDone }: Props) {
   )
   return (
     <Decision
-      act={allows === undefined ? 'Limit' : `Limit to ${level}`}
+      label={allows === undefined ? 'Limit' : `Limit to ${level}`}
       isDrastic={allows === 0}
       isWaiting={allows === undefined}
       onLeave={onDone}

@@ -30,7 +30,7 @@ export function Limits({ access, node, onWhy }: Props) {
           {access.limits.length === 0 ? 'No limits' : 'Limits'}
         </h3>
         {!isOpen && (
-          <button type="button" className="act shrink-0 text-sm" onClick={() => setOpen(true)}>
+          <button type="button" className="btn-inline shrink-0 text-sm" onClick={() => setOpen(true)}>
             Add limit …
           </button>
         )}
@@ -74,7 +74,7 @@ function Limited({ limit, onWhy }: { readonly limit: LimitView } & Pick<Props, '
         {limit.isHere && (
           <button
             type="button"
-            className="act text-sm"
+            className="btn-inline text-sm"
             aria-label={`Remove the limit of ${limit.name}`}
             onClick={() => setLifting(true)}
           >
@@ -96,7 +96,7 @@ function Held({ limit: { holds, spares }, onWhy }: { readonly limit: LimitView }
   return (
     <div className="text-sm">
       <p>
-        <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        <button type="button" className="btn-inline" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           Reduces the access of {holds.length === 1 ? holds[0]?.name : peopleWords(holds.length)}
         </button>
         <span className="quiet">.{spared}</span>
@@ -118,7 +118,7 @@ function Held({ limit: { holds, spares }, onWhy }: { readonly limit: LimitView }
 function Lifting({ limit, onDone }: { readonly limit: LimitView; readonly onDone: () => void }) {
   const edits = [{ kind: 'limit.end', limit: limit.id } as const]
   const decision = useDecision(edits, `The limit of ${limit.name} is removed.`, onDone)
-  return <Decision act="Remove limit" onLeave={onDone} {...decision} />
+  return <Decision label="Remove limit" onLeave={onDone} {...decision} />
 }
 
 interface Whom {
@@ -157,7 +157,7 @@ function NewLimit({ node, onDone }: { readonly node: NodeView; readonly onDone: 
             )}
           </span>
           {whom !== undefined && (
-            <button type="button" className="act" onClick={() => setWhom(undefined)}>
+            <button type="button" className="btn-inline" onClick={() => setWhom(undefined)}>
               Change
             </button>
           )}

@@ -63,12 +63,16 @@ function Mine({ node, actions, onWhy }: MineProps) {
         <span className="flex items-center gap-3">
           <strong>You</strong> <Level actions={actions} />
         </span>
-        <button type="button" className="act text-sm" onClick={() => onWhy({ person: workspace.me.id })}>
+        <button
+          type="button"
+          className="btn-inline text-sm"
+          onClick={() => onWhy({ person: workspace.me.id })}
+        >
           Why?
         </button>
       </p>
       {hasMore && !isAsking && (
-        <button type="button" className="act mt-2 text-sm" onClick={() => setAsking(true)}>
+        <button type="button" className="btn-inline mt-2 text-sm" onClick={() => setAsking(true)}>
           Request more access
         </button>
       )}

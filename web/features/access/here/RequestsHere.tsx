@@ -35,7 +35,7 @@ function Asked({
       {isOpen ? (
         <DecideRequest request={request} held={held} onDone={() => setOpen(false)} />
       ) : (
-        <button type="button" className="act text-sm" onClick={() => setOpen(true)}>
+        <button type="button" className="btn-inline text-sm" onClick={() => setOpen(true)}>
           Decide …
         </button>
       )}

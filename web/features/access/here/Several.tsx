@@ -27,7 +27,7 @@ export function Several({ places }: { readonly places: readonly string[] }) {
     <>
       <div className="mb-1 flex items-baseline justify-between">
         <h2 className="text-lg font-bold">{counted(places.length, 'place', 'places')} selected</h2>
-        <button type="button" className="act text-sm" onClick={() => dispatch(startPicking(false))}>
+        <button type="button" className="btn-inline text-sm" onClick={() => dispatch(startPicking(false))}>
           Cancel selection
         </button>
       </div>
@@ -105,7 +105,7 @@ function Opening({ given, receiver, onDone }: OpeningProps) {
   const where = placesWords(places.length)
   const decision = useDecision(edits, `${receiver.name} now has ${level} on ${where}.`, onDone)
   return (
-    <Decision act={`Give ${level} on ${where}`} onLeave={onDone} {...decision}>
+    <Decision label={`Give ${level} on ${where}`} onLeave={onDone} {...decision}>
       <p>
         Share <strong>{where}</strong> with <strong>{receiver.name}</strong>
       </p>

@@ -40,16 +40,16 @@ export function ShareForm({ node, receiver, onDone }: Props) {
     until,
   }
   const edits = mail === undefined ? [grant] : [inviting(mail, as), grant]
-  const said =
+  const confirmation =
     from !== ''
       ? `${name} gets ${level} on ${node.name} later, from the day that you chose.`
       : mail === undefined
         ? `${name} now has ${level} on ${node.name}.`
         : `${name} has ${level} on ${node.name} once they accept.`
-  const decision = useDecision(edits, said, onDone)
+  const decision = useDecision(edits, confirmation, onDone)
   return (
     <Decision
-      act={mail === undefined ? `Give ${level}` : `Invite and give ${level}`}
+      label={mail === undefined ? `Give ${level}` : `Invite and give ${level}`}
       onLeave={onDone}
       tells
       {...decision}

@@ -25,7 +25,12 @@ export function StateHere({ access, node }: Props) {
         <span className="min-w-0">
           <Inherited access={access} node={node} />.{' '}
           {differing > 0 && (
-            <button type="button" className="act" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+            <button
+              type="button"
+              className="btn-inline"
+              aria-expanded={isOpen}
+              onClick={() => setOpen(!isOpen)}
+            >
               {counted(differing, 'place below differs', 'places below differ')}
             </button>
           )}

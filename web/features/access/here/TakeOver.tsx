@@ -15,7 +15,7 @@ export function TakeOver({ node }: { readonly node: NodeView }) {
   const [isOpen, setOpen] = useState(false)
   if (!isOpen)
     return (
-      <button type="button" className="act text-sm" onClick={() => setOpen(true)}>
+      <button type="button" className="btn-inline text-sm" onClick={() => setOpen(true)}>
         Copy access from another place …
       </button>
     )
@@ -82,7 +82,7 @@ function Offered({ node, taken, onDone }: Props & { readonly taken: CopiedAccess
     return (
       <p className="mt-2">
         Everybody who has access there already has it here.{' '}
-        <button type="button" className="act" onClick={onDone}>
+        <button type="button" className="btn-inline" onClick={onDone}>
           Close
         </button>
       </p>
@@ -91,11 +91,11 @@ function Offered({ node, taken, onDone }: Props & { readonly taken: CopiedAccess
 }
 
 function Giving({ node, taken, onDone }: Props & { readonly taken: CopiedAccessView }) {
-  const said = `The access of ${taken.from.name} is copied to ${node.name}.`
-  const decision = useDecision(taken.edits, said, onDone)
+  const confirmation = `The access of ${taken.from.name} is copied to ${node.name}.`
+  const decision = useDecision(taken.edits, confirmation, onDone)
   const count = counted(taken.edits.length, 'grant', 'grants')
   return (
-    <Decision act={`Copy ${count}`} onLeave={onDone} {...decision}>
+    <Decision label={`Copy ${count}`} onLeave={onDone} {...decision}>
       <p className="text-sm">The grants on this place stay. Grants add up.</p>
       {taken.leftOut.length > 0 && (
         <ul className="border-l-4 border-warning pl-3 text-sm">

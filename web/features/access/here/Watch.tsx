@@ -24,7 +24,7 @@ export function Watch({ access: { watch }, node }: Props) {
     <>
       <button
         type="button"
-        className="act text-sm"
+        className="btn-inline text-sm"
         aria-pressed={watch !== null}
         disabled={isBusy}
         onClick={() => void turn()}

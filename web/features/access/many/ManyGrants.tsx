@@ -190,5 +190,5 @@ function Applying({ edits, act, onDone }: ApplyingProps) {
     onDone,
   )
   const word = act === 'Remove' ? 'End' : act === 'Limit' ? 'Add' : 'Change'
-  return <Decision act={`${word} ${count}`} isDrastic={act === 'Remove'} onLeave={onDone} {...decision} />
+  return <Decision label={`${word} ${count}`} isDrastic={act === 'Remove'} onLeave={onDone} {...decision} />
 }

@@ -154,7 +154,7 @@ function Adding({ principal, name, isGuest, place, onDone }: AddingProps) {
   }
   const decision = useDecision([edit], `${name} now has ${level} on ${place.name}.`, onDone)
   return (
-    <Decision act={`Give ${level} on ${place.name}`} onLeave={onDone} {...decision}>
+    <Decision label={`Give ${level} on ${place.name}`} onLeave={onDone} {...decision}>
       <LevelChoice
         label="Level"
         value={gives}

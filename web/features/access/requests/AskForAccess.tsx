@@ -55,7 +55,7 @@ export function AskForAccess({ address, has = noActions, onDone }: Props) {
         onValue={setReason}
       />
       <ProblemNote problem={problem} />
-      <ActOrLeave act={`Request ${level}`} isDisabled={isBusy || level === ''} onLeave={onDone} />
+      <ActOrLeave label={`Request ${level}`} isDisabled={isBusy || level === ''} onLeave={onDone} />
     </OpenedForm>
   )
 }

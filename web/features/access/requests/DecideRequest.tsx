@@ -32,16 +32,16 @@ export function DecideRequest({ request, held, onDone }: Props) {
   const isGiven = answer === answers.give
   const level = nameOfGiven(gives, workspace.ownLevels)
   const until = through === '' ? null : endOfDay(through, workspace.timeZone)
-  const said = { request: id, comment: comment.trim() }
+  const shared = { request: id, comment: comment.trim() }
   const edit: EditRequest = isGiven
-    ? { kind: 'request.accept', ...said, gives: { of: 'access', gives, until } }
-    : { kind: 'request.decline', ...said }
+    ? { kind: 'request.accept', ...shared, gives: { of: 'access', gives, until } }
+    : { kind: 'request.decline', ...shared }
   const done = isGiven
     ? `${person.name} now has ${level} on ${wants.place.name}.`
     : `The request of ${person.name} is declined.`
   const decision = useDecision([edit], done, onDone)
   return (
-    <Decision act={isGiven ? `Give ${level}` : 'Decline request'} onLeave={onDone} {...decision}>
+    <Decision label={isGiven ? `Give ${level}` : 'Decline request'} onLeave={onDone} {...decision}>
       <FilterWords
         label="Answer"
         words={[answers.give, answers.decline]}

@@ -12,17 +12,17 @@ export function NoAccess({ address }: { readonly address: string }) {
   const levelName = useLevelName()
   const [isAsking, setAsking] = useState(false)
   const { data: requests } = useRequestsQuery(slug)
-  const asked = mineOf(requests, 'access').find(each => each.wants.address === address)
+  const request = mineOf(requests, 'access').find(each => each.wants.address === address)
   return (
     <main className="max-w-xl px-6 py-6">
       <h1 className="mb-2 text-xl font-bold">There is nothing here that you can open.</h1>
       <p className="mb-4">It may have been moved or deleted, or it is not shared with you.</p>
-      {asked !== undefined && (
+      {request !== undefined && (
         <p className="mb-3 border-l-4 border-base-content pl-3">
-          You requested {levelName(asked.wants.actions)} here on <Day at={asked.at} />.{' '}
-          {asked.declined === null
+          You requested {levelName(request.wants.actions)} here on <Day at={request.at} />.{' '}
+          {request.declined === null
             ? 'You are notified when it is answered.'
-            : `${asked.declined.by} declined your request${asked.declined.comment === '' ? '.' : `: “${asked.declined.comment}”`}`}{' '}
+            : `${request.declined.by} declined your request${request.declined.comment === '' ? '.' : `: “${request.declined.comment}”`}`}{' '}
           <Link className="link" to={`/at/${slug}/oversight/requests`}>
             Your requests
           </Link>
@@ -31,8 +31,8 @@ export function NoAccess({ address }: { readonly address: string }) {
       {isAsking ? (
         <AskForAccess address={address} onDone={() => setAsking(false)} />
       ) : (
-        (asked === undefined || asked.declined !== null) && (
-          <button type="button" className="btn-act" onClick={() => setAsking(true)}>
+        (request === undefined || request.declined !== null) && (
+          <button type="button" className="btn-main" onClick={() => setAsking(true)}>
             Request access
           </button>
         )

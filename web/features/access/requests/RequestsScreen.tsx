@@ -86,7 +86,7 @@ function ToDecide({ request }: { readonly request: RequestView<AccessWantedView>
         <p className="flex gap-4 text-sm leading-7">
           <button
             type="button"
-            className="act"
+            className="btn-inline"
             aria-label={`Decide the request of ${person.name}`}
             onClick={() => setOpen(true)}
           >
@@ -132,7 +132,7 @@ function Mine({ request }: { readonly request: MyRequestView<MyAccessWantedView>
             {declined.by} declined your request{declined.comment === '' ? '.' : `: “${declined.comment}”`}
           </span>
         )}{' '}
-        <button type="button" className="act" disabled={isBusy} onClick={() => void takeBack()}>
+        <button type="button" className="btn-inline" disabled={isBusy} onClick={() => void takeBack()}>
           {declined === null ? 'Withdraw' : 'Dismiss'}
         </button>
       </p>

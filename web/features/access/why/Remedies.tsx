@@ -14,13 +14,13 @@ interface Props {
   /** The id of the place. */
   readonly place: string
   /** Asked for from the start. */
-  readonly asked?: Action | undefined
+  readonly first?: Action | undefined
 }
 
 /** For what somebody may not do here: the smallest changes that would let them, each ready to be made. */
-export function Remedies({ person, sum, place, asked }: Props) {
+export function Remedies({ person, sum, place, first }: Props) {
   const lacking = allActions.filter(action => !has(sum.result as ActionSet, action))
-  const [chosen, setAction] = useState(asked)
+  const [chosen, setAction] = useState(first)
   const action = lacking.find(each => each === chosen)
   if (lacking.length === 0) return null
   return (
@@ -96,7 +96,7 @@ function RemedyLine({ remedy, onChoose }: { readonly remedy: RemedyView; readonl
         {mayI && (
           <button
             type="button"
-            className="act shrink-0"
+            className="btn-inline shrink-0"
             aria-label={`Do this: ${words.join(', ')}`}
             onClick={onChoose}
           >
@@ -116,5 +116,5 @@ const namesOf = (people: RemedyView['others']): string =>
 
 function Deciding({ remedy, onDone }: { readonly remedy: RemedyView; readonly onDone: () => void }) {
   const decision = useDecision(remedy.edits, 'Done.', onDone)
-  return <Decision act="Apply" onLeave={onDone} {...decision} />
+  return <Decision label="Apply" onLeave={onDone} {...decision} />
 }

@@ -26,7 +26,7 @@ interface Props {
 export function Why({ about, access, node, onAbout }: Props) {
   return (
     <>
-      <button type="button" className="act mb-2 text-sm" onClick={() => onAbout(undefined)}>
+      <button type="button" className="btn-inline mb-2 text-sm" onClick={() => onAbout(undefined)}>
         Back
       </button>
       {'person' in about ? (

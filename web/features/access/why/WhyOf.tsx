@@ -10,7 +10,7 @@ interface Props {
 export const WhyOf = ({ name, about, onWhy }: Props) => (
   <button
     type="button"
-    className="act text-sm"
+    className="btn-inline text-sm"
     aria-label={`Why does ${name} have this?`}
     onClick={() => onWhy(about)}
   >

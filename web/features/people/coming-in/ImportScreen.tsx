@@ -151,11 +151,11 @@ function Drop({
     >
       {file === undefined ? (
         <>
-          Drop a CSV file here, or <span className="act">choose one</span>
+          Drop a CSV file here, or <span className="btn-inline">choose one</span>
         </>
       ) : (
         <>
-          <strong className="break-words">{file}</strong> · <span className="act">choose another</span>
+          <strong className="break-words">{file}</strong> · <span className="btn-inline">choose another</span>
         </>
       )}
       <input
@@ -318,7 +318,7 @@ function Done({ opened, outcomes }: { readonly opened: Opened; readonly outcomes
   return (
     <p role="status">
       {counted(done, 'row', 'rows')} imported{refused > 0 && `, ${numberWords(refused)} refused`}.{' '}
-      <button type="button" className="act" onClick={save}>
+      <button type="button" className="btn-inline" onClick={save}>
         Export the results as CSV
       </button>
     </p>

@@ -82,7 +82,7 @@ export function InviteScreen() {
           </Tick>
         </section>
         <Looked
-          asked={{ offer: request, scope: scopeOf(offer, over) }}
+          request={{ offer: request, scope: scopeOf(offer, over) }}
           count={good.length}
           isJudged={isCurrent}
           sent={sent}
@@ -167,7 +167,7 @@ const Who = ({ text, onText, addresses }: WhoProps) => (
 )
 
 interface LookedProps {
-  readonly asked: OfferPreviewRequest
+  readonly request: OfferPreviewRequest
   readonly count: number
   /** Whether the addresses are judged as they stand now. */
   readonly isJudged: boolean
@@ -177,8 +177,8 @@ interface LookedProps {
 }
 
 /** What they will see, and the act: usable once it is known what it does. */
-function Looked({ asked, count, isJudged, sent, problem }: LookedProps) {
-  const view = useOfferView(asked)
+function Looked({ request, count, isJudged, sent, problem }: LookedProps) {
+  const view = useOfferView(request)
   const isAllowed = view?.problem === null && seatsLeft(view.seats, count) >= 0
   const isReady = sent === undefined && isJudged && count > 0 && isAllowed
   return (
@@ -216,8 +216,8 @@ function useSending() {
     setSent(0)
     for (let index = 0; index < people.length; index += together) {
       const part = people.slice(index, index + together)
-      const said = `${counted(count, 'invitation is', 'invitations are')} ${isByHand ? 'ready to be copied' : 'sent'}.`
-      const { applied } = await apply(part.flat(), said)
+      const confirmation = `${counted(count, 'invitation is', 'invitations are')} ${isByHand ? 'ready to be copied' : 'sent'}.`
+      const { applied } = await apply(part.flat(), confirmation)
       if (applied === undefined) {
         setSent(undefined)
         return false

@@ -74,8 +74,8 @@ function Changing({ link, onClose }: PanelProps) {
     if (applied !== undefined) onClose()
   }
   const withdraw = async () => {
-    const said = `The join link ${link.name} is withdrawn. Nobody can use it any more.`
-    const { applied } = await apply([{ kind: 'link.withdraw', link: link.id }], said)
+    const confirmation = `The join link ${link.name} is withdrawn. Nobody can use it any more.`
+    const { applied } = await apply([{ kind: 'link.withdraw', link: link.id }], confirmation)
     if (applied !== undefined) onClose()
   }
   return (
@@ -84,7 +84,7 @@ function Changing({ link, onClose }: PanelProps) {
       <ProblemNote problem={problem} />
       <div className="flex justify-between gap-4">
         {link.mayChange ? (
-          <button className="btn-act" disabled={isBusy || bounds.through === ''}>
+          <button className="btn-main" disabled={isBusy || bounds.through === ''}>
             Save changes
           </button>
         ) : (
@@ -183,7 +183,7 @@ export function NewJoinLink({ onClose, onMade }: NewProps) {
         </section>
         <ProblemNote problem={problem} />
         <button
-          className="btn-act justify-self-start"
+          className="btn-main justify-self-start"
           disabled={isBusy || bounds.name.trim() === '' || bounds.through === '' || view?.problem !== null}
         >
           Create join link

@@ -10,7 +10,7 @@ export const isInvitable = ({ verdict }: AddressView): boolean =>
   verdict === 'new' || verdict === 'removed earlier'
 
 interface Answer {
-  readonly asked: string
+  readonly query: string
   readonly addresses: readonly AddressView[]
 }
 
@@ -18,24 +18,24 @@ interface Answer {
 export function useJudged(text: string, as: 'member' | 'guest') {
   const { slug } = useHere()
   const [judge] = useJudgeAddressesMutation()
-  const [answer, setAnswer] = useState<Answer>({ asked: '', addresses: [] })
-  const asked = `${as} ${text}`
+  const [answer, setAnswer] = useState<Answer>({ query: '', addresses: [] })
+  const query = `${as} ${text}`
   useEffect(() => {
     const addresses = readAddresses(text)
     let isWanted = true
     const timer = setTimeout(() => {
-      if (addresses.length === 0) setAnswer({ asked, addresses: [] })
+      if (addresses.length === 0) setAnswer({ query, addresses: [] })
       else
         void judge({ slug, as, addresses }).then(({ data }) => {
-          if (isWanted && data !== undefined) setAnswer({ asked, addresses: data })
+          if (isWanted && data !== undefined) setAnswer({ query, addresses: data })
         })
     }, 200)
     return () => {
       isWanted = false
       clearTimeout(timer)
     }
-  }, [as, asked, judge, slug, text])
-  return { addresses: answer.addresses, isCurrent: answer.asked === asked }
+  }, [as, query, judge, slug, text])
+  return { addresses: answer.addresses, isCurrent: answer.query === query }
 }
 
 interface JudgedProps {
@@ -66,7 +66,7 @@ export function Judged({ addresses, onMeant }: JudgedProps) {
             {address.meant !== null && (
               <span className="block text-sm text-warning">
                 Looks like a typing error.{' '}
-                <button type="button" className="act" onClick={() => onMeant(address)}>
+                <button type="button" className="btn-inline" onClick={() => onMeant(address)}>
                   Use {address.meant}
                 </button>
               </span>

@@ -178,7 +178,7 @@ function Places({ offer, onOffer }: Props) {
             />
             <button
               type="button"
-              className="act text-sm"
+              className="btn-inline text-sm"
               aria-label={`Remove: ${place.name}`}
               onClick={() => set(offer.places.filter(each => each.node !== place.node))}
             >

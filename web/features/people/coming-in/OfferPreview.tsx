@@ -12,21 +12,21 @@ import { privilegeWords } from '#core/words/privilege.ts'
 export function useOfferView(offered: OfferPreviewRequest): OfferView | undefined {
   const { slug } = useHere()
   const [ask] = usePreviewOfferMutation()
-  const asked = JSON.stringify(offered)
-  const [answer, setAnswer] = useState<{ asked: string; view: OfferView | undefined }>()
+  const query = JSON.stringify(offered)
+  const [answer, setAnswer] = useState<{ query: string; view: OfferView | undefined }>()
   useEffect(() => {
     let isCurrent = true
     const timer = setTimeout(() => {
-      void ask({ slug, ...(JSON.parse(asked) as OfferPreviewRequest) }).then(({ data }) => {
-        if (isCurrent) setAnswer({ asked, view: data })
+      void ask({ slug, ...(JSON.parse(query) as OfferPreviewRequest) }).then(({ data }) => {
+        if (isCurrent) setAnswer({ query, view: data })
       })
     }, 150)
     return () => {
       isCurrent = false
       clearTimeout(timer)
     }
-  }, [ask, asked, slug])
-  return answer?.asked === asked ? answer.view : undefined
+  }, [ask, query, slug])
+  return answer?.query === query ? answer.view : undefined
 }
 
 interface Props {

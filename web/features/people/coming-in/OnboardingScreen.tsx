@@ -28,12 +28,12 @@ export function OnboardingScreen() {
     <div className="beside [--panel:29rem]">
       <main className="min-h-0 overflow-y-auto px-4 pt-3 pb-6">
         <PeopleHead />
-        <Heading word="Welcome sets" act="Create welcome set …" onAct={() => open('new-set')}>
+        <Heading word="Welcome sets" label="Create welcome set …" onAct={() => open('new-set')}>
           A welcome set is what a group of new people gets: role, teams, places and dates. Use it in
           invitations, join links and imports.
         </Heading>
         <WelcomeSets sets={data.welcomeSets} chosen={id} onChoose={open} />
-        <Heading word="Join links" act="Create join link …" onAct={() => open('new-link')}>
+        <Heading word="Join links" label="Create join link …" onAct={() => open('new-link')}>
           Anybody with the link can join with their own address. The link gives only what its creator may give
           at that time.
         </Heading>
@@ -50,19 +50,19 @@ export function OnboardingScreen() {
 
 interface HeadingProps {
   readonly word: string
-  readonly act: string
+  readonly label: string
   readonly onAct: () => void
   readonly children: string
 }
 
-const Heading = ({ word, act, onAct, children }: HeadingProps) => (
+const Heading = ({ word, label, onAct, children }: HeadingProps) => (
   <div className="mt-4 mb-1 flex items-end justify-between gap-4">
     <div>
       <h2 className="text-lg font-bold">{word}</h2>
       <p className="quiet text-sm">{children}</p>
     </div>
     <button type="button" className="btn-plain shrink-0" onClick={onAct}>
-      {act}
+      {label}
     </button>
   </div>
 )

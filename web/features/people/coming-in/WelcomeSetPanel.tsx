@@ -33,18 +33,18 @@ export function WelcomeSetPanel({ set, onClose }: PanelProps) {
   const [alsoInvited, setAlso] = useState(false)
   const offer = offerOf(draft, workspace.timeZone)
   const isOfferChanged = JSON.stringify(draft) !== JSON.stringify({ ...before, welcome: '' })
-  const act = async (edits: readonly EditRequest[], said: string) => {
-    const { applied } = await apply(edits, said)
+  const run = async (edits: readonly EditRequest[], confirmation: string) => {
+    const { applied } = await apply(edits, confirmation)
     if (applied !== undefined) onClose()
   }
   const submit = () => {
     const described = { kind: 'welcome.change', welcome: set.id, name: name.trim(), note } as const
     const change: EditRequest = isOfferChanged ? { ...described, offer } : described
     const others = alsoInvited ? changesForInvited(set, offer) : []
-    return act([change, ...others], `The welcome set ${name} is changed.`)
+    return run([change, ...others], `The welcome set ${name} is changed.`)
   }
   const remove = () =>
-    act(
+    run(
       [{ kind: 'welcome.delete', welcome: set.id }],
       `The welcome set ${set.name} is deleted. Invitations sent with it stay valid.`,
     )
@@ -83,7 +83,7 @@ function SetActs({ set, isBusy, isNamed, onDelete }: ActsProps) {
     return <p className="quiet text-sm">It gives more than you may see or give, so you cannot change it.</p>
   return (
     <div className="flex justify-between">
-      <button className="btn-act" disabled={isBusy || !isNamed}>
+      <button className="btn-main" disabled={isBusy || !isNamed}>
         Save changes
       </button>
       <button type="button" className="btn-plain text-error" disabled={isBusy} onClick={onDelete}>
@@ -218,7 +218,7 @@ export function NewWelcomeSet({ onClose, onMade }: NewProps) {
         </section>
         <ProblemNote problem={problem} />
         <button
-          className="btn-act justify-self-start"
+          className="btn-main justify-self-start"
           disabled={isBusy || name.trim() === '' || view?.problem !== null}
         >
           Create welcome set

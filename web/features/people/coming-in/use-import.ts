@@ -7,7 +7,7 @@ import type { ImportRow } from '#contract/requests.ts'
 import { api } from '../../../api/api.ts'
 import { useJudgeImportMutation } from '../../../api/people.ts'
 import { useHere } from '../../../api/use-here.ts'
-import { say } from '../../../store/said.ts'
+import { say } from '../../../store/message.ts'
 import { useAppDispatch } from '../../../store/store.ts'
 
 export interface Judging {
@@ -23,10 +23,10 @@ interface Asked {
 }
 
 /** Each row as the server judges it, asked anew a moment after something changed. */
-export function useJudging(asked: Asked | undefined): Judging {
+export function useJudging(request: Asked | undefined): Judging {
   const { slug } = useHere()
   const [judge] = useJudgeImportMutation()
-  const text = asked === undefined ? '' : JSON.stringify(asked)
+  const text = request === undefined ? '' : JSON.stringify(request)
   const [answer, setAnswer] = useState<{
     text: string
     rows: readonly ImportedRowView[]

@@ -71,7 +71,7 @@ export function Filters() {
         {isFiltered && (
           <button
             type="button"
-            className="act text-sm"
+            className="btn-inline text-sm"
             onClick={() => set({ find: '', as: '', status: '', role: '', team: '', only: '' })}
           >
             Clear filters
@@ -104,7 +104,7 @@ function Columns() {
   const extra = extraColumnsOf(filter)
   if (extra.length === 0) return null
   return (
-    <Menu buttonClass="act text-sm" button="Columns">
+    <Menu buttonClass="btn-inline text-sm" button="Columns">
       {extra.map(head => (
         <MenuTick
           key={head}

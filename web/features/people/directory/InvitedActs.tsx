@@ -5,7 +5,7 @@ import type { Problem } from '#contract/views/problem.ts'
 import { usePassOnInvitationMutation } from '../../../api/people.ts'
 import { useChange } from '../../../api/use-change.ts'
 import { useHere } from '../../../api/use-here.ts'
-import { say } from '../../../store/said.ts'
+import { say } from '../../../store/message.ts'
 import { useAppDispatch } from '../../../store/store.ts'
 import { isCopied } from '../../../ui/is-copied.ts'
 import { Through } from '../../../ui/dates.tsx'
@@ -34,7 +34,7 @@ export function InvitedActs({ person }: { readonly person: PersonView }) {
         <button
           key={word}
           type="button"
-          className="act"
+          className="btn-inline"
           aria-label={`${word}: ${person.name}`}
           disabled={isBusy}
           onClick={onClick(run)}
@@ -55,8 +55,8 @@ function useActs(person: PersonView) {
   const [askLink] = usePassOnInvitationMutation()
   const [copied, setCopied] = useState<boolean>()
   const sayWhy = ({ title, detail }: Problem) => dispatch(say({ text: `${title} ${detail}` }))
-  const applied = async (kind: 'invitation.renew' | 'invitation.withdraw', said: string) => {
-    const { problem } = await apply([{ kind, person: person.id }], said)
+  const applied = async (kind: 'invitation.renew' | 'invitation.withdraw', confirmation: string) => {
+    const { problem } = await apply([{ kind, person: person.id }], confirmation)
     if (problem !== undefined) sayWhy(problem)
   }
   const copy = async () => {

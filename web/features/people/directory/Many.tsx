@@ -65,14 +65,14 @@ export function ManyBar({ selection, act, onAct }: BarProps) {
             <button
               key={each}
               type="button"
-              className={`act ${each === act ? 'font-bold' : ''}`}
+              className={`btn-inline ${each === act ? 'font-bold' : ''}`}
               aria-expanded={each === act}
               onClick={() => onAct(each === act ? undefined : each)}
             >
               {acts[each]}
             </button>
           ))}
-          <button type="button" className="act" onClick={selection.clear}>
+          <button type="button" className="btn-inline" onClick={selection.clear}>
             Clear selection
           </button>
         </>
@@ -146,21 +146,21 @@ const namesOf = (people: readonly PersonName[]): string =>
   )
 
 interface SimpleAct {
-  readonly act: (who: string) => string
-  readonly said: (who: string) => string
+  readonly label: (who: string) => string
+  readonly confirmation: (who: string) => string
   readonly edit: (person: string) => EditRequest
   readonly isDrastic?: boolean
 }
 
-const simple = ({ act, said, edit, isDrastic = false }: SimpleAct) =>
+const simple = ({ label, confirmation, edit, isDrastic = false }: SimpleAct) =>
   function Simple(props: FormProps) {
     const who = peopleWords(props.people.length)
     return (
       <Deciding
         {...props}
         edits={props.people.map(({ id }) => edit(id))}
-        act={act(who)}
-        said={said(who)}
+        label={label(who)}
+        confirmation={confirmation(who)}
         isDrastic={isDrastic}
       />
     )
@@ -178,13 +178,13 @@ function IntoTeam({ people, ...props }: FormProps) {
   const options = offered.map(({ id, name }) => ({ value: id, name }))
   const coming = peopleWords(edits.filter(edit => edit.kind === 'member.add').length)
   const name = team?.name ?? ''
-  const act = left === undefined ? `Add ${coming} to ${name}` : `Move them to ${name}`
-  const said = `${coming} added to ${name}.`
+  const label = left === undefined ? `Add ${coming} to ${name}` : `Move them to ${name}`
+  const confirmation = `${coming} added to ${name}.`
   return (
     <Drafted
       decision={
         edits.length === 0 ? null : (
-          <Deciding {...props} people={people} edits={edits} act={act} said={said} />
+          <Deciding {...props} people={people} edits={edits} label={label} confirmation={confirmation} />
         )
       }
     >
@@ -228,11 +228,15 @@ function SetEnd({ people, ...props }: FormProps) {
   const who = peopleWords(people.length)
   const isChosen = isOpen || through !== ''
   const edits = people.map(({ id: person }) => ({ kind: 'person.end', person, until }) as const)
-  const act = until === null ? `Remove the end for ${who}` : `Set the end for ${who}`
-  const said = `The end is ${until === null ? 'removed' : 'set'} for ${who}.`
+  const label = until === null ? `Remove the end for ${who}` : `Set the end for ${who}`
+  const confirmation = `The end is ${until === null ? 'removed' : 'set'} for ${who}.`
   return (
     <Drafted
-      decision={isChosen ? <Deciding {...props} people={people} edits={edits} act={act} said={said} /> : null}
+      decision={
+        isChosen ? (
+          <Deciding {...props} people={people} edits={edits} label={label} confirmation={confirmation} />
+        ) : null
+      }
     >
       <DayField label="Ends after" disabled={isOpen} value={through} onValue={setThrough} />
       <Tick isOn={isOpen} onTick={setOpen}>
@@ -247,30 +251,30 @@ const forms: Readonly<Record<ManyAct, (props: FormProps) => React.ReactNode>> = 
   role: AssignRole,
   end: SetEnd,
   renew: simple({
-    act: who => `Send the invitation to ${who} again`,
-    said: who => `The invitation was sent again to ${who}.`,
+    label: who => `Send the invitation to ${who} again`,
+    confirmation: who => `The invitation was sent again to ${who}.`,
     edit: person => ({ kind: 'invitation.renew', person }),
   }),
   withdraw: simple({
-    act: who => `Withdraw the invitation of ${who}`,
-    said: who => `The invitation of ${who} is withdrawn.`,
+    label: who => `Withdraw the invitation of ${who}`,
+    confirmation: who => `The invitation of ${who} is withdrawn.`,
     edit: person => ({ kind: 'invitation.withdraw', person }),
     isDrastic: true,
   }),
   suspend: simple({
-    act: who => `Suspend ${who}`,
-    said: who => `Suspended: ${who}.`,
+    label: who => `Suspend ${who}`,
+    confirmation: who => `Suspended: ${who}.`,
     edit: person => ({ kind: 'person.suspend', person }),
     isDrastic: true,
   }),
   resume: simple({
-    act: who => `Reactivate ${who}`,
-    said: who => `Reactivated: ${who}.`,
+    label: who => `Reactivate ${who}`,
+    confirmation: who => `Reactivated: ${who}.`,
     edit: person => ({ kind: 'person.reactivate', person }),
   }),
   remove: simple({
-    act: who => `Remove ${who}`,
-    said: who => `Removed: ${who}.`,
+    label: who => `Remove ${who}`,
+    confirmation: who => `Removed: ${who}.`,
     edit: person => ({ kind: 'person.remove', person }),
     isDrastic: true,
   }),

@@ -13,12 +13,12 @@ export interface FormProps {
 
 interface DecidingProps extends FormProps {
   readonly edits: readonly EditRequest[]
-  readonly act: string
-  readonly said: string
+  readonly label: string
+  readonly confirmation: string
   readonly isDrastic?: boolean
 }
 
-export function Deciding({ edits, act, said, isDrastic = false, onLeave, onDone }: DecidingProps) {
-  const decision = useDecision(edits, said, onDone)
-  return <Decision act={act} isDrastic={isDrastic} onLeave={onLeave} {...decision} />
+export function Deciding({ edits, label, confirmation, isDrastic = false, onLeave, onDone }: DecidingProps) {
+  const decision = useDecision(edits, confirmation, onDone)
+  return <Decision label={label} isDrastic={isDrastic} onLeave={onLeave} {...decision} />
 }

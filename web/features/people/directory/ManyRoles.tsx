@@ -34,16 +34,16 @@ export function AssignRole({ people, ...props }: FormProps) {
         ({ kind: 'role.assign', person: id, role: role.id, scope, from: null, until: null }) as const,
     ),
   ]
-  const act =
+  const label =
     instead === ''
       ? `Assign ${role.name} to ${peopleWords(coming.length)}`
       : `Change the role of ${peopleWords(people.length)}`
-  const said = `${role.name} is assigned to ${peopleWords(people.length)}.`
+  const confirmation = `${role.name} is assigned to ${peopleWords(people.length)}.`
   return (
     <Drafted
       decision={
         edits.length === 0 ? null : (
-          <Deciding {...props} people={people} edits={edits} act={act} said={said} />
+          <Deciding {...props} people={people} edits={edits} label={label} confirmation={confirmation} />
         )
       }
     >

@@ -12,14 +12,14 @@ export function useFilter(): {
   readonly set: (part: { readonly [K in FilterKey]?: string | undefined }) => void
 } {
   const [params, setParams] = useSearchParams()
-  const said = Object.fromEntries(
+  const given = Object.fromEntries(
     keys.flatMap(key => (params.get(key) ? [[key, params.get(key)]] : [])),
   ) as Filter
   // Colleagues whom one does not look after stand in the directory.
-  const filter: Filter = { ...said, kept: '1' }
+  const filter: Filter = { ...given, kept: '1' }
   const set = (part: { readonly [K in FilterKey]?: string | undefined }) => {
     const next = Object.fromEntries(
-      Object.entries({ ...said, ...part }).filter(([, value]) => value !== undefined && value !== ''),
+      Object.entries({ ...given, ...part }).filter(([, value]) => value !== undefined && value !== ''),
     ) as Record<string, string>
     setParams(next, { replace: true })
   }

@@ -73,7 +73,7 @@ function Mine() {
         </p>
         <p className="quiet break-words">{me.mail}</p>
         <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1.5 text-sm">
-          <button type="button" className="act" onClick={() => setEditing(true)}>
+          <button type="button" className="btn-inline" onClick={() => setEditing(true)}>
             Edit profile
           </button>
           <Link className="link" to="/account">

@@ -35,7 +35,12 @@ export function May({ privileges, asleep }: MayProps) {
         ))}
       </ul>
       {privileges.length > shownAtFirst && (
-        <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        <button
+          type="button"
+          className="btn-inline text-sm"
+          aria-expanded={isOpen}
+          onClick={() => setOpen(!isOpen)}
+        >
           {isOpen ? 'Show fewer' : `Show ${privileges.length - shownAtFirst} more`}
         </button>
       )}
@@ -74,7 +79,7 @@ function Handover({ handover }: { readonly handover: HandoverView }) {
         <Taking handover={handover} onLeave={() => setTaking(false)} />
       ) : (
         <p className="mt-2 flex gap-2">
-          <button type="button" className="btn-act" onClick={() => setTaking(true)}>
+          <button type="button" className="btn-main" onClick={() => setTaking(true)}>
             Accept …
           </button>
           <button type="button" className="btn-plain" disabled={isBusy} onClick={() => void decline()}>
@@ -89,7 +94,7 @@ function Handover({ handover }: { readonly handover: HandoverView }) {
 function Taking({ handover, onLeave }: { readonly handover: HandoverView; readonly onLeave: () => void }) {
   const edit = { kind: 'handover.answer', handover: handover.id, accepted: true } as const
   const decision = useDecision([edit], 'You are now an owner of the workspace.', onLeave)
-  return <Decision act="Accept and become owner" onLeave={onLeave} {...decision} />
+  return <Decision label="Accept and become owner" onLeave={onLeave} {...decision} />
 }
 
 /** Who looked at the tree through one’s eyes, when and why. */

@@ -27,7 +27,7 @@ export function Contact({ person }: { readonly person: PersonView }) {
       {mayChange && (
         <button
           type="button"
-          className="act ml-3 text-sm"
+          className="btn-inline ml-3 text-sm"
           aria-expanded={isOpen}
           onClick={() => setOpen(!isOpen)}
         >

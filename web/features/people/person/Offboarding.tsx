@@ -42,14 +42,14 @@ function Removing({
   const takerOf = (id: string) => others[id] ?? taker
   const edits = removal(person, { leaving, teams, takerOf })
   const isMe = person.id === workspace.me.id
-  const said = isMe ? `You have left ${workspace.name}.` : `${person.name} is removed.`
-  const decision = useDecision(edits, said, onDone)
+  const confirmation = isMe ? `You have left ${workspace.name}.` : `${person.name} is removed.`
+  const decision = useDecision(edits, confirmation, onDone)
   const places = leaving.places.filter(place => !goesWithTeam(place, takerOf))
   const alone = [...leaving.teams, ...places]
   const open = alone.filter(each => takerOf(each.id) === '' || each.may === null).length
   return (
     <Decision
-      act={isMe ? `Leave ${workspace.name}` : `Remove ${person.name}`}
+      label={isMe ? `Leave ${workspace.name}` : `Remove ${person.name}`}
       isDrastic
       {...decision}
       onLeave={onLeave}

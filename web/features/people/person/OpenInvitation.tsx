@@ -59,8 +59,8 @@ function Acts({ person, managed, invitation, isDead, onClose }: Props & { readon
       `The invitation was sent again to ${person.mail}.`,
     )
   const withdraw = async () => {
-    const said = `The invitation of ${person.name} is withdrawn.`
-    const { applied } = await apply([{ kind: 'invitation.withdraw', person: person.id }], said)
+    const confirmation = `The invitation of ${person.name} is withdrawn.`
+    const { applied } = await apply([{ kind: 'invitation.withdraw', person: person.id }], confirmation)
     if (applied !== undefined) onClose()
   }
   return (
@@ -165,7 +165,7 @@ function Changing({ person, managed, invitation, onDone }: ChangingProps) {
         Change teams below, and places on the page of each place. The link keeps working.
       </p>
       <ProblemNote problem={problem} />
-      <ActOrLeave act="Change invitation" isDisabled={isBusy} onLeave={onDone} />
+      <ActOrLeave label="Change invitation" isDisabled={isBusy} onLeave={onDone} />
     </OpenedForm>
   )
 }

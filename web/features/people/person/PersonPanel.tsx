@@ -93,7 +93,7 @@ function About({ person }: { readonly person: PersonDetailView }) {
         )}
         {mayDescribe && (
           <dd className="col-start-2">
-            <button type="button" className="act text-sm" onClick={() => setEditing(true)}>
+            <button type="button" className="btn-inline text-sm" onClick={() => setEditing(true)}>
               Edit profile
             </button>
           </dd>
@@ -106,7 +106,7 @@ function About({ person }: { readonly person: PersonDetailView }) {
 /** What people tell of themselves. */
 function Told({ person }: { readonly person: PersonDetailView }) {
   const { kind, mail, handle, formerHandles, title, department, country, managed } = person
-  const told = [
+  const details = [
     ['Title', title],
     [kind === 'guest' ? 'Organisation' : 'Department', department],
     ['Country', country],
@@ -125,7 +125,7 @@ function Told({ person }: { readonly person: PersonDetailView }) {
           )}
         </Line>
       )}
-      {told.map(
+      {details.map(
         ([term, text]) =>
           text !== '' && (
             <Line key={term} term={term}>

@@ -36,7 +36,7 @@ export function PersonPlaces({ person }: { readonly person: PersonView }) {
         sumOf={place => <PlaceExplanation place={place.id} person={person.id} />}
       />
       {places.length > 5 && (
-        <button type="button" className="act text-sm" onClick={() => setOpen(!isOpen)}>
+        <button type="button" className="btn-inline text-sm" onClick={() => setOpen(!isOpen)}>
           {isOpen ? 'Show fewer' : `Show all ${places.length}`}
         </button>
       )}

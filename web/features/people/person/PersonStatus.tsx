@@ -72,11 +72,11 @@ interface ActProps {
 function Suspend({ person: { id, name, status }, onDone }: ActProps) {
   const isSuspended = status === 'suspended'
   const edit = { kind: isSuspended ? 'person.reactivate' : 'person.suspend', person: id } as const
-  const said = isSuspended ? `${name} is reactivated.` : `${name} is suspended.`
-  const decision = useDecision([edit], said, onDone)
+  const confirmation = isSuspended ? `${name} is reactivated.` : `${name} is suspended.`
+  const decision = useDecision([edit], confirmation, onDone)
   return (
     <Decision
-      act={isSuspended ? `Reactivate ${name}` : `Suspend ${name}`}
+      label={isSuspended ? `Reactivate ${name}` : `Suspend ${name}`}
       isDrastic={!isSuspended}
       onLeave={onDone}
       {...decision}
@@ -93,11 +93,11 @@ function End({ person: { id, name, managed }, onDone }: ActProps) {
     person: id,
     until: through === '' ? null : endOfDay(through, timeZone),
   }
-  const said =
+  const confirmation =
     through === '' ? `The access of ${name} has no end.` : `The end of the access of ${name} is set.`
-  const decision = useDecision([edit], said, onDone)
+  const decision = useDecision([edit], confirmation, onDone)
   return (
-    <Decision act={through === '' ? 'Remove end' : 'Set end'} onLeave={onDone} {...decision}>
+    <Decision label={through === '' ? 'Remove end' : 'Set end'} onLeave={onDone} {...decision}>
       <DayField isQuiet label={`Ends after, ${name}`} value={through} onValue={setThrough} />
     </Decision>
   )
@@ -112,7 +112,7 @@ function Convert({ person: { id, name, kind }, onDone }: ActProps) {
   const decision = useDecision([edit], `${name} is now a ${as}.`, onDone)
   const takers = people.filter(each => each.kind === 'member' && each.status === 'active' && each.id !== id)
   return (
-    <Decision act={`Turn ${name} into a ${as}`} isDrastic={as === 'guest'} onLeave={onDone} {...decision}>
+    <Decision label={`Turn ${name} into a ${as}`} isDrastic={as === 'guest'} onLeave={onDone} {...decision}>
       {as === 'guest' ? (
         <Choice
           label="Private folder"

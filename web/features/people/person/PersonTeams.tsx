@@ -11,8 +11,8 @@ import { Decision } from '../../../ui/Decision.tsx'
 
 interface Act {
   readonly edit: EditRequest
-  readonly act: string
-  readonly said: string
+  readonly label: string
+  readonly confirmation: string
 }
 
 interface Part {
@@ -46,7 +46,7 @@ export function PersonTeams({ person }: { readonly person: PersonView }) {
         ))}
       </ul>
       <PutInto person={person} teams={fillable} onAct={setAct} />
-      {act !== undefined && <Deciding key={act.act} act={act} onDone={() => setAct(undefined)} />}
+      {act !== undefined && <Deciding key={act.label} act={act} onDone={() => setAct(undefined)} />}
     </section>
   )
 }
@@ -54,13 +54,13 @@ export function PersonTeams({ person }: { readonly person: PersonView }) {
 const TakeOut = ({ person, team, onAct }: Part & { readonly team: PersonView['teams'][number] }) => (
   <button
     type="button"
-    className="act text-sm"
+    className="btn-inline text-sm"
     aria-label={`Remove from ${team.name}`}
     onClick={() =>
       onAct({
         edit: { kind: 'member.remove', team: team.id, person: person.id },
-        act: `Remove ${person.name} from ${team.name}`,
-        said: `${person.name} is removed from ${team.name}.`,
+        label: `Remove ${person.name} from ${team.name}`,
+        confirmation: `${person.name} is removed from ${team.name}.`,
       })
     }
   >
@@ -84,8 +84,8 @@ function PutInto({ person, teams, onAct }: Part & { readonly teams: readonly Tea
         onChoose={({ value: team, name }) =>
           onAct({
             edit: { kind: 'member.add', team, person: person.id, lead: false, from: null, until: null },
-            act: `Add ${person.name} to ${name}`,
-            said: `${person.name} is added to ${name}.`,
+            label: `Add ${person.name} to ${name}`,
+            confirmation: `${person.name} is added to ${name}.`,
           })
         }
       />
@@ -94,8 +94,13 @@ function PutInto({ person, teams, onAct }: Part & { readonly teams: readonly Tea
 }
 
 function Deciding({ act, onDone }: { readonly act: Act; readonly onDone: () => void }) {
-  const decision = useDecision([act.edit], act.said, onDone)
+  const decision = useDecision([act.edit], act.confirmation, onDone)
   return (
-    <Decision act={act.act} isDrastic={act.edit.kind === 'member.remove'} onLeave={onDone} {...decision} />
+    <Decision
+      label={act.label}
+      isDrastic={act.edit.kind === 'member.remove'}
+      onLeave={onDone}
+      {...decision}
+    />
   )
 }

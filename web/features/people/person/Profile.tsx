@@ -61,7 +61,7 @@ export function Profile({ person, onDone }: Props) {
       />
       <TextField label="Country" maxLength={100} autoComplete="country-name" {...field('country')} />
       <ProblemNote problem={problem} />
-      <ActOrLeave act="Save profile" isDisabled={isBusy} onLeave={onDone} />
+      <ActOrLeave label="Save profile" isDisabled={isBusy} onLeave={onDone} />
     </OpenedForm>
   )
 }

@@ -46,7 +46,7 @@ export function Roles({ person, managed }: Props) {
             {person.takeable.includes(holding.id) && managed.roles.length > 1 && (
               <button
                 type="button"
-                className="act text-sm"
+                className="btn-inline text-sm"
                 aria-label={`Remove: ${holding.name}`}
                 onClick={() => setTaken(taken === holding ? undefined : holding)}
               >
@@ -60,7 +60,7 @@ export function Roles({ person, managed }: Props) {
         <Taking key={taken.id} person={person} holding={taken} onDone={() => setTaken(undefined)} />
       )}
       {mayAssign && person.kind === 'member' && person.status !== 'invited' && !isGiving && (
-        <button type="button" className="act mr-4 text-sm" onClick={() => setGiving(true)}>
+        <button type="button" className="btn-inline mr-4 text-sm" onClick={() => setGiving(true)}>
           Assign role …
         </button>
       )}
@@ -77,7 +77,7 @@ interface Part {
 function Taking({ person, holding, onDone }: Part & { readonly holding: HoldingView }) {
   const edit: EditRequest = { kind: 'role.unassign', holding: holding.id }
   const decision = useDecision([edit], `The role ${holding.name} is removed from ${person.name}.`, onDone)
-  return <Decision act={`Remove the role ${holding.name}`} isDrastic onLeave={onDone} {...decision} />
+  return <Decision label={`Remove the role ${holding.name}`} isDrastic onLeave={onDone} {...decision} />
 }
 
 /** A role over a scope, each pair among what may be given to this person. */
@@ -136,7 +136,7 @@ function GivingRole({ person, role, scope, onDone, children }: GivingRoleProps) 
   }
   const decision = useDecision([edit], `The role ${role.name} is assigned to ${person.name}.`, onDone)
   return (
-    <Decision act={`Assign the role ${role.name}`} onLeave={onDone} {...decision}>
+    <Decision label={`Assign the role ${role.name}`} onLeave={onDone} {...decision}>
       {children}
       <Span from={from} through={through} onFrom={setFrom} onThrough={setThrough} />
       {role.note !== '' && <p className="text-sm">{role.note}</p>}
@@ -157,7 +157,12 @@ export function Powers({ powers }: { readonly powers: readonly PowerView[] }) {
   if (powers.length === 0) return <p className="quiet text-sm">Their roles have no privileges.</p>
   return (
     <>
-      <button type="button" className="act text-sm" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+      <button
+        type="button"
+        className="btn-inline text-sm"
+        aria-expanded={isOpen}
+        onClick={() => setOpen(!isOpen)}
+      >
         {isOpen ? 'Hide privileges' : `Show ${counted(awake.length, 'privilege', 'privileges')}`}
       </button>
       {isOpen && (

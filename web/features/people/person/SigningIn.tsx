@@ -11,12 +11,12 @@ export function SigningIn({ person }: { readonly person: PersonDetailView }) {
   const { slug } = useHere()
   const [send, sending] = useSendSignInLinkMutation()
   const [end, ending] = useEndTheirSignInsMutation()
-  const [said, setSaid] = useState('')
+  const [status, setStatus] = useState('')
   const { signIns, managed, id, mail } = person
   if (signIns === null || managed?.may.includes('reset sign-in') !== true) return null
-  const act = async (run: () => Promise<{ error?: unknown }>, done: string) => {
+  const perform = async (run: () => Promise<{ error?: unknown }>, done: string) => {
     const { error } = await run()
-    setSaid(error === undefined ? done : '')
+    setStatus(error === undefined ? done : '')
   }
   return (
     <section aria-label="Sign-in" className="mt-5 border-t border-base-content pt-3">
@@ -42,7 +42,9 @@ export function SigningIn({ person }: { readonly person: PersonDetailView }) {
           type="button"
           className="btn-plain"
           disabled={sending.isLoading}
-          onClick={() => void act(() => send({ slug, id }), `A link to a new password was sent to ${mail}.`)}
+          onClick={() =>
+            void perform(() => send({ slug, id }), `A link to a new password was sent to ${mail}.`)
+          }
         >
           Send sign-in link
         </button>
@@ -51,14 +53,14 @@ export function SigningIn({ person }: { readonly person: PersonDetailView }) {
             type="button"
             className="btn-plain"
             disabled={ending.isLoading}
-            onClick={() => void act(() => end({ slug, id }), 'Signed out everywhere.')}
+            onClick={() => void perform(() => end({ slug, id }), 'Signed out everywhere.')}
           >
             Sign out everywhere
           </button>
         )}
       </div>
       <p role="status" className="mt-1 text-sm">
-        {said}
+        {status}
       </p>
       <ProblemNote problem={(sending.error ?? ending.error) as Problem | undefined} />
     </section>

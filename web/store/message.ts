@@ -1,18 +1,18 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 
 /** The last thing that was done, said once at the foot of the screen and to screen readers. */
-export interface Said {
+export interface Message {
   readonly text: string
   /** The entry of the history that it is, where it can be looked at and undone. */
   readonly revision?: number
 }
 
-const nothing: Said = { text: '' }
+const nothing: Message = { text: '' }
 
-export const said = createSlice({
-  name: 'said',
+export const message = createSlice({
+  name: 'message',
   initialState: nothing,
-  reducers: { say: (_, { payload }: PayloadAction<Said>) => payload },
+  reducers: { say: (_, { payload }: PayloadAction<Message>) => payload },
 })
 
-export const { say } = said.actions
+export const { say } = message.actions
