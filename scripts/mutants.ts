@@ -5,13 +5,14 @@ import { join, resolve } from 'node:path'
 import { type Mistake, mistakes } from './mistakes.ts'
 
 /**
- * Plants one mistake after another in a copy of the core and runs its tests until one fails: each has to be caught.
- * npm run mutants [word …]: all of them, or those whose mistake has one of the words. One copy for each processor; in a
- * copy the quick tests come before the slow ones, and before all the file that is known to catch the mistake.
+ * Plants one mistake after another in a copy of the core and the server and runs tests until one fails: each has to be
+ * caught. npm run mutants [word …]: all of them, or those whose mistake has one of the words. One copy for each processor.
+ * In the core all tests are run, the quick ones before the slow ones, and before all the file that is known to catch the
+ * mistake; in the server, whose tests take longer, that file alone.
  */
 
-/** In milliseconds: all tests of the core take a third of it. */
-const endlessAfter = 180_000
+/** In milliseconds: all tests that are run take half of it. */
+const endlessAfter = 300_000
 
 const root = resolve(import.meta.dirname, '..')
 const words = process.argv.slice(2)
@@ -20,6 +21,11 @@ const waiting = mistakes.filter(
 )
 const planted = waiting.length
 const missed: string[] = []
+/** Those that have to pass where no mistake is planted. */
+const everyTest = [
+  'core/',
+  ...new Set(mistakes.flatMap(({ file, by }) => (file.startsWith('core/') || by === undefined ? [] : [by]))),
+]
 const began = Date.now()
 
 /** Worlds of random cases take long: all others are asked before them. */
@@ -47,9 +53,8 @@ class QuickFirst extends BaseSequencer {
 }
 export default {
   test: {
-    include: ['core/**/*.test.ts'],
+    include: ['core/**/*.test.ts', 'server/**/*.test.ts'],
     setupFiles: ['./quick-failing.ts'],
-    testTimeout: 240_000,
     bail: 1,
     isolate: false,
     fileParallelism: false,
@@ -74,8 +79,8 @@ async function plantInCopy(number: number): Promise<void> {
   const copy = makeCopy()
   try {
     // One copy tells for all whether the tests pass without a mistake.
-    if (number === 0 && (await failingIn(copy, [])) !== undefined)
-      throw new Error('the tests of the core must pass before a mistake is planted')
+    if (number === 0 && (await failingIn(copy, { only: everyTest })) !== undefined)
+      throw new Error('the tests must pass before a mistake is planted')
     for (let next = waiting.shift(); next !== undefined; next = waiting.shift()) await plant(copy, next)
   } finally {
     rmSync(copy, { recursive: true, force: true })
@@ -83,12 +88,16 @@ async function plantInCopy(number: number): Promise<void> {
 }
 
 async function plant(copy: string, { mistake, file, find, put, by }: Mistake): Promise<void> {
-  const path = join(copy, 'core', file)
+  const path = join(copy, file)
   const right = readFileSync(path, 'utf8')
   if (!right.includes(find)) throw new Error(`${file} does not hold: ${find}`)
   writeFileSync(path, right.replace(find, put))
   const since = Date.now()
-  const catcher = await failingIn(copy, by === undefined ? [] : [by])
+  const first = by === undefined ? [] : [by]
+  const catcher = await failingIn(
+    copy,
+    file.startsWith('core/') ? { first, only: ['core/'] } : { only: first, testTimeout: 60_000 },
+  )
   writeFileSync(path, right)
   const seconds = Math.round((Date.now() - since) / 1000)
   process.stdout.write(
@@ -99,7 +108,7 @@ async function plant(copy: string, { mistake, file, find, put, by }: Mistake): P
 
 function makeCopy(): string {
   const copy = mkdtempSync(join(tmpdir(), 'noskel-mutants-'))
-  for (const part of ['core', 'package.json', 'tsconfig.base.json'])
+  for (const part of ['contract', 'core', 'demo', 'server', 'package.json', 'tsconfig.base.json'])
     cpSync(join(root, part), join(copy, part), { recursive: true })
   symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'))
   writeFileSync(join(copy, 'vitest.config.js'), config)
@@ -107,37 +116,52 @@ function makeCopy(): string {
   return copy
 }
 
-/** The first test file that fails; those given come before all others. */
-function failingIn(copy: string, first: readonly string[]): Promise<string | undefined> {
-  const run = spawn('node_modules/.bin/vitest', ['run', '--reporter=json', '--silent'], {
-    cwd: copy,
-    detached: true,
-    env: { ...process.env, FIRST: first.join(',') },
-    stdio: ['ignore', 'pipe', 'ignore'],
-  })
-  let told = ''
+interface Run {
+  /** The tests whose path has one of these in it. */
+  readonly only: readonly string[]
+  /** Those that come before all others. */
+  readonly first?: readonly string[]
+  readonly testTimeout?: number
+}
+
+/** The first test file that fails. */
+function failingIn(
+  copy: string,
+  { only, first = [], testTimeout = 240_000 }: Run,
+): Promise<string | undefined> {
+  const run = spawn(
+    'node_modules/.bin/vitest',
+    ['run', '--reporter=json', '--silent=true', `--testTimeout=${testTimeout}`, ...only],
+    {
+      cwd: copy,
+      detached: true,
+      env: { ...process.env, FIRST: first.join(',') },
+      stdio: ['ignore', 'pipe', 'ignore'],
+    },
+  )
+  let output = ''
   let isEndless = false
   // With the processes that it has started: one that walks in a ring would go on for ever.
   const stop = setTimeout(() => {
     isEndless = true
     process.kill(-(run.pid as number), 'SIGKILL')
   }, endlessAfter)
-  run.stdout.on('data', (chunk: Buffer) => (told += chunk.toString()))
+  run.stdout.on('data', (chunk: Buffer) => (output += chunk.toString()))
   return new Promise((resolve, reject) => {
     run.on('error', reject)
     run.on('close', code => {
       clearTimeout(stop)
-      resolve(isEndless ? 'they do not end' : code === 0 ? undefined : failedIn(told))
+      resolve(isEndless ? 'they do not end' : code === 0 ? undefined : failedIn(output))
     })
   })
 }
 
-function failedIn(told: string): string {
-  const { testResults } = JSON.parse(told.slice(told.indexOf('{'))) as {
+function failedIn(output: string): string {
+  const { testResults } = JSON.parse(output.slice(output.indexOf('{'))) as {
     testResults: { name: string; status: string; assertionResults: { status: string }[] }[]
   }
   const failed = testResults.find(
     each => each.status === 'failed' && !each.assertionResults.every(({ status }) => status === 'skipped'),
   )
-  return failed?.name.split('/core/')[1] ?? 'a file that could not be read'
+  return failed?.name.split(/noskel-mutants-[^/]*\//)[1] ?? 'a file that could not be read'
 }

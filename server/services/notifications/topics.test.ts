@@ -2,8 +2,8 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import { addressOf } from '#contract/operations.ts'
 import { type Question, topicsOf } from '#contract/topics.ts'
 import type { NodeView } from '#contract/views/content.ts'
-import type { Visitor } from '../../tests/client.ts'
-import { at, reader, share } from '../../tests/coast.ts'
+import { open, type Visitor } from '../../tests/client.ts'
+import { at, editor, reader, share } from '../../tests/coast.ts'
 import { type Listening, listenAs } from '../../tests/listening.ts'
 import { kindOf, kinds, populated } from '../../tests/populated.ts'
 import { anyOf, randomFrom } from '../../tests/random.ts'
@@ -91,11 +91,11 @@ const settled = (question: Question, body: unknown) =>
 
 type Answers = ReadonlyMap<Asked, string>
 async function answersFor({ visitor }: Reader, questions: readonly Asked[]): Promise<Answers> {
-  const question = questions.map(async each => {
+  const answers = questions.map(async each => {
     const { body } = await visitor.get(each.path)
     return [each, settled(each.question, body)] as const
   })
-  return new Map(await Promise.all(question))
+  return new Map(await Promise.all(answers))
 }
 
 /** Of each place that is asked about, itself and what it lies in, as the Owner sees it. */
@@ -166,6 +166,30 @@ test('a text that is written is told to those who see its page, as that alone', 
   const heard = await heardSince(so)
   expect(missed(questions, [before, await known(questions)], heard)).toEqual([])
   expect(heard[0]).toEqual([`document:${ids.page}`, `within:${ids.inner}`])
+})
+
+test('what lies above all that somebody sees, and whether a team is still listed, is told by what they see', async () => {
+  const { owner, ids, guest } = town.world
+  const why = addressOf('explanation', { slug: 'coast', id: ids.page, person: guest.id })
+  const questions: Asked[] = [
+    { question: 'node', path: `${at}/nodes/${ids.page}`, id: ids.page },
+    { question: 'explanation', path: why, id: ids.page },
+    ...everyQuestion().filter(each => each.question === 'teams'),
+  ]
+  const limit = { node: ids.folder, principal: 'guests', allows: editor, sparesStewards: false, ...open }
+  const unlisted = { team: town.made['new:team'], joining: 'unlisted' }
+  for (const [edit, reader] of [
+    [{ kind: 'limit.add', ...limit }, 2],
+    [{ kind: 'team.change', ...unlisted }, 1],
+  ] as const) {
+    const before = await known(questions)
+    const so = counts()
+    expect((await owner.change(edit)).status).toBe(200)
+    const heard = await heardSince(so)
+    const after = await known(questions)
+    expect(after.answers[reader]).not.toEqual(before.answers[reader])
+    expect(missed(questions, [before, after], heard)).toEqual([])
+  }
 })
 
 test('whatever is done to access, places and people', async () => {

@@ -1,0 +1,103 @@
+import type { Mistake } from './mistakes.ts'
+
+/** Mistakes in how changes are written, followed, told and guarded: each names the tests of the server that catch it. */
+export const serverMistakes: readonly Mistake[] = [
+  {
+    mistake: 'a follower that was stopped hears on',
+    file: 'server/store/log.ts',
+    find: 'following.isStopped || following.position',
+    put: 'following.position',
+    by: 'server/store/log.test.ts',
+  },
+  {
+    mistake: 'who fell behind what is kept of the log is not read anew',
+    file: 'server/store/log.ts',
+    find: 'if (first.position > from + 1) await loadAnew(behind, first.position - 1)',
+    put: '',
+    by: 'server/store/log.test.ts',
+  },
+  {
+    mistake: 'who catches up hears again what they have heard',
+    file: 'server/store/log.ts',
+    find: 'if (!each.isStopped && each.position === row.position - 1)',
+    put: 'if (!each.isStopped)',
+    by: 'server/store/log.test.ts',
+  },
+  {
+    mistake: 'what a write demands of the rows is not looked at',
+    file: 'server/store/writer.ts',
+    find: 'if (failed !== undefined) {',
+    put: 'if (false) {',
+    by: 'server/store/writer.test.ts',
+  },
+  {
+    mistake: 'what a failed write had to tell is told',
+    file: 'server/store/writer.ts',
+    find: '  news.length = before.news\n',
+    put: '',
+    by: 'server/store/writer.test.ts',
+  },
+  {
+    mistake: 'the state that a failed write prepared stays for those after it',
+    file: 'server/store/writer.ts',
+    find: '  next.clear()\n  for (const [workspace, state] of before.next) next.set(workspace, state)\n',
+    put: '',
+    by: 'server/store/writer.test.ts',
+  },
+  {
+    mistake: 'pages are not told of what changed at their place',
+    file: 'server/services/notifications/topics.ts',
+    find: '...(place === null ? [] : ([`node:${place}`] as const)),',
+    put: '',
+    by: 'server/services/notifications/topics.test.ts',
+  },
+  {
+    mistake: 'nobody hears that access changed further up',
+    file: 'server/services/notifications/topics.ts',
+    find: "    ...accessFrom(events).map(above => ({ topics: ['own'] as const, above })),\n",
+    put: '',
+    by: 'server/services/notifications/topics.test.ts',
+  },
+  {
+    mistake: 'members do not hear that a team is listed no more',
+    file: 'server/services/notifications/topics.ts',
+    find: ' || before.joining !== after.joining',
+    put: '',
+    by: 'server/services/notifications/topics.test.ts',
+  },
+  {
+    mistake: 'of two who write on the same version the second overwrites the first',
+    file: 'server/store/content/versioned.ts',
+    find: 'conditions: isFirst ? [newer] : [newer, before]',
+    put: 'conditions: []',
+    by: 'server/services/content/text.test.ts',
+  },
+  {
+    mistake: 'what is written stays when its place is deleted for good',
+    file: 'server/store/content/versioned.ts',
+    find: "deletion: ({ workspace, nodes }) => ({ kind: 'delete', table, where: { workspace, node: [...nodes] } }),",
+    put: "deletion: ({ workspace }) => ({ kind: 'delete', table, where: { workspace, node: [] } }),",
+    by: 'server/services/content/text.test.ts',
+  },
+  {
+    mistake: 'who may only read a page reads its earlier versions',
+    file: 'server/services/content/text.ts',
+    find: "  if (lacksEditing({ author, before: now, now }, at.node) !== undefined) throw problemOf('not-found')\n",
+    put: '',
+    by: 'server/services/content/text.test.ts',
+  },
+  {
+    mistake: 'where another process writes, this one does too',
+    file: 'server/store/writer.ts',
+    find: '  if (writer.refusal !== null) return Promise.reject(writer.refusal())\n',
+    put: '',
+    by: 'server/store/reading-process.test.ts',
+  },
+  {
+    mistake: 'one that nobody used is behind for ever once it is read',
+    file: 'server/store/states.ts',
+    find: '  while (isBehind()) state = await stateAfter(tables, state, id)\n',
+    put: '',
+    by: 'server/reading-late.test.ts',
+  },
+]
