@@ -98,7 +98,7 @@ test('addresses of no file and of no sign are refused, or lead to the app, and b
   writeFileSync(join(webDir, 'index.html'), '<title>Noskel</title>')
   writeFileSync(join(webDir, 'assets', 'a.js'), '')
   const { address } = await start(webDir)
-  const output = Object.fromEntries(
+  const statuses = Object.fromEntries(
     await Promise.all(
       [
         '/assets/a.js',
@@ -112,7 +112,7 @@ test('addresses of no file and of no sign are refused, or lead to the app, and b
       ].map(async path => [path, await statusOf(address, path)] as const),
     ),
   )
-  expect(output).toEqual({
+  expect(statuses).toEqual({
     '/assets/a.js': 200,
     '/assets/%': 400,
     '/assets/%E0%A4%A': 400,

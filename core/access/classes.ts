@@ -93,15 +93,15 @@ function marksFor(evaluation: EvaluationContext, people: Int32Array): Marks {
   return marks
 }
 
-const isToldBit = 1
+const told = 1
 const guest = 2
 const kindOf = (evaluation: EvaluationContext, person: number): number =>
-  (isToldOf(evaluation, person) ? isToldBit : 0) |
+  (isToldOf(evaluation, person) ? told : 0) |
   ((profileBits(evaluation, person) & inProfile.guest) !== 0 ? guest : 0)
 
 const classFor = ([before, after]: Sides<number>): Class => ({
   sums: [sumFor(before), sumFor(after)],
-  isTold: [(before & isToldBit) !== 0, (after & isToldBit) !== 0],
+  isTold: [(before & told) !== 0, (after & told) !== 0],
   count: 0,
   gains: 0,
   losses: 0,

@@ -110,11 +110,11 @@ export const recordQuestion = (transition: Transition): DiffQuery => ({
 
 /** What was done, to be kept: each difference, or where they are too many those at which it begins, and their counts. */
 function bulkRecord(transition: Transition, answer: BulkAnswer): RecordedImpact {
-  const given = toldBy(transition, answer)
+  const record = toldBy(transition, answer)
   const { startRows } = answer
-  if (given.counted === null) return { ...given, roots: [] }
+  if (record.counted === null) return { ...record, roots: [] }
   const differences = differencesFrom(indexesOf(sidesOf(transition)), startRows)
-  return { ...given, differences, roots: [...affectedRoots(transition)] }
+  return { ...record, differences, roots: [...affectedRoots(transition)] }
 }
 
 interface ToldOf {

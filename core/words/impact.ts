@@ -6,7 +6,7 @@ import { counted, listed, peopleWords, placesWords } from './english.ts'
 import { privilegesListed } from './privilege.ts'
 
 /** One person at a place, before and after; whatever names the two. */
-export interface Difference {
+export interface WordedDifference {
   readonly person: string
   readonly place: string
   /** How many places it speaks of. */
@@ -16,7 +16,7 @@ export interface Difference {
 }
 
 /** What was gained, or lost, added up. */
-export interface Sum {
+export interface ImpactSum {
   readonly people: number
   readonly isWeb: boolean
   readonly places: number
@@ -24,20 +24,20 @@ export interface Sum {
   readonly afters: readonly ActionSet[]
 }
 
-export interface Sums {
-  readonly gains: Sum
-  readonly losses: Sum
+export interface ImpactSums {
+  readonly gains: ImpactSum
+  readonly losses: ImpactSum
 }
 
 /**
  * What a change does, in one line: "3 people gain Reader on 12 places. Nobody loses access." Where its
  * reader may not know of all that it does, nothing is said of nobody.
  */
-export const impactInWords = (differences: readonly Difference[], isWhole: boolean): string =>
+export const impactInWords = (differences: readonly WordedDifference[], isWhole: boolean): string =>
   sumsInWords(sumsOf(differences), isWhole)
 
 /** The same of what was added up already. */
-export function sumsInWords({ gains, losses }: Sums, isWhole: boolean): string {
+export function sumsInWords({ gains, losses }: ImpactSums, isWhole: boolean): string {
   if (isNothing(gains) && isNothing(losses))
     return isWhole ? 'Nobody’s access changes.' : 'No access changes where you can see it.'
   const nobody = (does: string) => (isWhole ? [`Nobody ${does} access.`] : [])
@@ -47,14 +47,14 @@ export function sumsInWords({ gains, losses }: Sums, isWhole: boolean): string {
   ].join(' ')
 }
 
-const isNothing = ({ people, isWeb }: Sum) => people === 0 && !isWeb
+const isNothing = ({ people, isWeb }: ImpactSum) => people === 0 && !isWeb
 
-const sumsOf = (differences: readonly Difference[]): Sums => ({
+const sumsOf = (differences: readonly WordedDifference[]): ImpactSums => ({
   gains: sumOf(differences.filter(each => beyond(each.after, each.before).length > 0)),
   losses: sumOf(differences.filter(each => beyond(each.before, each.after).length > 0)),
 })
 
-function sumOf(differences: readonly Difference[]): Sum {
+function sumOf(differences: readonly WordedDifference[]): ImpactSum {
   const people = new Set<string>(differences.map(each => each.person))
   const isWeb = people.delete(theWeb)
   const places = new Map(differences.map(each => [each.place, each.places]))
@@ -66,7 +66,7 @@ function sumOf(differences: readonly Difference[]): Sum {
   }
 }
 
-function sentenceFor(verb: 'gain' | 'lose', { people, isWeb, places, afters }: Sum): string {
+function sentenceFor(verb: 'gain' | 'lose', { people, isWeb, places, afters }: ImpactSum): string {
   const who = whoDoes(isWeb, people)
   const level = verb === 'lose' ? levelLeft(afters) : undefined
   const on = `on ${placesWords(places)}`
@@ -100,7 +100,7 @@ function whatOf(verb: 'gain' | 'lose', afters: readonly ActionSet[]): string {
 }
 
 /** What somebody may do more and no longer over some people; whatever names them. */
-export interface PowerDifference {
+export interface WordedPower {
   readonly person: string
   /** Over whom; `null` for the whole workspace. */
   readonly over: string | null
@@ -109,7 +109,7 @@ export interface PowerDifference {
 }
 
 /** “3 people may now invite members over the people of Boats. 1 person may no longer suspend people.” */
-export function powersInWords(powers: readonly PowerDifference[]): string {
+export function powersInWords(powers: readonly WordedPower[]): string {
   const parts = [
     ...powerSentences('may now', powers, each => each.gains),
     ...powerSentences('may no longer', powers, each => each.loses),
@@ -124,10 +124,10 @@ export function powersInWords(powers: readonly PowerDifference[]): string {
 /** One sentence for all who gain, or lose, just the same. */
 function powerSentences(
   verb: string,
-  powers: readonly PowerDifference[],
-  namesOf: (each: PowerDifference) => readonly Privilege[],
+  powers: readonly WordedPower[],
+  namesOf: (each: WordedPower) => readonly Privilege[],
 ): string[] {
-  const groups = new Map<string, { people: Set<string>; one: PowerDifference }>()
+  const groups = new Map<string, { people: Set<string>; one: WordedPower }>()
   for (const one of powers) {
     if (namesOf(one).length === 0) continue
     const key = `${one.over ?? ''}|${namesOf(one).join()}`

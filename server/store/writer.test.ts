@@ -38,8 +38,8 @@ const account = (id: string, mail = `${id}@test.example`) =>
 const add = (id: string, mail?: string) =>
   submit(writer, () => ok(withAccount({ value: id }, account(id, mail))))
 
-/** An account, with a workspace that is called like it. */
-function found(id: string, mail: string) {
+/** Writes an account, with a workspace that is called like it. */
+function foundWorkspace(id: string, mail: string) {
   const after = { ...workspaceOf(world()), id: id as WorkspaceId, slug: id }
   const changes = [{ table: 'workspaces', id, before: null, after } as RecordChange]
   const state = applyChanges(emptyState, changes)
@@ -192,7 +192,11 @@ test('one whose rows do not fit in among those of others fails alone, and nobody
       for (const workspace of states.keys()) made.add(workspace)
     },
   })
-  const results = await Promise.allSettled([found('a', 'one'), found('b', 'one'), found('c', 'other')])
+  const results = await Promise.allSettled([
+    foundWorkspace('a', 'one'),
+    foundWorkspace('b', 'one'),
+    foundWorkspace('c', 'other'),
+  ])
   expect(results.map(each => each.status)).toEqual(['fulfilled', 'rejected', 'fulfilled'])
   expect([await stored(), heard, [...made]]).toEqual(Array(3).fill(['a', 'c']))
 })

@@ -75,11 +75,11 @@ interface ListProps {
   readonly onChosen: () => void
 }
 
-function CommandChoice({ commands: acts, onChosen }: ListProps) {
+function CommandChoice({ commands, onChosen }: ListProps) {
   const navigate = useNavigate()
   const [typed, setTyped] = useState('')
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
-  const found = acts.filter(({ word }) => words.every(each => word.toLowerCase().includes(each)))
+  const found = commands.filter(({ word }) => words.every(each => word.toLowerCase().includes(each)))
   return (
     <Ariakit.ComboboxProvider open inputValue={typed} setInputValue={setTyped}>
       <Ariakit.Combobox

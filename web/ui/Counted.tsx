@@ -8,13 +8,13 @@ import {
   peopleWords,
   placesWords,
 } from '#core/words/english.ts'
-import type { Sum, Sums } from '#core/words/impact.ts'
+import type { ImpactSum, ImpactSums } from '#core/words/impact.ts'
 import { listed } from '#core/words/english.ts'
 import { FilterWords } from './FilterWords.tsx'
 import { Level } from './Gauge.tsx'
 
 /** An effect in counts, as it is put into one line. */
-export const sumsOf = ({ gains, losses, turns }: CountedView): Sums => ({
+export const sumsOf = ({ gains, losses, turns }: CountedView): ImpactSums => ({
   gains: sumOf(
     gains,
     turns.filter(({ before, after }) => beyond(after as ActionSet, before as ActionSet).length > 0),
@@ -25,7 +25,7 @@ export const sumsOf = ({ gains, losses, turns }: CountedView): Sums => ({
   ),
 })
 
-const sumOf = (sum: CountedSum, turns: CountedView['turns']): Sum => ({
+const sumOf = (sum: CountedSum, turns: CountedView['turns']): ImpactSum => ({
   ...sum,
   afters: turns.map(each => each.after as ActionSet),
 })

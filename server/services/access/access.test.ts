@@ -38,14 +38,14 @@ describe('asking for access', () => {
       await did(visitor, { kind: 'request.withdraw', request: mine?.id })
       const of = { impact: preview.impact.map(each => ({ ...each, at: 0 })), leftOut: preview.leftOut }
       const listed = { ...mine, id: '', at: 0 }
-      const text = entry?.events
+      const events = entry?.events
       return JSON.stringify({
         of,
         status: done.status,
         made: done.body.made,
         again: again.body,
         listed,
-        text,
+        events,
       }).replaceAll(node, 'X')
     }
     expect(await tell(world.ids.secret)).toBe(await tell('nothing-there'))
@@ -101,8 +101,8 @@ describe('asking for access', () => {
       )
       await did(owner, { kind: 'request.decline', request: request?.id, comment: 'Not now' })
     }
-    const text = (await notifications(visitor)).filter(each => each.includes('declined'))
-    expect(text).toEqual(['Ona declined your request for Editor on Map: “Not now”.'])
+    const declined = (await notifications(visitor)).filter(each => each.includes('declined'))
+    expect(declined).toEqual(['Ona declined your request for Editor on Map: “Not now”.'])
     expect((await requestsOf(visitor)).mine).toMatchObject([
       { wants: { place: { name: 'Map' } }, declined: { by: 'Ona', comment: 'Not now' } },
       { wants: { place: null, address: world.ids.secret }, declined: null },

@@ -51,7 +51,7 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
     ...entry.sentAlong,
     before: transition.before,
     changes,
-    impact: impact,
+    impact,
     bulk: counted === null ? null : record,
     answers: new Map(
       entry.edits.flatMap(edit => (edit.kind === 'request.accept' ? [[edit.request, edit.comment]] : [])),

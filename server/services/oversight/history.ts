@@ -75,8 +75,8 @@ export function auditEntryDetailView(
     if (read === undefined) throw problemOf('not-found')
     const namesAt = await formerNamesSince(parts, asker, revision)
     const telling = { most: eventsInDetail, then: namesAt(revision) }
-    const entryColumns = await turn.run(entryIn(asker, read, telling))
-    const [entry] = await withUndone(parts, asker, [entryColumns])
+    const view = await turn.run(entryIn(asker, read, telling))
+    const [entry] = await withUndone(parts, asker, [view])
     if (entry === undefined) throw problemOf('not-found')
     return { ...entry, ...impactView(asker, await turn.run(impactKnown(asker, read.row))) }
   })
@@ -119,16 +119,16 @@ async function rowOfEntry(
 /** What is read of an entry to tell of it. */
 const entryColumns = ['at', 'author', 'reason', 'changes', 'impact', 'undoes'] as const
 
-type ToldRow = Pick<ChangeSetRow, (typeof entryColumns)[number] | 'revision'>
+type EntryRow = Pick<ChangeSetRow, (typeof entryColumns)[number] | 'revision'>
 
 interface Read {
-  readonly row: ToldRow
+  readonly row: EntryRow
   readonly events: readonly AuditEvent[]
   /** Whether there is more in the entry than its reader may know. */
   readonly isPart: boolean
 }
 
-function* readable(asker: Asker, row: ToldRow): Steps<Read | undefined> {
+function* readable(asker: Asker, row: EntryRow): Steps<Read | undefined> {
   const all = auditEventsOf(asker.snapshot.state, JSON.parse(row.changes) as RecordChange[])
   const events: AuditEvent[] = []
   for (const [done, event] of all.entries()) {

@@ -48,7 +48,7 @@ export const watched: NotificationKind<Data> = {
 
 /** What changed for others where the watcher gives access; the web is nobody. */
 function countsFor(written: Written, watcher: PersonId, node: NodeId) {
-  const { impact: impact, bulk, before, after } = written
+  const { impact, bulk, before, after } = written
   if (bulk !== null) return bulkCountsFor(written, bulk, { watcher, node })
   const gain = new Set<string>()
   const lose = new Set<string>()
