@@ -52,7 +52,7 @@ export const accessMistakes: readonly Mistake[] = [
     by: 'core/impact/access-diff.test.ts',
   },
   {
-    mistake: 'the root and what lies right in it are one piece',
+    mistake: 'the root and what lies right in it are one segment',
     file: 'core/access/side-by-side.ts',
     find: ' || isRoot(index, node)) alone.add(node)',
     put: ') alone.add(node)',

@@ -71,7 +71,7 @@ function isWithin({ tree }: AccessIndex, node: number, top: number): boolean {
   return up === top
 }
 
-/** A piece of what somebody sees: a place with all below it that they see alike. */
+/** A segment of what somebody sees: a place with all below it that they see alike. */
 export interface VisiblePlace {
   readonly id: NodeId
   readonly isRoot: boolean

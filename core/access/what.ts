@@ -210,7 +210,7 @@ export interface VisibleSegment {
   readonly within: number
 }
 
-/** Pieces as whole numbers, four each in the order of their fields: there can be very many, and a worker sends them. */
+/** Segments as whole numbers, four each in the order of their fields: there can be very many, and a worker sends them. */
 export type VisibleRows = Int32Array
 
 const seenWidth = 4

@@ -21,7 +21,7 @@ export function topmostOf(state: State, nodes: readonly NodeId[]): NodeId[] {
   )
 }
 
-/** All that lies below some places in either of two states, cut into pieces that answer alike in both. */
+/** All that lies below some places in either of two states, cut into segments that answer alike in both. */
 export function placesBelow(before: State, after: State, roots: ReadonlySet<NodeId>): Place[] {
   const indexes = [before.index, after.index] as const
   return belowEach(indexes, startsAt(indexes, roots)).flatMap(below => {

@@ -9,7 +9,7 @@ import { type ActionSet, noActions } from '../levels/action.ts'
  * (advance.ts). Immutable, and shared page by page with the one before, so that any number of them stand side by
  * side, in a worker too.
  *
- * A segment is a piece of the tree that shares one answer: it begins at a node with entries or a state of its own,
+ * A segment is a part of the tree that shares one answer: it begins at a node with entries or a state of its own,
  * its head, and goes down to where the next ones begin. Only its head can differ from the rest, where it is a
  * draft. Always holds: the root heads a segment; `segmentOf` of any other node is its parent's unless it heads one
  * itself; sizes count a node and all below it.

@@ -142,7 +142,7 @@ const isHeading = (state: State, id: NodeId): boolean =>
   [...allRows(state.grants), ...allRows(state.limits)].some(each => each.node === id) ||
   allRows(state.nodes).some(node => node.id === id && isSpecial(node))
 
-test('who, what and the pieces that somebody sees tell what check tells, one by one', () => {
+test('who, what and the segments that somebody sees tell what check tells, one by one', () => {
   fc.assert(
     fc.property(anyStates, fc.constantFrom(now, now + 6), (states, time) => {
       const state = states.at(-1) as State
@@ -158,9 +158,9 @@ test('who, what and the pieces that somebody sees tell what check tells, one by 
           [...countsOf(answers)].flatMap(([set, count]) => Array<number>(count).fill(set)).sort(),
         ).toEqual(seen)
         const rows = visibleIn(answers)
-        const pieces = Array.from({ length: visibleCount(rows) }, (_, place) => visibleAt(rows, place))
-        expect(pieces.flatMap(each => Array<number>(each.nodes).fill(each.actions)).sort()).toEqual(seen)
-        for (const each of pieces) expect(checkIn(evaluation, person, each.node)).toBe(each.actions)
+        const segments = Array.from({ length: visibleCount(rows) }, (_, place) => visibleAt(rows, place))
+        expect(segments.flatMap(each => Array<number>(each.nodes).fill(each.actions)).sort()).toEqual(seen)
+        for (const each of segments) expect(checkIn(evaluation, person, each.node)).toBe(each.actions)
         const isVisible = (id: NodeId | null) =>
           id !== null && id !== rootOf(state).id && held[places.indexOf(id)] !== noActions
         const roots = places.filter(
@@ -200,7 +200,7 @@ test('a draft that lies in the bin is counted for nobody, nor is what lies in it
   expect([...countsOf(answers)]).toEqual([[reader, 1]])
 })
 
-test('where nothing of its own is left, no piece is left', () => {
+test('where nothing of its own is left, no segment is left', () => {
   const reader = levelActions('Reader')
   const before = world(
     person('p'),

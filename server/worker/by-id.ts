@@ -12,8 +12,8 @@ import { answer } from './question.ts'
 
 /** What the thread may be asked, in ids; little is answered in its place. */
 
-/** With more pieces than this the thread is asked: to go through them all would hold up others for milliseconds. */
-const piecesAtOnce = 40_000
+/** With more segments than this the thread is asked: to go through them all would hold up others for milliseconds. */
+const segmentsAtOnce = 40_000
 /** Of more places than this the thread makes a list. */
 const placesAtOnce = 5000
 /** With more than this it is worth having the thread from the start: it will be asked what wide changes do. */
@@ -27,7 +27,7 @@ export interface Seeing {
   readonly person: PersonId
 }
 
-/** All that somebody sees, piece by piece, each after the one that it stands in. */
+/** All that somebody sees, segment by segment, each after the one that it stands in. */
 export const visiblePlaces = async (thread: Thread, of: Seeing): Promise<Iterable<VisiblePlace>> =>
   placesIn(of.snapshot.state, await listOf(thread, of, 'seen'))
 
@@ -46,7 +46,7 @@ async function listOf(
   const evaluation = evaluationOf(snapshot)
   const number = personById(evaluation, person)
   if (number === none) return new Int32Array()
-  if (sizesOf(snapshot.state).segments <= piecesAtOnce) return inPlace[kind](answersFor(evaluation, number))
+  if (sizesOf(snapshot.state).segments <= segmentsAtOnce) return inPlace[kind](answersFor(evaluation, number))
   const question = { kind, time: snapshot.at, person: number } as const
   return ask<typeof kind>(thread, { workspace, question, indexes: [index, index] })
 }

@@ -103,7 +103,7 @@ interface Walk {
   readonly visit: (met: Met, isAlike: boolean, held: Sides<ActionSet>) => void
 }
 
-/** Comes to each piece below some places that is there on both sides, where what lies in it can differ for somebody. */
+/** Comes to each segment below some places that is there on both sides, where what lies in it can differ for somebody. */
 function walkOwn(snapshots: Sides<Snapshot>, author: PersonId, { starts, visit }: Walk): void {
   const sides = evaluationsOf(...snapshots)
   const people = sides.map(evaluation => personById(evaluation, author))
@@ -117,7 +117,7 @@ function walkOwn(snapshots: Sides<Snapshot>, author: PersonId, { starts, visit }
   for (const below of belowEach([sides[0].index, sides[1].index], starts))
     walkBelow(classes, below, met => {
       if (met.was === none || met.is === none) return false
-      // Nothing that has a name is made here: there can be very many pieces, and naming it takes longer than all else.
+      // Nothing that has a name is made here: there can be very many segments, and naming it takes longer than all else.
       const { sums } = onlyClass(classes)
       const isAlike = isSameCeiling && isHere[0] === isHere[1] && isSameSum(sums[0], sums[1])
       const held = isHere[0] === true ? capped(sides[0].index, sums[0]) : noActions

@@ -32,7 +32,7 @@ export async function accessiblePlaces(
   const subject = subjectOf(asker.snapshot, id as PersonId)
   if (subject === undefined || !knowsPerson(asker, subject.person.id)) throw problemOf('not-found')
   return reachedBy(asker, subject, {
-    pieces: await visiblePlaces(parts.thread, { ...asker, person: subject.person.id }),
+    visible: await visiblePlaces(parts.thread, { ...asker, person: subject.person.id }),
     mayTell: node => mayAskOf(asker, subject.person.id, node),
   })
 }
@@ -46,7 +46,7 @@ export const placesToOffer = (asker: Asker, find: string): Promise<PlaceHit[]> =
   })
 
 interface Reaching {
-  readonly pieces: Iterable<VisiblePlace>
+  readonly visible: Iterable<VisiblePlace>
   readonly mayTell: (node: NodeId) => boolean
 }
 
@@ -57,13 +57,13 @@ const atOnce = 1000
 export async function reachedBy(
   asker: Asker,
   subject: Subject,
-  { pieces, mayTell }: Reaching,
+  { visible, mayTell }: Reaching,
 ): Promise<AccessiblePlaceView[]> {
   const { nodes } = asker.snapshot.state
   const found: { view: AccessiblePlaceView; alike: number }[] = []
-  /** By the place of a piece in the list, under which view it is counted. */
+  /** By the place of a segment in the list, under which view it is counted. */
   const toldIn: ((typeof found)[number] | undefined)[] = []
-  for (const { id, isRoot, within, actions, count } of pieces) {
+  for (const { id, isRoot, within, actions, count } of visible) {
     const above = toldIn[within]
     if (isRoot || !mayTell(id)) {
       toldIn.push(undefined)

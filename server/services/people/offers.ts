@@ -55,7 +55,7 @@ export async function offerView(
   const reader = readerAt(asker.workspace, snapshot, asker.person) ?? asker
   return {
     places: await reachedBy(reader, subject, {
-      pieces: await visiblePlaces(parts.thread, { ...reader, person: id }),
+      visible: await visiblePlaces(parts.thread, { ...reader, person: id }),
       mayTell: node => mayAskOf(reader, id, node),
     }),
     ...roleOf(snapshot, id),

@@ -16,7 +16,7 @@ export async function myAccessView(parts: Parts, asker: Asker): Promise<MyAccess
   const { snapshot, subject } = asker
   const { contact, invitedBy, from, until } = subject.person
   const reached = await reachedBy(asker, subject, {
-    pieces: await visiblePlaces(parts.thread, asker),
+    visible: await visiblePlaces(parts.thread, asker),
     mayTell: () => true,
   })
   return {
