@@ -1,9 +1,9 @@
 import { rmSync } from 'node:fs'
-import { pino } from 'pino'
-import { type Running, startServer } from '#server/assemble.ts'
+import type { Running } from '#server/assemble.ts'
 import { middle, type Reading } from './measure.ts'
-import { configFor, copyOfLarge } from './seeded.ts'
+import { copyOfLarge } from './seeded.ts'
 import { changeable, ratesOf, signInTo, stateOf, writeTogether } from './server.ts'
+import { quietServer } from './quiet-server.ts'
 
 /** Whether a process that has taken as many changes as a month brings is as fast as one that has just begun. */
 
@@ -12,15 +12,7 @@ const changes = 30_000
 
 export async function agedReadings(): Promise<Reading[]> {
   const dataDir = await copyOfLarge('M')
-  const open = () =>
-    startServer({
-      config: configFor(dataDir),
-      log: pino({ level: 'silent' }),
-      clock: Date.now,
-      webDir: null,
-      triesPerMinute: 1000,
-      requestsPerMinute: 1e9,
-    })
+  const open = () => quietServer(dataDir)
   let running = await open()
   await writeTogether(running, changeable(stateOf(running), changes))
   const aged = await rates(running)

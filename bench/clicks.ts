@@ -1,13 +1,11 @@
 import { rmSync } from 'node:fs'
-import { resolve } from 'node:path'
 import { parseArgs } from 'node:util'
-import { pino } from 'pino'
 import { largeOwner, sizes } from '#demo/large.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { Visitor } from '#e2e/visitor.ts'
-import { startServer } from '#server/assemble.ts'
 import { middle, told } from './measure.ts'
-import { configFor, copyOfLarge } from './seeded.ts'
+import { copyOfLarge } from './seeded.ts'
+import { builtWeb, quietServer } from './quiet-server.ts'
 
 /**
  * What a click takes in Chromium on a large workspace, from the click until what it shows is drawn:
@@ -15,14 +13,7 @@ import { configFor, copyOfLarge } from './seeded.ts'
  */
 const { values } = parseArgs({ options: { size: { type: 'string', default: 'M' } } })
 const dataDir = await copyOfLarge(values.size as keyof typeof sizes)
-const running = await startServer({
-  config: configFor(dataDir),
-  log: pino({ level: 'silent' }),
-  clock: Date.now,
-  webDir: resolve(import.meta.dirname, '../.build/web'),
-  triesPerMinute: 1000,
-  requestsPerMinute: 1_000_000,
-})
+const running = await quietServer(dataDir, builtWeb)
 const visitor = await Visitor.arrive(running.address)
 await visitor.signIn(largeOwner.mail, demoPassword)
 

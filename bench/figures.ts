@@ -87,6 +87,41 @@ export const figures = {
   'roles.seats': { what: 'the seats and how that came' },
   'roles.matrix': { what: 'opening 60 roles side by side in Chromium' },
   'roles.matrix.cell': { what: 'a cell turned there, drawn' },
+  'bytes.upload': {
+    what: '1 GiB uploaded, until it is a file',
+    aim: { of: 'ratio', atMost: 1.67 },
+  },
+  'bytes.memory': {
+    what: 'memory that the server takes more while 5 GiB come in',
+    aim: { of: 'value', atMost: 150 },
+  },
+  'bytes.many': { what: 'twenty uploads of 64 MiB at once' },
+  'bytes.thumbnail': {
+    what: 'a small picture of a photograph of 12 million pixels, the first time',
+    aim: { of: 'value', atMost: 150 },
+  },
+  'bytes.range': { what: 'a part of 8 MiB of a file', aim: { of: 'ratio', atMost: 1.25 } },
+  'words.made': { what: 'the index of 1,000,000 places made anew' },
+  'words.first': { what: 'the first search after a start' },
+  'words.owner': {
+    what: 'what is in nine of ten texts, for an owner, 19 of 20 times',
+    aim: { of: 'value', atMost: 60 },
+  },
+  'words.owner.begun': { what: 'that word without its last letter', aim: { of: 'value', atMost: 60 } },
+  'words.owner.two': { what: 'two words, for an owner', aim: { of: 'value', atMost: 60 } },
+  'words.few.first': { what: 'the first search of who sees one place in a thousand' },
+  'words.few': {
+    what: 'the same word for who sees one place in a thousand',
+    aim: { of: 'value', atMost: 150 },
+  },
+  'words.few.hidden': {
+    what: 'a word that only others may read, for the same person',
+    aim: { of: 'ratio', atMost: 1.1 },
+  },
+  'indexing.write': {
+    what: 'a text of 400 words written, with the index of words behind it',
+    aim: { of: 'ratio', atMost: 1.2 },
+  },
   'screen.sign-in.code': { what: 'signing in: code and styles', aim: { of: 'value', atMost: 190 } },
   'screen.sign-in.drawn': { what: 'signing in: largest part drawn' },
   'screen.arrival.code': { what: 'where one arrives: code and styles', aim: { of: 'value', atMost: 190 } },

@@ -1,30 +1,22 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
-import { pino } from 'pino'
+import { join } from 'node:path'
 import { DataTypes, Sequelize } from 'sequelize'
 import { largeOwner, type Size } from '#demo/large.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { Visitor } from '#e2e/visitor.ts'
-import { startServer } from '#server/assemble.ts'
 import { seedLarge } from '../scripts/seed-large.ts'
 import { type Floor, once, timed } from './measure.ts'
 import { configFor } from './seeded.ts'
 import { sessionCookieIn } from './session-cookie.ts'
+import { builtWeb, quietServer } from './quiet-server.ts'
 
 /** A large workspace on a real file behind the real server, with its owner signed in. */
 export async function openLarge(size: Size) {
   const dataDir = mkdtempSync(join(tmpdir(), 'noskel-bench-'))
   const config = configFor(dataDir)
   await seedLarge(config, size, () => {})
-  const running = await startServer({
-    config,
-    log: pino({ level: 'silent' }),
-    clock: Date.now,
-    webDir: resolve(import.meta.dirname, '../.build/web'),
-    triesPerMinute: 1000,
-    requestsPerMinute: 1_000_000,
-  })
+  const running = await quietServer(dataDir, builtWeb)
   let cookie = ''
   let csrf = ''
   const call = async <T>(method: string, path: string, body?: unknown): Promise<T> => {

@@ -3,15 +3,18 @@ import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import { parseArgs } from 'node:util'
 import { sizes } from '#demo/large.ts'
+import { byteReadings } from './bytes.ts'
 import { coreReadings } from './core.ts'
 import { agedReadings } from './aged.ts'
 import { screenReadings } from './first-screen.ts'
 import { followingReadings } from './following.ts'
 import { manyReadings } from './many.ts'
 import { asData, type Reading, tableOf } from './measure.ts'
+import { indexingReadings } from './indexing.ts'
 import { peopleReadings } from './people.ts'
 import { rolesReadings } from './roles.ts'
 import { serverReadings } from './server.ts'
+import { wordReadings } from './words.ts'
 
 /**
  * Measures on workspaces of each size, or of one, and prints the tables; with a file, writes the same as data:
@@ -39,6 +42,9 @@ if (values.size === undefined) {
     followingReadings,
     peopleReadings,
     rolesReadings,
+    byteReadings,
+    wordReadings,
+    indexingReadings,
     screenReadings,
   ]) {
     process.stderr.write(`Measuring: ${measure.name} …\n`)

@@ -1,22 +1,20 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { pino } from 'pino'
 import type { GrantId, HandleId, HoldingId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { provisionWorkspace } from '#core/changes/provisioning.ts'
 import { theWorkspace } from '#core/changes/scheduled.ts'
 import { emptyState } from '#core/records/all.ts'
 import { largeOwner } from '#demo/large.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
-import { startServer } from '#server/assemble.ts'
 import { hashOf } from '#server/services/account/password.ts'
 import { newAccountRow } from '#server/store/accounts.ts'
 import { beginWriting, openDatabase } from '#server/store/database.ts'
 import { writeRows } from '#server/store/rows.ts'
 import { createTables } from '#server/store/tables.ts'
 import { once, type Reading } from './measure.ts'
-import { configFor } from './seeded.ts'
 import { sessionCookieIn } from './session-cookie.ts'
+import { quietServer } from './quiet-server.ts'
 
 /** A server that has very many small workspaces: how soon it answers, and how soon in one that nobody has used. */
 
@@ -26,16 +24,7 @@ const now = Date.UTC(2026, 10, 1)
 export async function manyReadings(): Promise<Reading[]> {
   const dataDir = mkdtempSync(join(tmpdir(), 'noskel-many-'))
   await fill(dataDir)
-  const config = configFor(dataDir)
-  const open = () =>
-    startServer({
-      config,
-      log: pino({ level: 'silent' }),
-      clock: Date.now,
-      webDir: null,
-      triesPerMinute: 1000,
-      requestsPerMinute: 1e6,
-    })
+  const open = () => quietServer(dataDir)
   // Once with when something is due in none of them known, as after an upgrade: it is noted then.
   await (await open()).stop()
   let running = await open()

@@ -1,6 +1,5 @@
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { pino } from 'pino'
 import { QueryTypes, Sequelize, Transaction } from 'sequelize'
 import { check } from '#core/access/evaluate.ts'
 import { eachRow, rowsBy } from '#core/base/collection.ts'
@@ -10,7 +9,7 @@ import { snapshotOf } from '#core/state/snapshot.ts'
 import type { State } from '#core/state/state.ts'
 import { largeOwner, largestHome, sizes } from '#demo/large.ts'
 import { demoPassword } from '#demo/scenario/people.ts'
-import { type Running, startServer } from '#server/assemble.ts'
+import type { Running } from '#server/assemble.ts'
 import { askerOf } from '#server/services/viewer/asker.ts'
 import { applyChangeSet } from '#server/services/changes/change.ts'
 import { openDatabase } from '#server/store/database.ts'
@@ -20,8 +19,9 @@ import { askedReadings } from './asked.ts'
 import { fixedAnswer } from './floor.ts'
 import { loadOn } from './load.ts'
 import { type Floor, middle, once, type Reading } from './measure.ts'
-import { configFor, copyOfLarge } from './seeded.ts'
+import { copyOfLarge } from './seeded.ts'
 import { sessionCookieIn } from './session-cookie.ts'
+import { quietServer } from './quiet-server.ts'
 
 /** What the server takes on a workspace of a size: to start, to list, to write; each beside its floor. */
 
@@ -30,14 +30,7 @@ type Name = keyof typeof sizes
 export async function serverReadings(name: Name, lookup: Floor): Promise<Reading[]> {
   const dataDir = await copyOfLarge(name)
   const starting = await startReadings(name, dataDir)
-  const running = await startServer({
-    config: configFor(dataDir),
-    log: pino({ level: 'silent' }),
-    clock: Date.now,
-    webDir: null,
-    triesPerMinute: 1000,
-    requestsPerMinute: 1e9,
-  })
+  const running = await quietServer(dataDir)
   const signed = { running, ...(await signInTo(running)) }
   const readings = [
     ...(await askedReadings({ name, lookup, ...signed })),

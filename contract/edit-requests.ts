@@ -42,8 +42,12 @@ const set = Type.Integer({ minimum: 1, maximum: 1023 })
 const gives = Type.Union([set, ref('levels')])
 /** The mask of what a limit leaves; 0 for nothing. */
 const allows = Type.Integer({ minimum: 0, maximum: 1023 })
+/** No file is larger, whatever a workspace allows. */
+export const mostBytes = 2 ** 40
+
 const joining = Type.Union([kind('everyone'), kind('open'), kind('request'), kind('unlisted')])
-const nodeKind = Type.Union([kind('folder'), kind('board'), kind('row'), kind('page'), kind('file')])
+/** A file is made of its bytes, by an upload. */
+const nodeKind = Type.Union([kind('folder'), kind('board'), kind('row'), kind('page')])
 
 /** Over whom a role is held. */
 export const scope = Type.Union([
@@ -224,6 +228,10 @@ const edits = {
     twoStepFor: Type.Optional(Type.Array(ref('roles'), { maxItems: 50, uniqueItems: true })),
     signInDays: Type.Optional(Type.Integer({ minimum: 1, maximum: 90 })),
     idleHours: Type.Optional(Type.Integer({ minimum: 1, maximum: 90 * 24 })),
+    largestFile: Type.Optional(Type.Integer({ minimum: 1, maximum: mostBytes })),
+    storageQuota: Type.Optional(orNull(Type.Integer({ minimum: 0, maximum: 2 ** 50 }))),
+    versionsKept: Type.Optional(Type.Integer({ minimum: 1, maximum: 1000 })),
+    marksPreviews: Type.Optional(Type.Boolean()),
   },
   'person.end': { person: ref('persons'), until: orNull(instant) },
   'person.describe': {

@@ -38,6 +38,7 @@ export const operations = {
   bin: ['GET', '/at/{slug}/bin'],
   tree: ['GET', '/at/{slug}/tree'],
   places: ['GET', '/at/{slug}/places'],
+  search: ['GET', '/at/{slug}/search'],
   keepPicture: ['POST', '/at/{slug}/pictures'],
   picture: ['GET', '/at/{slug}/pictures/{id}'],
 
@@ -51,12 +52,29 @@ export const operations = {
   explanation: ['GET', '/at/{slug}/nodes/{id}/why/{person}'],
   whyNot: ['GET', '/at/{slug}/nodes/{id}/why-not/{person}/{action}'],
   peopleWithAccess: ['GET', '/at/{slug}/nodes/{id}/people'],
+  zip: ['GET', '/at/{slug}/nodes/{id}/zip'],
   columns: ['GET', '/at/{slug}/nodes/{id}/columns'],
   peopleOfColumn: ['GET', '/at/{slug}/nodes/{id}/columns/{column}/people'],
   text: ['GET', '/at/{slug}/nodes/{id}/text'],
   saveText: ['PUT', '/at/{slug}/nodes/{id}/text'],
   textVersions: ['GET', '/at/{slug}/nodes/{id}/text/versions'],
   textVersion: ['GET', '/at/{slug}/nodes/{id}/text/versions/{version}'],
+  file: ['GET', '/at/{slug}/nodes/{id}/file'],
+  fileVersions: ['GET', '/at/{slug}/nodes/{id}/file/versions'],
+  restoreFileVersion: ['POST', '/at/{slug}/nodes/{id}/file/versions/{version}/restore'],
+  fileBytes: ['GET', '/at/{slug}/nodes/{id}/file/bytes'],
+  fileVersionBytes: ['GET', '/at/{slug}/nodes/{id}/file/versions/{version}/bytes'],
+  filePreview: ['GET', '/at/{slug}/nodes/{id}/file/preview'],
+  filePreviewPage: ['GET', '/at/{slug}/nodes/{id}/file/preview/{page}'],
+  filePreviewWords: ['GET', '/at/{slug}/nodes/{id}/file/preview/{page}/words'],
+
+  storage: ['GET', '/at/{slug}/storage'],
+  uploads: ['GET', '/at/{slug}/uploads'],
+  uploadProtocol: ['OPTIONS', '/at/{slug}/uploads'],
+  beginUpload: ['POST', '/at/{slug}/uploads'],
+  uploadOffset: ['HEAD', '/at/{slug}/uploads/{id}'],
+  appendToUpload: ['PATCH', '/at/{slug}/uploads/{id}'],
+  endUpload: ['DELETE', '/at/{slug}/uploads/{id}'],
 
   people: ['GET', '/at/{slug}/people'],
   peopleIds: ['GET', '/at/{slug}/people/ids'],
@@ -104,7 +122,7 @@ export const operations = {
   change: ['POST', '/at/{slug}/changes'],
 } as const satisfies Readonly<Record<string, readonly [Method, `/${string}`]>>
 
-export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
+export type Method = 'GET' | 'HEAD' | 'OPTIONS' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 export type Operation = keyof typeof operations
 export const operationNames = Object.keys(operations) as readonly Operation[]
 

@@ -94,6 +94,41 @@ export const serverProblems = {
     title: 'Too many wrong tries for this address.',
     detail: 'Wait a few minutes and try again, or have a link sent to you.',
   },
+  'file-too-large': {
+    status: 413,
+    title: 'This file is larger than files may be in this workspace.',
+    detail: 'Make it smaller or split it, or ask the people who run the workspace to allow larger files.',
+  },
+  'storage-full': {
+    status: 507,
+    title: 'There is no room left for this file.',
+    detail: 'Delete large or old files for good, or ask the people who run the workspace for more room.',
+  },
+  'wrong-offset': {
+    status: 409,
+    title: 'The upload has come to another point than this.',
+    detail: 'Ask how far it has come, and go on from there.',
+  },
+  'many-open-uploads': {
+    status: 429,
+    title: 'You have too many files on their way at once.',
+    detail: 'Wait until some have arrived, or give some up.',
+  },
+  'many-uploads': {
+    status: 429,
+    title: 'You have sent very many files in this hour.',
+    detail: 'Go on in the next hour.',
+  },
+  'look-only': {
+    status: 403,
+    title: 'You can look at this file here, and not take it.',
+    detail: 'To take it you need Reader. Ask somebody who shares this place.',
+  },
+  'no-range': {
+    status: 416,
+    title: 'The file has no such part.',
+    detail: 'Ask for a part that lies within its size.',
+  },
   'wrong-picture': {
     status: 422,
     title: 'This is not a picture that can be read.',
@@ -178,6 +213,26 @@ export const serverProblems = {
     status: 429,
     title: 'You have uploaded too many pictures in an hour.',
     detail: 'Use one of those, or continue in an hour.',
+  },
+  'many-previews': {
+    status: 429,
+    title: 'Too many previews of yours are being made at once.',
+    detail: 'Wait until some of them are there, and try again.',
+  },
+  'many-zips': {
+    status: 429,
+    title: 'Two ZIP files are already being made for you.',
+    detail: 'Wait until one is there, or stop one, then try again.',
+  },
+  'zip-too-large': {
+    status: 422,
+    title: 'There is too much in this place for one ZIP file.',
+    detail: 'Take the folders in it one by one: 20,000 places go into one.',
+  },
+  'no-preview': {
+    status: 422,
+    title: 'There is no such page of this file to look at.',
+    detail: 'Ask what can be seen of it first: its preview says so.',
   },
   'many-drafts': {
     status: 429,

@@ -1,6 +1,6 @@
 import { Type } from '@sinclair/typebox'
 import { auditCategories } from '#core/changes/audit-event.ts'
-import { editRequest, offer, scope } from './edit-requests.ts'
+import { editRequest, mostBytes, offer, scope } from './edit-requests.ts'
 import { type ImportField, importFields } from './import-fields.ts'
 import {
   id,
@@ -93,6 +93,19 @@ export type PasswordRequest = View<typeof passwordRequest>
 
 export const textRequest = Type.Object({ text: text(200_000), version: Type.Integer({ minimum: 0 }) }, strict)
 export type TextRequest = View<typeof textRequest>
+
+/** A file that is announced: a name is what stands behind the last stroke of a path, whatever was sent. */
+export const uploadRequest = Type.Object(
+  {
+    place: id('nodes'),
+    /** Whether it is the next version of that file, and nothing that comes into a place. */
+    isVersion: Type.Boolean(),
+    name,
+    size: Type.Integer({ minimum: 0, maximum: mostBytes }),
+  },
+  strict,
+)
+export type UploadRequest = View<typeof uploadRequest>
 
 const choice = Type.Union([kind('by mail too'), kind('here only'), kind('not at all')])
 export const notificationChoiceRequest = Type.Object({ kind: line(40, 1), choice }, strict)
@@ -246,4 +259,17 @@ export const takeOverQuery = Type.Object(
 export type TakeOverQuery = View<typeof takeOverQuery>
 
 /** Places to offer, by a part of their name. */
+/** What is looked for, and the conditions that it has to meet besides. */
+export const searchQuery = Type.Object(
+  {
+    find: Type.Optional(line(200)),
+    in: Type.Optional(id('nodes')),
+    by: Type.Optional(id('persons')),
+    kind: Type.Optional(oneOf('folder', 'board', 'page', 'row', 'file')),
+    since: Type.Optional(instantText),
+    from: Type.Optional(wholeNumber),
+  },
+  strict,
+)
+export type SearchQuery = View<typeof searchQuery>
 export const placesQuery = Type.Object({ find: line(200) }, strict)

@@ -12,7 +12,7 @@ export interface Route {
   readonly params?: Readonly<Record<string, TSchema>>
   /** Nothing may stand behind the question mark where this is not said. */
   readonly query?: TSchema
-  readonly body?: TSchema | Bytes
+  readonly body?: TSchema | Bytes | Stream
   readonly answer: Answer
   /** 200, or 204 without an answer, where it is not said. */
   readonly status?: 201
@@ -24,10 +24,23 @@ export interface Route {
   readonly isTry?: true
 }
 
-export type Answer = TSchema | typeof nothing | Bytes | Events
+export type Answer = TSchema | typeof nothing | typeof inHeaders | typeof fileBytes | Bytes | Events
 
 /** No content. */
 export const nothing = { kind: 'nothing' } as const
+
+/** No content: what there is to know stands in the headers, by tus 1.0. */
+export const inHeaders = { kind: 'headers' } as const
+
+/** The bytes of a file, of whatever type; or a part of them, where one is asked for. */
+export const fileBytes = { kind: 'file' } as const
+
+/** Bytes that are taken as they come, however many. */
+export interface Stream {
+  readonly kind: 'stream'
+  readonly type: string
+}
+export const stream = <T extends string>(type: T) => ({ kind: 'stream', type }) as const
 
 /** Something that is no JSON. */
 export interface Bytes {
@@ -42,8 +55,10 @@ export interface Events {
   readonly events: Readonly<Record<string, TSchema>>
 }
 
+const noSchemas: ReadonlySet<string> = new Set(['nothing', 'headers', 'file', 'bytes', 'stream', 'events'])
+
 export const isSchema = (part: TSchema | { readonly kind: string }): part is TSchema =>
-  !('kind' in part && ['nothing', 'bytes', 'events'].includes(part.kind as string))
+  !('kind' in part && noSchemas.has(part.kind as string))
 
 /** The type of what a part of a route holds. */
 type PartOf<R, P extends keyof Route> = R extends { readonly [K in P]: infer S }
@@ -66,6 +81,10 @@ type ParamsOf<R, Names extends string> = {
 export interface Exchange<O extends Operation, R> {
   readonly params: ParamsOf<R, ParamsIn<PathOf<O>>>
   readonly query: PartOf<R, 'query'>
-  readonly body: R extends { readonly body: Bytes } ? Uint8Array : PartOf<R, 'body'>
+  readonly body: R extends { readonly body: Bytes }
+    ? Uint8Array
+    : R extends { readonly body: Stream }
+      ? undefined
+      : PartOf<R, 'body'>
   readonly answer: PartOf<R, 'answer'>
 }

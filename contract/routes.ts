@@ -2,6 +2,7 @@ import { accountRoutes } from './routes/account.ts'
 import { accessRoutes } from './routes/access.ts'
 import { changeRoutes } from './routes/changes.ts'
 import { contentRoutes } from './routes/content.ts'
+import { fileRoutes } from './routes/files.ts'
 import { historyRoutes } from './routes/history.ts'
 import { peopleRoutes } from './routes/people.ts'
 import { roleRoutes } from './routes/roles.ts'
@@ -16,6 +17,7 @@ export const routes = {
   ...accountRoutes,
   ...workspaceRoutes,
   ...contentRoutes,
+  ...fileRoutes,
   ...accessRoutes,
   ...peopleRoutes,
   ...roleRoutes,

@@ -3,7 +3,7 @@ import { auditCategories } from '#core/changes/audit-event.ts'
 import { allActions } from '#core/levels/action.ts'
 import { allPrivileges, type Privilege } from '#core/levels/privilege.ts'
 import type { Principal } from '#core/rules/principal.ts'
-import { oneOf, titled } from './pieces.ts'
+import { oneOf, titled, type View } from './pieces.ts'
 
 /** The closed sets of words that answers are made of. */
 
@@ -16,6 +16,9 @@ export const personKind = oneOf('member', 'guest')
 export const personStatus = oneOf('invited', 'active', 'suspended', 'removed')
 export const joining = oneOf('everyone', 'open', 'request', 'unlisted')
 export const nodeKind = oneOf('root', 'folder', 'board', 'row', 'page', 'file')
+/** How what is in a file is shown. */
+export const fileForm = oneOf('picture', 'pages', 'text', 'document', 'rows', 'sound', 'film', 'none')
+export type FileForm = View<typeof fileForm>
 export const columnAccess = oneOf('none', 'see', 'edit')
 export const principal = Type.Unsafe<Principal>(Type.String())
 /** A number for each privilege, or for some. */

@@ -27,12 +27,21 @@ export const topicsOfPlaces = ['node', 'document', 'within'] as const
 export type TopicOfPlace = (typeof topicsOfPlaces)[number]
 export type Topic = Common | `${TopicOfPlace}:${string}`
 
-/** What can be asked in a workspace, but for what never changes, the stream itself, and a file to keep. */
+/** What can be asked in a workspace, but for what never changes, the stream itself, files to keep, what is on its way, and what is worked out anew each time. */
 export type Question = Exclude<
   {
     [O in Operation]: (typeof operations)[O] extends readonly ['GET', `/at/{slug}${string}`] ? O : never
   }[Operation],
-  'live' | 'picture' | 'peopleCsv'
+  | 'live'
+  | 'picture'
+  | 'peopleCsv'
+  | 'fileBytes'
+  | 'fileVersionBytes'
+  | 'filePreviewPage'
+  | 'zip'
+  | 'uploads'
+  | 'search'
+  | 'storage'
 >
 
 /** Of the place that is asked about. */
@@ -70,6 +79,10 @@ export const topicsOf: Readonly<Record<Question, readonly (Exclude<Common, 'own'
   text: ['document:{id}', 'people'],
   textVersions: ['document:{id}', 'places', 'people'],
   textVersion: ['document:{id}', 'places', 'people'],
+  file: ['document:{id}', 'places', 'people'],
+  fileVersions: ['document:{id}', 'places', 'people'],
+  filePreview: ['document:{id}', 'places', 'people'],
+  filePreviewWords: ['document:{id}', 'places'],
   people: [...anywhere, 'requests'],
   peopleIds: [...anywhere, 'requests'],
   peopleNames: ['people', 'roles'],

@@ -6,6 +6,8 @@ import { join, resolve } from 'node:path'
 
 export interface DemoServer {
   readonly address: string
+  /** Stops and starts again, at the same address. */
+  readonly restart: () => Promise<void>
   readonly stop: () => Promise<void>
 }
 
@@ -34,25 +36,36 @@ async function startOn(dataDir: string, isDemo: boolean): Promise<DemoServer> {
     BASE_URL: `http://localhost:${port}`,
     SMTP_URL: '',
   }
-  const server = spawn('node', ['--import', 'tsx', 'server/main.ts', ...(isDemo ? ['--demo'] : [])], {
-    cwd: root,
-    env,
-  })
-  await new Promise<void>((resolve, reject) => {
-    // Before it listens it may tell how far its start is.
-    server.stdout.on('data', (text: Buffer) => {
-      if (text.includes('http')) resolve()
+  const begin = async () => {
+    const server = spawn('node', ['--import', 'tsx', 'server/main.ts', ...(isDemo ? ['--demo'] : [])], {
+      cwd: root,
+      env,
     })
-    server.stderr.on('data', text => process.stderr.write(text as Buffer))
-    server.once('exit', code => reject(new Error(`the server ended with ${code}`)))
-  })
-  const stop = async () => {
+    await new Promise<void>((resolve, reject) => {
+      // Before it listens it may tell how far its start is.
+      server.stdout.on('data', (text: Buffer) => {
+        if (text.includes('http')) resolve()
+      })
+      server.stderr.on('data', text => process.stderr.write(text as Buffer))
+      server.once('exit', code => reject(new Error(`the server ended with ${code}`)))
+    })
+    return server
+  }
+  let server = await begin()
+  const end = async () => {
     const ended = new Promise(resolve => server.once('exit', resolve))
     server.kill('SIGTERM')
     await ended
+  }
+  const restart = async () => {
+    await end()
+    server = await begin()
+  }
+  const stop = async () => {
+    await end()
     rmSync(dataDir, { recursive: true, force: true })
   }
-  return { address: `http://localhost:${port}`, stop }
+  return { address: `http://localhost:${port}`, restart, stop }
 }
 
 /** A copy of the demo that was made for all journeys, or one made for this server. */

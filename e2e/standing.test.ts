@@ -99,7 +99,7 @@ describe('the list', () => {
     }
   })
 
-  test('the list of acts leads anywhere, a slash to what finds', async () => {
+  test('the list of acts leads anywhere, an f to what finds on the page', async () => {
     await owner.open(`${at}/people/person-joss`)
     await owner.sees('Joss Penhale')
     expect(await owner.driver.getTitle()).toBe('Joss Penhale · People · Marram Coast Survey · Noskel')
@@ -107,7 +107,7 @@ describe('the list', () => {
     expect(await owner.driver.executeScript('return document.activeElement.tagName')).toBe('MAIN')
     await owner.open(`${at}/people`)
     await owner.sees('shown')
-    await owner.driver.actions().sendKeys('/').perform()
+    await owner.driver.actions().sendKeys('f').perform()
     expect(await owner.driver.executeScript('return document.activeElement.ariaLabel')).toBe('Find people')
     await owner.driver.executeScript('document.activeElement.blur()')
     await owner.driver.actions().sendKeys('a').perform()

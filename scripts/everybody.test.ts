@@ -94,10 +94,11 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
   const leaks: string[] = []
   const look = (path: string, body: unknown) => {
     // What people wrote themselves may hold any word.
-    if (/\/text(\/versions.*)?$/.test(path)) return
+    if (/\/(text(\/versions.*)?|file\/preview.*)$/.test(path)) return
     // What somebody alone keeps needs another to keep it: it is named to who may see the outline of all places.
     if (path.endsWith('/offboarding') && isOverseer) return
-    const text = JSON.stringify(body)
+    // So may an excerpt of that.
+    const text = JSON.stringify(body, (field, value: unknown) => (field === 'excerpt' ? null : value))
     for (const secret of secrets) if (text.includes(secret)) leaks.push(`${path}: ${secret}`)
   }
   const ask = async (path: string) => {
@@ -128,7 +129,18 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     '/check/places?find=e',
   ])
     await ask(path)
-  for (const path of ['/people/ids', '/sessions/nothing', '/pictures/nothing']) await ask(path)
+  for (const path of [
+    '/search?find=nest',
+    '/search?find=a&kind=page',
+    '/search?since=0',
+    '/storage',
+    '/search?find=marram',
+    '/people/ids',
+    '/sessions/nothing',
+    '/pictures/nothing',
+    '/uploads',
+  ])
+    await ask(path)
   look('/people.csv', await visitor.text(`${at}/people.csv`))
   asked.add('/people.csv')
   for (const { id } of partOf(allRows(snapshot.state.teams), turn, 3))
@@ -160,6 +172,10 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
       '/text',
       '/text/versions',
       '/text/versions/1',
+      '/file',
+      '/file/versions',
+      '/file/preview',
+      '/file/preview/1/words',
       '/people',
       '/own-access',
       '/move-targets?find=a',
@@ -176,6 +192,13 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
       const path = `/nodes/${id}${part}`
       const body = JSON.stringify(await ask(path))
       if (kind === 'root' || !sees(id)) expect([path, body]).toEqual([path, absent])
+    }
+    for (const part of ['/zip', '/file/bytes', '/file/versions/1/bytes', '/file/preview/1?size=small']) {
+      const bytes = await visitor.text(`${at}/nodes/${id}${part}`)
+      asked.add(`/nodes/${id}${part.replace(/\?.*/, '')}`)
+      // What people wrote themselves may hold any word.
+      if (part === '/zip') look(part, bytes)
+      if (kind === 'root' || !sees(id)) expect([part, bytes]).toEqual([part, absent])
     }
   }
   const preview = await Promise.all(

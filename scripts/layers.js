@@ -29,6 +29,7 @@ export const ordered = {
     'notifications',
     'changes',
     'content',
+    'search',
     'access',
     'people',
     'teams',

@@ -1,4 +1,5 @@
 import { accessMistakes } from './mistakes-access.ts'
+import { fileMistakes } from './mistakes-files.ts'
 import { serverMistakes } from './mistakes-server.ts'
 import { settledMistakes } from './mistakes-settled.ts'
 
@@ -16,6 +17,7 @@ export const mistakes: readonly Mistake[] = [
   ...accessMistakes,
   ...settledMistakes,
   ...serverMistakes,
+  ...fileMistakes,
   {
     mistake: 'one’s own raise is looked for only at the places themselves, whatever changes',
     file: 'core/changes/guards/own-raise.ts',

@@ -1,6 +1,5 @@
-import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { resolve } from 'node:path'
 import { demoPassword } from '#demo/scenario/people.ts'
 import { startDemo } from '../e2e/server.ts'
 import { Visitor } from '../e2e/visitor.ts'
@@ -141,23 +140,6 @@ const shots: readonly Shot[] = [
     },
   },
   {
-    name: 'import',
-    who: owner,
-    path: `${at}/people/import`,
-    theme: 'dark',
-    sees: 'choose one',
-    act: async visitor => {
-      await visitor.upload('CSV file', tableFile())
-      await visitor.sees('2 new')
-    },
-  },
-  {
-    name: 'me',
-    who: 'aino@marram.example',
-    path: `${at}/me`,
-    sees: 'My places',
-  },
-  {
     name: 'history',
     who: owner,
     path: `${at}/oversight/history?category=sharing`,
@@ -169,12 +151,26 @@ const shots: readonly Shot[] = [
     },
   },
   {
-    name: 'notifications',
-    who: 'tomas@marram.example',
-    path: `${at}/notifications`,
-    theme: 'dark',
-    sees: 'Notify me when',
+    name: 'files',
+    who: owner,
+    path: `${at}/content/node-permits-and-consents-letter-0la2yvi`,
+    sees: 'Page 1 of 2',
+    act: async visitor => {
+      await visitor.press('Versions')
+      await visitor.tick('Show version 1')
+      await visitor.tick('Show version 2')
+      await visitor.sees('Version 2')
+      await visitor.driver.sleep(1500)
+    },
   },
+  {
+    name: 'search',
+    who: owner,
+    path: `${at}/search?find=tide`,
+    theme: 'dark',
+    sees: 'Tide Safety',
+  },
+  { name: 'storage', who: owner, path: `${at}/settings/storage`, sees: 'Largest files' },
   { name: 'teams', who: owner, path: `${at}/teams/team-birds`, sees: '1 request to join' },
   { name: 'roles', who: owner, path: `${at}/roles/role-auditor`, sees: 'What people with this role can do' },
   {
@@ -191,22 +187,6 @@ const shots: readonly Shot[] = [
     },
   },
 ]
-
-/** A table as somebody might keep it, with a row that has to be mended. */
-function tableFile(): string {
-  const file = join(mkdtempSync(join(tmpdir(), 'noskel-shots-')), 'spring volunteers.csv')
-  const rows = [
-    'Mail;Name;Title;Team;Last day;Car',
-    'fenna@marram.example;Fenna Wilde;Season volunteer;Volunteers;30.9.2027;yes',
-    'aino@marram.example;Aino Vuori;Ornithologist, ringer;;;no',
-    'jon@marram;Jon Harrow;Season volunteer;Volunteers;30.9.2027;no',
-    'kit@marram.example;Kit Low;Season volunteer;Beach crew;;no',
-    'lou@marram.example;Lou Sand;Season volunteer;Volunteers;30.9.2027;yes',
-    'wren@marram.example;Wren Castellan;Volunteer;;;no',
-  ]
-  writeFileSync(file, rows.join('\r\n'))
-  return file
-}
 
 const wanted = process.argv.slice(2)
 mkdirSync(folder, { recursive: true })

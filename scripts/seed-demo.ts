@@ -23,6 +23,7 @@ import type { Tables } from '#server/store/tables.ts'
 import { noteLastSeen } from '#server/store/sessions.ts'
 import type { AccountId, WorkspaceId } from '#core/base/ids.ts'
 import { workspaceOf } from '#core/state/state.ts'
+import { writeFiles } from './demo-files.ts'
 
 /** Fills an empty data folder with the demo workspace; one that holds a workspace is left as it is. */
 export async function seedDemo(config: Config, now: number): Promise<void> {
@@ -46,6 +47,7 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
         await tables.notifications.bulkCreate(notifications as never, { transaction })
       await tables.appliedTransitions.create({ workspace, at: now }, { transaction })
       await writeTexts(tables, { workspace, now, transaction })
+      await writeFiles(parts, { state, transaction })
     })
     // Somebody was here last when they last did something.
     for (const { author: who, after } of sets)

@@ -6,6 +6,7 @@ import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
 import { problemOf } from './problem-error.ts'
 import { errorHandler, notFound } from './http/errors.ts'
+import { untilCome } from './http/coming.ts'
 import { packing } from './http/packing.ts'
 import { apiRoutes } from './http/routes.ts'
 import { guardWrites } from './http/session.ts'
@@ -50,6 +51,7 @@ function api(parts: Parts, options: AppOptions): RequestHandler {
     response.set('cache-control', 'no-store')
     next()
   })
+  api.use(untilCome)
   api.use(perMinute(options.requestsPerMinute))
   api.use(packing())
   // A table of ten thousand rows is large; nothing else has to be.

@@ -6,20 +6,25 @@ import { createApp } from './app.ts'
 import { canWriteIn, closeToOthers, openDataDir, readSecret } from './data-dir.ts'
 import { trackRequests } from './half-sent.ts'
 import type { Config } from './config.ts'
+import { createHasher, endHasher } from './files/hasher.ts'
+import { createFileStore } from './files/store.ts'
 import { makeReady } from './http/check.ts'
 import { createSessions } from './http/session.ts'
 import { closeStreams, createHub } from './live/hub.ts'
 import { createPost } from './mail/transport.ts'
 import { followerOfMails, startOutbox, stopOutbox } from './mail/outbox.ts'
 import type { Parts } from './parts.ts'
-import { createScaler, endScaler } from './pictures/scaler.ts'
 import { problemOf } from './problem-error.ts'
+import { createRenderer, endRenderer } from './renderer/renderer.ts'
 import { followerOfEnds, followerOfEvents, topicsFor } from './services/notifications/live-events.ts'
 import { followerOfChoices } from './services/notifications/choices.ts'
 import { followerOfNewest } from './services/notifications/newest.ts'
 import { passing, putAwayUnused, startClockwork, stopClockwork } from './services/changes/scheduled.ts'
+import { followerOfFiles, startSweeper, stopSweeper } from './services/content/sweep.ts'
+import { readDocumentNodes } from './services/search/document-nodes.ts'
+import { createIndexer, followerOfSearch, stopIndexer, whenIndexed } from './services/search/indexer.ts'
 import { createTurns } from './services/viewer/turns.ts'
-import { openDatabase, openKept } from './store/database.ts'
+import { dialect, openDatabase, openKept } from './store/database.ts'
 import { lockDataDir } from './store/dialects/sqlite/lock.ts'
 import { followerOfAccounts } from './store/accounts.ts'
 import type { OnProgress } from './store/loading.ts'
@@ -36,6 +41,8 @@ import { isLarge } from './worker/by-id.ts'
 export interface Running {
   readonly parts: Parts
   readonly address: string
+  /** Resolves once all that was written is in the index of words. */
+  readonly indexed: () => Promise<void>
   /** Takes no new requests, finishes those that run, writes what waits, closes the files. */
   readonly stop: () => Promise<void>
 }
@@ -73,6 +80,7 @@ export async function openParts({
   const writer = createWriter(tables, createStates({ tables, clock, onProgress }), clock)
   if (readsOnly) writer.refusal = () => problemOf('reads-only')
   const ulid = monotonicFactory()
+  const hasher = createHasher()
   const parts: Parts = {
     config,
     writer,
@@ -82,7 +90,13 @@ export async function openParts({
     hub: createHub(topicsFor),
     thread: createThread(),
     turns: createTurns(),
-    scaler: createScaler(),
+    renderer: createRenderer(),
+    files: createFileStore(dataDir, hasher),
+    index: await dialect.search(dataDir, { readsOnly }),
+    indexing: { done: 1 },
+    documentNodes: new Map(),
+    receiving: new Map(),
+    zipping: new Map(),
     secret,
     sessions: await openSessions(dataDir, open),
     secured: new Set(),
@@ -98,7 +112,9 @@ export async function openParts({
     await whenIdle(writer)
     await Promise.all(watches.map(each => each.stop()))
     await endThread(parts.thread)
-    endScaler(parts.scaler)
+    endRenderer(parts.renderer)
+    await endHasher(hasher)
+    await parts.index.close()
     await keepHouse(parts)
     await parts.sessions.database.close()
     await tables.database.close()
@@ -160,10 +176,15 @@ export async function startServer(environment: Environment): Promise<Running> {
   const server = createServer(app)
   // Longer than proxies and browsers keep a connection idle: they end it, so no request meets a shut one.
   server.keepAliveTimeout = 75_000
+  // A large file takes longer than any other request: how long each may take is said where it comes in (http/coming.ts).
+  server.requestTimeout = 0
   const requests = trackRequests(server)
   makeReady()
   await listen(server, config)
   if (isAnyLarge(parts)) startThread(parts.thread)
+  readDocumentNodes(parts).catch((error: unknown) =>
+    parts.log.error({ err: error as Error }, 'where documents lie could not be read'),
+  )
   const stop = async () => {
     ready = false
     const closed = new Promise(resolve => server.close(resolve))
@@ -178,19 +199,30 @@ export async function startServer(environment: Environment): Promise<Running> {
     await close()
   }
   const { port } = server.address() as AddressInfo
-  return { parts, address: `http://${config.host}:${port}`, stop }
+  return {
+    parts,
+    address: `http://${config.host}:${port}`,
+    indexed: works?.indexed ?? (async () => {}),
+    stop,
+  }
 }
 
 /** What is done without being asked for: time passes, and mails go out. Of one process for a database. */
 async function startWorks(parts: Parts) {
   const outbox = startOutbox(parts, createPost(parts.config))
   await follow(parts.writer.log, followerOfMails(outbox))
+  const sweeper = startSweeper(parts)
+  await follow(parts.writer.log, followerOfFiles(sweeper))
+  const indexer = createIndexer(parts)
+  await follow(parts.writer.log, followerOfSearch(indexer))
   const clockwork = startClockwork(parts)
   const stop = async () => {
     await stopClockwork(clockwork)
+    await stopSweeper(sweeper)
+    await stopIndexer(indexer)
     await stopOutbox(outbox)
   }
-  return { stop }
+  return { stop, indexed: () => whenIndexed(indexer) }
 }
 
 /** Whether there is a workspace of which the thread will be asked. */

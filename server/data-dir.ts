@@ -10,7 +10,7 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { rm, writeFile } from 'node:fs/promises'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 
 /** The folder with all that this server keeps. Nobody else on the machine reads it. */
 
@@ -19,11 +19,15 @@ export function openDataDir(dataDir: string): void {
   closeToOthers(dataDir)
 }
 
+/** What holds very many files, closed since the first of them. */
+const madeClosed: ReadonlySet<string> = new Set(['files', 'uploads', 'previews'])
+
 /** Files that were made while others could read new ones, too. */
 export function closeToOthers(path: string): void {
   const isFolder = statSync(path).isDirectory()
   chmodSync(path, isFolder ? 0o700 : 0o600)
-  if (isFolder) for (const name of readdirSync(path)) closeToOthers(join(path, name))
+  if (isFolder && !madeClosed.has(basename(path)))
+    for (const name of readdirSync(path)) closeToOthers(join(path, name))
 }
 
 export const isSecret = (text: string): boolean => /^[\w-]{43}$/.test(text)

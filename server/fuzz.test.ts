@@ -9,6 +9,8 @@ import { type Visitor, welcome } from './tests/client.ts'
 import { holdToContract } from './tests/contract.ts'
 import { at, type Coast, coast, editor, reader, share, steward, teamOf, onboarding } from './tests/coast.ts'
 import { valueFor } from './tests/fuzz.ts'
+import { pdf } from './tests/samples.ts'
+import { fileIn } from './tests/uploads.ts'
 
 /**
  * Whatever is sent, as whomever: nothing that it holds breaks the server. FUZZ says how many requests
@@ -39,7 +41,10 @@ beforeAll(async () => {
   )
   const { body: ways } = await owner.get<OnboardingView>(`${at}/onboarding`)
   ids = {
-    nodes: Object.values(world.ids),
+    nodes: [
+      ...Object.values(world.ids),
+      await fileIn(server, owner, { name: 'f.pdf', bytes: pdf('By boat'), place: world.ids.folder }),
+    ],
     persons: [ownerId, member.id, guest.id, came.id],
     teams: [of('team')],
     channels: [of('channel')],
@@ -108,8 +113,31 @@ const anyRequest = () =>
       query: asking.query === undefined ? fc.constant({}) : valueFor(asking.query, ids),
       pick: fc.nat(),
       charset: fc.constantFrom('', '', '', '', '', '', '; charset=utf-16', '; charset=klingon'),
+      // What uploads are announced and sent with; nothing else looks at it.
+      headers: asking.path.includes('/uploads') ? ofUploads : fc.constant({}),
     }),
   )
+
+const odd = fc.oneof(
+  fc.nat({ max: 3000 }).map(String),
+  fc.constantFrom('', '-1', '1e3', '0x10', '99999999999999999999', 'filename,place', ', ,', 'a b c d'),
+)
+const ofUploads = fc.record(
+  {
+    'upload-length': odd,
+    'upload-offset': odd,
+    'tus-resumable': odd,
+    'content-type': fc.constantFrom('application/offset+octet-stream', 'text/plain'),
+    'upload-metadata': fc.oneof(
+      odd,
+      fc.tuple(fc.string(), fc.nat()).map(([name, pick]) => {
+        const encoded = (text: string) => Buffer.from(text).toString('base64')
+        return `filename ${encoded(name)},place ${encoded(ids['nodes']?.[pick % 4] ?? '')}`
+      }),
+    ),
+  },
+  { requiredKeys: [] },
+)
 
 test(`${many} random requests meet answers and refusals, and no fault`, { timeout: 3_000_000 }, async () => {
   const visitors: Record<string, Visitor> = {
@@ -120,7 +148,7 @@ test(`${many} random requests meet answers and refusals, and no fault`, { timeou
   }
   const seen = new Map<number, number>()
   await fc.assert(
-    fc.asyncProperty(anyRequest(), async ({ asking, who, body, query, pick, charset }) => {
+    fc.asyncProperty(anyRequest(), async ({ asking, who, body, query, pick, charset, headers: more }) => {
       const { operation, method } = asking
       const path = filledIn(asking.path, pick)
       const search = new URLSearchParams(
@@ -134,6 +162,7 @@ test(`${many} random requests meet answers and refusals, and no fault`, { timeou
         path: search.size === 0 ? path : `${path}?${search.toString()}`,
         body,
         charset,
+        more,
       })
       seen.set(status, (seen.get(status) ?? 0) + 1)
       if (status >= 500)
@@ -144,9 +173,10 @@ test(`${many} random requests meet answers and refusals, and no fault`, { timeou
         ])
       // An address longer than any that is read: answered before there is a request.
       if (status === 431) return
-      if (headers.get('content-type')?.includes('json') === true)
+      if (headers.get('content-type')?.includes('json') === true && method !== 'HEAD')
         holdToContract({ method, path, status, body: JSON.parse(text) })
-      if (status < 400) return
+      // What has no body says no more than that.
+      if (status < 400 || method === 'HEAD') return
       expect(headers.get('content-type')).toContain('application/problem+json')
       const problem = JSON.parse(text) as { type: string; title: string; faults?: { message: string }[] }
       expect([problem.type, problem.title.length > 0]).toEqual([
@@ -166,15 +196,17 @@ interface Sent {
   readonly path: string
   readonly body: unknown
   readonly charset: string
+  readonly more: Readonly<Record<string, string>>
 }
 
-async function sent(visitor: Visitor, { method, path, body, charset }: Sent) {
+async function sent(visitor: Visitor, { method, path, body, charset, more }: Sent) {
   const response = await fetch(`${world.server.address}/api${path}`, {
     method,
     headers: {
       cookie: visitor.cookie,
       'x-noskel-csrf': visitor.csrf,
       ...(body === undefined ? {} : { 'content-type': `application/json${charset}` }),
+      ...more,
     },
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   })

@@ -1,4 +1,5 @@
 import type { Logger } from 'pino'
+import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { Config } from './config.ts'
 import type { Hub } from './live/hub.ts'
@@ -8,7 +9,12 @@ import type { Choices } from './services/notifications/choices.ts'
 import type { Newest } from './services/notifications/newest.ts'
 import type { AccountSets } from './store/accounts.ts'
 import type { Sessions } from './store/sessions.ts'
-import type { Scaler } from './pictures/scaler.ts'
+import type { FileStore } from './files/store.ts'
+import type { Indexing } from './services/search/indexer.ts'
+import type { SearchIndex } from './store/search/index-port.ts'
+import type { DocumentNodes } from './worker/visible-documents.ts'
+import type { Receiving } from './services/content/uploads.ts'
+import type { Renderer } from './renderer/renderer.ts'
 import type { Turns } from './services/viewer/turns.ts'
 import type { Writer } from './store/writer.ts'
 import type { Thread } from './worker/asking.ts'
@@ -23,8 +29,18 @@ export interface Parts extends AccountSets {
   readonly thread: Thread
   /** For long work that needs whole workspaces. */
   readonly turns: Turns
-  /** Reads pictures that people send, away from this process. */
-  readonly scaler: Scaler
+  /** Reads what people send, away from this process. */
+  readonly renderer: Renderer
+  readonly files: FileStore
+  readonly index: SearchIndex
+  /** How far the index is made. */
+  readonly indexing: Indexing
+  /** The places of its documents, by workspace. */
+  readonly documentNodes: Map<WorkspaceId, DocumentNodes>
+  /** The requests that take bytes of uploads now, by upload. */
+  readonly receiving: Map<string, Receiving>
+  /** How many ZIP files are being made, by who takes them. */
+  readonly zipping: Map<PersonId, number>
   readonly clock: () => Instant
   /** A new id: lower-case, sortable by time, not to be guessed. */
   readonly newId: () => string

@@ -71,11 +71,15 @@ test('nobody else has one read, and is answered as of none', async () => {
 test('those that nobody asks about are put away, but for those whose pages are open', async () => {
   await owner.get('/at/isle-1')
   const before = await tree('isle-2')
+  await owner.get('/at/isle-2/search?find=isle')
+  const { documentNodes } = server.parts
+  expect(documentNodes.size).toBeGreaterThan(0)
   const listening = await listenAs(owner, server)
   server.time.now += hour
   await owner.get('/at/isle-1')
   putAwayUnused(server.parts)
   expect(inMemory()).toEqual(['coast', 'isle-1'])
+  expect(documentNodes.size).toBe(0)
   expect(await tree('isle-2')).toEqual(before)
   expect((await changeIn('isle-3', ...(await homeIn('isle-3')))).status).toBe(200)
   listening.stop()

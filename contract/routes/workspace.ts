@@ -1,11 +1,12 @@
 import { Type } from '@sinclair/typebox'
 import { changedEvent, liveEvent } from '../live.ts'
 import { strict } from '../pieces.ts'
-import { liveQuery, placesQuery } from '../requests.ts'
+import { liveQuery, placesQuery, searchQuery } from '../requests.ts'
 import { bytes, type Route } from '../route.ts'
 import { BinnedView, PlaceHit, TreeView } from '../views/content.ts'
 import { OnboardingView } from '../views/onboarding.ts'
 import { MyAccessView } from '../views/people.ts'
+import { SearchView } from '../views/search.ts'
 import { TeamView } from '../views/teams.ts'
 import { SettingsView, WorkspaceView } from '../views/workspace.ts'
 
@@ -42,6 +43,12 @@ export const workspaceRoutes = {
     needs: inside,
     query: placesQuery,
     answer: Type.Array(PlaceHit),
+  },
+  search: {
+    does: 'Finds what one may see by its words: places, what is written in them, people and teams.',
+    needs: inside,
+    query: searchQuery,
+    answer: SearchView,
   },
   keepPicture: {
     does: 'Keeps a picture, cut and scaled.',

@@ -1,6 +1,6 @@
 import { Type } from '@sinclair/typebox'
 import { PathView, PlaceName, PrincipalName } from './names.ts'
-import { instant, nodeKind } from '../terms.ts'
+import { fileForm, instant, nodeKind } from '../terms.ts'
 import { type View, oneOf, orNull, strict, view } from '../pieces.ts'
 
 export const TreeItem = view('TreeItem', {
@@ -48,12 +48,14 @@ export const NodeView = view('NodeView', {
 })
 export type NodeView = View<typeof NodeView>
 
-/** Who last changed a place that stands in another one. */
+/** Who last changed a place that stands in another one; of a file, what it is. */
 export const PlaceChangeView = view('PlaceChangeView', {
   id: Type.String(),
   at: instant,
   /** `null` for somebody whom the reader does not know, or what happened by itself. */
   by: orNull(Type.String()),
+  /** `null` where nothing was ever put there, and for what is no file. */
+  file: orNull(Type.Object({ size: Type.Number(), version: Type.Number(), form: fileForm }, strict)),
 })
 export type PlaceChangeView = View<typeof PlaceChangeView>
 

@@ -64,6 +64,11 @@ export const SettingsView = view('SettingsView', {
   houseRules: Type.String(),
   guestCeiling: Type.Number(),
   allowsPublishing: Type.Boolean(),
+  /** In bytes; no quota for as much as there is room. */
+  largestFile: Type.Number(),
+  storageQuota: orNull(Type.Number()),
+  versionsKept: Type.Number(),
+  marksPreviews: Type.Boolean(),
   memberDomains: Type.Array(Type.String()),
   guestDomains: Type.Array(Type.String()),
   twoStepFor: Type.Array(Type.String()),

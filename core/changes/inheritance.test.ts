@@ -6,7 +6,7 @@ import { levelActions } from '../levels/level.ts'
 import { snapshotOf } from '../state/snapshot.ts'
 import type { State } from '../state/state.ts'
 import { after, edit, editor, giving, reader, refusal, steward } from '../tests/judging.ts'
-import { grant, holding, member, node, now, type Part, person, team, world } from '../tests/world.ts'
+import { grant, holding, member, node, now, type Part, person, role, team, world } from '../tests/world.ts'
 
 describe('breaking and restoring', () => {
   const parts: Part[] = [
@@ -34,6 +34,17 @@ describe('breaking and restoring', () => {
       0,
     ])
     expect(actionsAt(after(state, 's', restoring('copies')), 'p')).toBe(editor)
+  })
+
+  test('who leaves in the same change set is left nothing', () => {
+    const guards = [role('keeper', 70, 'remove'), holding('s', 'role-keeper')]
+    const state = after(
+      world(...parts, ...guards, grant('b', 'person:owner', steward)),
+      's',
+      edit('person.remove', { person: 's' }),
+      breaking('empty'),
+    )
+    expect(allRows(state.grants).filter(each => each.principal === 'person:s')).toEqual([])
   })
 
   test('keeping changes nobody’s access, now, when something ends or when something begins', () => {

@@ -30,6 +30,10 @@ export const workspaces: RecordKind<'workspaces'> = {
     twoStepFor: 'json',
     signInDays: 'number',
     idleHours: 'number',
+    largestFile: 'number',
+    storageQuota: 'number',
+    versionsKept: 'number',
+    marksPreviews: 'boolean',
   },
   indexes: {},
   references: [

@@ -36,6 +36,13 @@ export interface Workspace {
   /** A sign-in ends so many days after it began, and so many hours after it was used last. */
   readonly signInDays: number
   readonly idleHours: number
+  /** The most bytes that one file may have, and all files together with their versions; `null` for as many as there is room. */
+  readonly largestFile: number
+  readonly storageQuota: number | null
+  /** So many versions of a file are kept, the newest. */
+  readonly versionsKept: number
+  /** Whether what is shown of a file to who may not take it is marked with their name and the day. */
+  readonly marksPreviews: boolean
 }
 
 /** What a new workspace begins with. */
@@ -54,4 +61,8 @@ export const usualPolicies: Omit<Workspace, 'id' | 'name' | 'slug' | 'timeZone' 
   twoStepFor: [],
   signInDays: 14,
   idleHours: 7 * 24,
+  largestFile: 5 * 1024 ** 3,
+  storageQuota: null,
+  versionsKept: 20,
+  marksPreviews: false,
 }

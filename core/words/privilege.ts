@@ -58,7 +58,6 @@ export const privilegeRisks: { readonly [P in Privilege]?: string } = {
 export const withoutEffectYet: ReadonlySet<Privilege> = new Set([
   'address everyone',
   'edit templates',
-  'see storage',
   'run reviews',
   'export reports',
   'directory',

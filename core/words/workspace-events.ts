@@ -3,6 +3,7 @@ import type { ChangeOf } from '../changes/conduct.ts'
 import type { Workspace } from '../rules/workspace.ts'
 import { counted, listed, listedOr, numberWords } from './english.ts'
 import type { EventNaming } from './audit-event.ts'
+import { sizeWords } from './sizes.ts'
 
 /** What was set for the whole workspace, told after its author's name. */
 export function workspaceWords({ before, after }: ChangeOf<'workspaces'>, naming: EventNaming): string {
@@ -82,5 +83,22 @@ const settings: readonly Setting[] = [
   {
     field: 'idleHours',
     words: ({ idleHours }) => `set sign-ins to end after ${counted(idleHours, 'hour', 'hours')} without use`,
+  },
+  { field: 'largestFile', words: ({ largestFile }) => `limited files to ${sizeWords(largestFile)} each` },
+  {
+    field: 'storageQuota',
+    words: ({ storageQuota }) =>
+      storageQuota === null
+        ? 'removed the storage quota'
+        : `set the storage quota to ${sizeWords(storageQuota)}`,
+  },
+  {
+    field: 'versionsKept',
+    words: ({ versionsKept }) => `set ${counted(versionsKept, 'version', 'versions')} of a file to be kept`,
+  },
+  {
+    field: 'marksPreviews',
+    words: ({ marksPreviews }) =>
+      marksPreviews ? 'had previews marked with their reader' : 'stopped marking previews',
   },
 ]

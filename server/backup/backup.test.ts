@@ -3,12 +3,15 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import type { TwoStepView } from '#contract/views/account.ts'
+import type { TreeItem } from '#contract/views/content.ts'
 import type { HistoryView } from '#contract/views/history.ts'
 import type { WorkspaceView } from '#contract/views/workspace.ts'
 import { backUp } from './backup.ts'
 import { restore } from './restore.ts'
 import { password, serve, type TestServer, Visitor } from '../tests/client.ts'
+import { dropUnnamed } from '../services/content/sweep.ts'
 import { at, type Coast, coast } from '../tests/coast.ts'
+import { announce, fileIn } from '../tests/uploads.ts'
 
 /** One file holds all that a server keeps, made while it runs; what is made of it again is the same. */
 
@@ -65,6 +68,49 @@ test('while others write: whole, with sign-ins, the second step and all that was
   const stranger = new Visitor(server)
   expect((await stranger.enter('/session', { mail: 'ona@test.example', password })).status).toBe(200)
   expect(step.secret).not.toBe('')
+})
+
+test('has the bytes of files, also of those that come and go while it is made, and none that is on its way', async () => {
+  const { owner, server, ids } = world
+  const put = (name: string) =>
+    fileIn(server, owner, { name, bytes: Buffer.from(`the words of ${name}`), place: ids.folder })
+  const kept = await put('kept')
+  const lost = await put('lost')
+  await owner.change({ kind: 'node.state', node: lost, binned: true })
+  await announce(server, owner, { name: 'coming', bytes: Buffer.from('half'), place: ids.folder })
+  const going = { is: true }
+  const writing = (async () => {
+    for (let count = 0; going.is; count += 1) await put(`during ${count}`)
+  })()
+  const made = backUp(server.dataDir, file(), { passphrase })
+  await owner.change({ kind: 'node.delete', node: lost })
+  await dropUnnamed(server.parts)
+  await made
+  going.is = false
+  await writing
+  expect(readdirSync(server.dataDir).filter(each => each.startsWith('files-for'))).toEqual([])
+  await restore(file(), restoredDir(), { passphrase, replaces: false })
+  const again = Object.assign(new Visitor(await startOn(restoredDir())), {
+    jar: Reflect.get(owner, 'jar') as unknown,
+  }) as Visitor
+  const { body: within } = await again.get<TreeItem[]>(`${at}/nodes/${ids.folder}/children`)
+  const files = within.filter(each => each.kind === 'file')
+  expect(files.map(each => each.id)).toContain(kept)
+  for (const { id, name } of files)
+    expect(await again.text(`${at}/nodes/${id}/file/bytes`)).toBe(`the words of ${name}`)
+  expect((await again.get(`${at}/uploads`)).body).toMatchObject({ uploads: [] })
+})
+
+test('is refused where one byte of a file is another one', async () => {
+  const { owner, server, ids } = world
+  await fileIn(server, owner, { name: 'map', bytes: Buffer.from('by boat'), place: ids.folder })
+  const files = join(server.dataDir, 'files')
+  const [path = ''] = readdirSync(files, { recursive: true, encoding: 'utf8' }).filter(each =>
+    each.includes('/'),
+  )
+  writeFileSync(join(files, path), 'by foot')
+  await expect(backUp(server.dataDir, file(), { passphrase })).rejects.toThrow(/is not what was written/)
+  expect(existsSync(file())).toBe(false)
 })
 
 test('is closed to others, has the secret only sealed, and can have it apart', async () => {

@@ -21,6 +21,8 @@ import {
   steward,
   teamOf,
 } from '../tests/coast.ts'
+import { pdf } from '../tests/samples.ts'
+import { fileIn } from '../tests/uploads.ts'
 
 import { operationOf } from '../tests/contract.ts'
 
@@ -123,6 +125,15 @@ test('every operation is answered as the table says', async () => {
   await ask('saveText', { ...at(ids.page), body: { text: 'By boat', version: 0 } })
   await ask('textVersions', at(ids.page))
   await ask('textVersion', at(ids.page, { version: '1' }))
+  const file = await fileIn(server, owner, { name: 'f', bytes: Buffer.from('By boat'), place: ids.folder })
+  await ask('file', at(file))
+  await ask('fileVersions', at(file))
+  await ask('restoreFileVersion', at(file, { version: '1' }))
+  await ask('filePreview', at(file))
+  const page = await fileIn(server, owner, { name: 'p', bytes: pdf('Sluice'), place: ids.folder })
+  await ask('filePreviewWords', at(page, { page: '1' }))
+  await ask('uploads')
+  await ask('storage')
   await ask('columns', at(things['new:board']))
   await ask('peopleOfColumn', at(things['new:board'], { column: things['new:column'] }))
   await ask('moveTargets', { ...at(ids.inner), query: '?find=a' })
@@ -130,6 +141,7 @@ test('every operation is answered as the table says', async () => {
   await ask('explanation', at(ids.folder, { person: member.id }))
   await ask('whyNot', at(ids.secret, { person: member.id, action: 'change' }))
   await ask('places', { query: '?find=Du' })
+  await ask('search', { query: '?find=Du&kind=folder&since=0&from=0' })
   await ask('placesToCheck', { query: '?find=Du' })
   await ask('grants', { query: `?places=${ids.folder}` })
   await ask('diff', { query: `?from=0&to=${server.time.now}` })
@@ -227,7 +239,20 @@ test('every operation is answered as the table says', async () => {
     },
   })
   expect(kept.status).toBe(201)
-  for (const operation of ['keepPicture', 'picture', 'peopleCsv', 'live', 'setUp'] as const)
+  for (const operation of [
+    ...([
+      'keepPicture',
+      'picture',
+      'peopleCsv',
+      'live',
+      'setUp',
+      'fileBytes',
+      'fileVersionBytes',
+      'filePreviewPage',
+      'zip',
+    ] as const),
+    ...(['uploadProtocol', 'beginUpload', 'uploadOffset', 'appendToUpload', 'endUpload'] as const),
+  ])
     covered.add(operation)
   expect(operationNames.filter(each => !covered.has(each))).toEqual([])
 })

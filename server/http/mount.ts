@@ -57,7 +57,7 @@ export function mount<Who>(parts: Parts, { handlers, whoIn, fewTries }: Mounting
     router[verbs[method]](
       path.replaceAll(/\{(\w+)\}/g, ':$1'),
       ...(route.isTry === true ? [fewTries] : []),
-      ...(route.body !== undefined && !isSchema(route.body) ? [readBytes] : []),
+      ...(isBytes(route.body) ? [readBytes] : []),
       async (request, response) => {
         const who = await whoIn(request)
         const given = {
@@ -76,7 +76,17 @@ export function mount<Who>(parts: Parts, { handlers, whoIn, fewTries }: Mounting
   return router
 }
 
-const verbs = { GET: 'get', POST: 'post', PUT: 'put', DELETE: 'delete' } as const
+const verbs = {
+  GET: 'get',
+  HEAD: 'head',
+  OPTIONS: 'options',
+  POST: 'post',
+  PUT: 'put',
+  PATCH: 'patch',
+  DELETE: 'delete',
+} as const
+const isBytes = (body: Route['body']): boolean =>
+  body !== undefined && !isSchema(body) && body.kind === 'bytes'
 const noQuery = Type.Object({}, strict)
 const readBytes = raw({ type: 'application/octet-stream', limit: '8mb' })
 
@@ -92,7 +102,8 @@ const large = 100_000
 
 async function bodyIn({ body, long }: Route, request: Request): Promise<unknown> {
   if (body === undefined) return undefined
-  if (!isSchema(body)) return request.body
+  // What comes as a stream is read by whoever takes it.
+  if (!isSchema(body)) return body.kind === 'stream' ? undefined : request.body
   // A large body took its time to be read: others are let in before it is checked.
   if (Number(request.get('content-length') ?? 0) > large) await setImmediate()
   return long === undefined ? checked(body, request.body) : checkedInParts(body, request.body, long)
@@ -102,4 +113,6 @@ function send(response: Response, { answer, status }: Route, body: unknown): voi
   if (isSchema(answer)) response.status(status ?? 200).json(body)
   else if (answer.kind === 'bytes') response.type(answer.type).send(body)
   else if (answer.kind === 'nothing') response.status(204).end()
+  else if (answer.kind === 'headers')
+    response.status(status ?? (response.req.method === 'HEAD' ? 200 : 204)).end()
 }

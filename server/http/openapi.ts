@@ -138,6 +138,13 @@ function otherAnswers(answer: Exclude<Answer, TSchema>, described: Described): J
   switch (answer.kind) {
     case 'nothing':
       return { '204': { description: 'Done.' } }
+    case 'headers':
+      return { '200': { description: 'What there is to know, in the headers (tus 1.0).' } }
+    case 'file':
+      return {
+        '200': { description: 'The file.', content: { '*/*': {} } },
+        '206': { description: 'The part of it that was asked for.', content: { '*/*': {} } },
+      }
     case 'bytes':
       return { '200': { description: 'A file.', content: { [answer.type]: {} } } }
     case 'events':

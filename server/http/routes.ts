@@ -8,6 +8,7 @@ import { accessHandlers } from './handlers/access.ts'
 import { accountHandlers } from './handlers/account.ts'
 import { changeHandlers } from './handlers/changes.ts'
 import { contentHandlers } from './handlers/content.ts'
+import { fileHandlers } from './handlers/files.ts'
 import { historyHandlers } from './handlers/history.ts'
 import { peopleHandlers } from './handlers/people.ts'
 import { roleHandlers } from './handlers/roles.ts'
@@ -21,6 +22,7 @@ export function apiRoutes(parts: Parts, fewTries: RequestHandler): Router {
   const within: WorkspaceHandlers = {
     ...workspaceHandlers(parts),
     ...contentHandlers(parts),
+    ...fileHandlers(parts),
     ...accessHandlers(parts),
     ...peopleHandlers(parts),
     ...roleHandlers(parts),

@@ -89,8 +89,10 @@ export const guardWrites =
     const isOtherOrigin = origin !== undefined && !own.includes(hostOf(origin))
     const { csrf } = request.session
     const lacksToken = csrf !== undefined && request.get('x-noskel-csrf') !== csrf
-    // Neither can be sent by another site's form; bytes are a picture.
-    const isForm = request.is(['json', 'application/octet-stream']) === false
+    // None can be sent by another site's form; bytes are a picture, or part of a file.
+    const carries = ['json', 'application/octet-stream', 'application/offset+octet-stream']
+    const isEmpty = request.get('content-length') === '0' && request.get('content-type') === undefined
+    const isForm = !isEmpty && request.is(carries) === false
     next(isForeign || isOtherOrigin || lacksToken || isForm ? problemOf('wrong-origin') : undefined)
   }
 

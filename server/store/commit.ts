@@ -19,7 +19,7 @@ export interface Commit<T, E = never> {
   readonly news?: readonly News[]
 }
 
-export type Condition<E> = CountCondition<E> | UseCondition<E>
+export type Condition<E> = CountCondition<E> | SumCondition<E> | UseCondition<E>
 
 /** So many rows are there. */
 export interface CountCondition<E> {
@@ -27,6 +27,18 @@ export interface CountCondition<E> {
   readonly where: WhereOptions
   readonly atLeast?: number
   readonly atMost?: number
+  readonly orElse: E
+}
+
+/** All of some rows come to so much at most, with what is put. */
+export interface SumCondition<E> {
+  readonly sums: readonly {
+    readonly table: OwnTable
+    readonly column: string
+    readonly where: WhereOptions
+  }[]
+  readonly more: number
+  readonly atMost: number
   readonly orElse: E
 }
 

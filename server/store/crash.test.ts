@@ -1,16 +1,30 @@
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { createHash, randomBytes } from 'node:crypto'
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { allRows } from '#core/base/collection.ts'
+import { allRows, rowOf } from '#core/base/collection.ts'
+import type { NodeId } from '#core/base/ids.ts'
 import { emptyState, tableNames } from '#core/records/all.ts'
 import { applyChanges, type RecordChange, type State } from '#core/state/state.ts'
+import { createHasher } from '../files/hasher.ts'
+import { createFileStore, type Part } from '../files/store.ts'
+import type { FileVersionRow } from './content/file-versions.ts'
 import { openDatabase } from './database.ts'
 import { loadStates } from './states.ts'
-import { type ChangeSetRow, createTables, type MailRow, type NotificationRow } from './tables.ts'
+import {
+  type BlobRow,
+  type ChangeSetRow,
+  createTables,
+  type MailRow,
+  type NotificationRow,
+  type Tables,
+  type UploadRow,
+} from './tables.ts'
 import { invite, password, Visitor } from '../tests/client.ts'
 import { at, reader, share } from '../tests/coast.ts'
 import { type ServerProcess, startProcess } from '../tests/process.ts'
+import { announce, append } from '../tests/uploads.ts'
 
 /** Kills the real process under load, at moments that nobody chose, and looks at what it left. */
 const kills = 10
@@ -27,7 +41,9 @@ const server = {
 let owner: Visitor
 let memberId = ''
 let home = ''
-/** What the server said it had done: names of places, addresses of the invited, by the revision. */
+/** Files that the server said had arrived, with their hashes. */
+const sent = new Map<string, string>()
+/** What it said it had done: names of places, addresses of the invited, by the revision. */
 const confirmed: { readonly revision: number; readonly name: string; readonly mail: string }[] = []
 
 beforeAll(async () => {
@@ -62,8 +78,8 @@ test('whatever was confirmed is there, nothing is half-written, every mail and n
   for (let round = 0; round < kills; round += 1) {
     const isOver = { now: false }
     const working = Array.from({ length: hands }, (_, hand) => work(`${round}-${hand}`, isOver))
-    const before = confirmed.length
-    while (confirmed.length === before) await pause(5)
+    const before = [confirmed.length, sent.size]
+    while (confirmed.length === before[0] || sent.size === before[1]) await pause(5)
     await pause(Math.random() * 500)
     await running?.end('SIGKILL')
     isOver.now = true
@@ -93,7 +109,36 @@ async function work(name: string, isOver: { now: boolean }): Promise<void> {
       )
       .catch(() => undefined)
     if (answer?.status === 200) confirmed.push({ revision: answer.body.revision, name: place, mail })
+    await sendFile(`${place}.bin`).catch(() => undefined)
   }
+}
+
+/** Sends a file in two pieces. */
+async function sendFile(name: string): Promise<void> {
+  const bytes = randomBytes(2000 + Math.floor(Math.random() * 200_000))
+  const announced = await announce(server, owner, { name, bytes, place: home })
+  const path = announced.headers.get('location') ?? ''
+  const half = Math.floor(bytes.length / 2)
+  await append(server, owner, { path, offset: 0, bytes: bytes.subarray(0, half) })
+  const done = await append(server, owner, { path, offset: half, bytes: bytes.subarray(half) })
+  if (done.status === 204) sent.set(name, sha256(bytes))
+}
+
+const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
+
+/** Every row that names bytes has them, whole; and all that was confirmed to have arrived is named. */
+async function lookAtFiles(tables: Tables, state: State): Promise<void> {
+  const files = createFileStore(dataDir, createHasher())
+  const blobs = (await tables.blobs.findAll({ raw: true })) as unknown as BlobRow[]
+  for (const { hash, name } of blobs) expect(sha256(readFileSync(files.pathOf(name)))).toBe(hash)
+  const versions = (await tables.fileVersions.findAll({ raw: true })) as unknown as FileVersionRow[]
+  const nameOf = (node: NodeId) => rowOf(state.nodes, node)?.name ?? ''
+  const there = new Map(versions.map(({ node, hash }) => [nameOf(node), hash]))
+  for (const [name, hash] of sent) expect([name, there.get(name)]).toEqual([name, hash])
+  const uploads = (await tables.uploads.findAll({ raw: true })) as unknown as UploadRow[]
+  for (const { id, parts } of uploads)
+    for (const part of JSON.parse(parts) as Part[])
+      expect(statSync(join(dataDir, 'uploads', id, part.name)).size).toBeGreaterThanOrEqual(part.bytes)
 }
 
 /** Opens the file as a server that starts would, and holds it against its own history and what was confirmed. */
@@ -125,6 +170,7 @@ async function look() {
     raw: true,
   })) as unknown as NotificationRow[]
   const mails = (await tables.mails.findAll({ raw: true })) as unknown as MailRow[]
+  await lookAtFiles(tables, state)
   await database.close()
   const opened = notifications.map(notification => notification.data).join()
   expect(confirmed.filter(({ name }) => !opened.includes(made.get(name)?.id ?? '?'))).toEqual([])

@@ -24,6 +24,10 @@ export type News =
   /** Somebody was told something, or has read it. */
   | { readonly of: 'notifications'; readonly workspace: WorkspaceId; readonly people: readonly PersonId[] }
   | { readonly of: 'mails' }
+  /** Something else is written in some places; what a revision changes of them is told by that alone. */
+  | { readonly of: 'content'; readonly workspace: WorkspaceId; readonly nodes: readonly NodeId[] }
+  /** Versions of files are gone: of some bytes nobody may have any. */
+  | { readonly of: 'files' }
   | EventNews
   /** Sign-ins that began, changed or ended. */
   | { readonly of: 'sign-ins'; readonly sids: readonly string[] }

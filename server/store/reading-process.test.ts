@@ -1,7 +1,11 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { addressOf, type Operation, operationNames, operations } from '#contract/operations.ts'
+import { isSchema } from '#contract/route.ts'
+import { routes } from '#contract/routes.ts'
 import { password, Visitor } from '../tests/client.ts'
 import { at, boardIn, type Coast, coast, editor, onboarding, reader, share, teamOf } from '../tests/coast.ts'
+import { pdf } from '../tests/samples.ts'
+import { fileIn } from '../tests/uploads.ts'
 import { listenAs } from '../tests/listening.ts'
 import { type ServerProcess, startProcess } from '../tests/process.ts'
 
@@ -25,6 +29,8 @@ beforeAll(async () => {
   )
   things = { ...before.made, ...body.made }
   await owner.call('PUT', `${at}/nodes/${ids.page}/text`, { text: 'By boat', version: 0 })
+  const file = await fileIn(world.server, owner, { name: 'f.pdf', bytes: pdf('By boat'), place: ids.folder })
+  things = { ...things, file }
   await owner.call('POST', `${at}/drafts`, { edits: [share(ids.page, member.id, reader)] })
   await owner.change({ kind: 'node.describe', node: ids.secret, name: 'Old Nests' })
 }, 60_000)
@@ -43,6 +49,9 @@ function paramsOf(operation: Operation): Readonly<Record<string, string>> {
     text: ids.page,
     textVersions: ids.page,
     textVersion: ids.page,
+    ...Object.fromEntries(
+      operationNames.filter(each => each.startsWith('file')).map(each => [each, things['file']]),
+    ),
     viewed: things['new:session'],
     holders: 'role-owner',
     auditEntry: '',
@@ -59,6 +68,7 @@ function paramsOf(operation: Operation): Readonly<Record<string, string>> {
     column: things['new:column'] ?? '',
     revision: '3',
     version: '1',
+    page: '1',
   }
 }
 
@@ -70,6 +80,7 @@ const queryOf = (operation: Operation): string => {
   const queries: Readonly<Partial<Record<Operation, string>>> = {
     moveTargets: '?find=a',
     places: '?find=Du',
+    search: '?find=nests',
     placesToCheck: '?find=Du',
     accessToCopy: `?from=${ids.folder}&what=access`,
     grants: `?places=${ids.folder}`,
@@ -79,7 +90,7 @@ const queryOf = (operation: Operation): string => {
 }
 
 /** A stream has no end, a picture no words; the demo's mails go out at one of both. */
-const leftOut: readonly Operation[] = ['live', 'picture', 'peopleCsv', 'mailbox']
+const leftOut: readonly Operation[] = ['live', 'picture', 'peopleCsv', 'mailbox', 'zip']
 
 /** When somebody was here last is written down once a minute: until then each process knows its own. Seats are counted at the time of asking. */
 const settled = (operation: Operation, body: unknown): unknown =>
@@ -106,7 +117,8 @@ test('answers every question as the first one does, whoever asks', async () => {
   const { body: drafts } = await owner.get<{ draft: { id: string } }>(`${at}/drafts`)
   things = { ...things, draft: drafts.draft.id }
   await until(owner.at(second), await revisionAt(owner))
-  const questions = operationNames.filter(each => operations[each][0] === 'GET' && !leftOut.includes(each))
+  const all = operationNames.filter(each => operations[each][0] === 'GET' && !leftOut.includes(each))
+  const questions = all.filter(each => isSchema(routes[each].answer))
   const answered = new Set<Operation>()
   for (const visitor of [owner, member.visitor, guest.visitor, new Visitor(world.server)])
     for (const operation of questions) {
@@ -121,6 +133,13 @@ test('answers every question as the first one does, whoever asks', async () => {
       if (here.status === 200) answered.add(operation)
     }
   expect(questions.filter(each => !answered.has(each))).toEqual([])
+  for (const visitor of [owner, guest.visitor])
+    for (const operation of all.filter(each => !isSchema(routes[each].answer))) {
+      const path = addressOf(operation, paramsOf(operation))
+      const [here, there] = [await visitor.text(path), await visitor.at(second).text(path)]
+      expect([operation, there]).toEqual([operation, here])
+      expect(here.includes('urn:noskel:problem')).toBe(visitor !== owner)
+    }
 })
 
 test('follows each change soon, and tells open pages of it', async () => {

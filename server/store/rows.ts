@@ -1,7 +1,7 @@
 import { type Model, type ModelStatic, QueryTypes, type Transaction, type WhereOptions } from 'sequelize'
 import type { TableName } from '#core/state/kinds.ts'
 import { createBreath, jsonOf } from '../breath.ts'
-import type { Condition, PutRows, RowChange, UseCondition } from './commit.ts'
+import type { Condition, PutRows, RowChange, SumCondition, UseCondition } from './commit.ts'
 import { columnNamesOf, toRow } from './fields.ts'
 import { contentKinds } from './content/all.ts'
 import type { Tables } from './tables.ts'
@@ -65,12 +65,28 @@ export async function unmet<E>(
       uses.push(condition)
       continue
     }
+    if ('sums' in condition) {
+      if ((await sumWith(tables, condition, transaction)) > condition.atMost) return condition
+      continue
+    }
     const { table, where, atLeast = 0, atMost = Infinity } = condition
     const count = await tables[table].count({ where, transaction })
     if (count < atLeast || count > atMost) return condition
   }
   for (const each of uses) await countUses(tables, each, transaction)
   return undefined
+}
+
+async function sumWith(
+  tables: Tables,
+  { sums, more }: SumCondition<unknown>,
+  transaction: Transaction,
+): Promise<number> {
+  let sum = more
+  for (const { table, column, where } of sums)
+    // Of no rows there is no sum.
+    sum += ((await tables[table].sum(column, { where, transaction })) as number | null) ?? 0
+  return sum
 }
 
 async function usesAfter(

@@ -16,6 +16,10 @@ export interface Tables {
   readonly accountLinks: ModelStatic<Model>
   readonly pictures: ModelStatic<Model>
   readonly texts: ModelStatic<Model>
+  readonly blobs: ModelStatic<Model>
+  readonly fileVersions: ModelStatic<Model>
+  readonly uploads: ModelStatic<Model>
+  readonly fileOpens: ModelStatic<Model>
   readonly placeChanges: ModelStatic<Model>
   readonly formerNames: ModelStatic<Model>
   readonly changeSets: ModelStatic<Model>
@@ -65,6 +69,45 @@ export interface PictureRow {
   /** Base64 of WebP. */
   readonly data: string
   readonly by: PersonId
+  readonly at: Instant
+}
+
+/** Bytes that lie in the store of files, once for all of a workspace who have them. */
+export interface BlobRow {
+  readonly workspace: WorkspaceId
+  /** SHA-256, in hexadecimal digits. */
+  readonly hash: string
+  /** Under which the store has them. */
+  readonly name: string
+  readonly size: number
+  /** The media type that the bytes are, not what a name says. */
+  readonly kind: string
+  readonly madeAt: Instant
+}
+
+/** A file that is on its way. */
+export interface UploadRow {
+  readonly workspace: WorkspaceId
+  readonly id: string
+  readonly person: PersonId
+  /** Into which it comes, or of which it is a version. */
+  readonly place: NodeId
+  readonly isVersion: boolean
+  readonly name: string
+  readonly size: number
+  /** How many bytes have come and will last. */
+  readonly received: number
+  /** JSON of the parts in which they lie, in order: their names and how many bytes of each count. */
+  readonly parts: string
+  readonly madeAt: Instant
+  readonly changedAt: Instant
+}
+
+/** When somebody last looked at a file or took it, to a day. */
+export interface FileOpenRow {
+  readonly workspace: WorkspaceId
+  /** The place's. */
+  readonly id: NodeId
   readonly at: Instant
 }
 
@@ -162,6 +205,7 @@ export function createTables(database: Sequelize, kinds: RecordShapes = records)
     ...ofAccounts(define),
     ...ofNotifications(define),
     ...besideHistory(define),
+    ...ofFiles(define),
     drafts: define('drafts', {
       workspace: key(),
       id: key(),
@@ -226,6 +270,42 @@ const ofAccounts = (define: Define) => ({
     timeZone: text,
   }),
   accountLinks: define('accountLinks', { id: key(), account: text, purpose: text, until: number }),
+})
+
+const ofFiles = (define: Define) => ({
+  blobs: define('blobs', {
+    workspace: key(),
+    hash: key(),
+    name: text,
+    size: number,
+    kind: text,
+    madeAt: number,
+  }),
+  fileVersions: define('fileVersions', {
+    workspace: key(),
+    node: key(),
+    version: { type: number, primaryKey: true },
+    hash: text,
+    size: number,
+    kind: text,
+    restoredFrom: number,
+    changedAt: number,
+    changedBy: text,
+  }),
+  fileOpens: define('fileOpens', { workspace: key(), id: key(), at: number }),
+  uploads: define('uploads', {
+    workspace: key(),
+    id: key(),
+    person: text,
+    place: text,
+    isVersion: DataTypes.BOOLEAN,
+    name: text,
+    size: number,
+    received: number,
+    parts: text,
+    madeAt: number,
+    changedAt: number,
+  }),
 })
 
 /** What follows from the history, and is found without reading it. */

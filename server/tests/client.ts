@@ -19,8 +19,10 @@ export interface TestServer {
   readonly parts: Parts
   /** What the server takes for now; a test moves it on. */
   readonly time: { now: number }
-  /** Stops and starts again on the same folder. */
-  readonly restart: () => Promise<void>
+  /** Stops and starts again on the same folder, after something is done to it. */
+  readonly restart: (meanwhile?: () => void) => Promise<void>
+  /** Resolves once all that was written can be found. */
+  readonly indexed: () => Promise<void>
   readonly stop: () => Promise<void>
 }
 
@@ -64,8 +66,10 @@ export async function serve({
       return running.parts
     },
     time,
-    restart: async () => {
+    indexed: () => running.indexed(),
+    restart: async (meanwhile = () => {}) => {
       await running.stop()
+      meanwhile()
       running = await open()
     },
     stop: async () => {

@@ -1,6 +1,6 @@
 import { idsIn, placesIn, sizesOf, type VisiblePlace } from '#core/access/by-id.ts'
-import { evaluationOf, personById } from '#core/access/evaluation-context.ts'
-import { answersFor, rootsIn, visibleIn } from '#core/access/what.ts'
+import { type EvaluationContext, evaluationOf, personById } from '#core/access/evaluation-context.ts'
+import { type Answers, answersFor, rootsIn, visibleIn } from '#core/access/what.ts'
 import { rowOf, rowsSinceBase } from '#core/base/collection.ts'
 import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import { idOf, numberOf } from '#core/base/numbering.ts'
@@ -49,6 +49,36 @@ async function listOf(
   if (sizesOf(snapshot.state).segments <= segmentsAtOnce) return inPlace[kind](answersFor(evaluation, number))
   const question = { kind, time: snapshot.at, person: number } as const
   return ask<typeof kind>(thread, { workspace, question, indexes: [index, index] })
+}
+
+const asked = new WeakMap<EvaluationContext, Map<number, Promise<Answers>>>()
+/** As many as are kept where they are worked out. */
+const answersKept = 64
+
+/** All that somebody may do, by number: worked out by the thread where that takes long, once for a snapshot. */
+export function answersOf(
+  thread: Thread,
+  { workspace, snapshot }: Omit<Seeing, 'person'>,
+  person: number,
+): Promise<Answers> {
+  const { index } = snapshot.state
+  const evaluation = evaluationOf(snapshot)
+  if (sizesOf(snapshot.state).segments <= segmentsAtOnce)
+    return Promise.resolve(answersFor(evaluation, person))
+  const kept = asked.get(evaluation) ?? new Map<number, Promise<Answers>>()
+  asked.set(evaluation, kept)
+  const before = kept.get(person)
+  if (before !== undefined) return before
+  const [oldest] = kept.size < answersKept ? [] : kept.keys()
+  if (oldest !== undefined) kept.delete(oldest)
+  const question = { kind: 'answers', time: snapshot.at, person } as const
+  const answers = ask<'answers'>(thread, { workspace, question, indexes: [index, index] }).then(
+    bySegment => ({ index, bySegment }),
+  )
+  // One that failed is asked anew.
+  answers.catch(() => kept.delete(person))
+  kept.set(person, answers)
+  return answers
 }
 
 /** A page of the places that a person sees, or saw at a past instant, as far as an asker may be told now. */

@@ -16,6 +16,7 @@ export type Question =
   | ({ readonly kind: 'diff'; readonly time: Instant } & Omit<DiffQuery, 'sides' | 'onStep'>)
   | ({ readonly kind: 'seen' } & OfPerson)
   | ({ readonly kind: 'roots' } & OfPerson)
+  | ({ readonly kind: 'answers' } & OfPerson)
   | ({ readonly kind: 'places'; readonly time: Instant } & Listing)
 
 interface OfPerson {
@@ -27,6 +28,7 @@ export interface Answers {
   readonly diff: BulkAnswer
   readonly seen: VisibleRows
   readonly roots: Int32Array
+  readonly answers: Int16Array
   readonly places: ListedPlaces
 }
 
@@ -53,6 +55,8 @@ export function answer(question: Question, [was, is]: Sides<AccessIndex>, onProg
       return visibleIn(answersFor(evaluation, question.person))
     case 'roots':
       return rootsIn(answersFor(evaluation, question.person))
+    case 'answers':
+      return answersFor(evaluation, question.person).bySegment
     case 'places':
       return listPlaces(
         [evaluation, was === is ? evaluation : createEvaluation(is, question.now)],

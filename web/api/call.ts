@@ -1,5 +1,5 @@
 import type { BaseQueryFn } from '@reduxjs/toolkit/query'
-import { addressOf, type Operation, operations } from '#contract/operations.ts'
+import { addressOf, type Method, type Operation, operations } from '#contract/operations.ts'
 import type { AnswerOf, ExchangeOf } from '#contract/routes.ts'
 import type { Problem } from '#contract/views/problem.ts'
 import { isInLines, lastLineOf, linesType } from './lines.ts'
@@ -8,7 +8,7 @@ import { isInLines, lastLineOf, linesType } from './lines.ts'
 
 export interface Call {
   readonly path: string
-  readonly method: 'GET' | 'POST' | 'PUT' | 'DELETE'
+  readonly method: Method
   readonly body?: unknown
   /** Told how much of it is done, 0 to 1, where the answer takes long. */
   readonly onProgress?: OnProgress | undefined
@@ -54,7 +54,7 @@ const withQuery = (path: string, rest: readonly (readonly [string, unknown])[]):
     ? path
     : `${path}?${new URLSearchParams(rest.map(([name, value]) => [name, String(value)])).toString()}`
 
-const unreachable: Problem = {
+export const unreachable: Problem = {
   type: 'urn:noskel:problem:unreachable',
   title: 'Noskel cannot be reached right now.',
   status: 0,

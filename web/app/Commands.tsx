@@ -1,20 +1,16 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useEffect } from 'react'
 import type { WorkspaceView } from '#contract/views/workspace.ts'
-import { later, useLater } from '../ui/later.tsx'
+import { later, useOpenedLater } from '../ui/later.tsx'
+import { isTyping } from './is-typing.ts'
 import type { CommandsProps } from './CommandList.tsx'
 
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
-
-/** Opens the list by the letter a; a slash goes to the field that finds on this page. */
+/** Opens the list by the letter a. */
 function useKeys(open: () => void): void {
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
-      if (event.key === 'a' && document.querySelector('[role=dialog]') === null) open()
-      else if (event.key === '/') document.querySelector<HTMLElement>('[data-find]')?.focus()
-      else return
+      if (event.key !== 'a' || document.querySelector('[role=dialog]') !== null) return
+      open()
       event.preventDefault()
     }
     addEventListener('keydown', onKey)
@@ -26,12 +22,7 @@ const list = later<CommandsProps>(async () => (await import('./CommandList.tsx')
 
 /** The list of commands, opened from anywhere. */
 export function Commands({ workspace }: { readonly workspace: WorkspaceView }) {
-  const [isOpen, setOpen] = useState(false)
-  const [List, want] = useLater(list)
-  const open = useCallback(() => {
-    want()
-    setOpen(true)
-  }, [want])
+  const { Part: List, isOpen, open, close, want } = useOpenedLater(list)
   useKeys(open)
   return (
     <>
@@ -43,9 +34,9 @@ export function Commands({ workspace }: { readonly workspace: WorkspaceView }) {
         onClick={open}
       >
         <span className="btn-inline">Commands</span>
-        <kbd className="border border-base-300 px-1 text-xs">a</kbd>
+        <kbd className="border border-base-300 px-1 text-xs max-md:hidden">a</kbd>
       </button>
-      {List !== undefined && <List workspace={workspace} isOpen={isOpen} onClose={() => setOpen(false)} />}
+      {List !== undefined && <List workspace={workspace} isOpen={isOpen} onClose={close} />}
     </>
   )
 }

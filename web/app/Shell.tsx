@@ -11,10 +11,12 @@ import type { Problem } from '#contract/views/problem.ts'
 import type { OwnLevel } from '#core/levels/level.ts'
 import { OwnLevels } from '../ui/own-levels.ts'
 import { DraftBar } from '../features/access/drafts/DraftBar.tsx'
+import { UploadBar } from '../features/uploads/UploadBar.tsx'
 import { Commands } from './Commands.tsx'
 import { Me } from './Me.tsx'
 import { usePageTitle } from './use-page-title.ts'
 import { SecondStepNeeded } from './SecondStepNeeded.tsx'
+import { Search } from './Search.tsx'
 import { Switcher } from './Switcher.tsx'
 import { NothingHere } from './NothingHere.tsx'
 
@@ -47,7 +49,13 @@ interface FrameProps {
   readonly workspace: WorkspaceView
 }
 
-const opensSettings: ReadonlySet<Privilege> = new Set(['edit settings', 'security', 'view seats', 'own'])
+const opensSettings: ReadonlySet<Privilege> = new Set([
+  'edit settings',
+  'security',
+  'view seats',
+  'see storage',
+  'own',
+])
 
 /** The band along the top with the sections of a workspace, and what is open below it. */
 function Frame({ session, workspace }: FrameProps) {
@@ -69,6 +77,7 @@ function Frame({ session, workspace }: FrameProps) {
           <Section to="oversight">Oversight</Section>
           {privileges.some(each => opensSettings.has(each)) && <Section to="settings">Settings</Section>}
         </nav>
+        <Search workspace={workspace} />
         <Notifications slug={workspace.slug} />
         <Commands workspace={workspace} />
         <Me workspace={workspace} isDemo={session.isDemo} />
@@ -77,6 +86,7 @@ function Frame({ session, workspace }: FrameProps) {
       <Outlet />
       <div>
         <DraftBar />
+        <UploadBar />
         <LastMessage slug={workspace.slug} />
       </div>
     </div>
@@ -132,7 +142,7 @@ function Notifications({ slug }: { readonly slug: string }) {
   const { data } = useNotificationsQuery(slug)
   const unread = data?.unread ?? 0
   return (
-    <NavLink to="notifications" className="ml-auto flex items-center gap-2 text-sm">
+    <NavLink to="notifications" className="flex items-center gap-2 text-sm">
       <span className="hover:underline">Notifications</span>
       {unread > 0 && (
         <span className="bg-primary px-1.5 text-primary-content tabular-nums">

@@ -95,6 +95,7 @@ const draftScreen = screen(
 const placesOf = async () => await import('../features/access/many/PlacesOfScreen.tsx')
 const placesOfPersonScreen = screen(async () => (await placesOf()).PlacesOfPersonScreen)
 const placesOfTeamScreen = screen(async () => (await placesOf()).PlacesOfTeamScreen)
+const searchScreen = screen(async () => (await import('../features/search/SearchScreen.tsx')).SearchScreen)
 const levelsScreen = screen(async () => (await import('../features/roles/LevelsScreen.tsx')).LevelsScreen)
 
 const pages: RouteObject[] = [
@@ -162,6 +163,7 @@ const pages: RouteObject[] = [
       { path: 'oversight/draft', lazy: draftScreen },
       { path: 'oversight/history', lazy: historyScreen },
       { path: 'oversight/history/:revision', lazy: historyScreen },
+      { path: 'search', lazy: searchScreen },
       { path: 'notifications', lazy: notificationsScreen },
       { path: '*', element: <NothingHere /> },
     ],

@@ -34,6 +34,13 @@ export const MenuLink = ({ to, children }: { readonly to: string; readonly child
   </Ariakit.MenuItem>
 )
 
+/** Something that is saved to the disk. */
+export const MenuDownload = ({ href, children }: { readonly href: string; readonly children: ReactNode }) => (
+  <Ariakit.MenuItem className={itemClass} render={<a href={href} download />}>
+    {children}
+  </Ariakit.MenuItem>
+)
+
 interface ActProps {
   readonly onAct: () => void
   readonly isDrastic?: boolean

@@ -41,6 +41,25 @@ export function useLater<P>(part: Later<P>): readonly [ComponentType<P> | undefi
   return [part.loaded, want]
 }
 
+interface Opened<P> {
+  readonly Part: ComponentType<P> | undefined
+  readonly isOpen: boolean
+  readonly open: () => void
+  readonly close: () => void
+  readonly want: () => void
+}
+
+/** The same of a part that is opened and shut: it can be opened before it has come. */
+export function useOpenedLater<P>(part: Later<P>): Opened<P> {
+  const [isOpen, setOpen] = useState(false)
+  const [Part, want] = useLater(part)
+  const open = useCallback(() => {
+    want()
+    setOpen(true)
+  }, [want])
+  return { Part, isOpen, open, close: () => setOpen(false), want }
+}
+
 /** Long after the first look: not every browser tells when it is idle. */
 function afterAWhile(act: () => void): () => void {
   const timer = setTimeout(act, 2500)

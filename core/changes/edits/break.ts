@@ -83,10 +83,10 @@ export function inheritedGrants({ now: { state, at } }: Context, parent: NodeId)
     .sort((a, b) => (a.id < b.id ? -1 : 1))
 }
 
-/** A grant that reaches the author, as one by name: no longer than what it comes through. */
+/** A grant that reaches the author, as one by name: no longer than what it comes through. Nothing reaches who left in the same change set. */
 export function grantsReaching(context: Context, grant: Grant): Grant[] {
   const subject = subjectOf(context.now, context.author)
-  if (subject?.principals.has(grant.principal) !== true) return []
+  if (subject?.isActive !== true || !subject.principals.has(grant.principal)) return []
   const until = earlierEnd(grant.until, membershipEnd(context.now.state, context.author, grant))
   return [{ ...grant, principal: personPrincipal(context.author), until }]
 }

@@ -27,6 +27,10 @@ const neededFor: Readonly<Record<Setting, 'edit settings' | 'security'>> = {
   twoStepFor: 'security',
   signInDays: 'security',
   idleHours: 'security',
+  largestFile: 'edit settings',
+  storageQuota: 'edit settings',
+  versionsKept: 'edit settings',
+  marksPreviews: 'security',
 }
 
 export const isSetting = (field: string): field is Setting => Object.hasOwn(neededFor, field)
@@ -46,6 +50,10 @@ export interface ChangeWorkspace {
   readonly twoStepFor?: readonly RoleId[] | undefined
   readonly signInDays?: number | undefined
   readonly idleHours?: number | undefined
+  readonly largestFile?: number | undefined
+  readonly storageQuota?: number | null | undefined
+  readonly versionsKept?: number | undefined
+  readonly marksPreviews?: boolean | undefined
 }
 
 export const changeWorkspace: EditRule<ChangeWorkspace> = {

@@ -2,6 +2,7 @@ import type { Request, Response } from 'express'
 import { leave, listen, type Message } from '../../live/hub.ts'
 import type { Parts } from '../../parts.ts'
 import { placesToOffer } from '../../services/access/accessible-places.ts'
+import { searchView } from '../../services/search/search.ts'
 import { myAccessView } from '#server/services/workspace/my-access.ts'
 import { binView, treeView } from '../../services/content/content.ts'
 import { streamFor } from '../../services/notifications/live.ts'
@@ -26,6 +27,7 @@ export const workspaceHandlers = (parts: Parts) =>
     teams: asker => teamsView(asker),
     bin: asker => binView(asker),
     tree: asker => treeView(parts, asker),
+    search: (asker, { query }) => searchView(parts, asker, query),
     places: (asker, { query }) => placesToOffer(asker, query.find),
     keepPicture: (asker, { body }) => keepPicture(parts, asker, body),
     picture: async (asker, { params, response }) => {

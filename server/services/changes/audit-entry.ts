@@ -72,6 +72,7 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
     rows: [...entryRows(entry, record), ...telling.rows],
     news: [
       { of: 'revision', workspace, revision },
+      ...(changes.some(change => goesForGood(transition, change)) ? [{ of: 'files' } as const] : []),
       ...telling.news,
       { of: 'event', workspace, revision, concerns },
     ],

@@ -229,16 +229,16 @@ test('a list of places tells who changed each last, as far as its reader knows t
   }
   await owner.change(share(ids.folder, member.id, editor), share(ids.inner, guest.id, reader))
   expect(await changes(owner, ids.home)).toEqual([
-    { id: ids.folder, at: 0, by: 'Ona' },
-    { id: ids.secret, at: 0, by: 'Ona' },
+    { id: ids.folder, at: 0, by: 'Ona', file: null },
+    { id: ids.secret, at: 0, by: 'Ona', file: null },
   ])
   server.time.now += 60_000
   await member.visitor.change({ kind: 'node.describe', node: ids.inner, note: 'All of them' })
-  expect(await changes(owner, ids.folder)).toEqual([{ id: ids.inner, at: 1, by: 'Mika' }])
+  expect(await changes(owner, ids.folder)).toEqual([{ id: ids.inner, at: 1, by: 'Mika', file: null }])
   server.time.now += 60_000
   await member.visitor.call('PUT', `/at/coast/nodes/${ids.page}/text`, { text: 'Sand', version: 0 })
   // A guest who does not know the member is told the day alone; access is no change of a place.
-  expect(await changes(guest.visitor, ids.inner)).toEqual([{ id: ids.page, at: 2, by: null }])
+  expect(await changes(guest.visitor, ids.inner)).toEqual([{ id: ids.page, at: 2, by: null, file: null }])
   // What is deleted for good leaves nothing behind.
   await owner.change({ kind: 'node.state', node: ids.folder, binned: true })
   expect((await owner.change({ kind: 'node.delete', node: ids.folder })).status).toBe(200)

@@ -2,7 +2,7 @@ import type { ChangeSetRequest } from '#contract/requests.ts'
 import type { PictureId } from '#core/base/ids.ts'
 import { ok } from '#core/base/result.ts'
 import type { PictureRow } from '../../store/tables.ts'
-import { scale } from '../../pictures/scaler.ts'
+import { render } from '../../renderer/renderer.ts'
 import { rowsOnly } from '../../store/commit.ts'
 import { submit } from '../../store/writer.ts'
 import type { Parts } from '../../parts.ts'
@@ -20,8 +20,9 @@ export async function keepPicture(
   const conditions = spending(parts, { workspace, who: person, what: 'pictures' })
   const counted = await submit(parts.writer, () => ok({ value: undefined, conditions }))
   if (!counted.ok) throw problemOf(counted.error)
-  const data = await scale(parts.scaler, bytes)
-  if (data === undefined) throw problemOf('wrong-picture')
+  const { picture } = await render(parts.renderer, person, { kind: 'square', bytes })
+  if (picture === undefined) throw problemOf('wrong-picture')
+  const data = Buffer.from(picture)
   const id = parts.newId() as PictureId
   const row: PictureRow = { workspace, id, data: data.toString('base64'), by: person, at: parts.clock() }
   await submit(parts.writer, () => ok(rowsOnly({ kind: 'put', table: 'pictures', rows: [row] })))

@@ -117,9 +117,11 @@ async function readWhatIsDue({ writer, clock }: Parts, clockwork: Clockwork): Pr
 }
 
 /** Lets go of workspaces that nobody has asked about for long, and whose pages nobody has open. */
-export function putAwayUnused({ writer, hub, clock }: Parts): void {
+export function putAwayUnused({ writer, hub, clock, documentNodes }: Parts): void {
   const listened = new Set([...hub.streams].map(stream => stream.workspace))
   putAway(writer.states, clock() - unusedFor, workspace => listened.has(workspace))
+  for (const workspace of documentNodes.keys())
+    if (!writer.states.published.has(workspace)) documentNodes.delete(workspace)
 }
 
 async function readWhatAged({ writer }: Parts): Promise<void> {

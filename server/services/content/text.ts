@@ -96,7 +96,10 @@ export async function saveText(
       value: row,
       conditions,
       rows: [...rows, placesChanged({ workspace, at: before.at, by, places: [node] })],
-      news: [{ of: 'event' as const, workspace, revision, concerns: [{ topics, node }] }],
+      news: [
+        { of: 'content' as const, workspace, nodes: [node] },
+        { of: 'event' as const, workspace, revision, concerns: [{ topics, node }] },
+      ],
     })
   })
   if (!result.ok)

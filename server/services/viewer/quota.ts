@@ -4,7 +4,14 @@ import type { Parts } from '../../parts.ts'
 import type { UseCondition } from '../../store/commit.ts'
 
 /** What one person may cause in one hour. A whole workspace may be invited at once; nobody works faster than the rest. */
-export const perHour = { mails: 6000, requests: 60, pictures: 30, drafts: 600, comers: 200 } as const
+export const perHour = {
+  mails: 6000,
+  requests: 60,
+  pictures: 30,
+  uploads: 20_000,
+  drafts: 600,
+  comers: 200,
+} as const
 export type Quota = keyof typeof perHour
 
 interface Spending {

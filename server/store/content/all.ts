@@ -1,5 +1,6 @@
 import type { ContentKind } from './kind.ts'
+import { fileVersions } from './file-versions.ts'
 import { pageText } from './page-text.ts'
 
 /** Every kind of content that is written in places. A new kind is a file and a line here. */
-export const contentKinds: readonly ContentKind[] = [pageText]
+export const contentKinds: readonly ContentKind[] = [pageText, fileVersions]

@@ -5,4 +5,8 @@ export interface TextRow extends VersionRow {
 }
 
 /** The text of a page. One is 200,000 characters at most (contract/requests.ts). */
-export const pageText = versioned<TextRow>('texts', 10_000)
+export const pageText = versioned<TextRow, 'text'>({
+  table: 'texts',
+  mostVersions: 10_000,
+  whole: ['text'],
+})

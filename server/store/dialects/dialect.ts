@@ -3,6 +3,7 @@ import type { WorkspaceId } from '#core/base/ids.ts'
 import type { Lines } from '#core/base/packed-ids.ts'
 import type { RecordShapes } from '#core/state/shape.ts'
 import type { TableName } from '#core/state/kinds.ts'
+import type { SearchIndex } from '../search/index-port.ts'
 
 /**
  * What databases do differently. Models, migrations and statements elsewhere are the same on each; what is one kind of
@@ -18,6 +19,8 @@ export interface Dialect {
   /** Tells, each time that it is asked, whether others have written since it was last asked. */
   readonly othersWrote: (database: Sequelize) => () => Promise<boolean>
   readonly packed: (reading: Reading) => PackedReader
+  /** Opens the index of words of a data folder, made where there is none and it may be written. */
+  readonly search: (dataDir: string, how: { readonly readsOnly: boolean }) => Promise<SearchIndex>
 }
 
 /** What people work on; and sign-ins, which come and go with every visit, away from its one writer. */

@@ -14,6 +14,7 @@ import { requests } from './012-requests.ts'
 import { names } from './013-names.ts'
 import { log } from './014-log.ts'
 import { lazy } from './015-lazy.ts'
+import { files } from './016-files.ts'
 
 export interface Migration {
   readonly name: string
@@ -37,4 +38,5 @@ export const migrations: readonly Migration[] = [
   names,
   log,
   lazy,
+  files,
 ]

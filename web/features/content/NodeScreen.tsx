@@ -2,11 +2,15 @@ import { type ComponentType, useEffect } from 'react'
 import { useParams } from 'react-router'
 import type { NodeView } from '#contract/views/content.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
+import { kindsWithin } from '#core/tree/node.ts'
 import { useNodeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { openNodes, visit } from '../../store/view.ts'
 import { Columns } from './Columns.tsx'
+import { DropArea } from './files/DropArea.tsx'
+import { FileContent } from './files/FileContent.tsx'
+import type { UploadTo } from './files/use-upload.ts'
 import { NodeHeader } from './NodeHeader.tsx'
 import { PageText } from './PageText.tsx'
 import { Within } from './Within.tsx'
@@ -34,15 +38,23 @@ export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
     <div
       className={`grid min-h-0 ${isFolded ? 'md:grid-cols-[minmax(0,1fr)_2.75rem]' : 'md:grid-cols-[minmax(0,1fr)_22rem]'}`}
     >
-      <main key={id} className="min-h-0 overflow-y-auto px-6 py-3">
+      <DropArea key={id} to={uploadTo(node, mayEdit)} className="min-h-0 overflow-y-auto px-6 py-3">
         <NodeHeader node={node} mayEdit={mayEdit} />
         {node.kind === 'board' && <Columns node={node} />}
         {node.kind === 'page' && <PageText id={id} mayEdit={mayEdit} />}
+        {node.kind === 'file' && <FileContent id={id} name={node.name} mayEdit={mayEdit} />}
         <Within node={node} mayAdd={has(actions, 'add')} />
-      </main>
+      </DropArea>
       <Access key={`access ${id}`} node={node} />
     </div>
   )
+}
+
+/** Where files go that are dropped here; nowhere, for who may not. */
+function uploadTo({ id, kind, name, actions }: NodeView, mayEdit: boolean): UploadTo | undefined {
+  if (kind === 'file') return mayEdit ? { place: id, name, isVersion: true } : undefined
+  const takesFiles = kindsWithin(kind).includes('file') && has(actions as ActionSet, 'add')
+  return takesFiles ? { place: id, name, isVersion: false } : undefined
 }
 
 /** Where one was is found again on arriving. */

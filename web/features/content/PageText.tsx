@@ -1,4 +1,3 @@
-import MarkdownIt from 'markdown-it'
 import { useState } from 'react'
 import type { TextView } from '#contract/views/content.ts'
 import type { Problem } from '#contract/views/problem.ts'
@@ -6,11 +5,9 @@ import { useSaveTextMutation, useTextQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { say } from '../../store/message.ts'
 import { useAppDispatch } from '../../store/store.ts'
+import { CommonMark } from '../../ui/CommonMark.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
-
-// No HTML in pages: what is written is text and CommonMark, whoever wrote it.
-const markdown = new MarkdownIt({ html: false, linkify: false })
 
 interface Props {
   readonly id: string
@@ -29,7 +26,7 @@ export function PageText({ id, mayEdit }: Props) {
       {text.text === '' ? (
         <p className="quiet">{mayEdit ? 'This page is empty.' : 'This page is empty.'}</p>
       ) : (
-        <div className="prose-page" dangerouslySetInnerHTML={{ __html: markdown.render(text.text) }} />
+        <CommonMark text={text.text} />
       )}
       <p className="quiet mt-4 flex items-center gap-4 text-sm">
         {mayEdit && (

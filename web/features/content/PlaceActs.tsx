@@ -5,12 +5,13 @@ import type { NodeView } from '#contract/views/content.ts'
 import type { PathView } from '#contract/views/names.ts'
 import { type Action, type ActionSet, has } from '#core/levels/action.ts'
 import { useMoveTargetsQuery } from '../../api/access.ts'
+import { zipAddress } from '../../api/files.ts'
 import { useDecision } from '../../api/use-decision.ts'
 import { useHere } from '../../api/use-here.ts'
 import { Combobox } from '../../ui/Combobox.tsx'
 import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
-import { Menu, MenuAct } from '../../ui/Menu.tsx'
+import { Menu, MenuAct, MenuDownload } from '../../ui/Menu.tsx'
 import { OpenedBox } from '../../ui/OpenedBox.tsx'
 import { DeleteForGood } from './DeleteForGood.tsx'
 import { Duplicate } from './Duplicate.tsx'
@@ -30,8 +31,9 @@ const inLine = 3
 
 /** Renaming, moving, copying, drafting, publishing, archiving and binning a place. */
 export function PlaceActs({ node, mayEdit, act, onAct }: Props) {
+  const { slug } = useHere()
   const offered = offersFor(node, mayEdit)
-  const others = offered.length > inLine + 1 ? offered.slice(inLine) : []
+  const others = offered.length > inLine + 1 || takesZip(node) ? offered.slice(inLine) : []
   return (
     <div className="flex flex-wrap gap-1.5 text-sm">
       {offered.slice(0, offered.length - others.length).map(each => (
@@ -45,8 +47,11 @@ export function PlaceActs({ node, mayEdit, act, onAct }: Props) {
           {wordFor(each, node)}
         </button>
       ))}
-      {others.length > 0 && (
+      {(others.length > 0 || takesZip(node)) && (
         <Menu buttonClass="btn-inline text-sm" button="More">
+          {takesZip(node) && (
+            <MenuDownload href={zipAddress({ slug, id: node.id })}>Download as ZIP</MenuDownload>
+          )}
           {others.map(each => (
             <MenuAct key={each} isDrastic={each === 'bin' || each === 'delete'} onAct={() => onAct(each)}>
               {wordFor(each, node)}
@@ -57,6 +62,10 @@ export function PlaceActs({ node, mayEdit, act, onAct }: Props) {
     </div>
   )
 }
+
+/** What holds files and pages, of which one may take some. */
+const takesZip = ({ kind, actions }: NodeView): boolean =>
+  (kind === 'folder' || kind === 'board' || kind === 'row') && has(actions as ActionSet, 'copy')
 
 /** What one chose to do with a place, with what it does to whom first. */
 export function ChosenAct({ act, node, onDone }: ActProps & { readonly act: Exclude<Act, 'rename'> }) {

@@ -30,7 +30,7 @@ export function Tree() {
     >
       {tree !== undefined && <Parts tree={tree} />}
       {workspace.me.privileges.includes('create homes') && (
-        <Link className="link mx-4 mt-3 text-sm" to={`/at/${slug}/content/new-home`}>
+        <Link className="link mx-4 mt-3 py-0.5 text-sm" to={`/at/${slug}/content/new-home`}>
           Create shared home
         </Link>
       )}

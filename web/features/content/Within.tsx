@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import type { NodeView, PlaceChangeView, TreeItem } from '#contract/views/content.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { kindsWithin, type NodeKind } from '#core/tree/node.ts'
+import { sizeWords } from '#core/words/sizes.ts'
 import { useChangesWithinQuery } from '../../api/api.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
@@ -14,11 +15,13 @@ import { KindIcon } from '../../ui/KindIcon.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 import { onSubmit } from '../../ui/on-submit.ts'
 import { Arranging } from './Arranging.tsx'
+import { Thumbnail } from './files/Thumbnail.tsx'
+import { UploadButton } from './files/UploadButton.tsx'
 import { PickAll, PickBox } from './Picking.tsx'
 
 /** What a place holds, and the field that puts more into it. */
 export function Within({ node, mayAdd }: { readonly node: NodeView; readonly mayAdd: boolean }) {
-  const kinds = kindsWithin(node.kind).filter(kind => kind !== 'file')
+  const kinds = kindsWithin(node.kind)
   const [isArranging, setArranging] = useState(false)
   const isPage = node.kind === 'page'
   const isEmpty = node.children.length === 0
@@ -33,12 +36,33 @@ export function Within({ node, mayAdd }: { readonly node: NodeView; readonly may
         <>
           {!isEmpty && <Listed place={node.id} items={node.children} />}
           <div className="flex flex-wrap items-start justify-between gap-x-6">
-            {mayAdd && <Add node={node} kinds={kinds} />}
+            {mayAdd && <Adding node={node} kinds={kinds} />}
             <Arrange node={node} onArrange={() => setArranging(true)} />
           </div>
         </>
       )}
     </section>
+  )
+}
+
+/** Something new by its name, and files from the disk. */
+const Adding = ({ node, kinds }: AddProps) => (
+  <>
+    <Add node={node} kinds={kinds.filter(kind => kind !== 'file')} />
+    {kinds.includes('file') && <AddFiles node={node} />}
+  </>
+)
+
+function AddFiles({ node: { id, name } }: { readonly node: NodeView }) {
+  const to = { place: id, name, isVersion: false }
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-2">
+      <UploadButton to={to}>Upload files …</UploadButton>
+      <UploadButton to={to} picksFolders>
+        Upload a folder …
+      </UploadButton>
+      <span className="quiet text-sm max-lg:hidden">or drop them here</span>
+    </div>
   )
 }
 
@@ -95,14 +119,16 @@ function Listed({ place, items }: ListedProps) {
             )}
             <td>
               <Link className="flex items-center gap-2 hover:underline" to={`/at/${slug}/content/${item.id}`}>
-                <KindIcon kind={item.kind} />
+                <Sign item={item} file={changeOf.get(item.id)?.file ?? null} />
                 <span className="min-w-0 break-words">
                   {item.name}
                   <Marks item={item} />
                 </span>
               </Link>
             </td>
-            <td className="quiet @max-sm:hidden">{item.kind}</td>
+            <td className="quiet whitespace-nowrap @max-sm:hidden">
+              <KindWord item={item} file={changeOf.get(item.id)?.file ?? null} />
+            </td>
             <td className="quiet @max-lg:hidden">
               <LastChange change={changeOf.get(item.id)} />
             </td>
@@ -115,6 +141,25 @@ function Listed({ place, items }: ListedProps) {
     </table>
   )
 }
+
+interface OfFile {
+  readonly item: TreeItem
+  readonly file: PlaceChangeView['file']
+}
+
+/** Of a picture or a PDF a small picture, else the sign of its kind. */
+function Sign({ item, file }: OfFile) {
+  const { slug } = useHere()
+  const isShown = file !== null && (file.form === 'picture' || file.form === 'pages')
+  return isShown ? (
+    <Thumbnail at={{ slug, id: item.id }} className="h-8 w-11" />
+  ) : (
+    <KindIcon kind={item.kind} />
+  )
+}
+
+const KindWord = ({ item, file }: OfFile) =>
+  file === null ? item.kind : `${item.kind}, ${sizeWords(file.size)}`
 
 const Marks = ({ item }: { readonly item: TreeItem }) => (
   <>
@@ -158,7 +203,7 @@ function Add({ node, kinds }: AddProps) {
       kind: 'node.create',
       node: 'new:node',
       parent: node.id,
-      as: kind as Exclude<NodeKind, 'root'>,
+      as: kind as Exclude<NodeKind, 'root' | 'file'>,
       name: name.trim(),
     } as const
     const { applied } = await apply([edit], `The ${kind} ${name.trim()} is created.`)

@@ -45,7 +45,7 @@ export function PrivilegesScreen() {
             className="field max-w-66"
             data-find
             aria-label="Find privileges"
-            placeholder="/ Name of a privilege"
+            placeholder="f  Name of a privilege"
             value={find}
             onChange={event => setFind(event.target.value)}
           />

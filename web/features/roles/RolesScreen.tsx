@@ -19,7 +19,7 @@ const FindRoles = ({ find, onFind }: { readonly find: string; readonly onFind: (
     className="field max-w-56"
     data-find
     aria-label="Find roles"
-    placeholder="/  Name or description"
+    placeholder="f  Name or description"
     value={find}
     onChange={event => onFind(event.target.value)}
   />

@@ -4,11 +4,19 @@ import { counted } from '#core/words/english.ts'
 import { Tick } from '../../ui/Tick.tsx'
 import { Setting } from './Setting.tsx'
 
-export function Publishing({
-  settings: { allowsPublishing, published },
-}: {
+interface Props {
   readonly settings: SettingsView
-}) {
+}
+
+/** What leaves the workspace: on the web, and on the screens of people who may only look. */
+export const Publishing = ({ settings }: Props) => (
+  <>
+    <OnTheWeb settings={settings} />
+    <MarkedPreviews settings={settings} />
+  </>
+)
+
+function OnTheWeb({ settings: { allowsPublishing, published } }: Props) {
   const [next, setNext] = useState(allowsPublishing)
   return (
     <Setting
@@ -21,6 +29,24 @@ export function Publishing({
     >
       <Tick isOn={next} onTick={setNext}>
         Places can be published
+      </Tick>
+    </Setting>
+  )
+}
+
+function MarkedPreviews({ settings: { marksPreviews } }: Props) {
+  const [next, setNext] = useState(marksPreviews)
+  return (
+    <Setting
+      title="Marked previews"
+      does="People with Preview look at files and cannot download them. If this is on, what they see has their name and the day written across it."
+      now={<strong>{marksPreviews ? 'On' : 'Off'}</strong>}
+      edit={next === marksPreviews ? undefined : { marksPreviews: next }}
+      label={next ? 'Mark previews' : 'Stop marking previews'}
+      onLeave={() => setNext(marksPreviews)}
+    >
+      <Tick isOn={next} onTick={setNext}>
+        Name and day stand across previews
       </Tick>
     </Setting>
   )

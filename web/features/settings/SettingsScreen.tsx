@@ -5,18 +5,22 @@ import { useSettingsQuery } from '../../api/people.ts'
 import { useHere } from '../../api/use-here.ts'
 import { NotYet } from '../../ui/NotYet.tsx'
 import { ComingIn } from './ComingIn.tsx'
+import { Files } from './Files.tsx'
 import { Guests } from './Guests.tsx'
 import { Owners } from './Owners.tsx'
 import { Publishing } from './Publishing.tsx'
 import { Seats } from './Seats.tsx'
 import { SignInRules } from './SignInRules.tsx'
+import { Storage } from './Storage.tsx'
 import { TheWorkspace } from './TheWorkspace.tsx'
 
 interface Part {
   readonly key: string
   readonly word: string
-  readonly needs: 'edit settings' | 'security' | 'view seats' | 'own'
+  readonly needs: 'edit settings' | 'security' | 'view seats' | 'see storage' | 'own'
   readonly Form: () => React.ReactNode
+  /** It holds tables. */
+  readonly isWide?: true
 }
 
 /** A part that shows settings, once they are there. */
@@ -32,7 +36,9 @@ const parts: readonly Part[] = [
   { key: 'coming-in', word: 'Invitations', needs: 'edit settings', Form: withSettings(ComingIn) },
   { key: 'sign-in', word: 'Sign-in security', needs: 'security', Form: withSettings(SignInRules) },
   { key: 'guests', word: 'Guests and mail domains', needs: 'security', Form: withSettings(Guests) },
-  { key: 'publishing', word: 'Publishing', needs: 'security', Form: withSettings(Publishing) },
+  { key: 'publishing', word: 'Publishing and previews', needs: 'security', Form: withSettings(Publishing) },
+  { key: 'files', word: 'Files', needs: 'edit settings', Form: withSettings(Files) },
+  { key: 'storage', word: 'Storage', needs: 'see storage', Form: Storage, isWide: true },
   { key: 'seats', word: 'Seats', needs: 'view seats', Form: Seats },
   { key: 'owners', word: 'Owners', needs: 'own', Form: Owners },
 ]
@@ -44,7 +50,7 @@ export function SettingsScreen() {
   const offered = parts.filter(({ needs }) => workspace.me.privileges.includes(needs))
   const chosen = offered.find(({ key }) => key === part) ?? offered[0]
   if (chosen === undefined) return <NotYet isAbsent />
-  const { Form } = chosen
+  const { Form, isWide } = chosen
   return (
     <main className="grid min-h-0 max-md:content-start max-md:overflow-y-auto md:grid-cols-[15rem_minmax(0,1fr)]">
       <div className="border-base-300 px-4 pt-3 md:border-r">
@@ -68,7 +74,7 @@ export function SettingsScreen() {
       </div>
       <div className="min-h-0 px-4 pt-3 pb-8 md:overflow-y-auto md:px-8">
         <h2 className="mb-4 text-lg font-bold">{chosen.word}</h2>
-        <div className="max-w-2xl">
+        <div className={isWide === true ? 'max-w-6xl' : 'max-w-2xl'}>
           <Form key={chosen.key} />
         </div>
       </div>

@@ -3,6 +3,7 @@ import { QueryTypes, Sequelize, Transaction } from 'sequelize'
 import type { Dialect } from '../dialect.ts'
 import { keepConnections } from './connections.ts'
 import { packedReader } from './packed-reader.ts'
+import { openSearch } from './search.ts'
 
 /** One file for each database, which one process writes. */
 export const sqlite: Dialect = {
@@ -31,4 +32,5 @@ export const sqlite: Dialect = {
     }
   },
   packed: packedReader,
+  search: openSearch,
 }

@@ -29,7 +29,7 @@ export function DirectoryScreen() {
             className="field max-w-66"
             data-find
             aria-label="Find colleagues"
-            placeholder="/  Name, title, department, team"
+            placeholder="f  Name, title, department, team"
             value={find}
             onChange={event => {
               setFind(event.target.value)

@@ -45,7 +45,7 @@ export function Filters() {
           className="field max-w-66"
           data-find
           aria-label="Find people"
-          placeholder="/  Name, address, handle, team"
+          placeholder="f  Name, address, handle, team"
           value={filter.find ?? ''}
           onChange={event => set({ find: event.target.value })}
         />
