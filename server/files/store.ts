@@ -158,6 +158,8 @@ async function assembled(folder: string, parts: readonly Part[]): Promise<string
   const only = parts.length === 1 && first !== undefined ? join(folder, first.name) : undefined
   if (only !== undefined && (await stat(only)).size === first?.bytes) return only
   const whole = join(folder, 'whole')
+  // An empty file comes without a part, and so without a folder.
+  await mkdir(folder, { recursive: true, mode: 0o700 })
   await rm(whole, { force: true })
   await writeFile(whole, '', { mode: 0o600 })
   for (const { name, bytes } of parts)

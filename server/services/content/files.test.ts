@@ -67,6 +67,21 @@ test('what was sent comes back, whole and in parts, under its name', async () =>
   ])
 })
 
+test('an empty file is one too, and so is the next', async () => {
+  const { owner, server, ids } = world
+  for (const name of ['!', 'nothing.txt'])
+    expect((await upload(server, owner, { name, bytes: new Uint8Array(0), place: ids.folder })).status).toBe(
+      201,
+    )
+  const id = await named('nothing.txt')
+  const { body } = await owner.get<FileView>(`${at}/nodes/${id}/file`)
+  expect([
+    body.size,
+    await received(await bytesOf(server, owner, `/nodes/${id}/file/bytes`)),
+    stored(),
+  ]).toEqual([0, sha256(new Uint8Array(0)), 1])
+})
+
 test('it goes on where it stopped: after a broken line, and after the server stopped', async () => {
   const { owner, server, ids } = world
   const bytes = randomBytes(200_000)
