@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module'
 import { readFileSync } from 'node:fs'
-import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver'
+import { By, Key, until, type WebDriver, type WebElement, error } from 'selenium-webdriver'
 import { type Browser, openBrowser } from './browser.ts'
 
 const patience = 10_000
@@ -48,8 +48,15 @@ export class Visitor {
   }
 
   async fill(label: string, text: string): Promise<void> {
-    const field = await this.field(label)
-    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text)
+    const write = async () => {
+      const field = await this.field(label)
+      await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, text)
+    }
+    // A field may be drawn anew between its being found and its being written in.
+    await write().catch(async (fault: unknown) => {
+      if (!(fault instanceof error.StaleElementReferenceError)) throw fault
+      await write()
+    })
   }
 
   /** A long text at once, as from the clipboard. */
