@@ -1,10 +1,10 @@
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { idOf, numberOf } from '../base/numbering.ts'
 import { none, read } from '../base/vector.ts'
-import { type AccessIndex, inSegment, inTree, state as inState } from '../index/layout.ts'
+import { inSegment, state as inState } from '../index/layout.ts'
 import type { ActionSet } from '../levels/action.ts'
 import type { Snapshot, State } from '../state/state.ts'
-import { headsBelow, ownAt } from './cut-segments.ts'
+import { headsBelow, isHead, isWithin, ownAt } from './cut-segments.ts'
 import { evaluationOf, personById } from './evaluation-context.ts'
 import { isRoot } from './side-by-side.ts'
 import { answersFor, rootsIn, visibleAt, visibleCount, type VisibleRows } from './what.ts'
@@ -21,6 +21,12 @@ export interface OwnPlace {
 }
 
 const differing = inState.broken | inState.draft | inState.archived | inState.published | inState.excluded
+
+/** Whether a place has something of its own: entries, or a state. Costs nothing that grows. */
+export function isOwnPlace({ index }: State, node: NodeId): boolean {
+  const at = numberOf(index.nodes, node)
+  return at !== undefined && isHead(index, at)
+}
 
 /** What has something of its own below a place, down the tree; with the place itself, if it is asked for. */
 export function* ownPlacesBelow({ index }: State, node: NodeId, withIt = false): Generator<OwnPlace> {
@@ -63,12 +69,6 @@ export function seesBelow(snapshot: Snapshot, person: PersonId, above: NodeId): 
   const evaluation = evaluationOf(snapshot)
   const roots = rootsIn(answersFor(evaluation, personById(evaluation, person)))
   return roots.some(root => isWithin(index, root, top))
-}
-
-function isWithin({ tree }: AccessIndex, node: number, top: number): boolean {
-  let up = node
-  while (up !== none && up !== top) up = read(tree, up * inTree.width + inTree.parent)
-  return up === top
 }
 
 /** A segment of what somebody sees: a place with all below it that they see alike. */

@@ -1,7 +1,7 @@
 import { rowOf, rowsBy } from '../base/collection.ts'
 import type { ColumnId, NodeId, PersonId } from '../base/ids.ts'
 import { compareWords } from '../base/compare-words.ts'
-import { has } from '../levels/action.ts'
+import { type ActionSet, has } from '../levels/action.ts'
 import type { Principal } from '../rules/principal.ts'
 import type { Snapshot } from '../state/state.ts'
 import type { BoardColumn } from '../rules/column.ts'
@@ -38,8 +38,7 @@ export function columnAccess(
   const isNamed = (named: readonly Principal[] | null) =>
     named === null || isSteward || named.some(each => subject.principals.has(each))
   if (!isNamed(column.viewers)) return 'none'
-  const isOwn = place.node.maker === subject.person.id && has(held, 'add')
-  return (has(held, 'change') || isOwn) && isNamed(column.editors) ? 'edit' : 'see'
+  return writesRow(subject, held, place.node.maker) && isNamed(column.editors) ? 'edit' : 'see'
 }
 
 const stewardsBoard = (snapshot: Snapshot, subject: Subject, board: NodeId): boolean => {
@@ -47,8 +46,31 @@ const stewardsBoard = (snapshot: Snapshot, subject: Subject, board: NodeId): boo
   return place !== undefined && has(actionsAt(snapshot, subject, place), 'share')
 }
 
-/** The columns of a board that a person may know of, in the order in which they are shown. */
-export const visibleColumns = (snapshot: Snapshot, subject: Subject, board: Place): BoardColumn[] =>
-  rowsBy(snapshot.state.columns, 'board', board.node.id)
-    .filter(column => columnAccess(snapshot, subject, { place: board, column }) !== 'none')
+/** Which columns of a board a person sees, and which they may edit in the rows that they may change; no others are told. */
+export function columnRights(
+  snapshot: Snapshot,
+  subject: Subject,
+  board: NodeId,
+): ReadonlyMap<ColumnId, { readonly edits: boolean }> {
+  const isSteward = stewardsBoard(snapshot, subject, board)
+  const isNamed = (named: readonly Principal[] | null) =>
+    named === null || isSteward || named.some(each => subject.principals.has(each))
+  return new Map(
+    rowsBy(snapshot.state.columns, 'board', board).flatMap(({ id, viewers, editors }) =>
+      isNamed(viewers) ? [[id, { edits: isNamed(editors) }] as const] : [],
+    ),
+  )
+}
+
+/** Whether a person may change what is written in a row: change, or add in one that they made. */
+export const writesRow = (subject: Subject, held: ActionSet, maker: PersonId): boolean =>
+  has(held, 'change') || (maker === subject.person.id && has(held, 'add'))
+
+/** The board itself, or that of a row. */
+const boardIn = ({ node }: Place): NodeId => (node.kind === 'row' ? (node.parent ?? node.id) : node.id)
+
+/** The columns that a person may know of at a board, or at one of its rows, in the order in which they are shown. */
+export const visibleColumns = (snapshot: Snapshot, subject: Subject, place: Place): BoardColumn[] =>
+  rowsBy(snapshot.state.columns, 'board', boardIn(place))
+    .filter(column => columnAccess(snapshot, subject, { place, column }) !== 'none')
     .sort((a, b) => a.order - b.order || compareWords(a.name, b.name) || (a.id < b.id ? -1 : 1))

@@ -93,12 +93,44 @@ const { width: segmentWidth, head: headAt, state: stateAt, entry: entryAt } = in
 const { width: linksWidth, first: firstAt, next: nextAt } = inLinks
 const { draft } = state
 
-/** What begins below a node and has something of its own, by number, in the order in which one walks down. */
+/**
+ * What begins below a node and has something of its own, by number, each after what it lies in. Costs what the segments
+ * below cost; where the node lies in the middle of one, a look up from each that lies right in it.
+ */
 export function headsBelow(index: AccessIndex, node: number): number[] {
-  const { segmentOf, segments } = index
-  return cutSegmentsBelow(index, node).roots.filter(
-    top => top !== node && read(segments, read(segmentOf, top) * segmentWidth + headAt) === top,
-  )
+  const segment = read(index.segmentOf, node)
+  const isWhole = isHead(index, node)
+  const heads: number[] = []
+  for (const inner of innerSegments(index, segment))
+    if (isWhole || isWithin(index, headOf(index, inner), node)) addHeads(index, inner, heads)
+  return heads
+}
+
+/** Whether a node has something of its own. */
+export const isHead = (index: AccessIndex, node: number): boolean =>
+  headOf(index, read(index.segmentOf, node)) === node
+
+/** Whether a node is another, or lies below it. */
+export function isWithin({ tree }: AccessIndex, node: number, top: number): boolean {
+  let up = node
+  while (up !== none && up !== top) up = read(tree, up * inTree.width + inTree.parent)
+  return up === top
+}
+
+const headOf = ({ segments }: AccessIndex, segment: number): number =>
+  read(segments, segment * segmentWidth + headAt)
+
+function* innerSegments({ segmentLinks }: AccessIndex, segment: number): Generator<number> {
+  let inner = read(segmentLinks, segment * linksWidth + firstAt)
+  for (; inner !== end; inner = read(segmentLinks, inner * linksWidth + nextAt)) yield inner
+}
+
+function addHeads(index: AccessIndex, from: number, heads: number[]): void {
+  const waiting = [from]
+  for (let segment = waiting.pop(); segment !== undefined; segment = waiting.pop()) {
+    heads.push(headOf(index, segment))
+    waiting.push(...innerSegments(index, segment))
+  }
 }
 
 /** What a head has of its own. */

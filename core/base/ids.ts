@@ -16,6 +16,8 @@ export type GrantId = Id<'grant'>
 export type LimitId = Id<'limit'>
 export type LevelId = Id<'level'>
 export type ColumnId = Id<'column'>
+export type SectionId = Id<'section'>
+export type BoardViewId = Id<'board view'>
 export type ChannelId = Id<'channel'>
 /** The handle itself, in lower case: each stands for one person of a workspace, for ever. */
 export type HandleId = Id<'handle'>

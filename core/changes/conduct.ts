@@ -27,6 +27,8 @@ export interface RecordConduct<T extends TableName = TableName> {
   readonly people?: (change: ChangeOf<T>, states: BothStates) => readonly PersonId[] | 'everybody'
   /** The places at and below which access can differ. Not said of what never opens or closes a place. */
   readonly places?: (state: State, change: ChangeOf<T>) => readonly NodeId[]
+  /** What a record becomes whose fields go back to what they were: some of what it says is said for ever. */
+  readonly goneBack?: (current: Rows[T], back: Rows[T]) => Rows[T]
   /** It opens places to the web, or keeps it out. */
   readonly isOfWeb?: true
 }

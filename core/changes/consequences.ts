@@ -21,6 +21,8 @@ export interface LeadingChanges {
   readonly goneTeams: ReadonlySet<TeamId>
   /** Places that are no more. */
   readonly gone: ReadonlySet<NodeId>
+  /** Places that are new. */
+  readonly made: ReadonlySet<NodeId>
   readonly folders: ReadonlySet<NodeId>
   readonly breaks: ReadonlySet<NodeId>
 }
@@ -50,6 +52,7 @@ export function leadingChangesIn(changes: readonly RecordChange[]): LeadingChang
     hasTeam: of('teams').length > 0,
     goneTeams: new Set(of('teams').flatMap(change => (change.after === null ? [change.id] : []))),
     gone: new Set(nodes.filter(change => change.after === null).map(change => change.id)),
+    made: new Set(madeIn(nodes).map(node => node.id)),
     folders: new Set(nodes.filter(change => homeIn(change) === 'person').map(change => change.id)),
     breaks: new Set(nodes.filter(isBreak).map(change => change.id)),
   }
@@ -68,6 +71,19 @@ export const isTurned = ({ before, after }: ChangeOf<'persons'>): boolean =>
 /** Whether a record only goes along with what others of its change set tell. */
 export const isConsequence = (kinds: Kinded, change: RecordChange, leading: LeadingChanges): boolean =>
   conductOf(kinds, change.table).isConsequence?.(change, leading) === true
+
+/** Whether something is a part of a board that goes, or comes, in the same change set. */
+export const isPartOfGone = (
+  { before, after }: { readonly before: OfBoard | null; readonly after: OfBoard | null },
+  { gone, made }: LeadingChanges,
+): boolean => {
+  const board = (after ?? before)?.board
+  return board !== undefined && (gone.has(board) || made.has(board))
+}
+
+interface OfBoard {
+  readonly board: NodeId
+}
 
 type NodeChange = ChangeOf<'nodes'>
 

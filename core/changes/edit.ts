@@ -1,3 +1,4 @@
+import type { ChangeBoardView, CreateBoardView, DeleteBoardView } from './edits/board-view.ts'
 import type { BreakInheritance, RestoreInheritance } from './edits/break.ts'
 import type { ChangeChannel, CreateChannel } from './edits/channel.ts'
 import type { ChangeColumn, CreateColumn, DeleteColumn } from './edits/column.ts'
@@ -24,6 +25,7 @@ import type { AcceptRequest, DeclineRequest, MakeRequest, WithdrawRequest } from
 import type { ChangeRole, CreateRole, DeleteRole } from './edits/role-made.ts'
 import type { AssignRole, UnassignRole } from './edits/role.ts'
 import type { ChangeSeats } from './edits/seats.ts'
+import type { ChangeSection, CreateSection, DeleteSection } from './edits/section.ts'
 import type { DeleteTeam } from './edits/team-delete.ts'
 import type { ArchiveTeam, ChangeTeam, CreateTeam } from './edits/team.ts'
 import type { ConvertPerson } from './edits/convert.ts'
@@ -87,6 +89,12 @@ export type Edit =
   | CreateColumn
   | ChangeColumn
   | DeleteColumn
+  | CreateSection
+  | ChangeSection
+  | DeleteSection
+  | CreateBoardView
+  | ChangeBoardView
+  | DeleteBoardView
   | CreateChannel
   | ChangeChannel
   | ChangeInvitation

@@ -6,6 +6,7 @@ import { applyChangesLater, type Snapshot, type RecordChange, type State, withIn
 import type { Context, EditRule } from './context.ts'
 import type { Edit, EditKind } from './edit.ts'
 import { addGrant, changeGrant, endGrant } from './edits/grant.ts'
+import { changeBoardView, createBoardView, deleteBoardView } from './edits/board-view.ts'
 import { breakInheritance, restoreInheritance } from './edits/break.ts'
 import { addLimit, changeLimit, endLimit } from './edits/limit.ts'
 import { moveNode } from './edits/move.ts'
@@ -35,6 +36,7 @@ import { removePerson } from './edits/offboarding.ts'
 import { recoverAccess } from './edits/recover.ts'
 import { changeRole, createRole, deleteRole } from './edits/role-made.ts'
 import { changeSeats } from './edits/seats.ts'
+import { changeSection, createSection, deleteSection } from './edits/section.ts'
 import { answerHandover, offerHandover, withdrawHandover } from './edits/handover.ts'
 import { beginViewing } from './edits/viewing-session.ts'
 import { beginWatch, endWatch } from './edits/watch.ts'
@@ -137,6 +139,12 @@ const rules: { readonly [K in EditKind]: EditRule<Extract<Edit, { kind: K }>> } 
   'column.create': createColumn,
   'column.change': changeColumn,
   'column.delete': deleteColumn,
+  'section.create': createSection,
+  'section.change': changeSection,
+  'section.delete': deleteSection,
+  'view.create': createBoardView,
+  'view.change': changeBoardView,
+  'view.delete': deleteBoardView,
   'channel.create': createChannel,
   'channel.change': changeChannel,
   'invitation.change': changeInvitation,

@@ -31,6 +31,8 @@ export type Refusal =
   | { readonly code: 'start-after-end' }
   | { readonly code: 'wrong-place'; readonly within: NodeKind; readonly kind: NodeKind }
   | { readonly code: 'limits-only' }
+  /** A sentence of the kind of column, or of views. */
+  | { readonly code: 'wrong-settings'; readonly why: string }
   | {
       readonly code: 'already-there'
       readonly what:
@@ -89,6 +91,8 @@ export type Unknown =
   | 'invitation'
   | 'level'
   | 'column'
+  | 'section'
+  | 'view'
   | 'channel'
   | 'request'
   | 'welcome set'

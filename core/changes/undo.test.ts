@@ -129,7 +129,16 @@ test('a role, a level, a board or a team that others use by now stays', () => {
   const channel = { channel: 'ch', team: 'new', ...fields, only: null }
   const role = { role: 'new', ...fields, rank: 5, privileges: [], addressable: false, seatExempt: false }
   const holding = { holding: 'h', person: 'ben', role: 'new', scope: { over: 'workspace' }, ...always }
-  const column = { column: 'col', board: 'new', name: 'N', order: 0, viewers: null, editors: null }
+  const column = {
+    column: 'col',
+    board: 'new',
+    name: 'N',
+    as: 'text',
+    settings: {},
+    order: 0,
+    viewers: null,
+    editors: null,
+  } as const
   const cases: readonly (readonly [Edit[], Edit])[] = [
     [[edit('role.create', role)], edit('role.assign', holding)],
     [

@@ -5,6 +5,7 @@ import type { Instant } from '../base/instant.ts'
 import { isSame } from '../base/same.ts'
 import { snapshotOf } from '../state/snapshot.ts'
 import { applyChanges, inverseOf, type Snapshot, type RecordChange, type State } from '../state/state.ts'
+import { conductOf } from './conduct.ts'
 import { cannotStand, nodeIn, type WhyLeft } from './ground.ts'
 import type { UndoChangeSet } from './edits/undo.ts'
 
@@ -117,8 +118,11 @@ function fieldsBack(
   const left = why === undefined ? {} : { why }
   if (reported(returning).length === 0 && reported(changed).length > 0) return left
   const fields = Object.fromEntries(returning.map(field => [field, before[field]]))
-  const back = { table, id, before: current, after: { ...current, ...fields } } as unknown as RecordChange
-  return { back, ...left }
+  const { goneBack } = conductOf(snapshot.state, table)
+  const row = { ...current, ...fields }
+  const back = goneBack?.(current as never, row as never) ?? row
+  if (isSame(back, current)) return left
+  return { back: { table, id, before: current, after: back } as unknown as RecordChange, ...left }
 }
 
 /** Parts by which a place would come to stand in itself are left out, one after another. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { allRows } from '../base/collection.ts'
+import { plainView } from '../boards/view.ts'
 import type { NodeId, PersonId } from '../base/ids.ts'
 import { snapshotOf } from '../state/snapshot.ts'
 import { applyChanges, type State } from '../state/state.ts'
@@ -35,7 +36,18 @@ const naming: readonly ((node: string, other: string) => Edit)[] = [
     edit('limit.add', { limit: 'l', node, principal: to, allows: reader, sparesStewards: true, ...span }),
   node => edit('watch.begin', { watch: 'w', node }),
   node =>
-    edit('column.create', { column: 'c', board: node, name: 'C', order: 1, viewers: null, editors: null }),
+    edit('column.create', {
+      as: 'text',
+      settings: {},
+      column: 'c',
+      board: node,
+      name: 'C',
+      order: 1,
+      viewers: null,
+      editors: null,
+    }),
+  node => edit('section.create', { section: 's', board: node, name: 'S', order: 1 }),
+  node => edit('view.create', { view: 'v', board: node, name: 'V', order: 1, state: plainView }),
 ]
 
 const withoutIds = (refused: unknown, ids: readonly string[]) =>

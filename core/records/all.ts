@@ -1,5 +1,6 @@
 import type { TableName } from '../state/kinds.ts'
 import { stateOf } from '../state/state.ts'
+import { boardViews } from './board-views.ts'
 import { channels } from './channels.ts'
 import { columns } from './columns.ts'
 import { grants } from './grants.ts'
@@ -17,6 +18,7 @@ import { nodes } from './nodes.ts'
 import { persons } from './persons.ts'
 import { requests } from './requests.ts'
 import { roles } from './roles.ts'
+import { sections } from './sections.ts'
 import { teams } from './teams.ts'
 import { watches } from './watches.ts'
 import { welcomeSets } from './welcome-sets.ts'
@@ -45,6 +47,8 @@ export const records: { readonly [T in TableName]: RecordKind<T> } = {
   nodes,
   watches,
   columns,
+  sections,
+  boardViews,
   grants,
   limits,
 }

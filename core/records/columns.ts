@@ -1,6 +1,5 @@
-import type { NodeId } from '../base/ids.ts'
-import { isLeftOut } from '../changes/consequences.ts'
-import { lacksColumnChange } from '../changes/edits/column.ts'
+import { isLeftOut, isPartOfGone } from '../changes/consequences.ts'
+import { formerAfter, lacksColumnChange } from '../changes/edits/column.ts'
 import type { BoardColumn } from '../rules/column.ts'
 import type { Principal } from '../rules/principal.ts'
 import { columnWords } from '../words/content-events.ts'
@@ -8,7 +7,17 @@ import type { RecordKind } from './kind.ts'
 import { id, principals } from './references.ts'
 
 export const columns: RecordKind<'columns'> = {
-  fields: { id: 'text', board: 'text', name: 'text', order: 'number', viewers: 'json', editors: 'json' },
+  fields: {
+    id: 'text',
+    board: 'text',
+    name: 'text',
+    kind: 'text',
+    settings: 'json',
+    former: 'json',
+    order: 'number',
+    viewers: 'json',
+    editors: 'json',
+  },
   indexes: { board: row => row.board },
   references: [
     id('board', 'nodes', { whenGone: 'goes along', index: 'board' }),
@@ -24,9 +33,9 @@ export const columns: RecordKind<'columns'> = {
   rights: lacksColumnChange,
   about: ({ before, after }) => ({ category: 'places', place: (after ?? before)?.board }),
   isConsequence: (change, leading) =>
-    leading.gone.has((change.after ?? change.before)?.board as NodeId) ||
-    isLeftOut(change, ['viewers', 'editors'], leading),
+    isPartOfGone(change, leading) || isLeftOut(change, ['viewers', 'editors'], leading),
   standsAt: row => row.board,
+  goneBack: (current, back) => ({ ...back, former: formerAfter(current, back) }),
   people: () => 'everybody',
   places: (_, { before, after }) => [before, after].flatMap(row => (row === null ? [] : [row.board])),
   words: columnWords,

@@ -17,6 +17,7 @@ import { binTime } from '../state/dates.ts'
 import type { ContentNode } from '../tree/node.ts'
 import { nodeWords } from '../words/content-events.ts'
 import type { NodeId } from '../base/ids.ts'
+import { isSame } from '../base/same.ts'
 import { teamPrincipal } from '../rules/principal.ts'
 import type { RecordKind } from './kind.ts'
 import { id, within } from './references.ts'
@@ -32,6 +33,8 @@ export const nodes: RecordKind<'nodes'> = {
     maker: 'text',
     madeAt: 'number',
     order: 'number',
+    section: 'text',
+    serial: 'number',
     home: 'json',
     broken: 'json',
     draft: 'boolean',
@@ -48,6 +51,7 @@ export const nodes: RecordKind<'nodes'> = {
   references: [
     id('parent', 'nodes', { whenGone: 'goes along', index: 'parent' }),
     id('maker', 'persons', { whenGone: 'stays' }),
+    id('section', 'sections', { whenGone: 'stays', key: { none: 'a row outlives its section' } }),
     {
       ...within('home', 'teams', {
         ids: ({ home }) => (home?.of === 'team' ? [home.team] : []),
@@ -65,12 +69,15 @@ export const nodes: RecordKind<'nodes'> = {
   rights: lacksNode,
   about: change => ({ category: isBreak(change) ? 'inheritance' : 'places', place: change.id }),
   isConsequence: (change, leading) =>
-    isMadeOrUnmade(change)
+    isSerialAlone(change) ||
+    (isMadeOrUnmade(change)
       ? isMadeAsConsequence(change, leading)
-      : homeIn(change) === 'person' && leading.leavers.size > 0,
+      : homeIn(change) === 'person' && leading.leavers.size > 0),
   standsAt: row => row.id,
   people: change => (isOfAccess('nodes', change) ? 'everybody' : []),
   places: (_, change) => (isOfAccess('nodes', change) ? [change.id] : []),
+  // A number that a board gave is given for ever.
+  goneBack: (current, back) => (back.kind === 'board' ? { ...back, serial: current.serial } : back),
   isOfWeb: true,
   words: nodeWords,
 }
@@ -79,6 +86,10 @@ function homeKey({ home }: ContentNode): string | null {
   if (home === null || home.of === 'shared') return null
   return home.of === 'team' ? `team:${home.team}` : `person:${home.person}`
 }
+
+/** A board gave a number to a row that is told itself. */
+const isSerialAlone = ({ before, after }: ChangeOf<'nodes'>): boolean =>
+  before !== null && after?.kind === 'board' && isSame({ ...before, serial: after.serial }, after)
 
 const isMadeAsConsequence = (change: ChangeOf<'nodes'>, { hasTeam, gone, count }: LeadingChanges): boolean =>
   (hasTeam && homeIn(change) === 'team') ||
@@ -99,11 +110,15 @@ function lacksNode(
       [before.parent !== after.parent, () => lacksMoving(context, id, after.parent ?? id)],
       [before.broken !== after.broken, () => lacksActionInArchive(context, id, 'seal')],
       [before.web !== after.web, () => lacksAction(context, id, 'publish')],
-      [before.order !== after.order, () => lacksOrdering(context, id)],
+      [isReordered(before, after), () => lacksOrdering(context, id)],
       [isDescribed(before, after), () => lacksEditing(context, id)],
     ])
   )
 }
+
+/** What is moved elsewhere takes whatever place and section it gets there. */
+const isReordered = (before: ContentNode, after: ContentNode) =>
+  before.order !== after.order || (before.section !== after.section && before.parent === after.parent)
 
 const isDescribed = (before: ContentNode, after: ContentNode) =>
   before.name !== after.name || before.note !== after.note || before.draft !== after.draft

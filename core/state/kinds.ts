@@ -4,6 +4,7 @@ import type { RequestFor } from '../people/request.ts'
 import type { Role } from '../people/role.ts'
 import type { OwnLevel } from '../levels/level.ts'
 import type { Channel } from '../rules/channel.ts'
+import type { BoardView, Section } from '../rules/board.ts'
 import type { BoardColumn } from '../rules/column.ts'
 import type { Grant, Limit } from '../rules/access-entry.ts'
 import type { JoinLink, WelcomeSet } from '../rules/offer.ts'
@@ -36,6 +37,8 @@ export interface Kinds {
   nodes: Kind<ContentNode, 'parent' | 'home' | 'bin'>
   watches: Kind<Watch, 'person' | 'node'>
   columns: Kind<BoardColumn, 'board'>
+  sections: Kind<Section, 'board'>
+  boardViews: Kind<BoardView, 'board'>
   grants: Kind<Grant, 'node' | 'principal'>
   limits: Kind<Limit, 'node' | 'principal'>
 }

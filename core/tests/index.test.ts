@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { childrenIn } from '../access/cut-segments.ts'
+import { childrenIn, headsBelow } from '../access/cut-segments.ts'
 import { checkIn, seesWithin } from '../access/evaluate.ts'
 import { createEvaluation, type EvaluationContext } from '../access/evaluation-context.ts'
 import {
@@ -26,6 +26,7 @@ import {
   applyChanges,
   applyChangesLater,
   inverseOf,
+  pathOf,
   type RecordChange,
   rootOf,
   type State,
@@ -136,6 +137,23 @@ function expectWhole(state: State, index: AccessIndex): void {
   for (const [segment, count] of counts)
     expect(read(index.segmentLinks, segment * inLinks.width + inLinks.nodes)).toBe(count)
   for (const [id, count] of below) expect(read(index.sizes, numberOf(index.nodes, id) as number)).toBe(count)
+  expectHeadsBelow(state, index)
+}
+
+/** All of them below each place, each after what it lies in. */
+function expectHeadsBelow(state: State, index: AccessIndex): void {
+  const nodes = allRows(state.nodes)
+  const above = new Map(nodes.map(({ id }) => [id, pathOf(state, id).map(each => each.id)]))
+  const heads = nodes.flatMap(({ id }) => (isHeading(state, id) ? [id] : [])).sort()
+  for (const { id: top } of nodes) {
+    const found = headsBelow(index, numberOf(index.nodes, top) as number).map(
+      head => idOf(index.nodes, head) as NodeId,
+    )
+    expect(found.toSorted()).toEqual(heads.filter(id => id !== top && above.get(id)?.includes(top) === true))
+    const isEarly = (id: NodeId, place: number) =>
+      found.slice(place + 1).some(later => above.get(id)?.includes(later) === true)
+    expect(found.filter(isEarly)).toEqual([])
+  }
 }
 
 const isHeading = (state: State, id: NodeId): boolean =>

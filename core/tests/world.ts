@@ -110,6 +110,8 @@ export const node = (id: string, parent: string | null, more: Partial<ContentNod
     maker: 'owner' as PersonId,
     madeAt: 0,
     order: 0,
+    section: null,
+    serial: more.kind === 'board' ? 0 : null,
     home: parent === 'root' ? { of: 'shared' } : null,
     broken: null,
     draft: false,

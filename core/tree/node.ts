@@ -1,4 +1,4 @@
-import type { NodeId, PersonId, TeamId } from '../base/ids.ts'
+import type { NodeId, PersonId, SectionId, TeamId } from '../base/ids.ts'
 import type { Instant } from '../base/instant.ts'
 
 /**
@@ -13,8 +13,15 @@ export interface ContentNode {
   readonly note: string
   readonly maker: PersonId
   readonly madeAt: Instant
-  /** Place among its siblings; equal ones are ordered by name. */
+  /** Place among its siblings; equal ones are ordered by name, rows by when they were made. */
   readonly order: number
+  /** Of a row, the section of its board that it stands in; one that is gone counts as none. */
+  readonly section: SectionId | null
+  /**
+   * Of a row, its number on its board, which no other row there has or ever had; of a board, the last that it gave, which
+   * nothing takes back. `null` for all else.
+   */
+  readonly serial: number | null
   /** Set on what stands directly under the root, and only there. */
   readonly home: Home | null
   /** Set where inheritance is broken: grants from above do not reach this node. */

@@ -56,7 +56,12 @@ export const joinLinkFields: Words<JoinLink> = {
   offer: 'what it gives',
 }
 
-export const columnFields: Words<BoardColumn> = { name: 'the name', order: 'the order' }
+export const columnFields: Words<BoardColumn> = {
+  name: 'the name',
+  kind: 'the kind',
+  settings: 'the settings',
+  order: 'the order',
+}
 
 export const channelFields: Words<Channel> = { name: 'the name', note: 'the description' }
 

@@ -1,3 +1,4 @@
+import type { NodeId } from '../base/ids.ts'
 import { isSame } from '../base/same.ts'
 import type { ChangeOf } from '../changes/conduct.ts'
 import type { BoardColumn } from '../rules/column.ts'
@@ -110,7 +111,7 @@ const nodeActs: readonly NodeAct[] = [
     words: ({ where, before, after }) => webWords(where, before.web, after.web),
   },
   {
-    differs: (before, after) => before.order !== after.order,
+    differs: (before, after) => before.order !== after.order || before.section !== after.section,
     words: ({ name }) => `changed the order of ${name}`,
   },
 ]
@@ -140,4 +141,30 @@ export function columnWords({ before, after }: ChangeOf<'columns'>, naming: Even
   return isSharing
     ? `changed who can see or edit ${column}`
     : `changed ${column}${isHidden ? '' : changedFields(before, after, columnFields)}`
+}
+
+export const sectionWords = ({ before, after }: ChangeOf<'sections'>, naming: EventNaming): string =>
+  partWords('section', { before, after }, naming)
+
+export const boardViewWords = ({ before, after }: ChangeOf<'boardViews'>, naming: EventNaming): string =>
+  partWords('view', { before, after }, naming)
+
+interface PartOfBoard {
+  readonly name: string
+  readonly order: number
+  readonly board: NodeId
+}
+
+function partWords(
+  what: string,
+  { before, after }: { readonly before: PartOfBoard | null; readonly after: PartOfBoard | null },
+  naming: EventNaming,
+): string {
+  const board = naming.where((after ?? before)?.board as NodeId) ?? 'a board'
+  if (before === null) return `created the ${what} ${after?.name ?? ''} of ${board}`
+  if (after === null) return `deleted the ${what} ${before.name} of ${board}`
+  if (before.name !== after.name) return `renamed the ${what} ${before.name} of ${board} to ${after.name}`
+  return before.order === after.order
+    ? `changed the ${what} ${after.name} of ${board}`
+    : `changed the order of the ${what} ${after.name} of ${board}`
 }

@@ -41,6 +41,8 @@ const missing: Readonly<Record<Unknown, string>> = {
   invitation: 'This person has no open invitation.',
   level: 'There is no such level.',
   column: 'There is no such column that you know of.',
+  section: 'There is no such section that you know of.',
+  view: 'There is no such view that you know of.',
   channel: 'There is no such channel that you know of.',
   request: 'There is no such request that you can decide.',
   'welcome set': 'There is no such welcome set.',
@@ -147,6 +149,8 @@ export function refusalInWords(refusal: Refusal, naming: Naming): RefusalWords {
         title: 'Guests get access by name, or through a team that allows guests.',
         instead: 'Choose the guest by name, or such a team.',
       }
+    case 'wrong-settings':
+      return { title: refusal.why, instead: 'Correct it, and save the column again.' }
     case 'already-there':
       return alreadyThere[refusal.what]
     case 'link-over':

@@ -2,6 +2,9 @@ import { rowOf } from '../../base/collection.ts'
 import { isSame } from '../../base/same.ts'
 import { ok, refused } from '../../base/result.ts'
 import { checkColumn } from '../../access/columns.ts'
+import { isWrittenAlike } from '../../boards/conversion.ts'
+import type { KindName } from '../../boards/kind.ts'
+import { kindOf } from '../../boards/kinds/all.ts'
 import type { Principal } from '../../rules/principal.ts'
 import type { BoardColumn } from '../../rules/column.ts'
 import {
@@ -21,6 +24,8 @@ export interface CreateColumn {
   readonly column: ColumnId
   readonly board: NodeId
   readonly name: string
+  readonly as: KindName
+  readonly settings: object
   readonly order: number
   readonly viewers: readonly Principal[] | null
   readonly editors: readonly Principal[] | null
@@ -29,23 +34,36 @@ export interface CreateColumn {
 /** Columns are arranged with the board; who sees or edits one is decided by those who share there. */
 export const createColumn: EditRule<CreateColumn> = {
   kind: 'column.create',
-  lacks: (context, { column: id, ...fields }) =>
-    lacksColumnChange(context, null, { id, ...fields }) ?? unknownNames(context, fields),
-  apply: (context, { column: id, board, name, order, viewers, editors }) => {
+  lacks: (context, edit) => lacksColumnChange(context, null, created(edit)) ?? unknownNames(context, edit),
+  apply: (context, edit) => {
     const { state } = context.now
+    const { column: id, board } = edit
     if (rowOf(state.nodes, board)?.kind !== 'board') return refused({ code: 'unknown', what: 'place' })
     if (isTaken(state, 'columns', id)) return refused({ code: 'already-there', what: 'id' })
-    const wrong = wrongNames({ viewers, editors })
+    const wrong = wrongNames(edit) ?? wrongSettings(edit.as, edit.settings)
     if (wrong !== undefined) return refused(wrong)
-    const after: BoardColumn = { id, board, name, order, viewers, editors }
-    return ok([{ table: 'columns', id, before: null, after }])
+    return ok([{ table: 'columns', id, before: null, after: created(edit) }])
   },
+}
+
+const created = ({ column: id, as: kind, ...edit }: EditOf<'column.create'>): BoardColumn => {
+  const { board, name, settings, order, viewers, editors } = edit
+  return { id, board, name, kind, settings, former: [], order, viewers, editors }
+}
+
+/** What a kind of column says of its settings, as a refusal. */
+function wrongSettings(kind: KindName, settings: object): Refusal | undefined {
+  const why = kindOf({ kind }).settings.wrong(settings)
+  return why === undefined ? undefined : { code: 'wrong-settings', why }
 }
 
 export interface ChangeColumn {
   readonly kind: 'column.change'
   readonly column: ColumnId
   readonly name?: string | undefined
+  /** Another kind needs its settings. */
+  readonly as?: KindName | undefined
+  readonly settings?: object | undefined
   readonly order?: number | undefined
   readonly viewers?: readonly Principal[] | null | undefined
   readonly editors?: readonly Principal[] | null | undefined
@@ -62,9 +80,11 @@ export const changeColumn: EditRule<ChangeColumn> = {
   apply: (context, edit) => {
     const before = rowOf(context.now.state.columns, edit.column)
     if (before === undefined) return refused({ code: 'unknown', what: 'column' })
-    const wrong = wrongNames(edit)
+    const after = changed(before, edit)
+    const wrong = wrongNames(edit) ?? wrongSettings(after.kind, after.settings)
     if (wrong !== undefined) return refused(wrong)
-    return ok([{ table: 'columns', id: before.id, before, after: changed(before, edit) }])
+    if (after.former.length > kindsAtMost) return refused({ code: 'wrong-settings', why: tooOften })
+    return ok([{ table: 'columns', id: before.id, before, after }])
   },
 }
 
@@ -115,13 +135,33 @@ interface Named {
 
 const namesIn = (column: BoardColumn | null) => [column?.viewers ?? null, column?.editors ?? null]
 
+/** So often a column becomes another kind: each cell is read through what it was. */
+const kindsAtMost = 20
+const tooOften = 'This column has become another kind too often. Create a new one.'
+
 const changed = (before: BoardColumn, edit: EditOf<'column.change'>): BoardColumn => ({
   ...before,
+  ...kindAfter(before, edit),
   name: edit.name ?? before.name,
   order: edit.order ?? before.order,
   viewers: edit.viewers === undefined ? before.viewers : edit.viewers,
   editors: edit.editors === undefined ? before.editors : edit.editors,
 })
+
+function kindAfter(
+  before: BoardColumn,
+  { as: kind = before.kind, settings = before.settings }: EditOf<'column.change'>,
+): Pick<BoardColumn, 'kind' | 'settings' | 'former'> {
+  const next = { kind, settings }
+  return { ...next, former: formerAfter(before, next) }
+}
+
+/** With another kind, what it was is remembered, also by an undo: some cells are written as that. */
+export const formerAfter = (
+  { kind, settings, former }: BoardColumn,
+  next: Pick<BoardColumn, 'kind' | 'settings'>,
+): BoardColumn['former'] =>
+  isWrittenAlike({ kind, settings }, next) ? former : [...former, { kind, settings }]
 
 const everyName = ({ viewers, editors }: Named) => [...(viewers ?? []), ...(editors ?? [])]
 

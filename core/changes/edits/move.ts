@@ -4,7 +4,7 @@ import { ok, refused } from '../../base/result.ts'
 import { levelsOf, pathOf } from '../../state/state.ts'
 import { type Context, type EditRule, lacksAction, lacksActionInArchive } from '../context.ts'
 import type { Refusal } from '../refusal.ts'
-import { tooDeep, wrongWithin } from './node.ts'
+import { numbered, tooDeep, wrongWithin } from './node.ts'
 
 export interface MoveNode {
   readonly kind: 'node.move'
@@ -12,7 +12,7 @@ export interface MoveNode {
   readonly parent: NodeId
 }
 
-/** Takes a place, with all that is in it, elsewhere. Its own grants go with it; what came from above stays behind. */
+/** Takes a place, with all that is in it, elsewhere; a row gets a number of its new board. Its own grants go with it; what came from above stays behind. */
 export const moveNode: EditRule<MoveNode> = {
   kind: 'node.move',
   lacks: (context, edit) => lacksMoving(context, edit.node, edit.parent),
@@ -26,7 +26,11 @@ export const moveNode: EditRule<MoveNode> = {
       return refused({ code: 'fixed-place', kind: 'own subtree' })
     const wrong = wrongWithin(parent, before.kind) ?? tooDeep(state, parent.id, levelsOf(state, before.id))
     if (wrong !== undefined) return refused(wrong)
-    return ok([{ table: 'nodes', id: before.id, before, after: { ...before, parent: parent.id } }])
+    if (before.kind !== 'row' || before.parent === parent.id)
+      return ok([{ table: 'nodes', id: before.id, before, after: { ...before, parent: parent.id } }])
+    const { serial, changes } = numbered(parent, 1)
+    const after = { ...before, parent: parent.id, section: null, serial: serial + 1 }
+    return ok([...changes, { table: 'nodes', id: before.id, before, after }])
   },
 }
 

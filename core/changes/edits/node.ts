@@ -1,7 +1,7 @@
 import { rowOf } from '../../base/collection.ts'
-import type { NodeId } from '../../base/ids.ts'
+import type { NodeId, SectionId } from '../../base/ids.ts'
 import { ok, refused } from '../../base/result.ts'
-import { pathOf, rootOf, type State } from '../../state/state.ts'
+import { pathOf, type RecordChange, rootOf, type State } from '../../state/state.ts'
 import { type ContentNode, deepest, kindsWithin, type NodeKind, plainNode } from '../../tree/node.ts'
 import {
   type Context,
@@ -19,6 +19,10 @@ export interface CreateNode {
   readonly parent: NodeId
   readonly as: NodeKind
   readonly name: string
+  /** Place among its siblings; the first, if nothing is said. */
+  readonly order?: number | undefined
+  /** Of a row. */
+  readonly section?: SectionId | null | undefined
 }
 
 export const createNode: EditRule<CreateNode> = {
@@ -31,12 +35,31 @@ export const createNode: EditRule<CreateNode> = {
     if (isTaken(state, 'nodes', edit.node)) return refused({ code: 'already-there', what: 'id' })
     const wrong = wrongWithin(parent, edit.as) ?? tooDeep(state, parent.id, 1)
     if (wrong !== undefined) return refused(wrong)
+    const { section = null, order = 0 } = edit
+    if (section !== null && !isSectionOf(state, section, parent.id))
+      return refused({ code: 'unknown', what: 'section' })
     const node = createdNode(
       { id: edit.node, parent: edit.parent, kind: edit.as, name: edit.name },
       { maker: context.author, madeAt: at },
     )
-    return ok([{ table: 'nodes', id: node.id, before: null, after: node }])
+    const { serial, changes } = numbered(parent, 1)
+    const after = { ...node, order, section, ...(node.kind === 'row' ? { serial: serial + 1 } : {}) }
+    return ok([...changes, { table: 'nodes', id: node.id, before: null, after }])
   },
+}
+
+export const isSectionOf = (state: State, section: SectionId, board: NodeId): boolean =>
+  rowOf(state.sections, section)?.board === board
+
+/** What a board becomes that gives so many numbers, and the last one that it gave before. */
+export function numbered(
+  parent: ContentNode,
+  count: number,
+): { readonly serial: number; readonly changes: readonly RecordChange[] } {
+  const serial = parent.serial ?? 0
+  if (parent.kind !== 'board' || count === 0) return { serial, changes: [] }
+  const after = { ...parent, serial: serial + count }
+  return { serial, changes: [{ table: 'nodes', id: parent.id, before: parent, after }] }
 }
 
 /** Only homes stand under the root, and each kind holds only some kinds. */
@@ -93,6 +116,8 @@ export interface OrderNode {
   readonly node: NodeId
   /** Place among its siblings: between two of them lies always another number. */
   readonly order: number
+  /** Of a row; where it stands, if nothing is said. */
+  readonly section?: SectionId | null | undefined
 }
 
 export const orderNode: EditRule<OrderNode> = {
@@ -101,7 +126,11 @@ export const orderNode: EditRule<OrderNode> = {
   apply: (context, edit) => {
     const before = rowOf(context.now.state.nodes, edit.node)
     if (before === undefined) return refused({ code: 'unknown', what: 'place' })
-    return ok([{ table: 'nodes', id: before.id, before, after: { ...before, order: edit.order } }])
+    const { order, section = before.section } = edit
+    const isThere = section === null || section === before.section
+    if (!isThere && !isSectionOf(context.now.state, section, before.parent as NodeId))
+      return refused({ code: 'unknown', what: 'section' })
+    return ok([{ table: 'nodes', id: before.id, before, after: { ...before, order, section } }])
   },
 }
 
@@ -122,4 +151,6 @@ export const createdNode = (
   ...by,
   ...plainNode,
   order: 0,
+  section: null,
+  serial: is.kind === 'board' ? 0 : null,
 })

@@ -24,6 +24,9 @@ describe('columns', () => {
       id: id as ColumnId,
       board: 'b' as NodeId,
       name: id,
+      kind: 'text',
+      settings: {},
+      former: [],
       order: 0,
       viewers: null,
       editors: null,
@@ -99,7 +102,16 @@ describe('columns', () => {
   test('restricting needs share at the board, all else about columns arrange; nobody changes one that they may not see', () => {
     const parted = world(...parts, person('c'), grant('b', 'person:c', levelActions('Curator')))
     const making = (viewers: string[] | null) =>
-      edit('column.create', { column: 'new', board: 'b', name: 'N', order: 1, viewers, editors: null })
+      edit('column.create', {
+        as: 'text',
+        settings: {},
+        column: 'new',
+        board: 'b',
+        name: 'N',
+        order: 1,
+        viewers,
+        editors: null,
+      })
     const outcome = (by: string) =>
       [
         making(null),

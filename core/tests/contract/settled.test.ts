@@ -58,7 +58,16 @@ describe('on the root stand grants and limits alone', () => {
     edit('node.order', { node: 'home', order: 1 }),
     edit('node.duplicate', { node: 'root', parent: 'home', name: 'R', copies: 'dup' }),
     edit('node.delete', { node: 'root' }),
-    edit('column.create', { column: 'c', board: 'root', name: 'C', order: 0, viewers: null, editors: null }),
+    edit('column.create', {
+      as: 'text',
+      settings: {},
+      column: 'c',
+      board: 'root',
+      name: 'C',
+      order: 0,
+      viewers: null,
+      editors: null,
+    }),
     edit('watch.begin', { watch: 'w', node: 'root' }),
     making('n', 'root', 'folder'),
   ]
