@@ -1,4 +1,5 @@
 import type { Instant } from '#core/base/instant.ts'
+import { localOf } from './clock.ts'
 
 /**
  * The end of a calendar day in a time zone: what "through 30 Sep" means. The first instant that is no
@@ -39,15 +40,6 @@ function kept(
 }
 
 const days = kept('en-CA', { year: 'numeric', month: '2-digit', day: '2-digit' })
-const clocks = kept('en-US', {
-  hourCycle: 'h23',
-  year: 'numeric',
-  month: 'numeric',
-  day: 'numeric',
-  hour: 'numeric',
-  minute: 'numeric',
-  second: 'numeric',
-})
 
 /** A last day as people say it: "30 Sep", with the year where it is not this one. */
 export function throughDay(until: Instant, timeZone: string, now: Instant): string {
@@ -59,19 +51,7 @@ export function throughDay(until: Instant, timeZone: string, now: Instant): stri
 const dates = kept('en-GB', { day: 'numeric', month: 'short' })
 const datesWithYear = kept('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 
-function offsetAt(at: Instant, timeZone: string): number {
-  const parts = clocks(timeZone).formatToParts(at)
-  const value = (type: string) => Number(parts.find(part => part.type === type)?.value)
-  const asUtc = Date.UTC(
-    value('year'),
-    value('month') - 1,
-    value('day'),
-    value('hour'),
-    value('minute'),
-    value('second'),
-  )
-  return asUtc - at
-}
+const offsetAt = (at: Instant, timeZone: string): number => localOf(at, timeZone) - at
 
 export function isTimeZone(name: string): boolean {
   try {

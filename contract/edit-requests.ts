@@ -1,5 +1,6 @@
 import { type TObject, type TSchema, Type } from '@sinclair/typebox'
 import { allPrivileges } from '#core/levels/privilege.ts'
+import { columnKind, columnSettings, viewState } from './boards.ts'
 import {
   address,
   asId,
@@ -167,7 +168,14 @@ const edits = {
   },
   'member.remove': { team: ref('teams'), person: ref('persons') },
   'home.create': { node: made('nodes'), name },
-  'node.create': { node: made('nodes'), parent: ref('nodes'), as: nodeKind, name },
+  'node.create': {
+    node: made('nodes'),
+    parent: ref('nodes'),
+    as: nodeKind,
+    name,
+    order: Type.Optional(Type.Number()),
+    section: Type.Optional(orNull(ref('sections'))),
+  },
   'node.describe': { node: ref('nodes'), name: Type.Optional(name), note: Type.Optional(text(2000)) },
   'grant.add': { node: ref('nodes'), principal, gives, from: orNull(instant), until: orNull(instant) },
   'grant.change': {
@@ -203,7 +211,11 @@ const edits = {
   'person.suspend': { person: ref('persons') },
   'person.reactivate': { person: ref('persons') },
   'node.web': { node: ref('nodes'), web: orNull(Type.Union([kind('published'), kind('excluded')])) },
-  'node.order': { node: ref('nodes'), order: Type.Number() },
+  'node.order': {
+    node: ref('nodes'),
+    order: Type.Number(),
+    section: Type.Optional(orNull(ref('sections'))),
+  },
   'team.archive': { team: ref('teams'), archived: Type.Boolean() },
   'team.delete': { team: ref('teams') },
   'level.create': { level: made('levels'), name, note: text(2000), actions: set },
@@ -282,7 +294,7 @@ const edits = {
   },
   'role.unassign': { holding: ref('holdings') },
   'node.delete': { node: ref('nodes') },
-  'node.duplicate': { node: ref('nodes'), parent: ref('nodes'), name },
+  'node.duplicate': { node: ref('nodes'), parent: ref('nodes'), name: Type.Optional(name) },
   'person.remove': { person: ref('persons'), contact: Type.Optional(orNull(ref('persons'))) },
   'person.convert': {
     person: ref('persons'),
@@ -333,6 +345,8 @@ const edits = {
     column: made('columns'),
     board: ref('nodes'),
     name,
+    as: columnKind,
+    settings: columnSettings,
     order: Type.Number(),
     viewers: orNull(principals),
     editors: orNull(principals),
@@ -340,11 +354,34 @@ const edits = {
   'column.change': {
     column: ref('columns'),
     name: Type.Optional(name),
+    as: Type.Optional(columnKind),
+    settings: Type.Optional(columnSettings),
     order: Type.Optional(Type.Number()),
     viewers: Type.Optional(orNull(principals)),
     editors: Type.Optional(orNull(principals)),
   },
   'column.delete': { column: ref('columns') },
+  'section.create': { section: made('sections'), board: ref('nodes'), name, order: Type.Number() },
+  'section.change': {
+    section: ref('sections'),
+    name: Type.Optional(name),
+    order: Type.Optional(Type.Number()),
+  },
+  'section.delete': { section: ref('sections') },
+  'view.create': {
+    view: made('boardViews'),
+    board: ref('nodes'),
+    name,
+    order: Type.Number(),
+    state: viewState,
+  },
+  'view.change': {
+    view: ref('boardViews'),
+    name: Type.Optional(name),
+    order: Type.Optional(Type.Number()),
+    state: Type.Optional(viewState),
+  },
+  'view.delete': { view: ref('boardViews') },
   'channel.create': {
     channel: made('channels'),
     team: ref('teams'),

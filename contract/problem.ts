@@ -169,6 +169,36 @@ export const serverProblems = {
     title: 'This Noskel already has a workspace.',
     detail: 'Sign in to it.',
   },
+  'no-comments': {
+    status: 403,
+    title: 'You cannot comment here.',
+    detail: 'Request access, or ask a steward of this place to make you a Commenter.',
+  },
+  'comment-answered': {
+    status: 409,
+    title: 'Somebody has replied to this comment.',
+    detail: 'What others replied to stays as it was. Write another comment.',
+  },
+  'many-comments': {
+    status: 429,
+    title: 'There are too many comments here, or you wrote too many in an hour.',
+    detail: 'Wait a while, or write at another place.',
+  },
+  'many-views': {
+    status: 409,
+    title: 'You keep a hundred views of your own on this board.',
+    detail: 'Delete some of them first.',
+  },
+  'cells-refused': {
+    status: 409,
+    title: 'Some of these cells cannot be written.',
+    detail: 'Nothing was changed. Correct the cells that are named, or write only those that can be.',
+  },
+  'cells-changed': {
+    status: 409,
+    title: 'Somebody else wrote in these cells meanwhile.',
+    detail: 'Nothing was changed. Compare what stands there now, and write yours again if it should stand.',
+  },
   'text-changed': {
     status: 409,
     title: 'Somebody changed this page in the meantime.',
@@ -289,6 +319,7 @@ export const refusalStatus: Readonly<Record<RefusalCode, number>> = {
   'not-by-request': 422,
   'not-its-maker': 403,
   'publishing-off': 403,
+  'wrong-settings': 400,
   'in-use': 409,
   locked: 422,
   'no-seat': 409,

@@ -1,5 +1,6 @@
 import { accountRoutes } from './routes/account.ts'
 import { accessRoutes } from './routes/access.ts'
+import { boardRoutes } from './routes/boards.ts'
 import { changeRoutes } from './routes/changes.ts'
 import { contentRoutes } from './routes/content.ts'
 import { fileRoutes } from './routes/files.ts'
@@ -17,6 +18,7 @@ export const routes = {
   ...accountRoutes,
   ...workspaceRoutes,
   ...contentRoutes,
+  ...boardRoutes,
   ...fileRoutes,
   ...accessRoutes,
   ...peopleRoutes,

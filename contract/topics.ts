@@ -10,6 +10,8 @@ export const topics = [
   /** Grants, limits, inheritance, of whatever place. */
   'access',
   'places',
+  /** What rows are called, and where they stand on their boards. */
+  'rows',
   'people',
   'teams',
   'roles',
@@ -19,11 +21,16 @@ export const topics = [
   'history',
   'notifications',
   'drafts',
+  /** What only the reader wants of boards. */
+  'own-board',
 ] as const
 type Common = (typeof topics)[number]
 
-/** Of one place, with all that lies below it; what is written in one; and that something that lies in one was written. */
-export const topicsOfPlaces = ['node', 'document', 'within'] as const
+/**
+ * Of one place, with all that lies below it; what is written in one; that something that lies in one was written; what is
+ * said about one; and where somebody writes right now.
+ */
+export const topicsOfPlaces = ['node', 'document', 'within', 'comments', 'editing'] as const
 export type TopicOfPlace = (typeof topicsOfPlaces)[number]
 export type Topic = Common | `${TopicOfPlace}:${string}`
 
@@ -39,9 +46,11 @@ export type Question = Exclude<
   | 'fileVersionBytes'
   | 'filePreviewPage'
   | 'zip'
+  | 'zipOfPlaces'
   | 'uploads'
   | 'search'
   | 'storage'
+  | 'boardCsv'
 >
 
 /** Of the place that is asked about. */
@@ -51,7 +60,7 @@ const everybody = ['people', 'teams', 'roles', 'workspace'] as const
 /** Who may do what at one place. */
 const atPlace = ['node:{id}', 'places', 'requests', ...everybody] as const
 /** Who may do what at many. */
-const anywhere = ['access', 'places', ...everybody] as const
+const anywhere = ['access', 'places', 'rows', ...everybody] as const
 
 /** What each answer hangs on, besides what its reader may do. */
 export const topicsOf: Readonly<Record<Question, readonly (Exclude<Common, 'own'> | OfPlace)[]>> = {
@@ -60,21 +69,29 @@ export const topicsOf: Readonly<Record<Question, readonly (Exclude<Common, 'own'
   onboarding: anywhere,
   myAccess: [...anywhere, 'sessions'],
   teams: [...everybody, 'places', 'requests'],
-  bin: ['places', 'people'],
+  bin: ['places', 'rows', 'people'],
   tree: ['places'],
   places: ['places'],
-  node: ['places', 'people'],
+  node: ['places', 'access', 'rows', 'people'],
   children: ['places'],
-  changesWithin: ['places', 'within:{id}', 'people'],
+  changesWithin: ['places', 'rows', 'within:{id}', 'people'],
   moveTargets: ['places'],
   // They tell of what differs below, too.
   access: [...anywhere, 'requests'],
   ownAccess: [...anywhere, 'requests'],
   accessToCopy: [...anywhere, 'node:{id}'],
   explanation: atPlace,
-  whyNot: atPlace,
+  // Remedies tell how much they open besides, and that wherever it is.
+  whyNot: [...anywhere, 'requests'],
   peopleWithAccess: atPlace,
   columns: atPlace,
+  board: [...atPlace, 'own-board'],
+  boardRows: ['within:{id}', 'node:{id}', 'places', 'access', 'people', 'teams', 'workspace'],
+  boardTotals: ['within:{id}', 'node:{id}', 'places', 'access', 'people', 'teams', 'workspace'],
+  editedCells: ['editing:{id}', 'people'],
+  row: ['document:{id}', 'node:{id}', 'within:{id}', ...anywhere],
+  rowHistory: ['document:{id}', 'places', 'rows', 'people', 'access'],
+  comments: ['comments:{id}', 'places', 'rows', 'people', 'access'],
   peopleOfColumn: atPlace,
   text: ['document:{id}', 'people'],
   textVersions: ['document:{id}', 'places', 'people'],
@@ -95,7 +112,7 @@ export const topicsOf: Readonly<Record<Question, readonly (Exclude<Common, 'own'
   holders: everybody,
   owners: ['roles', 'people'],
   seats: anywhere,
-  requests: [...everybody, 'places', 'requests'],
+  requests: [...everybody, 'places', 'rows', 'requests'],
   viewingSessions: ['sessions', 'people', 'roles'],
   viewed: [...anywhere, 'sessions'],
   grants: anywhere,
@@ -103,7 +120,7 @@ export const topicsOf: Readonly<Record<Question, readonly (Exclude<Common, 'own'
   diff: ['history'],
   history: ['history'],
   auditEntry: ['history'],
-  notifications: ['notifications', 'places', ...everybody],
+  notifications: ['notifications', 'places', 'rows', ...everybody],
   drafts: ['drafts', 'people'],
   draft: ['drafts', 'people'],
   draftItems: ['drafts', ...anywhere],

@@ -2,15 +2,8 @@ import { Type } from '@sinclair/typebox'
 import { pageQuery, placesQuery, textRequest } from '../requests.ts'
 import type { Route } from '../route.ts'
 import { ColumnAccessView } from '../views/access.ts'
-import {
-  ColumnView,
-  NodeView,
-  PlaceChangeView,
-  PlaceHit,
-  TextVersionView,
-  TextView,
-  TreeItem,
-} from '../views/content.ts'
+import { ColumnView } from '../views/boards.ts'
+import { NodeView, PlaceChangeView, PlaceHit, TextVersionView, TextView, TreeItem } from '../views/content.ts'
 import { pageOf } from '../views/page.ts'
 
 const seeing = 'To see the place.'

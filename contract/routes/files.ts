@@ -1,4 +1,5 @@
 import { Type } from '@sinclair/typebox'
+import { pickedQuery } from '../requests.ts'
 import { bytes, fileBytes, inHeaders, nothing, type Route, stream } from '../route.ts'
 import { oneOf, strict, wholeNumber } from '../pieces.ts'
 import { StorageView } from '../views/storage.ts'
@@ -34,6 +35,12 @@ export const fileRoutes = {
   zip: {
     does: 'What lies below a place as one ZIP file: what one may take of it.',
     needs: 'To see the place.',
+    answer: fileBytes,
+  },
+  zipOfPlaces: {
+    does: 'Several places as one ZIP file: what one may take of them.',
+    needs: 'To see each of the places.',
+    query: pickedQuery,
     answer: fileBytes,
   },
   filePreview: {

@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox'
-import { PathView, PlaceName, PrincipalName } from './names.ts'
+import { PathView } from './names.ts'
 import { fileForm, instant, nodeKind } from '../terms.ts'
 import { type View, oneOf, orNull, strict, view } from '../pieces.ts'
 
@@ -35,6 +35,8 @@ export const NodeView = view('NodeView', {
   /** From the topmost ancestor that the reader sees without a gap, down to the parent. */
   path: Type.Array(Type.Object({ id: Type.String(), name: Type.String() }, strict)),
   children: Type.Array(TreeItem),
+  /** At which of them limits stand, as far as the reader shares there: others are not told of limits. */
+  limited: Type.Array(Type.String()),
   madeBy: orNull(Type.String()),
   madeAt: instant,
   /** Whether its reader may archive, bin, move it and bring it back. */
@@ -69,18 +71,6 @@ export const BinnedView = view('BinnedView', {
   mayDelete: Type.Boolean(),
 })
 export type BinnedView = View<typeof BinnedView>
-
-/** A column of a board; whom it is restricted to is told to those who share there. */
-export const ColumnView = view('ColumnView', {
-  ...PlaceName.properties,
-  mine: oneOf('see', 'edit'),
-  /** Its place among the columns: equal ones stand by name. */
-  order: Type.Number(),
-  isRestricted: Type.Boolean(),
-  viewers: orNull(Type.Array(PrincipalName)),
-  editors: orNull(Type.Array(PrincipalName)),
-})
-export type ColumnView = View<typeof ColumnView>
 
 export const TextView = view('TextView', {
   text: Type.String(),

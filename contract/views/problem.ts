@@ -1,4 +1,5 @@
 import { Type } from '@sinclair/typebox'
+import { CellConflict, CellRefusal } from './boards.ts'
 import { PreviewView } from './impact.ts'
 import { action, privilege } from '../terms.ts'
 import { type View, strict, view } from '../pieces.ts'
@@ -20,6 +21,11 @@ export const Problem = view('Problem', {
   preview: Type.Optional(PreviewView),
   /** What others did meanwhile, as far as the author may know it. */
   meanwhile: Type.Optional(Type.Array(Type.String())),
+  /** For cells that somebody else wrote meanwhile: what stands there now. */
+  conflicts: Type.Optional(Type.Array(CellConflict)),
+  /** For cells that cannot be written: the first of them, and how many there are. */
+  cells: Type.Optional(Type.Array(CellRefusal)),
+  refused: Type.Optional(Type.Number()),
   /** For input that does not fit: where, and what is wrong there. */
   faults: Type.Optional(Type.Array(Type.Object({ at: Type.String(), message: Type.String() }, strict))),
 })

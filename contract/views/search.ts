@@ -9,14 +9,14 @@ const MarkedText = view('MarkedText', {
 })
 export type MarkedText = View<typeof MarkedText>
 
-/** A place that was found: by its name or note, by what is written in it, or by what stands in a file. */
+/** A place that was found: by its name or note, by what is written in it or in its cells, or by what stands in a file. */
 export const SearchHit = view('SearchHit', {
   id: Type.String(),
   kind: nodeKind,
   name: MarkedText,
   /** What it stands in, as far as its reader sees it. */
   path: Type.String(),
-  part: oneOf('place', 'text', 'file'),
+  part: oneOf('place', 'text', 'file', 'cells'),
   excerpt: orNull(MarkedText),
   changedAt: instant,
   /** `null` for somebody whom the reader does not know. */
