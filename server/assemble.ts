@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net'
 import type { Logger } from 'pino'
 import { monotonicFactory } from 'ulid'
 import { createApp } from './app.ts'
+import { endBoardThread } from './boards/asking.ts'
 import { canWriteIn, closeToOthers, openDataDir, readSecret } from './data-dir.ts'
 import { trackRequests } from './half-sent.ts'
 import type { Config } from './config.ts'
@@ -21,6 +22,7 @@ import { followerOfChoices } from './services/notifications/choices.ts'
 import { followerOfNewest } from './services/notifications/newest.ts'
 import { passing, putAwayUnused, startClockwork, stopClockwork } from './services/changes/scheduled.ts'
 import { followerOfFiles, startSweeper, stopSweeper } from './services/content/sweep.ts'
+import { createHeldBoards, dropUnusedBoards, followerOfBoards } from './services/boards/held-boards.ts'
 import { readDocumentNodes } from './services/search/document-nodes.ts'
 import { createIndexer, followerOfSearch, stopIndexer, whenIndexed } from './services/search/indexer.ts'
 import { createTurns } from './services/viewer/turns.ts'
@@ -95,6 +97,7 @@ export async function openParts({
     index: await dialect.search(dataDir, { readsOnly }),
     indexing: { done: 1 },
     documentNodes: new Map(),
+    boards: createHeldBoards(),
     receiving: new Map(),
     zipping: new Map(),
     secret,
@@ -112,6 +115,7 @@ export async function openParts({
     await whenIdle(writer)
     await Promise.all(watches.map(each => each.stop()))
     await endThread(parts.thread)
+    await endBoardThread(parts.boards.thread)
     endRenderer(parts.renderer)
     await endHasher(hasher)
     await parts.index.close()
@@ -128,6 +132,7 @@ async function keepHouse(parts: Parts): Promise<void> {
   const { sessions, config, writer } = parts
   await keepSeen(sessions)
   await forgetMisses(sessions, Date.now())
+  dropUnusedBoards(parts)
   if (config.readsOnly !== true) return
   // What clockwork does where one writes.
   putAwayUnused(parts)
@@ -146,6 +151,7 @@ async function followAll(parts: Parts): Promise<Watch[]> {
     followerOfAccounts(tables, parts),
     followerOfChoices(tables, parts.choices),
     followerOfNewest(parts.newest),
+    followerOfBoards(parts.boards),
     followerOfEvents(hub),
   )
   await follow(sessions.log, followerOfSessions(sessions), followerOfEnds(hub))

@@ -1,3 +1,4 @@
+import { plainView } from '#core/boards/view.ts'
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { type Operation, operationNames, operations } from '#contract/operations.ts'
@@ -36,6 +37,22 @@ beforeAll(async () => {
     { kind: 'channel.create', channel: 'new:channel', team: 'new:team', name: 'C', note: '', only: null },
   )
   const of = (name: string) => body.made[`new:${name}`] ?? ''
+  const column = (name: string, as: string, settings: object) => ({
+    kind: 'column.create',
+    ...{ column: `new:${name}`, board: 'new:board', name, as, settings, order: 1 },
+    ...{ viewers: null, editors: null },
+  })
+  const { body: boards } = await owner.change(
+    { kind: 'node.create', node: 'new:board', parent: world.ids.folder, as: 'board', name: 'B' },
+    { kind: 'node.create', node: 'new:row', parent: 'new:board', as: 'row', name: 'R' },
+    { kind: 'section.create', section: 'new:section', board: 'new:board', name: 'S', order: 1 },
+    { kind: 'view.create', view: 'new:view', board: 'new:board', name: 'V', order: 1, state: plainView },
+    column('text', 'text', {}),
+    column('number', 'number', { places: 2, unit: '', foot: 'sum' }),
+    column('day', 'date', { withTime: true }),
+    column('who', 'person', { isSeveral: true }),
+  )
+  const ofBoard = (...names: string[]) => names.map(name => boards.made[`new:${name}`] ?? '')
   const { body: access } = await owner.get<AccessView & { detail: 'all' }>(
     `${at}/nodes/${world.ids.folder}/access`,
   )
@@ -43,10 +60,14 @@ beforeAll(async () => {
   ids = {
     nodes: [
       ...Object.values(world.ids),
+      ...ofBoard('board', 'row'),
       await fileIn(server, owner, { name: 'f.pdf', bytes: pdf('By boat'), place: world.ids.folder }),
     ],
     persons: [ownerId, member.id, guest.id, came.id],
     teams: [of('team')],
+    columns: ofBoard('text', 'number', 'day', 'who'),
+    sections: ofBoard('section'),
+    boardViews: ofBoard('view'),
     channels: [of('channel')],
     joinLinks: ways.joinLinks.map(each => each.id),
     welcomeSets: [of('welcome')],
@@ -75,6 +96,7 @@ const named: Readonly<Record<string, string>> = {
   nodes: 'nodes',
   people: 'persons',
   why: 'persons',
+  columns: 'columns',
   'why-not': 'persons',
   roles: 'roles',
 }

@@ -1,166 +1,24 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { editSchemas } from '#contract/edit-requests.ts'
-import type { AccessView, PlaceAccessView } from '#contract/views/access.ts'
+import type { PlaceAccessView } from '#contract/views/access.ts'
 import type { JoinLinkView, OnboardingView } from '#contract/views/onboarding.ts'
 import type { PageView } from '#contract/views/page.ts'
-import type { PersonView } from '#contract/views/people.ts'
 import type { RequestView, RequestsView } from '#contract/views/requests.ts'
-import { type Answer, open, Visitor, welcome } from './tests/client.ts'
-import {
-  at,
-  type Coast,
-  coast,
-  editor,
-  offer,
-  reader,
-  share,
-  steward,
-  teamOf,
-  onboarding,
-} from './tests/coast.ts'
+import { absent, type Asker, type Askers, askersOf, type Ids, made, textOf } from './tests/askers.ts'
+import type { Answer } from './tests/client.ts'
+import { at, type Coast, coast, offer, reader } from './tests/coast.ts'
 
 /**
  * What somebody may not know of answers, to the byte but for the id that was asked for, like what is not there: every
  * kind of edit with every id in it, and every address that names something, as four kinds of people.
  */
 
-type Ids = Readonly<Record<string, string>>
-
-interface Asker {
-  readonly visitor: Visitor
-  readonly id: string
-  /** By what it is, an id that this one may not know of. */
-  readonly hidden: Ids
-  /** And one that this one knows. */
-  readonly known: Ids
-}
-
 let world: Coast
-let askers: Record<'member' | 'guest' | 'lead' | 'steward', Asker>
-
-const made = async (visitor: Visitor, ...edits: object[]) => {
-  const { status, body } = await visitor.change(...edits)
-  if (status !== 200) throw new Error(JSON.stringify(body))
-  return body.made
-}
-
-const roleOf = (id: string, name: string, privileges: string[]) => ({
-  kind: 'role.create',
-  role: `new:${id}`,
-  name,
-  note: '',
-  rank: 30,
-  privileges,
-  addressable: false,
-  seatExempt: false,
-})
+let askers: Askers
 
 beforeAll(async () => {
   world = await coast()
-  const { server, owner, ownerId, member, guest, ids } = world
-  const lead = await welcome(server, owner, { name: 'Lea', role: 'role-people-lead' })
-  const keeper = await welcome(server, owner, { name: 'Sia' })
-  const other = await welcome(server, owner, { name: 'Oto' })
-  const roles = await made(
-    owner,
-    roleOf('plain', 'Plain', []),
-    roleOf('own', 'Keeper of boats', ['moderate']),
-  )
-  const everywhere = { scope: { over: 'workspace' }, ...open }
-  const things = await made(
-    owner,
-    ...teamOf(ownerId, { name: 'Steering', joining: 'unlisted' }),
-    { kind: 'channel.create', channel: 'new:channel', team: 'new:team', name: 'C', note: '', only: null },
-    { kind: 'node.create', node: 'new:board', parent: ids.secret, as: 'board', name: 'B' },
-    { kind: 'node.create', node: 'new:seen', parent: ids.folder, as: 'board', name: 'Seen' },
-    {
-      kind: 'column.create',
-      column: 'new:column',
-      board: 'new:seen',
-      name: 'Fees',
-      order: 0,
-      viewers: [`person:${ownerId}`],
-      editors: null,
-    },
-    ...onboarding,
-    { kind: 'limit.add', node: ids.secret, principal: 'guests', allows: 0, sparesStewards: true, ...open },
-    {
-      kind: 'limit.add',
-      node: ids.folder,
-      principal: 'guests',
-      allows: reader,
-      sparesStewards: true,
-      ...open,
-    },
-    { kind: 'watch.begin', node: ids.home },
-    { kind: 'handover.offer', to: other.id, keeps: 'role-member', reason: '' },
-    { kind: 'role.assign', person: ownerId, role: roles['new:own'] ?? '', ...everywhere },
-    share(ids.secret, other.id, reader),
-    share(ids.folder, member.id, editor),
-    share(ids.folder, guest.id, reader),
-    share(ids.folder, keeper.id, steward),
-  )
-  const crew = await made(owner, ...teamOf(ownerId, { name: 'Crew' }))
-  for (const wants of [
-    { of: 'team', team: crew['new:team'] },
-    { of: 'access', node: ids.folder, actions: steward },
-    { of: 'privilege', privilege: 'suspend' },
-  ])
-    await made(other.visitor, { kind: 'request.make', wants, reason: '' })
-  const access = async (node: string) =>
-    (await owner.get<AccessView & { detail: 'all' }>(`${at}/nodes/${node}/access`)).body
-  const secret = await access(ids.secret)
-  const folder = await access(ids.folder)
-  const { body: requests } = await owner.get<RequestsView>(`${at}/requests`)
-  const requestFor = (of: string) => requests.toDecide.find(each => each.wants.of === of)?.id ?? ''
-  const { body: owners } = await owner.get<{ offered: { id: string }[] }>(`${at}/owners`)
-  const { body: ona } = await owner.get<PersonView>(`${at}/people/${ownerId}`)
-  const hidden: Ids = {
-    holdings: ona.managed?.roles[0]?.id ?? '',
-    nodes: ids.secret,
-    grants: secret.grants.find(each => each.isHere)?.id ?? '',
-    limits: secret.limits.find(each => each.isHere)?.id ?? '',
-    teams: things['new:team'] ?? '',
-    channels: things['new:channel'] ?? '',
-    columns: things['new:column'] ?? '',
-    welcomeSets: things['new:welcome'] ?? '',
-    joinLinks: things['new:link'] ?? '',
-    roles: roles['new:own'] ?? '',
-    watches: (await access(ids.home)).watch ?? '',
-    'requests to join': requestFor('team'),
-    'requests for access': requestFor('access'),
-    'requests for a role': requestFor('privilege'),
-    handovers: JSON.stringify(owners).match(/"handovers?":.*?"id":"([a-z0-9]+)"/)?.[1] ?? '',
-  }
-  const ofKeeper = folder.grants.find(each => each.principal === `person:${keeper.id}`)?.id ?? ''
-  const known: Ids = { nodes: ids.folder, persons: member.id, roles: 'role-member', teams: 'none' }
-  const without = (...names: string[]) =>
-    Object.fromEntries(Object.entries(hidden).filter(([name, id]) => id !== '' && !names.includes(name)))
-  askers = {
-    member: { ...member, hidden: { ...without(), ofFolder: ofKeeper }, known },
-    guest: {
-      ...guest,
-      hidden: { ...without(), persons: other.id, ofFolder: ofKeeper },
-      known: { ...known, persons: guest.id },
-    },
-    lead: {
-      ...lead,
-      // Who looks after people and teams is told of their roles, and who asks to be let in.
-      hidden: without(
-        'teams',
-        'channels',
-        'welcomeSets',
-        'joinLinks',
-        'roles',
-        'holdings',
-        'requests to join',
-      ),
-      known: { ...known, nodes: ids.folder },
-    },
-    // Who shares at a board sees all its columns, and who asks for access there.
-    steward: { ...keeper, hidden: without('columns', 'requests for access'), known },
-  }
-  expect(Object.values(hidden).filter(id => id === '')).toEqual([])
+  askers = await askersOf(world)
 }, 60_000)
 
 afterAll(() => world.server.stop())
@@ -170,9 +28,6 @@ const asking = (node: string) => ({
   wants: { of: 'access', node, actions: reader },
   reason: 'Please',
 })
-
-/** As long as an id, and nothing's. */
-const absent = '0000absent0000000000000000'
 
 interface Schema {
   readonly type?: string
@@ -239,12 +94,6 @@ function namesIn(schema: Schema, path = ''): { names: string; path: string }[] {
 
 const within = (path: string, field: string) => (path === '' ? field : `${path}.${field}`)
 
-/** An answer without the id that was asked for, and what no two answers share. */
-const textOf = (body: unknown, id: string): string =>
-  JSON.stringify(body)
-    .replaceAll(id, 'X')
-    .replaceAll(/"(at|revision)":\d+|"seen":"[^"]*"|"new:[^}]*/g, '')
-
 const filled = (asker: Asker, names: string) =>
   names === 'principal' ? `person:${asker.known.persons}` : (asker.known[names] ?? absent)
 
@@ -305,8 +154,21 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
     const addresses: readonly (readonly [names: string, path: (id: string) => string])[] = [
       ...[
         ...['', '/children', '/changes', '/access', '/text', '/text/versions', '/text/versions/1'],
-        ...['/people', '/own-access', '/move-targets?find=a', '/columns'],
+        ...['/people', '/own-access', '/move-targets?find=a', '/columns', '/board', '/board/rows'],
+        ...['/board/totals', '/board/edited-cells', '/board.csv', '/row', '/row/history', '/comments'],
       ].map(part => ['nodes', (id: string) => `/nodes/${id}${part}`] as const),
+      ...['', '/rows', '/totals', '/edited-cells'].map(
+        part => ['boards', (id: string) => `/nodes/${id}/board${part}`] as const,
+      ),
+      ...['/row', '/row/history', '/comments'].map(
+        part => ['rows', (id: string) => `/nodes/${id}${part}`] as const,
+      ),
+      ...['/board/rows?sort=', '/board/rows?columns='].map(
+        part => ['columns', (id: string) => `/nodes/${asker.known.boards}${part}${id}`] as const,
+      ),
+      ['columns', id => `/nodes/${asker.known.boards}/board/rows?where=${id}%7Ehas%7Ea`],
+      ['nodes', id => `/zip?places=${world.ids.folder},${id}`],
+      ['rows', id => `/zip?places=${id}`],
       ['nodes', id => `/nodes/${id}/people?at=${now - 5}`],
       ['nodes', id => `/nodes/${id}/why/${self}`],
       ['nodes', id => `/nodes/${id}/why-not/${self}/change`],
@@ -345,6 +207,10 @@ describe.each(['member', 'guest', 'lead', 'steward'] as const)('to a %s', who =>
         textOf(one.body, id),
       ])
     }
+    const table = (column: string) =>
+      asker.visitor.text(`${at}/nodes/${asker.known.boards}/board.csv?columns=name,${column}`)
+    if (asker.hidden.columns !== undefined)
+      expect(await table(asker.hidden.columns)).toBe(await table(absent))
     const questions = (id: string) => ({ questions: [{ person: self, place: id }] })
     const [one, two] = [
       await asker.visitor.send('/check', questions(world.ids.secret)),

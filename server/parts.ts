@@ -10,6 +10,7 @@ import type { Newest } from './services/notifications/newest.ts'
 import type { AccountSets } from './store/accounts.ts'
 import type { Sessions } from './store/sessions.ts'
 import type { FileStore } from './files/store.ts'
+import type { HeldBoards } from './services/boards/held-boards.ts'
 import type { Indexing } from './services/search/indexer.ts'
 import type { SearchIndex } from './store/search/index-port.ts'
 import type { DocumentNodes } from './worker/visible-documents.ts'
@@ -37,6 +38,8 @@ export interface Parts extends AccountSets {
   readonly indexing: Indexing
   /** The places of its documents, by workspace. */
   readonly documentNodes: Map<WorkspaceId, DocumentNodes>
+  /** The boards that somebody looks at. */
+  readonly boards: HeldBoards
   /** The requests that take bytes of uploads now, by upload. */
   readonly receiving: Map<string, Receiving>
   /** How many ZIP files are being made, by who takes them. */

@@ -14,7 +14,7 @@ export class ProblemError extends Error {
 
 export function problemOf(
   code: ServerProblem,
-  more: Pick<Problem, 'faults' | 'preview' | 'meanwhile'> = {},
+  more: Pick<Problem, 'faults' | 'preview' | 'meanwhile' | 'conflicts' | 'cells' | 'refused'> = {},
 ): ProblemError {
   const { status, title, detail } = serverProblems[code]
   return new ProblemError({ type: problemType(code), title, status, detail, ...more })

@@ -1,3 +1,5 @@
+import type { WrittenCells } from '#contract/views/boards.ts'
+import { plainView } from '#core/boards/view.ts'
 import { Validator } from '@seriousme/openapi-schema-validator'
 import { generate } from 'otplib'
 import sharp from 'sharp'
@@ -136,6 +138,56 @@ test('every operation is answered as the table says', async () => {
   await ask('storage')
   await ask('columns', at(things['new:board']))
   await ask('peopleOfColumn', at(things['new:board'], { column: things['new:column'] }))
+  const board = things['new:board']
+  await ask('board', at(board))
+  const made = await ask<WrittenCells>('writeCells', {
+    ...at(board),
+    body: {
+      rows: [{ row: 'new:row', section: null }],
+      cells: [
+        { row: 'new:row', column: 'name', value: 'Dinghy', seen: 0 },
+        { row: 'new:row', column: things['new:column'], value: '40', seen: 0 },
+      ],
+    },
+  })
+  const row = made.made['new:row'] ?? ''
+  await ask('boardRows', { ...at(board), query: '?where=name~contains~din&sort=-name&from=0&count=10' })
+  await ask('boardTotals', at(board))
+  await ask('conversion', {
+    ...at(board, { column: things['new:column'] }),
+    body: { as: 'number', settings: { places: 0, unit: '', foot: 'sum' } },
+  })
+  await ask('editCell', { ...at(board), body: { cell: { row, column: 'name' } } })
+  await ask('editedCells', at(board))
+  const view = await ask<{ id: string }>('saveOwnView', {
+    ...at(board),
+    body: { view: null, name: 'Mine', state: plainView },
+  })
+  await ask('deleteOwnView', at(board, { view: view.id }))
+  await ask('saveOwnColumns', {
+    ...at(board),
+    body: { columns: { shown: [{ column: 'name', width: 200 }], hidden: [] } },
+  })
+  await ask('putRows', { ...at(board), body: { rows: [row], before: null, section: null } })
+  const boats = {
+    columns: [{ column: 'name', as: 'text', settings: {}, decimal: '.', isDayFirst: true }],
+    key: 0,
+    rows: [['Dinghy'], ['Punt']],
+  }
+  const judged = await ask<{ rows: { verdict: string }[] }>('judgeRows', { ...at(board), body: boats })
+  expect(judged.rows.map(each => each.verdict)).toEqual(['as it is', 'new'])
+  await ask('importRows', { ...at(board), body: { ...boats, reason: '', seen: Date.now() } })
+  await ask('row', at(row))
+  await ask('rowHistory', at(row))
+  const comment = await ask<{ id: string }>('writeComment', {
+    ...at(row),
+    body: { text: 'Oars?', thread: null },
+  })
+  await ask('comments', at(row))
+  await ask('reach', { ...at(row), body: { people: [member.id], places: [ids.secret] } })
+  await ask('editComment', { ...at(row, { comment: comment.id }), body: { text: 'Both oars?' } })
+  await ask('resolveComment', { ...at(row, { comment: comment.id }), body: { isResolved: true } })
+  await ask('removeComment', at(row, { comment: comment.id }))
   await ask('moveTargets', { ...at(ids.inner), query: '?find=a' })
   await ask('accessToCopy', { ...at(ids.inner), query: `?from=${ids.folder}&what=access` })
   await ask('explanation', at(ids.folder, { person: member.id }))
@@ -244,12 +296,14 @@ test('every operation is answered as the table says', async () => {
       'keepPicture',
       'picture',
       'peopleCsv',
+      'boardCsv',
       'live',
       'setUp',
       'fileBytes',
       'fileVersionBytes',
       'filePreviewPage',
       'zip',
+      'zipOfPlaces',
     ] as const),
     ...(['uploadProtocol', 'beginUpload', 'uploadOffset', 'appendToUpload', 'endUpload'] as const),
   ])

@@ -6,6 +6,7 @@ import { arrive, type Asker } from '../services/viewer/asker.ts'
 import { isSignInOver, notePresence } from '../services/account/presence.ts'
 import { accessHandlers } from './handlers/access.ts'
 import { accountHandlers } from './handlers/account.ts'
+import { boardHandlers } from './handlers/boards.ts'
 import { changeHandlers } from './handlers/changes.ts'
 import { contentHandlers } from './handlers/content.ts'
 import { fileHandlers } from './handlers/files.ts'
@@ -22,6 +23,7 @@ export function apiRoutes(parts: Parts, fewTries: RequestHandler): Router {
   const within: WorkspaceHandlers = {
     ...workspaceHandlers(parts),
     ...contentHandlers(parts),
+    ...boardHandlers(parts),
     ...fileHandlers(parts),
     ...accessHandlers(parts),
     ...peopleHandlers(parts),

@@ -68,3 +68,8 @@ export const sayOffset = (
     'upload-offset': String(received),
     'upload-length': String(size),
   })
+
+/** The file that an upload became: not of the protocol, and left alone by whoever does not know it. */
+export function sayFile(response: Response, file: string | undefined): void {
+  if (file !== undefined) response.set('noskel-file', file)
+}

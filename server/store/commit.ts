@@ -98,7 +98,15 @@ export interface CopiedContent {
   readonly kind: 'copies'
   readonly workspace: WorkspaceId
   readonly at: Instant
-  readonly copies: readonly { readonly from: string; readonly to: string; readonly by: string }[]
+  readonly copies: readonly CopiedPlace[]
+}
+
+export interface CopiedPlace {
+  readonly from: string
+  readonly to: string
+  readonly by: string
+  /** Of a row, the columns whose cells are copied with it: which of its board, and which of the copy's board they are. */
+  readonly columns?: readonly (readonly [from: string, to: string])[]
 }
 
 /** A write of rows alone. */

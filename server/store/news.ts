@@ -1,4 +1,4 @@
-import type { AccountId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { AccountId, ColumnId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import type { AuditSubject } from '#core/changes/audit-event.ts'
 
@@ -26,6 +26,13 @@ export type News =
   | { readonly of: 'mails' }
   /** Something else is written in some places; what a revision changes of them is told by that alone. */
   | { readonly of: 'content'; readonly workspace: WorkspaceId; readonly nodes: readonly NodeId[] }
+  /** Rows of a board are others than before, or hold something else; `null` where it is very many. */
+  | {
+      readonly of: 'rows'
+      readonly workspace: WorkspaceId
+      readonly board: NodeId
+      readonly rows: readonly NodeId[] | null
+    }
   /** Versions of files are gone: of some bytes nobody may have any. */
   | { readonly of: 'files' }
   | EventNews
@@ -60,8 +67,9 @@ export interface Concern {
   readonly subjects?: readonly AuditSubject[]
   /** All who are not guests. */
   readonly isOfMembers?: boolean
-  /** All who see this place. */
+  /** All who see this place; with columns, only those who see one of them there. */
   readonly node?: NodeId
+  readonly columns?: readonly ColumnId[]
   /** All who see something below this place, and do not know it: how they come to it is told to them without it. */
   readonly above?: NodeId
 }

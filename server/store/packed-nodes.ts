@@ -15,6 +15,8 @@ export const plainFields = [
   'maker',
   'madeAt',
   'order',
+  'section',
+  'serial',
   'name',
 ] as const satisfies (keyof ContentNode)[]
 

@@ -1,3 +1,4 @@
+import type { RowsView } from '#contract/views/boards.ts'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { addressOf, type Operation, operationNames, operations } from '#contract/operations.ts'
 import { isSchema } from '#contract/route.ts'
@@ -28,6 +29,15 @@ beforeAll(async () => {
     { kind: 'session.begin', session: 'new:session', through: member.id, reason: 'They asked' },
   )
   things = { ...before.made, ...body.made }
+  await owner.call('POST', `${at}/nodes/${things['new:board'] ?? ''}/board/cells`, {
+    rows: [{ row: 'new:row', section: null }],
+    cells: [
+      { row: 'new:row', column: 'name', value: 'Dinghy', seen: 0 },
+      { row: 'new:row', column: things['new:column'], value: '40', seen: 0 },
+    ],
+  })
+  const { body: rows } = await owner.get<RowsView>(`${at}/nodes/${things['new:board'] ?? ''}/board/rows`)
+  things = { ...things, row: rows.rows[0]?.id ?? '' }
   await owner.call('PUT', `${at}/nodes/${ids.page}/text`, { text: 'By boat', version: 0 })
   const file = await fileIn(world.server, owner, { name: 'f.pdf', bytes: pdf('By boat'), place: ids.folder })
   things = { ...things, file }
@@ -45,6 +55,14 @@ function paramsOf(operation: Operation): Readonly<Record<string, string>> {
   const { ids, member } = world
   const id = {
     columns: things['new:board'],
+    board: things['new:board'],
+    boardRows: things['new:board'],
+    boardTotals: things['new:board'],
+    editedCells: things['new:board'],
+    boardCsv: things['new:board'],
+    row: things['row'],
+    rowHistory: things['row'],
+    comments: things['row'],
     peopleOfColumn: things['new:board'],
     text: ids.page,
     textVersions: ids.page,
@@ -90,7 +108,7 @@ const queryOf = (operation: Operation): string => {
 }
 
 /** A stream has no end, a picture no words; the demo's mails go out at one of both. */
-const leftOut: readonly Operation[] = ['live', 'picture', 'peopleCsv', 'mailbox', 'zip']
+const leftOut: readonly Operation[] = ['live', 'picture', 'peopleCsv', 'mailbox', 'zip', 'zipOfPlaces']
 
 /** When somebody was here last is written down once a minute: until then each process knows its own. Seats are counted at the time of asking. */
 const settled = (operation: Operation, body: unknown): unknown =>

@@ -2,7 +2,7 @@ import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequeli
 import type { TableName } from '#core/state/kinds.ts'
 import { records } from '#core/records/all.ts'
 import type { RecordShapes } from '#core/state/shape.ts'
-import type { AccountId, NodeId, PersonId, PictureId, WorkspaceId } from '#core/base/ids.ts'
+import type { AccountId, ColumnId, NodeId, PersonId, PictureId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 import { defineTable } from './fields.ts'
 
@@ -19,6 +19,13 @@ export interface Tables {
   readonly blobs: ModelStatic<Model>
   readonly fileVersions: ModelStatic<Model>
   readonly uploads: ModelStatic<Model>
+  readonly rowCells: ModelStatic<Model>
+  readonly cellChanges: ModelStatic<Model>
+  readonly goneColumns: ModelStatic<Model>
+  readonly comments: ModelStatic<Model>
+  readonly ownViews: ModelStatic<Model>
+  readonly ownColumns: ModelStatic<Model>
+  readonly cellsBeingEdited: ModelStatic<Model>
   readonly fileOpens: ModelStatic<Model>
   readonly placeChanges: ModelStatic<Model>
   readonly formerNames: ModelStatic<Model>
@@ -101,6 +108,82 @@ export interface UploadRow {
   readonly parts: string
   readonly madeAt: Instant
   readonly changedAt: Instant
+}
+
+/** What stands in the cells of a row. */
+export interface RowCellsRow {
+  readonly workspace: WorkspaceId
+  readonly node: NodeId
+  /** How often it was written. */
+  readonly version: number
+  /** JSON by column: see store/content/row-cells.ts. */
+  readonly cells: string
+}
+
+/** One write of some cells of a row: the same version as its cells then had. */
+export interface CellChangesRow {
+  readonly workspace: WorkspaceId
+  readonly node: NodeId
+  readonly version: number
+  readonly at: Instant
+  readonly by: PersonId
+  /** JSON by column of what stood there before and after. */
+  readonly changes: string
+}
+
+/** A column that is no more, whose cells are still kept. */
+export interface GoneColumnRow {
+  readonly workspace: WorkspaceId
+  /** The column's. */
+  readonly id: ColumnId
+  readonly board: NodeId
+  readonly at: Instant
+}
+
+export interface CommentRow {
+  readonly workspace: WorkspaceId
+  readonly id: string
+  readonly node: NodeId
+  /** The comment that it replies to, or itself. */
+  readonly thread: string
+  readonly text: string
+  readonly madeAt: Instant
+  readonly madeBy: PersonId
+  readonly editedAt: Instant | null
+  /** Of the first of a thread. */
+  readonly resolvedAt: Instant | null
+  readonly resolvedBy: PersonId | null
+  readonly removedAt: Instant | null
+  readonly removedBy: PersonId | null
+}
+
+/** A view that is somebody's own. */
+export interface OwnViewRow {
+  readonly workspace: WorkspaceId
+  readonly id: string
+  readonly person: PersonId
+  readonly board: NodeId
+  readonly name: string
+  /** As it stands in an address, after the question mark. */
+  readonly state: string
+}
+
+/** Which columns of a board somebody wants to see, how wide and in what order, where no view says so. */
+export interface OwnColumnsRow {
+  readonly workspace: WorkspaceId
+  readonly person: PersonId
+  readonly board: NodeId
+  readonly columns: string
+}
+
+/** In which cell somebody writes, until when that is taken for so. */
+export interface EditedCellRow {
+  readonly workspace: WorkspaceId
+  readonly board: NodeId
+  readonly person: PersonId
+  readonly node: NodeId
+  readonly column: string
+  readonly until: Instant
 }
 
 /** When somebody last looked at a file or took it, to a day. */
@@ -206,6 +289,7 @@ export function createTables(database: Sequelize, kinds: RecordShapes = records)
     ...ofNotifications(define),
     ...besideHistory(define),
     ...ofFiles(define),
+    ...ofBoards(define),
     drafts: define('drafts', {
       workspace: key(),
       id: key(),
@@ -305,6 +389,50 @@ const ofFiles = (define: Define) => ({
     parts: text,
     madeAt: number,
     changedAt: number,
+  }),
+})
+
+const ofBoards = (define: Define) => ({
+  rowCells: define('rowCells', { workspace: key(), node: key(), version: number, cells: text }),
+  cellChanges: define('cellChanges', {
+    workspace: key(),
+    node: key(),
+    version: { type: number, primaryKey: true },
+    at: number,
+    by: text,
+    changes: text,
+  }),
+  goneColumns: define('goneColumns', { workspace: key(), id: key(), board: text, at: number }),
+  comments: define('comments', {
+    workspace: key(),
+    id: key(),
+    node: text,
+    thread: text,
+    text,
+    madeAt: number,
+    madeBy: text,
+    editedAt: number,
+    resolvedAt: number,
+    resolvedBy: text,
+    removedAt: number,
+    removedBy: text,
+  }),
+  ownViews: define('ownViews', {
+    workspace: key(),
+    id: key(),
+    person: text,
+    board: text,
+    name: text,
+    state: text,
+  }),
+  ownColumns: define('ownColumns', { workspace: key(), person: key(), board: key(), columns: text }),
+  cellsBeingEdited: define('cellsBeingEdited', {
+    workspace: key(),
+    board: key(),
+    person: key(),
+    node: text,
+    column: text,
+    until: number,
   }),
 })
 

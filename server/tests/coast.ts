@@ -76,6 +76,19 @@ export const onboarding = [
   { kind: 'welcome.create', welcome: 'new:welcome', name: 'W', note: '', offer },
 ]
 
+/** A column of `new:board`, as an edit that makes it. */
+export const columnOf = (name: string, as: string, settings: object = {}) => ({
+  kind: 'column.create',
+  column: `new:${name}`,
+  board: 'new:board',
+  name,
+  as,
+  settings,
+  order: 0,
+  viewers: null,
+  editors: null,
+})
+
 /** A board with a column that all of its readers see, as edits: `new:board` and `new:column`. */
 export const boardIn = (parent: string) => [
   { kind: 'node.create', node: 'new:board', parent, as: 'board', name: 'Loans' },
@@ -84,6 +97,8 @@ export const boardIn = (parent: string) => [
     column: 'new:column',
     board: 'new:board',
     name: 'Fee',
+    as: 'text',
+    settings: {},
     order: 1,
     viewers: null,
     editors: null,

@@ -1,7 +1,7 @@
 import { setImmediate } from 'node:timers/promises'
 import { evaluationOf, personById } from '#core/access/evaluation-context.ts'
 import { type Answers, answerAt, countsOf } from '#core/access/what.ts'
-import type { NodeId } from '#core/base/ids.ts'
+import type { ColumnId, NodeId } from '#core/base/ids.ts'
 import { numberOf } from '#core/base/numbering.ts'
 import type { PackedIds } from '#core/base/packed-ids.ts'
 import { none, read } from '#core/base/vector.ts'
@@ -16,6 +16,8 @@ export interface DocumentNodes {
   readonly packed: PackedIds
   /** By the number of a document that of its place; `none` where it is not known. */
   nodes: Int32Array
+  /** Of those that are of one column, which. */
+  readonly columns: Map<number, ColumnId>
   /** Up to which document. */
   last: number
   /** Documents of places that are not known yet: a process may hear of them later than of their words. */
@@ -29,9 +31,16 @@ export const isNumberedAlike = ({ packed }: DocumentNodes, { index }: State): bo
 export const noDocumentNodes = ({ index }: State): DocumentNodes => ({
   packed: index.nodes.packed,
   nodes: new Int32Array(),
+  columns: new Map(),
   last: 0,
   unknown: new Map(),
 })
+
+interface Added {
+  readonly numbers: Int32Array
+  readonly nodes: readonly NodeId[]
+  readonly columns: ReadonlyMap<number, ColumnId>
+}
 
 /** So many that are not known are asked for again. */
 const unknownAtMost = 1000
@@ -40,8 +49,9 @@ const unknownAtMost = 1000
 export function addDocuments(
   kept: DocumentNodes,
   { index }: State,
-  { numbers, nodes }: { readonly numbers: Int32Array; readonly nodes: readonly NodeId[] },
+  { numbers, nodes, columns }: Added,
 ): void {
+  for (const [number, column] of columns) kept.columns.set(number, column)
   const last = numbers.at(-1) ?? 0
   if (last >= kept.nodes.length) {
     const longer = new Int32Array(Math.max(1024, Math.ceil(last * 1.25) + 1)).fill(none)
@@ -70,6 +80,7 @@ export interface Looking extends Seeing {
   readonly kept: DocumentNodes
   /** In which they have to lie. */
   readonly within: NodeId | null
+  readonly seesColumn: (column: ColumnId) => boolean
 }
 
 /**
@@ -79,6 +90,11 @@ export interface Looking extends Seeing {
 export interface DocumentsSeen {
   readonly answers: Answers
   readonly nodes: Int32Array
+  /** Documents that are of one column, which the asker has to see, too. */
+  readonly columns: ReadonlyMap<number, ColumnId>
+  readonly seesColumn: (column: ColumnId) => boolean
+  /** The columns as they are: what was found by others does not hold. */
+  readonly columnsOf: State['columns']
   /** `none` for anywhere. */
   readonly within: number
   /** Whether there is nothing that they do not see. */
@@ -88,15 +104,22 @@ export interface DocumentsSeen {
 /** `undefined` for whom there is nothing. */
 export async function documentsSeen(
   thread: Thread,
-  { kept, within, ...of }: Looking,
+  { kept, within, seesColumn, ...of }: Looking,
 ): Promise<DocumentsSeen | undefined> {
   const { snapshot, person } = of
   const own = personById(evaluationOf(snapshot), person)
   const inside = within === null ? none : numberOf(snapshot.state.index.nodes, within)
   if (own === none || inside === undefined) return undefined
   const answers = await answersOf(thread, of, own)
-  const nodes = kept.nodes.subarray(0, kept.last + 1)
-  return { answers, nodes, within: inside, seesAll: seesAll(answers, snapshot.state) }
+  return {
+    answers,
+    nodes: kept.nodes.subarray(0, kept.last + 1),
+    columns: kept.columns,
+    seesColumn,
+    columnsOf: snapshot.state.columns,
+    within: inside,
+    seesAll: seesAll(answers, snapshot.state) && [...new Set(kept.columns.values())].every(seesColumn),
+  }
 }
 
 /** The first so many of some documents that are seen. Costs two reads a document, and the way up for those that are seen. */
@@ -109,9 +132,11 @@ export function visibleOf(seen: DocumentsSeen, numbers: Iterable<number>, most: 
   return found
 }
 
-function isVisible({ answers, nodes, within }: DocumentsSeen, number: number): boolean {
+function isVisible({ answers, nodes, columns, seesColumn, within }: DocumentsSeen, number: number): boolean {
   const node = nodes[number] ?? none
   if (node === none || !has(answerAt(answers, node), 'see')) return false
+  const column = columns.size === 0 ? undefined : columns.get(number)
+  if (column !== undefined && !seesColumn(column)) return false
   return within === none || isIn(answers, node, within)
 }
 
@@ -127,7 +152,7 @@ interface Few {
   last: number
 }
 
-const few = new WeakMap<Answers, Map<number, Few>>()
+const few = new WeakMap<Answers, { readonly columns: State['columns']; readonly byPlace: Map<number, Few> }>()
 const placesKept = 8
 /** Others are let in after so many. */
 const together = 20_000
@@ -137,9 +162,10 @@ export async function fewDocuments(
   seen: DocumentsSeen,
   most: number,
 ): Promise<readonly number[] | undefined> {
-  const { answers, nodes, within } = seen
-  const byPlace = few.get(answers) ?? new Map<number, Few>()
-  few.set(answers, byPlace)
+  const { answers, nodes, within, columnsOf: columns } = seen
+  const before = few.get(answers)
+  const byPlace = before?.columns === columns ? before.byPlace : new Map<number, Few>()
+  few.set(answers, { columns, byPlace })
   const found = byPlace.get(within) ?? { numbers: [], last: -1 }
   if (!byPlace.has(within) && byPlace.size >= placesKept) byPlace.clear()
   byPlace.set(within, found)

@@ -1,6 +1,7 @@
 import type { Parts } from '../../parts.ts'
 import { visiblePlace } from '../../services/viewer/asker.ts'
-import { columnPeopleView, columnsView } from '../../services/access/columns.ts'
+import { columnPeopleView } from '../../services/access/columns.ts'
+import { columnsView } from '../../services/boards/column-views.ts'
 import { moveTargets, nodeView, visibleChildren } from '../../services/content/content.ts'
 import { changesWithin } from '#server/services/content/changes-within.ts'
 import { saveText, textVersion, textVersions, textView } from '../../services/content/text.ts'

@@ -4,10 +4,10 @@ import { fileToTake, fileVersionsView, fileView, restoreFileVersion } from '../.
 import { previewPage, previewView, previewWords } from '../../services/content/previews.ts'
 import { appendTo, beginUpload, endUpload, uploadsView, uploadOf } from '../../services/content/uploads.ts'
 import { storageView } from '../../services/content/storage-view.ts'
-import { zipOf } from '../../services/content/zip.ts'
+import { zipOf, zipOfPlaces } from '../../services/content/zip.ts'
 import type { WorkspaceHandlers } from '../mount.ts'
 import { sendFile, sendZip } from '../send-file.ts'
-import { announced, offsetIn, sayOffset, sayProtocol, tusVersion } from '../tus.ts'
+import { announced, offsetIn, sayFile, sayOffset, sayProtocol, tusVersion } from '../tus.ts'
 
 /** Files, and how they come in. */
 export const fileHandlers = (parts: Parts) =>
@@ -19,6 +19,8 @@ export const fileHandlers = (parts: Parts) =>
       sendFile(response, await fileToTake(parts, asker, params)),
     fileVersionBytes: async (asker, { params, response }) =>
       sendFile(response, await fileToTake(parts, asker, params)),
+    zipOfPlaces: async (asker, { query, response }) =>
+      sendZip(response, await zipOfPlaces(parts, asker, query.places.split(','))),
     zip: async (asker, { params, response }) => sendZip(response, await zipOf(parts, asker, params.id)),
     filePreview: (asker, { params, query }) => previewView(parts, asker, { ...query, ...params }),
     filePreviewPage: async (asker, { params, query, response }) => {
@@ -33,15 +35,18 @@ export const fileHandlers = (parts: Parts) =>
     uploadProtocol: ({ snapshot }, { response }) =>
       sayProtocol(response, workspaceOf(snapshot.state).largestFile),
     beginUpload: async (asker, { params, request, response }) => {
-      const upload = await beginUpload(parts, asker, announced(request))
+      const { upload, file } = await beginUpload(parts, asker, announced(request))
       sayOffset(response, upload)
+      sayFile(response, file)
       response.set('location', `/api/at/${params.slug}/uploads/${upload.id}`)
     },
     uploadOffset: async (asker, { params, response }) =>
       sayOffset(response, await uploadOf(parts, asker, params.id)),
     appendToUpload: async (asker, { params, request, response }) => {
       const offset = offsetIn(request)
-      sayOffset(response, await appendTo(parts, asker, { id: params.id, offset, bytes: request }))
+      const { upload, file } = await appendTo(parts, asker, { id: params.id, offset, bytes: request })
+      sayOffset(response, upload)
+      sayFile(response, file)
     },
     endUpload: async (asker, { params, response }) => {
       response.set('tus-resumable', tusVersion)

@@ -1,4 +1,4 @@
-import type { PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { rowOf } from '#core/base/collection.ts'
 import { type Steps, toEnd } from '#core/changes/steps.ts'
@@ -7,10 +7,12 @@ import { recordIn, type RecordedImpact } from '#core/impact/bulk.ts'
 import { type Snapshot, pathOf, type RecordChange } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import type { RowChange } from '../../store/commit.ts'
+import type { News } from '../../store/news.ts'
 import { contentKinds } from '../../store/content/all.ts'
 import type { Parts } from '../../parts.ts'
 import { formerNames } from '../oversight/former-names.ts'
 import { storedImpact } from '../oversight/stored-impact.ts'
+import { columnsGone } from './columns-gone.ts'
 import { placeChanges } from './place-changes.ts'
 import { everything, concernsOf } from '../notifications/topics.ts'
 import { nothingWritten, type Written } from '../notifications/kind.ts'
@@ -72,12 +74,38 @@ export function* writingIn(parts: Parts, entry: Entry): Steps<Writing> {
     rows: [...entryRows(entry, record), ...telling.rows],
     news: [
       { of: 'revision', workspace, revision },
+      ...rowNews(workspace, changes),
       ...(changes.some(change => goesForGood(transition, change)) ? [{ of: 'files' } as const] : []),
       ...telling.news,
       { of: 'event', workspace, revision, concerns },
     ],
     mails: telling.mails,
   }
+}
+
+/** More than these a board is read anew for. */
+const rowsNamed = 2000
+
+/** Which boards have other rows than before. */
+function rowNews(workspace: WorkspaceId, changes: readonly RecordChange[]): News[] {
+  const byBoard = new Map<NodeId, NodeId[]>()
+  for (const { table, id, before, after } of changes) {
+    if (table !== 'nodes' || (after ?? before)?.kind !== 'row') continue
+    for (const board of new Set([before?.parent, after?.parent]))
+      if (board != null) listIn(byBoard, board).push(id)
+  }
+  return [...byBoard].map(([board, rows]) => ({
+    of: 'rows',
+    workspace,
+    board,
+    rows: rows.length > rowsNamed ? null : rows,
+  }))
+}
+
+function listIn<K, V>(lists: Map<K, V[]>, key: K): V[] {
+  const list = lists.get(key) ?? []
+  lists.set(key, list)
+  return list
 }
 
 /** The rows of an entry and of what follows from it. */
@@ -88,9 +116,10 @@ export function entryRows(entry: Entry, record: RecordedImpact): RowChange[] {
     change.table === 'nodes' && goesForGood(transition, change) ? [change.id] : [],
   )
   return [
-    ...(nodes.length === 0 ? [] : contentKinds.map(kind => kind.deletion({ workspace, nodes }))),
+    ...(nodes.length === 0 ? [] : contentKinds.flatMap(kind => kind.deletion({ workspace, nodes }))),
     { kind: 'records', workspace, changes },
     ...placeChanges({ workspace, changes, at: after.at, by }),
+    ...columnsGone({ workspace, changes, at: after.at }),
     formerNames({ workspace, revision: after.state.revision, changes }),
     { kind: 'put', table: 'changeSets', rows: [rowOfEntry(entry, record)], json: ['edits', 'changes'] },
   ]

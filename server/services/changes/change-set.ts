@@ -1,5 +1,4 @@
 import { isDeepStrictEqual } from 'node:util'
-import { Op } from 'sequelize'
 import { nextMonth } from '#contract/dates.ts'
 import type { ChangeSetRequest } from '#contract/requests.ts'
 import { problemType, refusalStatus } from '#contract/problem.ts'
@@ -13,6 +12,7 @@ import { type Naming, refusalInWords } from '#core/words/refusal.ts'
 import { type RecordChange, type State, workspaceOf } from '#core/state/state.ts'
 import type { Parts } from '../../parts.ts'
 import { ProblemError, problemOf } from '../../problem-error.ts'
+import { contentKinds } from '../../store/content/all.ts'
 import type { DraftRow } from '../../store/tables.ts'
 import { type Asker, namingFor } from '../viewer/asker.ts'
 import { editFrom, type Minting } from './edits.ts'
@@ -82,18 +82,19 @@ export function mintingFor({ newId, clock }: Parts, state: State, made: Map<stri
   return { newId, now, made, linkDays, nextPeriod: () => nextMonth(now, timeZone) }
 }
 
-/** The places made by these changes that have a text. */
+/** The places made by these changes in which something was written since. */
 async function written(parts: Parts, asker: Asker, changes: readonly RecordChange[]): Promise<NodeId[]> {
   const made = changes.flatMap(change =>
     change.table === 'nodes' && change.before === null ? [change.id] : [],
   )
   if (made.length === 0) return []
-  const rows = (await parts.writer.tables.texts.findAll({
-    attributes: ['node'],
-    where: { workspace: asker.workspace, node: { [Op.in]: made } },
-    raw: true,
-  })) as unknown as { node: NodeId }[]
-  return rows.map(row => row.node)
+  const found = new Set<NodeId>()
+  for (const kind of contentKinds) {
+    const { table, where } = kind.noneIn({ workspace: asker.workspace, nodes: made }, 'others-changed')
+    const rows = await parts.writer.tables[table].findAll({ attributes: ['node'], where, raw: true })
+    for (const { node } of rows as unknown as { node: NodeId }[]) found.add(node)
+  }
+  return [...found]
 }
 
 export const problemFrom = (refused: Refused, asker: Asker): Problem =>

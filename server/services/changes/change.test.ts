@@ -142,6 +142,10 @@ describe('what a change would do', () => {
       moreBelow: 0,
       hiddenBelow: 0,
     })
+    const limitedFor = async (who: Visitor) =>
+      (await who.get<NodeView>(`${at}/nodes/${ids.inner}`)).body.limited
+    expect(await limitedFor(owner)).toEqual([ids.page])
+    expect(await limitedFor(guest.visitor)).toEqual([])
     const { body: sum } = await owner.get<ExplanationView>(`${at}/nodes/${ids.page}/why/${guest.id}`)
     expect(sum).toMatchObject({
       brokenAt: { name: 'Maps' },

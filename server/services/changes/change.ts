@@ -163,9 +163,9 @@ function* writingJudged(
   const writing = yield* writingIn(parts, { ...changeSet, workspace, transition, after, undone, sentAlong })
   const mails = invitationMails(parts, { workspace, changeSet, after })
   const kept = judged.changes.filter(change => !goesForGood(transition, change))
-  const copies = judged.copies.flatMap(({ from, to }) => {
+  const copies = judged.copies.flatMap(({ from, to, columns = [] }) => {
     const by = rowOf(state.nodes, to)?.maker
-    return by === undefined ? [] : [{ from: from.id, to, by }]
+    return by === undefined ? [] : [{ from: from.id, to, by, columns }]
   })
   return {
     state,

@@ -168,6 +168,12 @@ const makings: { readonly [K in Kind]: Making<K> } = {
   'column.create': asItIs,
   'column.change': asItIs,
   'column.delete': asItIs,
+  'section.create': asItIs,
+  'section.change': asItIs,
+  'section.delete': asItIs,
+  'view.create': asItIs,
+  'view.change': asItIs,
+  'view.delete': asItIs,
   'channel.create': asItIs,
   'channel.change': asItIs,
 }
@@ -221,6 +227,9 @@ const freeText = new Set([
   'reason',
   'comment',
   'houseRules',
+  'unit',
+  'prefix',
+  'given',
 ])
 
 function withIds<R extends EditRequest>(request: R, { newId, made }: Minting): R {

@@ -11,7 +11,7 @@ import type { Holding } from '#core/people/person.ts'
 import { partsOf, personPrincipal, type Principal } from '#core/rules/principal.ts'
 import type { Rows, TableName } from '#core/state/kinds.ts'
 import { rootOf, workspaceOf } from '#core/state/state.ts'
-import { type Asker, asks, holdsAt, knowsPerson } from '../viewer/asker.ts'
+import { type Asker, asks, holdsAt, knowsPerson, maySee } from '../viewer/asker.ts'
 import { managerOf } from '../viewer/managing.ts'
 
 /**
@@ -65,6 +65,8 @@ const called: Readonly<Record<Names, Unknown>> = {
   holdings: 'role',
   levels: 'level',
   columns: 'column',
+  sections: 'section',
+  boardViews: 'view',
   channels: 'channel',
   requests: 'request',
   welcomeSets: 'welcome set',
@@ -114,6 +116,14 @@ const known: { readonly [N in Named]: Known<N> } = {
     const column = rowOf(asker.snapshot.state.columns, id)
     if (column === undefined) return false
     return checkColumn(asker.snapshot, asker.person, { at: column.board, column: column.id }) !== 'none'
+  },
+  sections: (asker, id) => {
+    const section = rowOf(asker.snapshot.state.sections, id)
+    return section !== undefined && maySee(asker, section.board)
+  },
+  boardViews: (asker, id) => {
+    const view = rowOf(asker.snapshot.state.boardViews, id)
+    return view !== undefined && maySee(asker, view.board)
   },
   channels: ({ snapshot, person, subject }, id) => {
     const channel = rowOf(snapshot.state.channels, id)

@@ -4,7 +4,7 @@ import { rowOf, rowsBy } from '#core/base/collection.ts'
 import { check, seesWithin } from '#core/access/evaluate.ts'
 import { isPublic } from '#core/access/public.ts'
 import { archiveTime } from '#core/changes/edits/delete.ts'
-import type { Instant } from '#core/base/instant.ts'
+import { type Instant, isOver } from '#core/base/instant.ts'
 import { binTime } from '#core/state/dates.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import type { NodeId } from '#core/base/ids.ts'
@@ -50,11 +50,15 @@ export async function treeView(parts: Parts, asker: Asker): Promise<TreeView> {
 export function nodeView(asker: Asker, id: string): NodeView {
   const { place, actions } = visiblePlace(asker, id)
   const { node } = place
+  const children = node.kind === 'board' ? [] : visibleChildren(asker, node.id)
   return {
     ...itemOf(asker, node, actions),
     note: node.note,
     path: visiblePath(asker, place.path.slice(1)),
-    children: visibleChildren(asker, node.id),
+    children,
+    limited: children
+      .filter(child => has(child.actions as ActionSet, 'share') && isLimited(asker, child))
+      .map(({ id }) => id),
     madeBy: knowsPerson(asker, node.maker) ? nameOf(asker.snapshot, node.maker) : null,
     madeAt: node.madeAt,
     mayRemove: holdsAt(asker, node.id, 'remove') && node.home?.of !== 'person',
@@ -111,6 +115,9 @@ const pathView = (asker: Asker, { id, name }: ContentNode, above: readonly Conte
   path: pathWords(asker, above),
 })
 
+const isLimited = ({ snapshot: { state, at } }: Asker, { id }: TreeItem): boolean =>
+  rowsBy(state.limits, 'node', id as NodeId).some(limit => !isOver(limit, at))
+
 /** What of a node's children the asker sees, in the order in which they are shown. */
 export function visibleChildren(asker: Asker, node: NodeId): TreeItem[] {
   return childrenOf(asker.snapshot.state, node).flatMap(child => seenItem(asker, child) ?? [])
@@ -126,7 +133,8 @@ const itemOf = (asker: Asker, node: ContentNode, actions: ActionSet): TreeItem =
   name: node.name,
   kind: node.kind,
   actions,
-  hasChildren: seesWithin(asker.snapshot, asker.person, node.id),
+  // Rows are looked at on their board, which may have a hundred thousand.
+  hasChildren: node.kind !== 'board' && seesWithin(asker.snapshot, asker.person, node.id),
   isBroken: node.broken !== null,
   isDraft: node.draft,
   isArchived: node.archived,

@@ -30,13 +30,13 @@ interface Complete {
 /**
  * Makes a file, or the next version of one, of an upload of which all bytes have come. They get their name first; the row
  * that names them is written after that, with the upload's own row gone: a crash in between leaves the upload to be tried
- * again, or bytes without a row, which are swept.
+ * again, or bytes without a row, which are swept. Resolves to the file.
  */
 export async function completeUpload(
   parts: Parts,
   asker: Asker,
   { upload, sha256 }: Complete,
-): Promise<void> {
+): Promise<NodeId> {
   const { files, writer } = parts
   const name = parts.newId()
   const lying = JSON.parse(upload.parts) as Part[]
@@ -53,14 +53,14 @@ export async function completeUpload(
       isNew: there === undefined,
       version: (before?.version ?? 0) + 1,
     }
-    const result = await submit<undefined, Unfit>(writer, candidates => {
+    const result = await submit<NodeId, Unfit>(writer, candidates => {
       const snapshot = candidates.snapshotOf(workspace)
       return snapshot === undefined ? refused(failed('not-found')) : fileMade(parts, snapshot, made)
     })
     if (result.ok) {
       if (there !== undefined) await files.drop(name)
       await files.dropUpload(upload.id)
-      return
+      return result.value
     }
     if (result.error !== 'again') {
       await files.drop(name)
@@ -89,7 +89,7 @@ interface Made {
   readonly version: number
 }
 
-function fileMade(parts: Parts, before: Snapshot, made: Made): Result<Commit<undefined, Unfit>, Unfit> {
+function fileMade(parts: Parts, before: Snapshot, made: Made): Result<Commit<NodeId, Unfit>, Unfit> {
   const { upload } = made
   const refusal = refusalOf(before, upload)
   if (refusal !== undefined) return refused(refusal)
@@ -103,7 +103,6 @@ function fileMade(parts: Parts, before: Snapshot, made: Made): Result<Commit<und
   }
   return ok({
     ...commit,
-    value: undefined,
     conditions: [isThere, ...bytesNamed(made), ...(commit.conditions ?? [])],
     rows: [
       ...(made.isNew ? [{ kind: 'put', table: 'blobs', rows: [made.blob] } as const] : []),
@@ -132,7 +131,7 @@ const versionRow = ({ upload, blob, version }: Made, node: NodeId, at: number): 
   changedBy: upload.person,
 })
 
-function nodeMade(parts: Parts, before: Snapshot, made: Made): Commit<undefined, Unfit> {
+function nodeMade(parts: Parts, before: Snapshot, made: Made): Commit<NodeId, Unfit> {
   const node = parts.newId() as NodeId
   const { workspace } = made.upload
   const changeSet = makingFile(made.upload, node)
@@ -140,12 +139,12 @@ function nodeMade(parts: Parts, before: Snapshot, made: Made): Commit<undefined,
   if (!judged.ok) throw new Error('it was judged in the same turn')
   const commit = writeJudged(parts, { workspace, before, changeSet, judged: judged.value })
   const { rows } = fileVersions.write(versionRow({ ...made, version: 1 }, node, before.at), 'again')
-  return { ...commit, value: undefined, rows: [...(commit.rows ?? []), ...rows] }
+  return { ...commit, value: node, rows: [...(commit.rows ?? []), ...rows] }
 }
 
-function versionMade(before: Snapshot, made: Made): Commit<undefined, Unfit> {
+function versionMade(before: Snapshot, made: Made): Commit<NodeId, Unfit> {
   const { workspace, place: node, person: by } = made.upload
-  return versionCommit(before, versionRow(made, node, before.at), { workspace, node, by })
+  return { ...versionCommit(before, versionRow(made, node, before.at), { workspace, node, by }), value: node }
 }
 
 /** The next version of a file, as a commit: told to those who see it. */

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { ColumnAccessView } from '#contract/views/access.ts'
-import type { BinnedView, ColumnView, NodeView, TextView } from '#contract/views/content.ts'
+import type { ColumnView } from '#contract/views/boards.ts'
+import type { BinnedView, NodeView, TextView } from '#contract/views/content.ts'
 import type { CheckedView } from '#contract/views/explanation.ts'
 import type { NotificationsView } from '#contract/views/notifications.ts'
 import type { PageView } from '#contract/views/page.ts'
@@ -100,6 +101,8 @@ describe('restricted columns', () => {
         column: 'new:date',
         board: 'new:board',
         name: 'Date',
+        as: 'text',
+        settings: {},
         order: 0,
         viewers: null,
         editors: null,
@@ -109,6 +112,8 @@ describe('restricted columns', () => {
         column: 'new:fees',
         board: 'new:board',
         name: 'Fees',
+        as: 'text',
+        settings: {},
         order: 1,
         viewers: [],
         editors: null,

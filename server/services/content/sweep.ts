@@ -7,6 +7,7 @@ import type { BlobRow, UploadRow } from '../../store/tables.ts'
 import { submit } from '../../store/writer.ts'
 import { readerAt } from '../viewer/asker.ts'
 import { completeUpload } from './file-made.ts'
+import { sweepGoneColumns } from './gone-columns.ts'
 
 /** Takes away the bytes that nobody's row names, and uploads that nobody goes on with. */
 export interface Sweeper {
@@ -63,6 +64,7 @@ export async function sweepAll(parts: Parts): Promise<void> {
   await completeLeft(parts)
   await dropUnnamed(parts)
   await dropWithoutRow(parts)
+  await sweepGoneColumns(parts)
   await parts.files.dropMadeBefore(Date.now() - madeTime)
 }
 

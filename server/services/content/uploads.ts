@@ -4,7 +4,7 @@ import type { UploadsView } from '#contract/views/files.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { ok, refused } from '#core/base/result.ts'
 import { workspaceOf } from '#core/state/state.ts'
-import type { Come, Part } from '../../files/store.ts'
+import type { Come as BytesCome, Part } from '../../files/store.ts'
 import type { Parts } from '../../parts.ts'
 import { problemOf } from '../../problem-error.ts'
 import type { UploadRow } from '../../store/tables.ts'
@@ -25,7 +25,7 @@ import { usedBytes, withinQuota } from './storage.ts'
 const openAtMost = 1000
 
 /** Announces an upload: refused before the first byte where it could not become a file. */
-export async function beginUpload(parts: Parts, asker: Asker, request: UploadRequest): Promise<UploadRow> {
+export async function beginUpload(parts: Parts, asker: Asker, request: UploadRequest): Promise<Come> {
   const { workspace, person } = asker
   const { largestFile, storageQuota } = workspaceOf(asker.snapshot.state)
   if (request.size > largestFile) throw problemOf('file-too-large')
@@ -50,8 +50,14 @@ export async function beginUpload(parts: Parts, asker: Asker, request: UploadReq
     })
   })
   if (!result.ok) throw problemFor(asker, result.error)
-  if (request.size === 0) await completeUpload(parts, asker, { upload: result.value })
-  return result.value
+  const upload = result.value
+  return request.size > 0 ? { upload } : { upload, file: await completeUpload(parts, asker, { upload }) }
+}
+
+/** How far an upload is, and the file that it became. */
+interface Come {
+  readonly upload: UploadRow
+  readonly file?: NodeId
 }
 
 /** How far an upload of the asker's has come. What still takes bytes of it stops, so that all that have come count. */
@@ -97,18 +103,15 @@ interface Appending {
 }
 
 /** Takes the bytes of an upload from an offset on, which has to be as far as it has come. Resolves to how far it is then. */
-export async function appendTo(
-  parts: Parts,
-  asker: Asker,
-  { id, offset, bytes }: Appending,
-): Promise<UploadRow> {
+export async function appendTo(parts: Parts, asker: Asker, { id, offset, bytes }: Appending): Promise<Come> {
   const row = await uploadOf(parts, asker, id)
   const refusal = refusalOf(asker.snapshot, row)
   if (refusal !== undefined) throw problemFor(asker, refusal)
   if (offset !== row.received) throw problemOf('wrong-offset')
-  const { now, sha256 } = await received(parts, row, bytes)
-  if (now.received === now.size) await completeUpload(parts, asker, { upload: now, sha256 })
-  return now
+  const { now: upload, sha256 } = await received(parts, row, bytes)
+  return upload.received < upload.size
+    ? { upload }
+    : { upload, file: await completeUpload(parts, asker, { upload, sha256 }) }
 }
 
 /** A request that takes bytes of an upload. */
@@ -132,7 +135,7 @@ async function received(parts: Parts, row: UploadRow, bytes: Readable): Promise<
   }
   const missing = row.size - row.received
   const receiving = parts.files.receive(row.id, part, { bytes, atMost: missing, onLasting: count })
-  const end = async ({ bytes: come }: Come) => {
+  const end = async ({ bytes: come }: BytesCome) => {
     // What is whole becomes a file at once, or has to be sent again.
     if (come === missing) now = { ...now, ...withPart(row, { name: part, bytes: come }) }
     else await count(come)

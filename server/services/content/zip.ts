@@ -5,7 +5,7 @@ import { ZipFile } from 'yazl'
 import { check } from '#core/access/evaluate.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import { has } from '#core/levels/action.ts'
-import { childrenOf } from '#core/state/state.ts'
+import { childrenOf, pathOf } from '#core/state/state.ts'
 import type { ContentNode } from '#core/tree/node.ts'
 import type { Parts } from '../../parts.ts'
 import { problemOf } from '../../problem-error.ts'
@@ -38,10 +38,31 @@ const packed =
 export async function zipOf(parts: Parts, asker: Asker, id: string): Promise<Zip> {
   const { node } = visiblePlace(asker, id).place
   if (node.kind === 'file' || node.kind === 'page') throw problemOf('not-found')
+  return zipWith(parts, asker, { name: node.name, first: childrenOf(asker.snapshot.state, node.id) })
+}
+
+/** Several places, each as it is called. */
+export async function zipOfPlaces(parts: Parts, asker: Asker, ids: readonly string[]): Promise<Zip> {
+  const { state } = asker.snapshot
+  const nodes = [...new Set(ids)].map(id => visiblePlace(asker, id).place.node)
+  const isPicked = new Set(nodes.map(each => each.id))
+  // What lies in another one of them comes with that.
+  const first = nodes.filter(({ id }) =>
+    pathOf(state, id).every(each => each.id === id || !isPicked.has(each.id)),
+  )
+  return zipWith(parts, asker, { name: first.length === 1 ? (first[0]?.name ?? '') : 'places', first })
+}
+
+interface Wanted {
+  readonly name: string
+  readonly first: readonly ContentNode[]
+}
+
+async function zipWith(parts: Parts, asker: Asker, { name, first }: Wanted): Promise<Zip> {
   const { person } = asker
   const going = parts.zipping.get(person) ?? 0
   if (going >= atOnce) throw problemOf('many-zips')
-  const listing = await listed(asker, node)
+  const listing = await listed(asker, first)
   const kinds = await kindsOf(parts, asker, listing.taken)
   parts.zipping.set(person, (parts.zipping.get(person) ?? 0) + 1)
   const zip = new ZipFile()
@@ -57,7 +78,7 @@ export async function zipOf(parts: Parts, asker: Asker, id: string): Promise<Zip
   if (listing.leftOut.length > 0)
     zip.addBuffer(Buffer.from(`${listing.leftOut.join('\r\n')}\r\n`), leftOutName)
   zip.end()
-  return { name: `${node.name}.zip`, bytes }
+  return { name: `${name}.zip`, bytes }
 }
 
 interface Taken {
@@ -70,13 +91,15 @@ interface Listing {
   readonly leftOut: readonly string[]
 }
 
-async function listed(asker: Asker, top: ContentNode): Promise<Listing> {
+async function listed(asker: Asker, first: readonly ContentNode[]): Promise<Listing> {
   const taken: Taken[] = []
   const leftOut: string[] = []
-  const waiting = [{ node: top, path: '' }]
+  const waiting: { readonly nodes: readonly ContentNode[]; readonly path: string }[] = [
+    { nodes: first, path: '' },
+  ]
   const names = namesIn()
   for (let count = 0, next = waiting.pop(); next !== undefined; next = waiting.pop()) {
-    for (const node of childrenOf(asker.snapshot.state, next.node.id)) {
+    for (const node of next.nodes) {
       count += 1
       if (count > placesAtMost) throw problemOf('zip-too-large')
       if (count % together === 0) await setImmediate()
@@ -86,7 +109,7 @@ async function listed(asker: Asker, top: ContentNode): Promise<Listing> {
       const path = isSeen ? names(next.path, node) : next.path
       if (isSeen && has(actions, 'copy')) taken.push({ node, path })
       else if (isSeen && (node.kind === 'file' || node.kind === 'page')) leftOut.push(path)
-      waiting.push({ node, path: isSeen ? `${path}/` : path })
+      waiting.push({ nodes: childrenOf(asker.snapshot.state, node.id), path: isSeen ? `${path}/` : path })
     }
   }
   return { taken, leftOut }

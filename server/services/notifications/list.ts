@@ -2,6 +2,7 @@ import type { NotificationKind } from './kind.ts'
 import { alone, recovered } from './kinds/alone.ts'
 import { changed } from './kinds/changed.ts'
 import { contact } from './kinds/contact.ts'
+import { mentioned, replied } from './kinds/comments.ts'
 import { ending } from './kinds/ending.ts'
 import { opened } from './kinds/opened.ts'
 import {
@@ -32,6 +33,8 @@ export const notificationKinds = [
   handedApplied,
   teamRequested,
   teamAnswered,
+  mentioned,
+  replied,
   contact,
   roleRequested,
   roleAnswered,

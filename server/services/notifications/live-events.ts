@@ -1,6 +1,7 @@
 import { seesBelow } from '#core/access/by-id.ts'
 import { topicsOfPlaces } from '#contract/topics.ts'
-import type { NodeId, PersonId } from '#core/base/ids.ts'
+import { checkColumn } from '#core/access/columns.ts'
+import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { announce, closeStreams, forgetEvents, type Hub } from '../../live/hub.ts'
 import type { Follower } from '../../store/log.ts'
 import type { Concern } from '../../store/news.ts'
@@ -28,8 +29,16 @@ function concernsReader(reader: Asker, concern: LiveConcern): boolean {
   )
 }
 
-const concernsPlace = (reader: Asker, { node, above }: LiveConcern): boolean =>
-  (node !== undefined && maySee(reader, node)) || (above !== undefined && comesFromBelow(reader, above))
+const concernsPlace = (reader: Asker, { node, columns, above }: LiveConcern): boolean =>
+  (node !== undefined && maySee(reader, node) && seesOneOf(reader, node, columns)) ||
+  (above !== undefined && comesFromBelow(reader, above))
+
+const seesOneOf = (
+  { snapshot, person }: Asker,
+  at: NodeId,
+  columns: readonly ColumnId[] | undefined,
+): boolean =>
+  columns === undefined || columns.some(column => checkColumn(snapshot, person, { at, column }) !== 'none')
 
 /** Whether a reader sees something below a place that they do not know. */
 const comesFromBelow = (reader: Asker, above: NodeId): boolean =>

@@ -79,7 +79,9 @@ const categories: Readonly<Record<AuditCategory, Topic>> = {
   workspace: 'workspace',
 }
 
-function topicsOfEvent({ category, change: { table }, place }: AuditEvent): Topic[] {
+function topicsOfEvent({ category, change, place, parent }: AuditEvent): Topic[] {
+  const { table } = change
+  if (isWrittenRow(change)) return ['rows', 'history', `node:${change.id}`, `within:${parent ?? ''}`]
   const topics: Topic[] = [
     categories[category],
     'history',
@@ -89,6 +91,16 @@ function topicsOfEvent({ category, change: { table }, place }: AuditEvent): Topi
   ]
   return [...new Set(topics)]
 }
+
+/** Whether a row is called otherwise, or stands elsewhere on its board: it is what most people do, and no list of places tells it. */
+function isWrittenRow({ table, before, after }: RecordChange): boolean {
+  if (table !== 'nodes' || before === null || after?.kind !== 'row') return false
+  const isSame = ([key, value]: readonly [string, unknown]) =>
+    writtenOfRows.has(key) || value === before[key as keyof typeof before]
+  return Object.entries(after).every(isSame)
+}
+
+const writtenOfRows: ReadonlySet<string> = new Set(['name', 'order', 'section'])
 
 const subjectOf = ({ category, place, person, team, byAddress, parent }: AuditEvent): AuditSubject => ({
   category,

@@ -10,6 +10,7 @@ import { pageText, type TextRow } from '../../store/content/page-text.ts'
 import type { Indexed, IndexChanges, SearchDocument, WaitingFile } from '../../store/search/index-port.ts'
 import type { BlobRow, PlaceChangeRow } from '../../store/tables.ts'
 import { formOf } from '../content/previews.ts'
+import { type CellText, cellTexts } from './cells.ts'
 
 /** What of places goes into the index: their names and notes, what is written in them, and what stands in files. */
 
@@ -17,6 +18,8 @@ export interface Places {
   readonly workspace: WorkspaceId
   /** A few hundred at most. */
   readonly nodes: readonly NodeId[]
+  /** Whether only what stands in their cells may be another. */
+  readonly isOfCells?: boolean
 }
 
 interface NodeRow {
@@ -33,16 +36,18 @@ export const textAtOnce = 250_000
 
 /** What is to change in the index so that it has some places as they are now. */
 export async function changesFor(
-  { writer, index }: Parts,
-  { workspace, nodes }: Places,
+  parts: Parts,
+  { workspace, nodes, isOfCells = false }: Places,
 ): Promise<IndexChanges> {
-  const { tables } = writer
+  const { tables } = parts.writer
+  const { index } = parts
   const where = { workspace, id: [...nodes] }
   const rows = (await tables.records.nodes.findAll({ where, raw: true })) as unknown as NodeRow[]
   const changes = (await tables.placeChanges.findAll({ where, raw: true })) as unknown as PlaceChangeRow[]
   const ofKind = (kind: NodeKind) => rows.flatMap(each => (each.kind === kind ? [each.id] : []))
   const texts = await pageText.newestIn(tables, { workspace, nodes: ofKind('page') })
   const files = await fileVersions.newestIn(tables, { workspace, nodes: ofKind('file') })
+  const cells = await cellTexts(parts, { workspace, rows: ofKind('row') })
   const before = await index.indexed(workspace, nodes)
   const of = <T extends { readonly node: NodeId }>(list: readonly T[], id: NodeId) =>
     list.find(each => each.node === id)
@@ -52,16 +57,18 @@ export async function changesFor(
   for (const row of rows) {
     if (row.kind === 'root') continue
     const text = of(texts, row.id)
+    const inCells = cells.get(row.id) ?? []
     all.push(
       changesOf(workspace, {
         row,
         change: changeOf.get(row.id),
         text,
         file: of(files, row.id),
+        cells: inCells,
         before: before.filter(each => each.node === row.id),
       }),
     )
-    prepared += text?.text.length ?? 0
+    prepared += (text?.text.length ?? 0) + inCells.reduce((sum, each) => sum + each.body.length, 0)
     if (prepared > textAtOnce) {
       prepared = 0
       await setImmediate()
@@ -70,7 +77,7 @@ export async function changesFor(
   const there = new Set(rows.map(each => each.id))
   const gone = before.filter(each => !there.has(each.node))
   return {
-    puts: all.flatMap(each => each.puts),
+    puts: all.flatMap(each => (isOfCells ? each.puts.filter(({ part }) => part !== 'place') : each.puts)),
     drops: [...gone.map(each => ({ workspace, ...each })), ...all.flatMap(each => each.drops)],
     waiting: all.flatMap(each => each.waiting),
     read: nodes.filter(each => !there.has(each)).map(node => ({ workspace, node })),
@@ -82,13 +89,14 @@ interface Written {
   readonly change: PlaceChangeRow | undefined
   readonly text: TextRow | undefined
   readonly file: FileVersionRow | undefined
+  readonly cells: readonly CellText[]
   /** What is in the index of it. */
   readonly before: readonly Indexed[]
 }
 
 type Changes = Pick<IndexChanges, 'puts' | 'drops' | 'waiting'>
 
-function changesOf(workspace: WorkspaceId, { row, change, text, file, before }: Written): Changes {
+function changesOf(workspace: WorkspaceId, { row, change, text, file, cells, before }: Written): Changes {
   const { id: node, name, note, kind } = row
   const of = { workspace, node, name, kind }
   const changed = {
@@ -111,17 +119,22 @@ function changesOf(workspace: WorkspaceId, { row, change, text, file, before }: 
             changedBy: text.changedBy,
           },
         ]
+  const inCells = cells.filter(({ part, source }) => !isSame(part, source)).map(each => ({ ...of, ...each }))
   // Of a file what is read of it comes later; until then nothing is found in it that is not in it any more.
   const isSearchedFile = file !== undefined && isSearched(file.kind)
   const isRead = isSearchedFile && isSame('file', sourceOf(file))
   const isOver = ({ part }: Indexed) =>
-    (part === 'file' && !isRead) || (part === 'text' && (text?.text ?? '') === '')
+    (part === 'file' && !isRead) ||
+    (part === 'text' && (text?.text ?? '') === '') ||
+    (isOfCellsPart(part) && !cells.some(each => each.part === part))
   return {
-    puts: [place, ...written],
+    puts: [place, ...written, ...inCells],
     drops: before.filter(isOver).map(({ part }) => ({ workspace, node, part })),
     waiting: isSearchedFile && !isRead ? [{ workspace, node }] : [],
   }
 }
+
+const isOfCellsPart = (part: Indexed['part']): boolean => part === 'cells' || part.startsWith('column:')
 
 /** CommonMark as it is read: what only says how it looks is not looked for, nor shown. */
 const withoutSigns = (text: string): string =>

@@ -2,6 +2,8 @@ import { setImmediate } from 'node:timers/promises'
 import { Op, QueryTypes } from 'sequelize'
 import type { NodeId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
+import { isSame } from '#core/base/same.ts'
+import type { RecordChange } from '#core/state/state.ts'
 import type { Parts } from '../../parts.ts'
 import type { Follower, LogEntry } from '../../store/log.ts'
 import type { News } from '../../store/news.ts'
@@ -123,7 +125,7 @@ async function followOn(indexer: Indexer): Promise<void> {
   const { parts, waiting } = indexer
   for (let left = waiting.length; left > 0 && !indexer.isStopped;) {
     const entries = waiting.slice(0, Math.min(left, together))
-    for (const places of await placesIn(parts, entries)) await indexPlaces(parts, places)
+    for (const touched of await touchedBy(parts, entries)) await indexTouched(parts, touched)
     await parts.index.write({ ...nothing, position: (entries.at(-1) as LogEntry).position })
     waiting.splice(0, entries.length)
     left -= entries.length
@@ -132,9 +134,31 @@ async function followOn(indexer: Indexer): Promise<void> {
 
 const nothing = { puts: [], drops: [], waiting: [], read: [] }
 
-async function indexPlaces(parts: Parts, { workspace, nodes }: Places): Promise<void> {
-  for (let from = 0; from < nodes.length; from += together) {
-    await writeAll(parts, { workspace, nodes: nodes.slice(from, from + together) })
+async function indexTouched(parts: Parts, { workspace, nodes, boards }: Touched): Promise<void> {
+  const places = [...nodes]
+  for (let from = 0; from < places.length; from += together)
+    await writeAll(parts, { workspace, nodes: places.slice(from, from + together) })
+  for (const board of boards)
+    for await (const rows of rowsOf(parts, { workspace, board }))
+      await writeAll(parts, { workspace, nodes: rows, isOfCells: true })
+}
+
+/** All rows of a board, some at a time. */
+async function* rowsOf(
+  { writer }: Parts,
+  { workspace, board }: { readonly workspace: WorkspaceId; readonly board: NodeId },
+): AsyncGenerator<NodeId[]> {
+  for (let last = ''; ;) {
+    const rows = (await writer.tables.records.nodes.findAll({
+      attributes: ['id'],
+      where: { workspace, parent: board, id: { [Op.gt]: last } },
+      order: [['id', 'ASC']],
+      limit: together,
+      raw: true,
+    })) as unknown as { readonly id: NodeId }[]
+    if (rows.length > 0) yield rows.map(each => each.id)
+    if (rows.length < together) return
+    last = rows.at(-1)?.id ?? ''
   }
 }
 
@@ -152,35 +176,55 @@ async function writeAll(parts: Parts, places: Places): Promise<void> {
   } while (from < puts.length)
 }
 
-/** The places that some entries of the log are about, workspace by workspace. */
-async function placesIn({ writer }: Parts, entries: readonly LogEntry[]): Promise<Places[]> {
-  const touched = new Map<WorkspaceId, Set<NodeId>>()
+/** What some entries of the log are about. */
+interface Touched {
+  readonly workspace: WorkspaceId
+  readonly nodes: Set<NodeId>
+  /** Of which the columns are others: what stands in their cells may be read otherwise, or by others. */
+  readonly boards: Set<NodeId>
+}
+
+async function touchedBy(parts: Parts, entries: readonly LogEntry[]): Promise<readonly Touched[]> {
+  const touched = new Map<WorkspaceId, Touched>()
   const revisions = new Map<WorkspaceId, number[]>()
-  const of = <T>(map: Map<WorkspaceId, T>, workspace: WorkspaceId, empty: T): T => {
-    const found = map.get(workspace) ?? empty
-    map.set(workspace, found)
+  const of = (workspace: WorkspaceId): Touched => {
+    const found = touched.get(workspace) ?? { workspace, nodes: new Set(), boards: new Set() }
+    touched.set(workspace, found)
     return found
   }
-  for (const { news } of entries)
-    for (const each of news)
-      if (each.of === 'revision') of(revisions, each.workspace, []).push(each.revision)
-      else if (each.of === 'content')
-        for (const node of each.nodes) of(touched, each.workspace, new Set()).add(node)
-  for (const [workspace, some] of revisions) {
-    const rows = (await writer.tables.changeSets.findAll({
-      attributes: ['changes'],
-      where: { workspace, revision: some },
-      raw: true,
-    })) as unknown as { readonly changes: string }[]
-    for (const row of rows)
-      for (const { table, id } of JSON.parse(row.changes) as {
-        readonly table: string
-        readonly id: NodeId
-      }[])
-        if (table === 'nodes') of(touched, workspace, new Set()).add(id)
-  }
-  return [...touched].map(([workspace, nodes]) => ({ workspace, nodes: [...nodes] }))
+  for (const each of entries.flatMap(({ news }) => news))
+    if (each.of === 'revision')
+      revisions.set(each.workspace, [...(revisions.get(each.workspace) ?? []), each.revision])
+    else if (each.of === 'content') for (const node of each.nodes) of(each.workspace).nodes.add(node)
+  for (const [workspace, some] of revisions)
+    for (const change of await changesIn(parts, workspace, some)) touch(of(workspace), change)
+  return [...touched.values()]
 }
+
+function touch({ nodes, boards }: Touched, change: RecordChange): void {
+  if (change.table === 'nodes') nodes.add(change.id)
+  if (change.table !== 'columns' || !isReadOtherwise(change)) return
+  const board = (change.after ?? change.before)?.board
+  if (board !== undefined) boards.add(board)
+}
+
+async function changesIn(
+  { writer }: Parts,
+  workspace: WorkspaceId,
+  revisions: readonly number[],
+): Promise<RecordChange[]> {
+  const rows = (await writer.tables.changeSets.findAll({
+    attributes: ['changes'],
+    where: { workspace, revision: [...revisions] },
+    raw: true,
+  })) as unknown as { readonly changes: string }[]
+  return rows.flatMap(row => JSON.parse(row.changes) as RecordChange[])
+}
+
+const isReadOtherwise = ({ before, after }: Extract<RecordChange, { table: 'columns' }>): boolean =>
+  before === null ||
+  after === null ||
+  (['kind', 'settings', 'viewers'] as const).some(field => !isSame(before[field], after[field]))
 
 /** Reads the text of one file that waits for it; others may have been written meanwhile, and come first. */
 async function readNext(parts: Parts): Promise<boolean> {

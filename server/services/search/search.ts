@@ -3,13 +3,14 @@ import type { SearchQuery } from '#contract/requests.ts'
 import type { SearchHit, SearchView } from '#contract/views/search.ts'
 import { foldedWords, placesOf } from '#core/base/fold-words.ts'
 import { rowOf } from '#core/base/collection.ts'
-import type { NodeId, PersonId } from '#core/base/ids.ts'
+import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { pathOf } from '#core/state/state.ts'
 import type { Parts } from '../../parts.ts'
 import { problemOf } from '../../problem-error.ts'
 import type { FoundDocument, MatchQuery, PagedQuery } from '../../store/search/index-port.ts'
 import { documentsSeen, fewDocuments, visibleOf } from '../../worker/visible-documents.ts'
 import { type Asker, knowsPerson, maySee, nameOf, pathWords, visiblePlace } from '../viewer/asker.ts'
+import { columnsSeen, seesCells } from './cells.ts'
 import { documentNodesFor } from './document-nodes.ts'
 import { excerptOf } from './excerpt.ts'
 import { peopleFound, teamsFound } from './people-found.ts'
@@ -34,9 +35,13 @@ export async function searchView(parts: Parts, asker: Asker, query: SearchQuery)
   const began = performance.now()
   const words = wordsOf(query.find ?? '')
   const looking = lookingFor(asker, query, words)
-  const { seesAll, numbers } = await foundBy(parts, asker, looking)
+  const seesColumn = columnsSeen(asker)
+  const { seesAll, numbers } = await foundBy(parts, asker, { ...looking, seesColumn })
   const documents = await parts.index.documents(asker.workspace, numbers)
-  const hits = ranked(documents.filter(isVisible(asker, looking)), { words, now: parts.clock() })
+  const hits = ranked(documents.filter(isVisible(asker, { ...looking, seesColumn })), {
+    words,
+    now: parts.clock(),
+  })
   const from = Number(query.from ?? 0)
   const page = hits.slice(from, from + pageLength)
   const isFirst = from === 0 && hasNoConditions(query)
@@ -81,6 +86,10 @@ function lookingFor(
   }
 }
 
+interface Seeing extends Looking {
+  readonly seesColumn: (column: ColumnId) => boolean
+}
+
 interface Found {
   readonly numbers: readonly number[]
   readonly seesAll: boolean
@@ -90,9 +99,13 @@ interface Found {
  * Who sees little is answered from that: it costs what they see, however many others match. Else by the whole name, by words
  * of it, by words anywhere: of each the newest that the asker sees.
  */
-async function foundBy(parts: Parts, asker: Asker, { within, ...looking }: Looking): Promise<Found> {
+async function foundBy(
+  parts: Parts,
+  asker: Asker,
+  { within, seesColumn, ...looking }: Seeing,
+): Promise<Found> {
   const kept = await documentNodesFor(parts, { workspace: asker.workspace, state: asker.snapshot.state })
-  const seen = await documentsSeen(parts.thread, { ...asker, kept, within })
+  const seen = await documentsSeen(parts.thread, { ...asker, kept, within, seesColumn })
   const ways = waysTo(looking)
   const last = ways.at(-1)
   if (seen === undefined || last === undefined) return { numbers: [], seesAll: seen?.seesAll ?? false }
@@ -129,11 +142,16 @@ function waysTo({ words, ...looking }: MatchQuery): PagedQuery[] {
 
 /** Once more by its id, which is never another place's. */
 const isVisible =
-  (asker: Asker, { within, since = 0 }: Looking) =>
-  ({ node, changedAt }: FoundDocument): boolean =>
-    maySee(asker, node) &&
-    changedAt >= since &&
-    (within === null || pathOf(asker.snapshot.state, node).some(each => each.id === within))
+  (asker: Asker, { within, since = 0, seesColumn }: Seeing) =>
+  (document: FoundDocument): boolean => {
+    const { node, changedAt } = document
+    return (
+      maySee(asker, node) &&
+      seesCells(asker, document, seesColumn) &&
+      changedAt >= since &&
+      (within === null || pathOf(asker.snapshot.state, node).some(each => each.id === within))
+    )
+  }
 
 interface Page {
   readonly page: readonly FoundDocument[]
@@ -157,7 +175,7 @@ async function hitViews(parts: Parts, asker: Asker, { page, words }: Page): Prom
         kind,
         name: { text: name, marks: placesOf(name, words) },
         path: pathWords(asker, pathOf(snapshot.state, id).slice(1)),
-        part,
+        part: part.startsWith('column:') ? 'cells' : (part as SearchHit['part']),
         excerpt: excerptOf(bodies.get(number) ?? '', words),
         changedAt,
         changedBy: changedBy !== null && knowsPerson(asker, changedBy) ? nameOf(snapshot, changedBy) : null,

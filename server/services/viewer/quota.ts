@@ -10,6 +10,7 @@ export const perHour = {
   pictures: 30,
   uploads: 20_000,
   drafts: 600,
+  comments: 1200,
   comers: 200,
 } as const
 export type Quota = keyof typeof perHour

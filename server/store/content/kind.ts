@@ -11,7 +11,7 @@ export interface ContentKind {
   /** Holds where none of it is written in any of these places. */
   readonly noneIn: <E>(at: Places, orElse: E) => CountCondition<E>
   /** All of it in places that are deleted for good. */
-  readonly deletion: (at: Places) => RowChange
+  readonly deletion: (at: Places) => readonly RowChange[]
   /** Makes it the beginning of what is written in their copies. */
   readonly copy: (tables: Tables, copied: CopiedContent, transaction: Transaction) => Promise<void>
 }

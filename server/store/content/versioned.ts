@@ -86,7 +86,7 @@ export function versioned<Row extends VersionRow, Whole extends keyof Row & stri
       atMost: 0,
       orElse,
     }),
-    deletion: ({ workspace, nodes }) => ({ kind: 'delete', table, where: { workspace, node: [...nodes] } }),
+    deletion: ({ workspace, nodes }) => [{ kind: 'delete', table, where: { workspace, node: [...nodes] } }],
     copy: (tables, copied, transaction) =>
       copied.copies.length === 0 ? Promise.resolve() : copyNewest(tables, table, { copied, transaction }),
   }

@@ -15,6 +15,7 @@ import { names } from './013-names.ts'
 import { log } from './014-log.ts'
 import { lazy } from './015-lazy.ts'
 import { files } from './016-files.ts'
+import { boards } from './017-boards.ts'
 
 export interface Migration {
   readonly name: string
@@ -39,4 +40,5 @@ export const migrations: readonly Migration[] = [
   log,
   lazy,
   files,
+  boards,
 ]

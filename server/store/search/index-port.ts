@@ -1,4 +1,4 @@
-import type { NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
+import type { ColumnId, NodeId, PersonId, WorkspaceId } from '#core/base/ids.ts'
 import type { Instant } from '#core/base/instant.ts'
 
 /**
@@ -40,10 +40,15 @@ export type DocumentNumbers = Int32Array
 export interface DocumentPlaces {
   readonly numbers: Int32Array
   readonly nodes: readonly NodeId[]
+  /** Of those that are of one column. */
+  readonly columns: ReadonlyMap<number, ColumnId>
 }
 
-/** What of a place is one document. Each is read by whoever sees the place; a new one that fewer may read says so here. */
-export type Part = 'place' | 'text' | 'file'
+/**
+ * What of a place is one document. Each is read by whoever sees the place; one of a restricted column only by those who
+ * see that, too.
+ */
+export type Part = 'place' | 'text' | 'file' | 'cells' | `column:${ColumnId}`
 
 export interface SearchDocument {
   readonly workspace: WorkspaceId
@@ -62,7 +67,7 @@ export interface SearchDocument {
 
 export type Indexed = Pick<SearchDocument, 'node' | 'part' | 'source' | 'name'>
 
-export type FoundDocument = Omit<SearchDocument, 'workspace' | 'source' | 'body'> & {
+export type FoundDocument = Omit<SearchDocument, 'workspace' | 'body'> & {
   readonly number: number
 }
 

@@ -32,7 +32,7 @@ const written: readonly Written[] = [
     fields: ['id', 'space', 'node', 'part', 'source', 'name', 'body', 'kind', 'changedAt', 'changedBy'],
     has: () => true,
   },
-  { into: 'places', fields: ['id', 'node'], has: () => true },
+  { into: 'places', fields: ['id', 'place'], has: () => true },
   {
     into: 'names (rowid, name, facets)',
     fields: ['id', 'folded', 'facets'],
@@ -102,6 +102,7 @@ interface Row extends SearchDocument {
   readonly folded: string
   readonly foldedBody: string
   readonly facets: string
+  readonly place: string
 }
 
 /** A document under its new number, with the words by which it is found. */
@@ -121,5 +122,6 @@ function rowOf(space: Space, document: SearchDocument): Row {
     folded: fold(name),
     foldedBody: fold(body),
     facets: facets.join(' '),
+    place: part.startsWith('column:') ? `${document.node}/${part.slice('column:'.length)}` : document.node,
   }
 }

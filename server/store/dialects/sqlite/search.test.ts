@@ -29,7 +29,7 @@ beforeAll(async () => {
     .map(({ name, body, kind, by, written }, at) => ({
       workspace,
       node: `n${Math.floor(at / 2)}` as NodeId,
-      part: (at % 2 === 0 ? 'place' : written ? 'text' : 'file') satisfies Part,
+      part: (at % 2 === 0 ? 'place' : written ? 'text' : 'column:fees') as Part,
       source: '1',
       name: name.join(' '),
       body: at % 2 === 0 && !written ? '' : body.join('. '),

@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import sqlite3 from 'sqlite3'
-import type { NodeId, WorkspaceId } from '#core/base/ids.ts'
+import type { ColumnId, NodeId, WorkspaceId } from '#core/base/ids.ts'
 import type {
   DocumentPlaces,
   FoundDocument,
@@ -19,7 +19,7 @@ import { write } from './search-writing.ts'
  * range of numbers, so that what is in others costs it nothing.
  */
 
-const version = 2
+const version = 3
 
 const wordTable = `content='', contentless_delete=1, detail=column, prefix='2 3 4 5', tokenize="unicode61 remove_diacritics 0"`
 
@@ -33,6 +33,7 @@ const tables = `
     name TEXT NOT NULL, body TEXT NOT NULL, kind TEXT NOT NULL, changedAt INTEGER NOT NULL, changedBy TEXT,
     UNIQUE (space, node, part));
   CREATE INDEX documentsByTime ON documents (space, changedAt);
+  -- Behind the place the column, where a document is of one: node/column.
   CREATE TABLE places (id INTEGER PRIMARY KEY, node TEXT NOT NULL);
   CREATE TABLE waiting (space INTEGER NOT NULL, node TEXT NOT NULL, PRIMARY KEY (space, node)) WITHOUT ROWID;
   CREATE VIRTUAL TABLE names USING fts5(name, facets, ${wordTable});
@@ -120,14 +121,21 @@ async function placesAfter(
   base: number | undefined,
   number: number,
 ): Promise<DocumentPlaces> {
-  if (base === undefined) return { numbers: new Int32Array(), nodes: [] }
+  if (base === undefined) return { numbers: new Int32Array(), nodes: [], columns: new Map() }
   const [row] = await read(
     `SELECT group_concat(id) AS ids, group_concat(node) AS nodes FROM (SELECT ${numberFrom('id')} AS id, node FROM places
       WHERE id > ? AND id < ? ORDER BY places.id LIMIT ?)`,
     [base, base + number, base + range, together],
   )
-  const nodes = typeof row?.['nodes'] === 'string' ? row['nodes'].split(',') : []
-  return { numbers: numbersIn(row?.['ids']), nodes: nodes as NodeId[] }
+  const written = typeof row?.['nodes'] === 'string' ? row['nodes'].split(',') : []
+  const numbers = numbersIn(row?.['ids'])
+  const columns = new Map<number, ColumnId>()
+  const nodes = written.map((each, at) => {
+    const [node = '', column] = each.split('/')
+    if (column !== undefined) columns.set(numbers[at] as number, column as ColumnId)
+    return node as NodeId
+  })
+  return { numbers, nodes, columns }
 }
 
 async function indexedIn(
@@ -150,7 +158,7 @@ async function documentsIn(
 ): Promise<FoundDocument[]> {
   if (base === undefined) return []
   const rows = await read(
-    `SELECT ${numberFrom('id')} AS number, node, part, name, kind, changedAt, changedBy FROM documents
+    `SELECT ${numberFrom('id')} AS number, node, part, source, name, kind, changedAt, changedBy FROM documents
       WHERE id IN (SELECT value FROM json_each(?))`,
     [base, JSON.stringify(numbers.map(each => base + each))],
   )
