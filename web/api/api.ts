@@ -79,7 +79,6 @@ export const api = createApi({
     text: query(build, 'text'),
     whyNot: query(build, 'whyNot'),
     bin: query(build, 'bin'),
-    columns: query(build, 'columns'),
     changesWithin: query(build, 'changesWithin'),
     explanation: query(build, 'explanation'),
     saveText: mutation(build, 'saveText', ['document', 'within']),
@@ -108,6 +107,5 @@ export const {
   useSaveTextMutation,
   useWhyNotQuery,
   useBinQuery,
-  useColumnsQuery,
   useChangesWithinQuery,
 } = api

@@ -42,4 +42,8 @@ export const bytesAddress = (at: At): string =>
 export const pageAddress = (at: At, page: number, size: 'small' | 'large'): string =>
   `${fileAddress(at)}/preview/${page}?size=${size}${at.version === undefined ? '' : `&version=${at.version}`}`
 
+/** The same of several places. */
+export const zipOfPlacesAddress = (slug: string, places: readonly string[]): string =>
+  `/api/at/${slug}/zip?places=${places.join(',')}`
+
 export const zipAddress = ({ slug, id }: Omit<At, 'version'>): string => `/api/at/${slug}/nodes/${id}/zip`

@@ -20,19 +20,23 @@ const reportEvery = 200
 
 const files = new Map<string, File>()
 const going = new Map<string, Upload>()
+const awaited = new Map<string, (file: string) => void>()
 let nextKey = 1
 
 export type Chosen = Pick<UploadItem, 'slug' | 'name' | 'path' | 'place' | 'isVersion' | 'existing'> & {
   readonly file: File
+  /** Called with the file that it became, if this page is still open then. */
+  readonly onMade?: ((file: string) => void) | undefined
 }
 
 const items = (): readonly UploadItem[] => store.getState().uploads.items
 
 /** Puts files behind those that are being sent. */
 export function sendFiles(dispatch: AppDispatch, chosen: readonly Chosen[]): void {
-  const added = chosen.map(({ file, ...of }): UploadItem => {
+  const added = chosen.map(({ file, onMade, ...of }): UploadItem => {
     const key = `upload ${nextKey++}`
     files.set(key, file)
+    if (onMade !== undefined) awaited.set(key, onMade)
     const state = of.existing === null ? 'waiting' : 'asks'
     return { ...of, key, size: file.size, sent: 0, state, problem: null, url: null }
   })
@@ -72,6 +76,7 @@ export function cancel(dispatch: AppDispatch, { key, url, slug }: UploadItem): v
   void going.get(key)?.abort()
   going.delete(key)
   files.delete(key)
+  awaited.delete(key)
   dispatch(dropUploads([key]))
   const id = url?.split('/').at(-1)
   if (id !== undefined) void dispatch(endUpload.initiate({ slug, id }))
@@ -129,9 +134,12 @@ function optionsFor(dispatch: AppDispatch, item: UploadItem, addressNow: () => s
       reportedAt = at
       dispatch(changeUpload({ key, sent }))
     },
-    onSuccess: () => {
+    onSuccess: ({ lastResponse }) => {
       files.delete(key)
       end({ state: 'done', sent: item.size })
+      const made = lastResponse.getHeader('noskel-file')
+      if (made !== undefined) awaited.get(key)?.(made)
+      awaited.delete(key)
     },
     onError: error => {
       const problem = problemIn(error)

@@ -16,7 +16,7 @@ const retryAfter = 2000
 /** The server beats every 15 seconds: without one for this long the connection is dead. */
 const deadAfter = 40_000
 /** What changes together is asked for together. */
-const togetherWithin = 40
+const togetherWithin = 15
 
 /**
  * Keeps what is shown true to what others do. One tab of a browser holds the stream, by a lock, and passes

@@ -32,12 +32,22 @@ const arrival = screen(async () => (await import('../features/arrival/Arrival.ts
 const newHome = screen(async () => (await import('../features/content/NewHome.tsx')).NewHome)
 const binScreen = screen(async () => (await import('../features/content/BinScreen.tsx')).BinScreen)
 const nodeScreen = screen(async () => {
-  const [{ NodeScreen }, { AccessColumn }, { NoAccess }] = await Promise.all([
-    import('../features/content/NodeScreen.tsx'),
-    import('../features/access/here/AccessColumn.tsx'),
-    import('../features/access/requests/NoAccess.tsx'),
-  ])
-  return () => <NodeScreen access={AccessColumn} noAccess={NoAccess} />
+  const [{ NodeScreen }, { AccessColumn, AccessHere }, { NoAccess }, { LaterBoard, LaterRow }] =
+    await Promise.all([
+      import('../features/content/NodeScreen.tsx'),
+      import('../features/access/here/AccessColumn.tsx'),
+      import('../features/access/requests/NoAccess.tsx'),
+      import('../features/boards/LaterBoard.tsx'),
+    ])
+  return () => (
+    <NodeScreen
+      access={AccessColumn}
+      accessHere={AccessHere}
+      board={LaterBoard}
+      row={LaterRow}
+      noAccess={NoAccess}
+    />
+  )
 })
 
 const accountScreen = screen(

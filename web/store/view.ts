@@ -5,6 +5,8 @@ export interface View {
   readonly theme: 'system' | 'light' | 'dark'
   readonly openNodes: Readonly<Record<string, boolean>>
   readonly accessFolded: boolean
+  /** The same on boards. */
+  readonly boardAccessFolded: boolean
   /** Workspaces whose first steps are put away. */
   readonly stepsPutAway: readonly string[]
   /** Columns that are added to the list of people, by their heads. */
@@ -17,17 +19,24 @@ export interface View {
   readonly isPicking: boolean
   /** The place that is open. */
   readonly place: string | null
+  /** Places that are cut out of where they are, to be put elsewhere. */
+  readonly cut: readonly string[]
+  /** The place into which something is dragged just now. */
+  readonly under: string | null
+  /** What is about to be moved, and where to: its effect is shown first. */
+  readonly moving: { readonly places: readonly string[]; readonly to: string } | null
 }
 
 const key = 'noskel view'
 const visitedAtMost = 10
 
 function remembered(): View {
-  const passing = { picked: [], isPicking: false, place: null }
+  const passing = { picked: [], isPicking: false, place: null, cut: [], under: null, moving: null }
   const kept = {
     theme: 'system',
     openNodes: {},
     accessFolded: false,
+    boardAccessFolded: true,
     peopleColumns: [],
     visited: {},
     stepsPutAway: [],
@@ -62,6 +71,16 @@ export const view = createSlice({
       state.isPicking = payload
       state.picked = []
     },
+    cut: (state, { payload }: PayloadAction<readonly string[]>) => {
+      state.cut = [...payload]
+    },
+    dragOver: (state, { payload }: PayloadAction<string | null>) => {
+      state.under = payload
+    },
+    moveTo: (state, { payload }: PayloadAction<View['moving']>) => {
+      state.moving = payload === null ? null : { ...payload, places: [...payload.places] }
+      state.cut = []
+    },
     showPlace: (state, { payload }: PayloadAction<string | null>) => {
       state.place = payload
     },
@@ -76,8 +95,8 @@ export const view = createSlice({
     putStepsAway: (state, { payload }: PayloadAction<string>) => {
       state.stepsPutAway = [...state.stepsPutAway, payload]
     },
-    foldAccess: (state, { payload }: PayloadAction<boolean>) => {
-      state.accessFolded = payload
+    foldAccess: (state, { payload }: PayloadAction<{ isBoard: boolean; isFolded: boolean }>) => {
+      state[payload.isBoard ? 'boardAccessFolded' : 'accessFolded'] = payload.isFolded
     },
   },
 })
@@ -85,6 +104,9 @@ export const view = createSlice({
 export const {
   addPeopleColumn,
   chooseTheme,
+  cut,
+  dragOver,
+  moveTo,
   openNode,
   openNodes,
   foldAccess,

@@ -6,20 +6,23 @@ import { menuButton, MenuLabel } from './menu-button.tsx'
 interface Props {
   readonly button: ReactNode
   readonly buttonClass?: string
+  /** Whether its button is told from text by a sign, and not by where it stands. */
+  readonly hasSign?: boolean
   /** Whether it stands open when it comes. */
   readonly isOpen?: boolean
   readonly children: ReactNode
 }
 
 /** A button that opens a list of ways and acts. */
-export const Menu = ({ button, buttonClass = '', isOpen = false, children }: Props) => (
+export const Menu = ({ button, buttonClass = '', hasSign = true, isOpen = false, children }: Props) => (
   <Ariakit.MenuProvider defaultOpen={isOpen}>
     <Ariakit.MenuButton className={menuButton(buttonClass)}>
-      <MenuLabel>{button}</MenuLabel>
+      {hasSign ? <MenuLabel>{button}</MenuLabel> : button}
     </Ariakit.MenuButton>
     <Ariakit.Menu
       gutter={4}
-      className="z-30 max-h-(--popover-available-height) min-w-56 overflow-y-auto border border-base-content bg-base-100 py-1 text-[0.95rem]"
+      unmountOnHide
+      className="z-30 font-normal text-base-content max-h-(--popover-available-height) min-w-56 overflow-y-auto border border-base-content bg-base-100 py-1 text-[0.95rem]"
     >
       {children}
     </Ariakit.Menu>

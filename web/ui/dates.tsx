@@ -37,6 +37,18 @@ const shortDay = (inWords: InWords, at: number, timeZone?: string): string =>
     ? inWords(at, 'day', timeZone)
     : inWords(at, 'day of a year', timeZone)
 
+/** A day that is the same wherever it is read, as its midnight in UTC. */
+export function CalendarDay({ at }: { readonly at: number }) {
+  const date = new Date(at)
+  // By the calendar alone: very many are drawn at once, and words take their time.
+  const isThisYear = date.getUTCFullYear() === new Date(openedAt).getUTCFullYear()
+  return (
+    <time dateTime={date.toISOString().slice(0, 10)}>
+      {useDates()(at, isThisYear ? 'day' : 'day of a year', 'UTC')}
+    </time>
+  )
+}
+
 /** A day as people say it, in the reader's own time zone or a given one, with the exact instant on hover. */
 export function Day({ at, timeZone }: { readonly at: number; readonly timeZone?: string }) {
   const inWords = useDates()

@@ -41,6 +41,28 @@ export function useLater<P>(part: Later<P>): readonly [ComponentType<P> | undefi
   return [part.loaded, want]
 }
 
+interface ScreenProps<P> {
+  readonly part: Later<P>
+  readonly given: P
+  readonly waiting: ReactNode
+}
+
+/**
+ * What comes in a part of its own, drawn once it is there. React would hold back for a third of a second what waits for
+ * its part in a Suspense.
+ */
+export function LaterScreen<P extends object>({ part, given, waiting }: ScreenProps<P>): ReactNode {
+  const [, setThere] = useState(false)
+  const [fault, setFault] = useState<Error>()
+  useEffect(() => {
+    const fail = (reason: unknown) => setFault(reason instanceof Error ? reason : new Error(String(reason)))
+    part.load().then(() => setThere(true), fail)
+  }, [part])
+  if (fault !== undefined) throw fault
+  const { loaded: Part } = part
+  return Part === undefined ? waiting : <Part {...given} />
+}
+
 interface Opened<P> {
   readonly Part: ComponentType<P> | undefined
   readonly isOpen: boolean

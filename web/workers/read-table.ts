@@ -7,15 +7,16 @@ export interface ToRead {
   readonly bytes: ArrayBuffer
   /** Found out where nothing is said. */
   readonly encoding: string | undefined
+  readonly mostRows: number
 }
 
-self.onmessage = ({ data: { bytes, encoding } }: MessageEvent<ToRead>) => {
-  self.postMessage(answerTo(new Uint8Array(bytes), encoding))
+self.onmessage = ({ data: { bytes, ...how } }: MessageEvent<ToRead>) => {
+  self.postMessage(answerTo(new Uint8Array(bytes), how))
 }
 
-function answerTo(bytes: Uint8Array, encoding: string | undefined): Read {
+function answerTo(bytes: Uint8Array, { encoding, mostRows }: Omit<ToRead, 'bytes'>): Read {
   try {
-    return { table: readTable(bytes, encoding) }
+    return { table: readTable(bytes, mostRows, encoding) }
   } catch (error) {
     const instead = 'This file cannot be read as a table. Save it as CSV in your spreadsheet program.'
     return { refused: error instanceof NoTable ? error.message : instead }

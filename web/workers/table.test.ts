@@ -1,7 +1,10 @@
 import { stringify } from 'csv-stringify/sync'
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { readTable } from './table.ts'
+import { mostPeople } from './limits.ts'
+import { readTable as readAtMost } from './table.ts'
+
+const readTable = (bytes: Uint8Array, encoding?: string) => readAtMost(bytes, mostPeople, encoding)
 
 const bytesOf = (text: string) => new TextEncoder().encode(text)
 const cells = (bytes: Uint8Array) => {

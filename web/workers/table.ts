@@ -1,5 +1,5 @@
 import { CsvError, parse } from 'csv-parse/browser/esm/sync'
-import { mostBytes, mostRows } from './limits.ts'
+import { mostBytes } from './limits.ts'
 
 /** A table as a spreadsheet wrote it: its first row as heads, then rows of cells. */
 export interface Table {
@@ -21,7 +21,7 @@ export interface Reading {
 export class NoTable extends Error {}
 
 /** Reads bytes as spreadsheets write them: whichever delimiter, encoding, line end. Throws `NoTable` on anything else. */
-export function readTable(bytes: Uint8Array, chosen?: string): Table {
+export function readTable(bytes: Uint8Array, mostRows: number, chosen?: string): Table {
   refuseOthers(bytes)
   const { text, encoding } = chosen === undefined ? decoded(bytes) : decodedAs(bytes, chosen)
   if (text.includes('\0')) throw new NoTable('This file is not a text file. Save the table as CSV.')

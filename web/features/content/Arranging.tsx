@@ -1,9 +1,10 @@
 import { ArrowDown, ArrowUp } from 'lucide-react'
-import { type KeyboardEvent, useRef, useState } from 'react'
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { TreeItem } from '#contract/views/content.ts'
 import { useChange } from '../../api/use-change.ts'
 import { useHere } from '../../api/use-here.ts'
+import { beginDrag } from '../../ui/drag.ts'
 import { KindIcon } from '../../ui/KindIcon.tsx'
 import { ProblemNote } from '../../ui/ProblemNote.tsx'
 
@@ -16,17 +17,7 @@ interface Props {
 export function Arranging({ items, onDone }: Props) {
   const { slug } = useHere()
   const { apply, problem, isBusy } = useChange(slug)
-  const [ordered, setOrdered] = useState(items)
-  const list = useRef<HTMLOListElement>(null)
-  const move = (index: number, step: number) => {
-    const goal = index + step
-    const moved = ordered[index]
-    if (moved === undefined || goal < 0 || goal >= ordered.length) return
-    const others = ordered.filter(each => each !== moved)
-    setOrdered([...others.slice(0, goal), moved, ...others.slice(goal)])
-    // The focus goes with what is moved.
-    requestAnimationFrame(() => list.current?.querySelector<HTMLElement>(`[data-row="${moved.id}"]`)?.focus())
-  }
+  const { ordered, list, move, drag, target } = useArranging(items)
   const keep = async (edits: readonly EditRequest[], confirmation: string) => {
     const isKept = edits.length === 0 || (await apply(edits, confirmation)).applied !== undefined
     if (isKept) onDone()
@@ -34,7 +25,8 @@ export function Arranging({ items, onDone }: Props) {
   return (
     <section aria-label="Order" className="max-w-2xl">
       <p className="quiet mb-1 text-sm">
-        Move a row with its buttons, or with the arrow keys while Alt is held down.
+        Drag a place to where it belongs, or move it with its buttons, or with the arrow keys while Alt is
+        held down.
       </p>
       <ol ref={list}>
         {ordered.map((item, index) => (
@@ -43,6 +35,8 @@ export function Arranging({ items, onDone }: Props) {
             item={item}
             isFirst={index === 0}
             isLast={index === ordered.length - 1}
+            mark={markOf(index, target, ordered.length)}
+            onDrag={event => drag(event, index)}
             onMove={step => move(index, step)}
           />
         ))}
@@ -73,14 +67,58 @@ export function Arranging({ items, onDone }: Props) {
   )
 }
 
+/** An order that is made step by step, by keys and by dragging. */
+function useArranging(items: readonly TreeItem[]) {
+  const [ordered, setOrdered] = useState(items)
+  /** Before which one what is dragged would go. */
+  const [target, setTarget] = useState<number>()
+  const list = useRef<HTMLOListElement>(null)
+  const move = (index: number, step: number) => {
+    const goal = index + step
+    const moved = ordered[index]
+    if (moved === undefined || goal < 0 || goal >= ordered.length) return
+    const others = ordered.filter(each => each !== moved)
+    setOrdered([...others.slice(0, goal), moved, ...others.slice(goal)])
+    // The focus goes with what is moved.
+    requestAnimationFrame(() => list.current?.querySelector<HTMLElement>(`[data-row="${moved.id}"]`)?.focus())
+  }
+  const drag = (event: PointerEvent, index: number) =>
+    beginDrag(event, {
+      scroll: list.current?.closest('main') ?? null,
+      onMove: (_, y) => setTarget(targetAt(list.current, y)),
+      onDrop: (_, y) => {
+        const at = targetAt(list.current, y)
+        if (at !== undefined) move(index, (at > index ? at - 1 : at) - index)
+      },
+      onEnd: () => setTarget(undefined),
+    })
+  return { ordered, list, move, drag, target }
+}
+
+function markOf(index: number, target: number | undefined, count: number): RowProps['mark'] {
+  if (target === index) return 'above'
+  return target === count && index === count - 1 ? 'below' : undefined
+}
+
+/** Before which of the rows a height lies. */
+function targetAt(list: HTMLElement | null, y: number): number | undefined {
+  if (list === null) return undefined
+  const rows = [...list.children].map(each => each.getBoundingClientRect())
+  const at = rows.findIndex(({ top, height }) => y < top + height / 2)
+  return at === -1 ? rows.length : at
+}
+
 interface RowProps {
   readonly item: TreeItem
   readonly isFirst: boolean
   readonly isLast: boolean
+  /** On which side of it what is dragged would go. */
+  readonly mark: 'above' | 'below' | undefined
+  readonly onDrag: (event: PointerEvent) => void
   readonly onMove: (step: number) => void
 }
 
-function ArrangedRow({ item: { id, name, kind }, isFirst, isLast, onMove }: RowProps) {
+function ArrangedRow({ item: { id, name, kind }, isFirst, isLast, mark, onDrag, onMove }: RowProps) {
   const onKeyDown = (event: KeyboardEvent) => {
     const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
     if (step === 0 || !event.altKey) return
@@ -91,8 +129,9 @@ function ArrangedRow({ item: { id, name, kind }, isFirst, isLast, onMove }: RowP
     <li
       data-row={id}
       tabIndex={0}
-      className="flex items-center gap-2 border-t border-base-300 px-2 py-1 last:border-b"
+      className={`flex cursor-grab items-center gap-2 border-t border-base-300 px-2 py-1 last:border-b ${mark === undefined ? '' : mark === 'above' ? 'shadow-[inset_0_2px_0_var(--color-primary)]' : 'shadow-[inset_0_-2px_0_var(--color-primary)]'}`}
       onKeyDown={onKeyDown}
+      onPointerDown={onDrag}
     >
       <KindIcon kind={kind} />
       <span className="min-w-0 grow break-words">{name}</span>

@@ -1,4 +1,4 @@
-import { type ComponentType, useEffect } from 'react'
+import { type ComponentType, type ReactNode, useEffect } from 'react'
 import { useParams } from 'react-router'
 import type { NodeView } from '#contract/views/content.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
@@ -7,10 +7,9 @@ import { useNodeQuery } from '../../api/api.ts'
 import { useHere } from '../../api/use-here.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { openNodes, visit } from '../../store/view.ts'
-import { Columns } from './Columns.tsx'
 import { DropArea } from './files/DropArea.tsx'
 import { FileContent } from './files/FileContent.tsx'
-import type { UploadTo } from './files/use-upload.ts'
+import type { UploadTo } from '../../api/use-upload.ts'
 import { NodeHeader } from './NodeHeader.tsx'
 import { PageText } from './PageText.tsx'
 import { Within } from './Within.tsx'
@@ -18,12 +17,29 @@ import { Within } from './Within.tsx'
 interface Props {
   /** What stands at the right of an open place. */
   readonly access: ComponentType<{ readonly node: NodeView }>
+  /** A board, with its rows. */
+  readonly board: ComponentType<{
+    readonly node: NodeView
+    readonly header: ReactNode
+    readonly access: Props['access']
+    readonly accessHere: Props['accessHere']
+  }>
+  /** The same of a place that is shown beside another. */
+  readonly accessHere: ComponentType<{ readonly node: NodeView }>
+  /** What stands in a row. */
+  readonly row: ComponentType<{ readonly node: NodeView }>
   /** What stands in the place of one that one may not open, or that is not there. */
   readonly noAccess: ComponentType<{ readonly address: string }>
 }
 
 /** An open place in the middle, its access at the right. */
-export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
+export function NodeScreen({
+  access: Access,
+  accessHere,
+  board: Board,
+  row: Row,
+  noAccess: NoAccess,
+}: Props) {
   const { slug, workspace } = useHere()
   const { id = '' } = useParams()
   const { data: node, isError } = useNodeQuery({ slug, id })
@@ -34,13 +50,23 @@ export function NodeScreen({ access: Access, noAccess: NoAccess }: Props) {
   if (node === undefined || node.id !== id) return <main aria-busy />
   const actions = node.actions as ActionSet
   const mayEdit = has(actions, 'change') || (has(actions, 'add') && node.madeBy === workspace.me.name)
+  if (node.kind === 'board')
+    return (
+      <Board
+        key={id}
+        node={node}
+        header={<NodeHeader node={node} mayEdit={mayEdit} />}
+        access={Access}
+        accessHere={accessHere}
+      />
+    )
   return (
     <div
       className={`grid min-h-0 ${isFolded ? 'md:grid-cols-[minmax(0,1fr)_2.75rem]' : 'md:grid-cols-[minmax(0,1fr)_22rem]'}`}
     >
       <DropArea key={id} to={uploadTo(node, mayEdit)} className="min-h-0 overflow-y-auto px-6 py-3">
         <NodeHeader node={node} mayEdit={mayEdit} />
-        {node.kind === 'board' && <Columns node={node} />}
+        {node.kind === 'row' && <Row node={node} />}
         {node.kind === 'page' && <PageText id={id} mayEdit={mayEdit} />}
         {node.kind === 'file' && <FileContent id={id} name={node.name} mayEdit={mayEdit} />}
         <Within node={node} mayAdd={has(actions, 'add')} />

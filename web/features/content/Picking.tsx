@@ -18,13 +18,13 @@ export function PickBox({ item }: { readonly item: TreeItem }) {
 }
 
 /** Begins to pick places in the tree and in what is open, or ends it. */
-export function PickSeveral() {
+export function PickSeveral({ className }: { readonly className: string }) {
   const dispatch = useAppDispatch()
   const isPicking = useAppSelector(state => state.view.isPicking)
   return (
     <button
       type="button"
-      className="btn-inline mx-4 mt-3 self-start text-sm"
+      className={className}
       aria-pressed={isPicking}
       onClick={() => dispatch(startPicking(!isPicking))}
     >

@@ -34,7 +34,7 @@ export function Tree() {
           Create shared home
         </Link>
       )}
-      {workspace.me.kind === 'member' && <PickSeveral />}
+      {workspace.me.kind === 'member' && <PickSeveral className="btn-inline mx-4 mt-3 self-start text-sm" />}
       <Bin />
     </nav>
   )

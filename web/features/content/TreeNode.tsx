@@ -6,6 +6,7 @@ import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { openNode } from '../../store/view.ts'
 import { BreakSign } from '../../ui/BreakSign.tsx'
 import { Gauge } from '../../ui/Gauge.tsx'
+import { onMovingKey, usePlaceDrag } from './moving.ts'
 import { PickBox } from './Picking.tsx'
 import { useLevelName } from '../../ui/own-levels.ts'
 import { KindIcon } from '../../ui/KindIcon.tsx'
@@ -30,12 +31,17 @@ export const TreeNode = memo(function TreeNode({ item, depth }: Props) {
   const { isPicking } = useContext(TreeContext)
   const dispatch = useAppDispatch()
   const isOpen = useAppSelector(state => item.hasChildren && state.view.openNodes[item.id] === true)
+  const { isTarget, isCut, handlers } = usePlaceDrag(item)
   return (
     // What is out of sight is not drawn until it comes into it.
     <li className="[contain-intrinsic-size:auto_31px] [content-visibility:auto]">
       <div
-        className="flex items-center gap-1.5 pr-3 hover:bg-base-200"
+        className={`flex items-center gap-1.5 pr-3 hover:bg-base-200 ${isTarget ? 'bg-open outline-2 -outline-offset-2 outline-primary' : ''} ${isCut ? 'opacity-60' : ''}`}
         style={{ paddingLeft: `${depth * 1.1 + 0.35}rem` }}
+        {...handlers}
+        onKeyDown={event => {
+          if (onMovingKey(dispatch, event, item)) event.preventDefault()
+        }}
       >
         {item.hasChildren ? (
           <button
@@ -82,6 +88,8 @@ function Way({ item }: Pick<Props, 'item'>) {
       ref={way}
       href={`/at/${slug}/content/${item.id}`}
       data-tree-link
+      // It is dragged as a place, not as an address.
+      draggable={false}
       title={`${item.name}, your access: ${levelName(item.actions)}`}
       aria-current={isHere ? 'page' : undefined}
       className={`flex min-w-0 grow items-center gap-2 py-[5px] -outline-offset-2 ${isHere ? 'font-bold [&>span]:underline [&>span]:decoration-2 [&>span]:decoration-primary [&>span]:underline-offset-4' : ''}`}

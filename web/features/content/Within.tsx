@@ -17,7 +17,9 @@ import { onSubmit } from '../../ui/on-submit.ts'
 import { Arranging } from './Arranging.tsx'
 import { Thumbnail } from './files/Thumbnail.tsx'
 import { UploadButton } from './files/UploadButton.tsx'
-import { PickAll, PickBox } from './Picking.tsx'
+import { onMovingKey, usePlaceDrag } from './moving.ts'
+import { Picked } from './Picked.tsx'
+import { PickAll, PickBox, PickSeveral } from './Picking.tsx'
 
 /** What a place holds, and the field that puts more into it. */
 export function Within({ node, mayAdd }: { readonly node: NodeView; readonly mayAdd: boolean }) {
@@ -34,7 +36,8 @@ export function Within({ node, mayAdd }: { readonly node: NodeView; readonly may
         <Arranging items={node.children} onDone={() => setArranging(false)} />
       ) : (
         <>
-          {!isEmpty && <Listed place={node.id} items={node.children} />}
+          <Picked />
+          {!isEmpty && <Listed node={node} />}
           <div className="flex flex-wrap items-start justify-between gap-x-6">
             {mayAdd && <Adding node={node} kinds={kinds} />}
             <Arrange node={node} onArrange={() => setArranging(true)} />
@@ -70,22 +73,20 @@ const Empty = ({ mayAdd }: { readonly mayAdd: boolean }) => (
   <p className="quiet py-2">{mayAdd ? 'It is empty.' : 'There is nothing in it that you can open.'}</p>
 )
 
-const Arrange = ({ node, onArrange }: { readonly node: NodeView; readonly onArrange: () => void }) =>
-  node.children.length > 1 &&
-  has(node.actions as ActionSet, 'arrange') && (
-    <button type="button" className="btn-inline mt-3 text-sm" onClick={onArrange}>
-      Arrange by hand …
-    </button>
-  )
+const Arrange = ({ node, onArrange }: { readonly node: NodeView; readonly onArrange: () => void }) => (
+  <div className="mt-3 flex flex-wrap gap-2">
+    {node.children.length > 0 && <PickSeveral className="btn-inline text-sm" />}
+    {node.children.length > 1 && has(node.actions as ActionSet, 'arrange') && (
+      <button type="button" className="btn-inline text-sm" onClick={onArrange}>
+        Arrange by hand …
+      </button>
+    )}
+  </div>
+)
 
-interface ListedProps {
-  readonly place: string
-  readonly items: readonly TreeItem[]
-}
-
-function Listed({ place, items }: ListedProps) {
+function Listed({ node: { id, children: items, limited } }: { readonly node: NodeView }) {
   const { slug } = useHere()
-  const { data: changes = [] } = useChangesWithinQuery({ slug, id: place })
+  const { data: changes = [] } = useChangesWithinQuery({ slug, id })
   const changeOf = new Map(changes.map(each => [each.id, each]))
   const isPicking = useAppSelector(state => state.view.isPicking)
   return (
@@ -111,34 +112,68 @@ function Listed({ place, items }: ListedProps) {
       </thead>
       <tbody>
         {items.map(item => (
-          <tr key={item.id}>
-            {isPicking && (
-              <td>
-                <PickBox item={item} />
-              </td>
-            )}
-            <td>
-              <Link className="flex items-center gap-2 hover:underline" to={`/at/${slug}/content/${item.id}`}>
-                <Sign item={item} file={changeOf.get(item.id)?.file ?? null} />
-                <span className="min-w-0 break-words">
-                  {item.name}
-                  <Marks item={item} />
-                </span>
-              </Link>
-            </td>
-            <td className="quiet whitespace-nowrap @max-sm:hidden">
-              <KindWord item={item} file={changeOf.get(item.id)?.file ?? null} />
-            </td>
-            <td className="quiet @max-lg:hidden">
-              <LastChange change={changeOf.get(item.id)} />
-            </td>
-            <td className="whitespace-nowrap">
-              <Level actions={item.actions} />
-            </td>
-          </tr>
+          <ListedPlace
+            key={item.id}
+            item={item}
+            isLimited={limited.includes(item.id)}
+            change={changeOf.get(item.id)}
+            isPicking={isPicking}
+          />
         ))}
       </tbody>
     </table>
+  )
+}
+
+interface ListedPlaceProps {
+  readonly item: TreeItem
+  readonly isLimited: boolean
+  readonly change: PlaceChangeView | undefined
+  readonly isPicking: boolean
+}
+
+/** A place in its line; it is moved as it is in the tree. */
+function ListedPlace({ item, isLimited, change, isPicking }: ListedPlaceProps) {
+  const { slug } = useHere()
+  const dispatch = useAppDispatch()
+  const { isTarget, isCut, handlers } = usePlaceDrag(item)
+  const file = change?.file ?? null
+  return (
+    <tr
+      className={`${isTarget ? 'bg-open outline-2 -outline-offset-2 outline-primary' : ''} ${isCut ? 'opacity-60' : ''}`}
+      {...handlers}
+      onKeyDown={event => {
+        if (onMovingKey(dispatch, event, item)) event.preventDefault()
+      }}
+    >
+      {isPicking && (
+        <td>
+          <PickBox item={item} />
+        </td>
+      )}
+      <td>
+        <Link
+          className="flex items-center gap-2 hover:underline"
+          draggable={false}
+          to={`/at/${slug}/content/${item.id}`}
+        >
+          <Sign item={item} file={file} />
+          <span className="min-w-0 break-words">
+            {item.name}
+            <Marks item={item} isLimited={isLimited} />
+          </span>
+        </Link>
+      </td>
+      <td className="quiet whitespace-nowrap @max-sm:hidden">
+        <KindWord item={item} file={file} />
+      </td>
+      <td className="quiet @max-lg:hidden">
+        <LastChange change={change} />
+      </td>
+      <td className="whitespace-nowrap">
+        <Level actions={item.actions} />
+      </td>
+    </tr>
   )
 }
 
@@ -161,10 +196,10 @@ function Sign({ item, file }: OfFile) {
 const KindWord = ({ item, file }: OfFile) =>
   file === null ? item.kind : `${item.kind}, ${sizeWords(file.size)}`
 
-const Marks = ({ item }: { readonly item: TreeItem }) => (
+const Marks = ({ item, isLimited }: Pick<ListedPlaceProps, 'item' | 'isLimited'>) => (
   <>
     {item.isBroken && <span className="text-sm text-error"> · inheritance broken</span>}
-    {stateWords(item).map(word => (
+    {[...(isLimited ? ['limited'] : []), ...stateWords(item)].map(word => (
       <span key={word} className="text-sm text-warning">
         {' '}
         · {word}

@@ -79,6 +79,7 @@ const wherein: Readonly<Record<SearchHit['part'], string>> = {
   place: '',
   text: 'in its text',
   file: 'in the file',
+  cells: 'in its cells',
 }
 
 function Hit({

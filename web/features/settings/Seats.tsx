@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { SeatPart, SeatsView } from '#contract/views/roles.ts'
@@ -10,10 +10,11 @@ import { Day } from '../../ui/dates.tsx'
 import { Decision } from '../../ui/Decision.tsx'
 import { Drafted } from '../../ui/Drafted.tsx'
 import { FilterWords } from '../../ui/FilterWords.tsx'
+import { later, LaterScreen } from '../../ui/later.tsx'
 import { TextField } from '../../ui/TextField.tsx'
 import { costWords } from './cost.ts'
 
-const SeatChart = lazy(async () => ({ default: (await import('./SeatChart.tsx')).SeatChart }))
+const chart = later(async () => (await import('./SeatChart.tsx')).SeatChart)
 
 /** How many seats there are, by whom they are taken, what they cost, and how that came. */
 export function Seats() {
@@ -28,9 +29,11 @@ export function Seats() {
       <Suspended view={view} />
       <section aria-label="Over time" className="border-t border-base-content py-4">
         <h3 className="mb-2 font-bold">Over time</h3>
-        <Suspense fallback={<p className="quiet h-48">Drawing …</p>}>
-          <SeatChart past={view.past} />
-        </Suspense>
+        <LaterScreen
+          part={chart}
+          given={{ past: view.past }}
+          waiting={<p className="quiet h-48">Drawing …</p>}
+        />
       </section>
     </>
   )

@@ -25,7 +25,9 @@ import { Why, type WhyAbout } from '../why/Why.tsx'
 /** Who has access at the open place, or at several that are picked, as far as the reader may know, and all that can be done about it. */
 export function AccessColumn({ node }: { readonly node: NodeView }) {
   const dispatch = useAppDispatch()
-  const isFolded = useAppSelector(state => state.view.accessFolded)
+  // A board needs the room: there it is hidden until somebody wants it.
+  const isBoard = node.kind === 'board'
+  const isFolded = useAppSelector(({ view }) => (isBoard ? view.boardAccessFolded : view.accessFolded))
   const picked = useAppSelector(state => state.view.picked)
   if (isFolded)
     return (
@@ -33,7 +35,7 @@ export function AccessColumn({ node }: { readonly node: NodeView }) {
         <button
           type="button"
           className="btn-inline [writing-mode:vertical-rl]"
-          onClick={() => dispatch(foldAccess(false))}
+          onClick={() => dispatch(foldAccess({ isBoard, isFolded: false }))}
         >
           Access
         </button>
@@ -44,14 +46,24 @@ export function AccessColumn({ node }: { readonly node: NodeView }) {
       aria-label="Access"
       className="min-h-0 overflow-y-auto border-base-300 px-4 py-3 max-md:border-t md:border-l"
     >
-      {picked.length > 0 ? <Several places={picked} /> : <OfOne node={node} />}
+      {picked.length > 0 ? (
+        <Several places={picked} />
+      ) : (
+        <AccessHere node={node} onHide={() => dispatch(foldAccess({ isBoard, isFolded: true }))} />
+      )}
     </aside>
   )
 }
 
-function OfOne({ node }: { readonly node: NodeView }) {
+interface HereProps {
+  readonly node: NodeView
+  /** Where it can be hidden. */
+  readonly onHide?: () => void
+}
+
+/** The same of one place, wherever it is shown. */
+export function AccessHere({ node, onHide }: HereProps) {
   const { slug } = useHere()
-  const dispatch = useAppDispatch()
   const { data: access, isFetching } = useAccessQuery({ slug, id: node.id })
   const [about, setAbout] = useState<WhyAbout>()
   if (access !== undefined && about !== undefined)
@@ -64,13 +76,11 @@ function OfOne({ node }: { readonly node: NodeView }) {
         <span role="status" className="quiet text-sm">
           {isFetching ? 'Loading …' : ''}
         </span>
-        <button
-          type="button"
-          className="quiet cursor-pointer text-sm hover:underline"
-          onClick={() => dispatch(foldAccess(true))}
-        >
-          Hide
-        </button>
+        {onHide !== undefined && (
+          <button type="button" className="quiet cursor-pointer text-sm hover:underline" onClick={onHide}>
+            Hide
+          </button>
+        )}
       </div>
       {access !== undefined && <Known access={access} node={node} onWhy={setAbout} />}
     </>

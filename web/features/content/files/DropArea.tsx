@@ -1,6 +1,6 @@
 import { type DragEvent, type ReactNode, useEffect, useState } from 'react'
-import { fromDrop, fromList } from './chosen-files.ts'
-import { type UploadTo, useUpload } from './use-upload.ts'
+import { fromDrop, fromList } from '../../../api/chosen-files.ts'
+import { type UploadTo, useUpload } from '../../../api/use-upload.ts'
 
 interface Props {
   /** Nothing is taken where this is not said. */

@@ -1,6 +1,6 @@
 import { type ReactNode, useRef } from 'react'
-import { fromList } from './chosen-files.ts'
-import { type UploadTo, useUpload } from './use-upload.ts'
+import { fromList } from '../../../api/chosen-files.ts'
+import { type UploadTo, useUpload } from '../../../api/use-upload.ts'
 
 interface Props {
   readonly to: UploadTo

@@ -1,20 +1,24 @@
-import { type DragEvent, useState } from 'react'
-import { stringify } from 'csv-stringify/browser/esm/sync'
-import { harmless } from '#contract/cells.ts'
+import { useState } from 'react'
 import type { ImportedRowView } from '#contract/views/onboarding.ts'
 import { type ImportField, importFields } from '#contract/import-fields.ts'
 import { counted, numberWords } from '#core/words/english.ts'
 import { useHere } from '../../../api/use-here.ts'
-import { Choice } from '../../../ui/Choice.tsx'
 import { ProblemNote } from '../../../ui/ProblemNote.tsx'
 import { tableIn } from '../../../workers/client.ts'
+import { mostPeople } from '../../../workers/limits.ts'
 import type { Table } from '../../../workers/table.ts'
-import { fieldWord, type Mapping, mappingFor, type MendedCell, rowFrom, withCell } from './import-columns.ts'
+import { DropFile } from '../../../ui/tables/DropFile.tsx'
+import { HowRead } from '../../../ui/tables/HowRead.tsx'
+import { type MendedCell, withCell, withMended } from '../../../ui/tables/mended.ts'
+import { saveResults } from '../../../ui/tables/results.ts'
+import { Running } from '../../../ui/tables/Running.tsx'
+import { type Outcome, outcomeWords } from '../../../ui/tables/Verdict.tsx'
+import { fieldWord, type Mapping, mappingFor, rowFrom } from './import-columns.ts'
 import { ImportTable } from './ImportTable.tsx'
 import { emptyOfferOf, offerOf } from './offer.ts'
 import { OfferForm } from './OfferForm.tsx'
 import { PeopleHead } from '../PeopleHead.tsx'
-import { type Importing, type Judging, type Outcome, useImporting, useJudging } from './use-import.ts'
+import { type Importing, type Judging, useImporting, useJudging } from './use-import.ts'
 
 interface Opened {
   readonly source: File
@@ -34,7 +38,7 @@ export function ImportScreen() {
   const importing = useImporting()
   const take = async (file: File | undefined, encoding?: string) => {
     if (file === undefined) return
-    const read = await tableIn(file, encoding)
+    const read = await tableIn(file, { mostRows: mostPeople, encoding })
     importing.forget()
     setRefused('refused' in read ? read.refused : undefined)
     setOpened(
@@ -59,7 +63,7 @@ export function ImportScreen() {
           className="min-h-0 border-base-300 pb-4 md:overflow-y-auto md:border-r md:pr-5"
         >
           <h2 className="mb-2 text-lg font-bold">Import people from CSV</h2>
-          <Drop onFile={file => void take(file)} file={opened?.file} />
+          <DropFile onFile={file => void take(file)} file={opened?.file} />
           {refused !== undefined && (
             <p role="alert" className="mt-2 border-l-4 border-error bg-base-200 px-3 py-2">
               {refused}
@@ -67,7 +71,7 @@ export function ImportScreen() {
           )}
           {opened !== undefined && (
             <>
-              <Encoding table={opened.table} onEncoding={each => void take(opened.source, each)} />
+              <HowRead table={opened.table} onEncoding={each => void take(opened.source, each)} />
               <Columns opened={opened} onMapping={mapping => setOpened({ ...opened, mapping })} />
               <h3 className="mt-4 mb-2 font-bold">What new people get</h3>
               <OfferForm offer={offer} onOffer={setOffer} />
@@ -95,7 +99,7 @@ function openedAs(source: File, table: Table, earlier: Opened | undefined): Open
 const mendedBy = (opened: Opened, cell: MendedCell): Opened => ({
   ...opened,
   table: { ...opened.table, rows: withCell(opened.table.rows, cell) },
-  mended: [...opened.mended.filter(({ row, column }) => row !== cell.row || column !== cell.column), cell],
+  mended: withMended(opened.mended, cell),
 })
 
 interface RowsProps {
@@ -119,59 +123,6 @@ const Rows = ({ opened, onOpened, judged, importing }: RowsProps) => (
   </section>
 )
 
-const delimiterWords: Readonly<Record<string, string>> = {
-  ',': 'commas',
-  ';': 'semicolons',
-  '\t': 'tabs',
-  '|': 'bars',
-}
-
-function Drop({
-  onFile,
-  file,
-}: {
-  readonly onFile: (file: File | undefined) => void
-  readonly file: string | undefined
-}) {
-  const [isOver, setOver] = useState(false)
-  const onDrop = (event: DragEvent) => {
-    event.preventDefault()
-    setOver(false)
-    onFile(event.dataTransfer.files[0])
-  }
-  return (
-    <label
-      className={`block cursor-pointer border-2 border-dashed px-4 py-5 text-center focus-within:outline-2 focus-within:outline-primary ${isOver ? 'border-primary bg-base-200' : 'border-base-content/40'}`}
-      onDragOver={event => {
-        event.preventDefault()
-        setOver(true)
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={onDrop}
-    >
-      {file === undefined ? (
-        <>
-          Drop a CSV file here, or <span className="btn-inline">choose one</span>
-        </>
-      ) : (
-        <>
-          <strong className="break-words">{file}</strong> · <span className="btn-inline">choose another</span>
-        </>
-      )}
-      <input
-        type="file"
-        className="sr-only"
-        aria-label="CSV file"
-        accept=".csv,.tsv,.txt,text/csv"
-        onChange={event => {
-          onFile(event.target.files?.[0])
-          event.target.value = ''
-        }}
-      />
-    </label>
-  )
-}
-
 const Explained = () => (
   <section className="max-w-xl max-md:mt-4 md:pl-8">
     <p className="mb-3">
@@ -187,25 +138,6 @@ const Explained = () => (
   </section>
 )
 
-interface EncodingProps {
-  readonly table: Table
-  readonly onEncoding: (encoding: string) => void
-}
-
-/** Where signs came out wrong: each encoding with what it would read. */
-const Encoding = ({ table: { encoding, readings }, onEncoding }: EncodingProps) =>
-  readings.length > 1 && (
-    <div className="mt-3">
-      <Choice
-        label="Encoding"
-        value={encoding}
-        options={readings.map(each => ({ value: each.encoding, name: `${each.encoding}: ${each.sample}` }))}
-        onValue={onEncoding}
-      />
-      <p className="quiet mt-1 text-sm">If names look wrong, choose the one in which they read right.</p>
-    </div>
-  )
-
 interface ColumnsProps {
   readonly opened: Opened
   readonly onMapping: (mapping: Mapping) => void
@@ -217,10 +149,6 @@ function Columns({ opened: { table, mapping }, onMapping }: ColumnsProps) {
     onMapping(mapping.map((each, index) => (index === column ? field : each === field ? null : each)))
   return (
     <fieldset>
-      <p className="quiet mt-1 mb-3 text-sm">
-        {counted(table.rows.length, 'row', 'rows')}, encoding {table.encoding}, separated by{' '}
-        {delimiterWords[table.delimiter] ?? table.delimiter}
-      </p>
       <legend className="sr-only">Columns</legend>
       {!mapping.includes('mail') && (
         <p className="mb-2 text-sm text-error">Choose the column with the mail address.</p>
@@ -262,18 +190,7 @@ function Foot({ opened, rows, isJudging, importing }: FootProps) {
   const { progress, outcomes, start, stop } = importing
   const count = (verdict: ImportedRowView['verdict']) => rows.filter(row => row.verdict === verdict).length
   const todo = count('new') + count('changes')
-  if (progress !== undefined)
-    return (
-      <div className="flex items-center gap-4 border-t border-base-content py-3">
-        <progress className="progress grow" value={progress.done} max={progress.of} aria-label="Imported" />
-        <span className="tabular-nums" role="status">
-          {progress.done} of {progress.of}
-        </span>
-        <button type="button" className="btn-plain" onClick={stop}>
-          Stop
-        </button>
-      </div>
-    )
+  if (progress !== undefined) return <Running label="Imported" {...progress} onStop={stop} />
   return (
     <div className="flex items-center justify-between gap-4 border-t border-base-content py-3">
       {outcomes === undefined ? (
@@ -300,21 +217,7 @@ function Foot({ opened, rows, isJudging, importing }: FootProps) {
 function Done({ opened, outcomes }: { readonly opened: Opened; readonly outcomes: readonly Outcome[] }) {
   const done = outcomes.filter(outcome => outcome === 'done').length
   const refused = outcomes.filter(outcome => typeof outcome === 'object').length
-  const save = () => {
-    const rows = outcomes.map((outcome, index) =>
-      [...(opened.table.rows[index] ?? []), outcomeWords(outcome)].map(harmless),
-    )
-    const csv = stringify([[...opened.table.heads, 'Result'], ...rows], {
-      bom: true,
-      record_delimiter: 'windows',
-    })
-    const address = URL.createObjectURL(new Blob([csv], { type: 'text/csv' }))
-    const link = document.createElement('a')
-    link.href = address
-    link.download = `${opened.file.replace(/\.[^.]*$/, '')}, result.csv`
-    link.click()
-    URL.revokeObjectURL(address)
-  }
+  const save = () => saveResults(opened.file, opened.table, outcomes.map(outcomeWords))
   return (
     <p role="status">
       {counted(done, 'row', 'rows')} imported{refused > 0 && `, ${numberWords(refused)} refused`}.{' '}
@@ -324,6 +227,3 @@ function Done({ opened, outcomes }: { readonly opened: Opened; readonly outcomes
     </p>
   )
 }
-
-export const outcomeWords = (outcome: Outcome): string =>
-  typeof outcome === 'object' ? `refused: ${outcome.refused}` : outcome

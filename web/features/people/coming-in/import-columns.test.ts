@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest'
 import { importFields } from '#contract/import-fields.ts'
-import { fieldWord, mappingFor, rowFrom, withCell } from './import-columns.ts'
+import { withCell } from '../../../ui/tables/mended.ts'
+import { fieldWord, mappingFor, rowFrom } from './import-columns.ts'
 
 test('columns are known by their names, in any case; the first of two is taken, others are left aside', () => {
   expect(mappingFor([' E-Mail ', 'FULL NAME', 'Shoe size', 'Organisation', 'mail', 'Last day', ''])).toEqual([

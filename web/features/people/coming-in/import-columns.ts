@@ -102,23 +102,3 @@ export const rowFrom = (cells: readonly string[], mapping: Mapping): ImportRow =
   Object.fromEntries(
     mapping.flatMap((field, index) => (field === null ? [] : [[field, (cells[index] ?? '').slice(0, 2000)]])),
   )
-
-/** What a cell says instead of what is in the file; rows and columns are counted from 0. */
-export interface MendedCell {
-  readonly row: number
-  readonly column: number
-  readonly text: string
-}
-
-/** The table with one cell changed; the rest is shared. */
-export const withCell = (
-  rows: readonly (readonly string[])[],
-  { row, column, text }: MendedCell,
-): readonly (readonly string[])[] =>
-  rows.map((cells, index) =>
-    index === row
-      ? Array.from({ length: Math.max(cells.length, column + 1) }, (_, at) =>
-          at === column ? text : (cells[at] ?? ''),
-        )
-      : cells,
-  )

@@ -9,6 +9,7 @@ import { useJudgeImportMutation } from '../../../api/people.ts'
 import { useHere } from '../../../api/use-here.ts'
 import { say } from '../../../store/message.ts'
 import { useAppDispatch } from '../../../store/store.ts'
+import type { Outcome } from '../../../ui/tables/Verdict.tsx'
 
 export interface Judging {
   readonly rows: readonly ImportedRowView[]
@@ -49,9 +50,6 @@ export function useJudging(request: Asked | undefined): Judging {
   }, [judge, slug, text])
   return { rows: answer?.rows ?? [], problem: answer?.problem, isJudging: answer?.text !== text }
 }
-
-/** What became of each row. */
-export type Outcome = 'done' | 'as it is' | 'wrong' | 'stopped' | { readonly refused: string }
 
 export interface Importing {
   /** How many rows have been seen to, while it runs. */

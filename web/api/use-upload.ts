@@ -1,10 +1,10 @@
 import type { TreeItem } from '#contract/views/content.ts'
 import { counted } from '#core/words/english.ts'
-import { api } from '../../../api/api.ts'
-import { type Chosen, sendFiles } from '../../../api/uploader.ts'
-import { useChange } from '../../../api/use-change.ts'
-import { useHere } from '../../../api/use-here.ts'
-import { useAppDispatch } from '../../../store/store.ts'
+import { api } from './api.ts'
+import { type Chosen, sendFiles } from './uploader.ts'
+import { useChange } from './use-change.ts'
+import { useHere } from './use-here.ts'
+import { useAppDispatch } from '../store/store.ts'
 import { type ChosenFile, foldersFor, keyOf } from './chosen-files.ts'
 
 export interface UploadTo {
@@ -12,6 +12,8 @@ export interface UploadTo {
   readonly place: string
   readonly name: string
   readonly isVersion: boolean
+  /** Called with each file that came of it. */
+  readonly onMade?: (file: string) => void
 }
 
 /** Sends chosen files: first their folders are made, by one change, so that all lies as it did. */
@@ -19,6 +21,7 @@ export function useUpload({
   place,
   name,
   isVersion,
+  onMade,
 }: UploadTo): (chosen: readonly ChosenFile[]) => Promise<void> {
   const { slug } = useHere()
   const dispatch = useAppDispatch()
@@ -50,7 +53,7 @@ export function useUpload({
         const key = keyOf(folders)
         const planned = placeOf.get(key) ?? place
         const existing = known.files.get(`${key}/${file.name}`) ?? null
-        const of = { slug, name: file.name, path: key, isVersion: false, existing, file }
+        const of = { slug, name: file.name, path: key, isVersion: false, existing, file, onMade }
         return { ...of, place: applied.made[planned] ?? planned }
       }),
     )

@@ -1,0 +1,14 @@
+import { skipToken } from '@reduxjs/toolkit/query'
+import type { PersonName } from '#contract/views/names.ts'
+import { usePeopleNamesQuery } from './api.ts'
+import { useHere } from './use-here.ts'
+
+/** Everybody whom one may find by name: nobody for who may not find people, as guests mostly. */
+export function useKnownPeople(isWanted = true): readonly PersonName[] {
+  const { slug, workspace } = useHere()
+  const mayFind = workspace.managesPeople || workspace.me.privileges.includes('view people')
+  const { data = nobody } = usePeopleNamesQuery(isWanted && mayFind ? slug : skipToken)
+  return data
+}
+
+const nobody: readonly PersonName[] = []

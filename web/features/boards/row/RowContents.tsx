@@ -1,0 +1,81 @@
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import type { NodeView } from '#contract/views/content.ts'
+import { type ActionSet, has } from '#core/levels/action.ts'
+import { fromList } from '../../../api/chosen-files.ts'
+import { useChange } from '../../../api/use-change.ts'
+import { useUpload } from '../../../api/use-upload.ts'
+import { KindIcon } from '../../../ui/KindIcon.tsx'
+import { onSubmit } from '../../../ui/on-submit.ts'
+import { pickFiles } from '../../../ui/pick-files.ts'
+import { ProblemNote } from '../../../ui/ProblemNote.tsx'
+import { useOpenBoard } from '../board-context.ts'
+
+/** The pages and files of a row, and ways to more of them. */
+export function RowContents({ node }: { readonly node: NodeView }) {
+  const { slug } = useOpenBoard()
+  const upload = useUpload({ place: node.id, name: node.name, isVersion: false })
+  return (
+    <>
+      {node.children.length === 0 && <p className="quiet">No pages and no files are in this row.</p>}
+      <ul className="grid gap-1">
+        {node.children.map(({ id, name, kind }) => (
+          <li key={id}>
+            <Link className="flex items-center gap-2 hover:underline" to={`/at/${slug}/content/${id}`}>
+              <KindIcon kind={kind} />
+              {name}
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {has(node.actions as ActionSet, 'add') && (
+        <div className="mt-3 grid gap-2">
+          <NewPage node={node} />
+          <button
+            type="button"
+            className="btn-inline justify-self-start text-sm"
+            onClick={() => void pickFiles('Files for the row').then(files => upload(fromList(files)))}
+          >
+            Upload files …
+          </button>
+        </div>
+      )}
+    </>
+  )
+}
+
+/** A page is made by its name, and opened to be written. */
+function NewPage({ node }: { readonly node: NodeView }) {
+  const { slug } = useOpenBoard()
+  const navigate = useNavigate()
+  const { apply, problem, isBusy } = useChange(slug)
+  const [name, setName] = useState('')
+  const create = async () => {
+    const edit = {
+      kind: 'node.create',
+      node: 'new:page',
+      parent: node.id,
+      as: 'page',
+      name: name.trim(),
+    } as const
+    const { applied } = await apply([edit], `The page ${name.trim()} is created.`)
+    const page = applied?.made['new:page']
+    if (page !== undefined) void navigate(`/at/${slug}/content/${page}`)
+  }
+  return (
+    <form className="flex gap-2" onSubmit={onSubmit(create)}>
+      <input
+        className="field min-w-0"
+        aria-label="Name of the new page"
+        placeholder="Name of the new page"
+        maxLength={200}
+        value={name}
+        onChange={event => setName(event.target.value)}
+      />
+      <button className="btn-plain" disabled={isBusy || name.trim() === ''}>
+        Add page
+      </button>
+      <ProblemNote problem={problem} />
+    </form>
+  )
+}
