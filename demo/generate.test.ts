@@ -6,7 +6,7 @@ import type { NodeId, PersonId } from '#core/base/ids.ts'
 import { noActions } from '#core/levels/action.ts'
 import { snapshotOf } from '#core/state/snapshot.ts'
 import { pathOf } from '#core/state/state.ts'
-import { placeId } from './plan-content.ts'
+import { placeId } from './ids.ts'
 import { hiddenTeam } from './scenario/entries.ts'
 import { generateDemo } from './generate.ts'
 

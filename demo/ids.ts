@@ -10,6 +10,9 @@ export function idOf(kind: string, ...key: readonly string[]): string {
   return id.length <= 40 ? id : `${id.slice(0, 32)}-${hashOf(id)}`
 }
 
+/** The id of a place by its path of names from its home, or of what is made in a team's home from its key. */
+export const placeId = (path: string): string => idOf('node', ...path.split('/'))
+
 export const personId = (key: string): string => idOf('person', key)
 export const teamId = (key: string): string => idOf('team', key)
 

@@ -236,6 +236,8 @@ function nodeAt({ size, now }: Making, { index, parent, kind, name }: NodeBits):
     maker,
     madeAt: now - 200 * day,
     order: 0,
+    section: null,
+    serial: kind === 'board' ? 0 : null,
     home: null,
     broken: isBroken ? { by: maker, at: now - 100 * day } : null,
     draft: kind === 'page' && index % 211 === 0,

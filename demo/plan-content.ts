@@ -2,13 +2,12 @@ import type { Instant } from '#core/base/instant.ts'
 import type { Edit } from '#core/changes/edit.ts'
 import { noActions } from '#core/levels/action.ts'
 import { type BuiltInLevel, levelActions } from '#core/levels/level.ts'
-import { idOf, inDays, principalOf } from './ids.ts'
+import { idOf, inDays, placeId, principalOf } from './ids.ts'
+import { planBoards } from './plan-boards.ts'
 import { edit, type Plan } from './plan.ts'
 import {
   requests,
   breaks,
-  columns,
-  type DemoColumn,
   type DemoLimit,
   drafts,
   firstGrants,
@@ -60,11 +59,7 @@ export const planContent = (now: Instant): Plan[] => [
       }),
     ],
   })),
-  ...columns.map(({ board, by, columns: named }, index) => ({
-    day: 187 - index,
-    author: by,
-    edits: named.map((column, order) => creatingColumn(board, column, order)),
-  })),
+  ...planBoards(),
 ]
 
 function planHome(home: DemoPlace, index: number): Plan[] {
@@ -105,19 +100,6 @@ const limiting = ({ place, to, level, by, day, until, reason = '' }: DemoLimit, 
     }),
   ],
 })
-
-const creatingColumn = (board: string, { name, viewers, editors }: DemoColumn, order: number) =>
-  edit('column.create', {
-    column: idOf('column', board, name),
-    board: placeId(board),
-    name,
-    order,
-    viewers: viewers?.map(principalOf) ?? null,
-    editors: editors?.map(principalOf) ?? null,
-  })
-
-/** The id of a place by its path of names from its home, or of what is made in a team's home from its key. */
-export const placeId = (path: string): string => idOf('node', ...path.split('/'))
 
 /** A place and all that is in it, as one change set. */
 export function makingPlaces(place: DemoPlace, under: { parent: string; key: string }): Edit[] {

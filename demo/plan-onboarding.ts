@@ -1,7 +1,6 @@
 import type { Instant } from '#core/base/instant.ts'
 import { levelActions } from '#core/levels/level.ts'
-import { idOf, inDays, teamId } from './ids.ts'
-import { placeId } from './plan-content.ts'
+import { idOf, inDays, placeId, teamId } from './ids.ts'
 import { edit, type Plan } from './plan.ts'
 import { type DemoWelcomeSet, houseRules, joinLink, requests, welcomeSets } from './scenario/onboarding.ts'
 

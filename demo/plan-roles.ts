@@ -1,6 +1,5 @@
 import { actions } from '#core/levels/action.ts'
-import { idOf, personId, principalOf, teamId } from './ids.ts'
-import { placeId } from './plan-content.ts'
+import { idOf, personId, placeId, principalOf, teamId } from './ids.ts'
 import { edit, type Plan } from './plan.ts'
 import { founder } from './scenario/people.ts'
 import { requests, type DemoRole, looked, ownLevel, roles, seats } from './scenario/roles.ts'

@@ -10,7 +10,7 @@ import { type Config, readConfig } from '#server/config.ts'
 import type { Parts } from '#server/parts.ts'
 import { nothingWritten } from '../server/services/notifications/kind.ts'
 import { notificationsOf } from '#server/services/notifications/write.ts'
-import type { NotificationRow } from '#server/store/tables.ts'
+import type { CommentRow, NotificationRow } from '#server/store/tables.ts'
 import { hashOf } from '#server/services/account/password.ts'
 import { placesChanged } from '#server/services/changes/place-changes.ts'
 import { entryRows } from '#server/services/changes/audit-entry.ts'
@@ -22,7 +22,11 @@ import { newAccountRow } from '#server/store/accounts.ts'
 import type { Tables } from '#server/store/tables.ts'
 import { noteLastSeen } from '#server/store/sessions.ts'
 import type { AccountId, WorkspaceId } from '#core/base/ids.ts'
-import { workspaceOf } from '#core/state/state.ts'
+import { type State, workspaceOf } from '#core/state/state.ts'
+import { demoCells } from '#demo/cells.ts'
+import { demoComments } from '#demo/comments.ts'
+import { mentionOf } from '#contract/mentions.ts'
+import { type CellWrite, type StoredCell, writeCells } from '#server/store/content/row-cells.ts'
 import { writeFiles } from './demo-files.ts'
 
 /** Fills an empty data folder with the demo workspace; one that holds a workspace is left as it is. */
@@ -48,12 +52,51 @@ export async function seedDemo(config: Config, now: number): Promise<void> {
       await tables.appliedTransitions.create({ workspace, at: now }, { transaction })
       await writeTexts(tables, { workspace, now, transaction })
       await writeFiles(parts, { state, transaction })
+      await writeDemoCells(tables, { state, workspace, now, transaction })
+      await writeComments(tables, { workspace, now, transaction })
     })
     // Somebody was here last when they last did something.
     for (const { author: who, after } of sets)
       if (who !== theWorkspace) noteLastSeen(parts.sessions, { workspace, who, at: after.at })
   }
   await close()
+}
+
+/** Each row of the demo's boards was written once. */
+async function writeDemoCells(
+  tables: Tables,
+  { state, workspace, now, transaction }: Seeding & { readonly state: State },
+): Promise<void> {
+  const writes = demoCells(state, now).map(({ node, by, at, cells }): CellWrite => {
+    const stored = Object.entries(cells).map(
+      ([column, value]) => [column, [value, at, by, 0] as StoredCell] as const,
+    )
+    const changes = stored.map(([column, cell]) => [column, [null, cell]] as const)
+    const written = Object.fromEntries(stored)
+    return { node, version: 1, at, by, cells: written, changes: Object.fromEntries(changes) }
+  })
+  await writeRows(tables, writeCells(workspace, writes, null).rows, transaction)
+}
+
+/** What was said about rows begins with whom it is for. */
+async function writeComments(tables: Tables, { workspace, now, transaction }: Seeding): Promise<void> {
+  const rows = demoComments(now).map(
+    ({ id, node, thread, by: madeBy, at: madeAt, text, mentions, resolvedAt }): CommentRow => ({
+      workspace,
+      id,
+      node,
+      thread,
+      text: [...mentions.map(mentionOf), text].join(' '),
+      madeAt,
+      madeBy,
+      editedAt: null,
+      resolvedAt,
+      resolvedBy: resolvedAt === null ? null : madeBy,
+      removedAt: null,
+      removedBy: null,
+    }),
+  )
+  await writeRows(tables, [{ kind: 'put', table: 'comments', rows }], transaction)
 }
 
 const days = 86_400_000

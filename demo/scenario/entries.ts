@@ -234,37 +234,6 @@ export const drafts: readonly { readonly place: string; readonly by: string; rea
   { place: 'Tide Safety/Crossing the channel, next version', by: 'tomas', day: 26 },
 ]
 
-export interface DemoColumn {
-  readonly name: string
-  readonly viewers?: readonly string[]
-  readonly editors?: readonly string[]
-}
-
-export const columns: readonly {
-  readonly board: string
-  readonly by: string
-  readonly columns: readonly DemoColumn[]
-}[] = [
-  {
-    board: 'Permits and Consents/Permits',
-    by: 'noor',
-    columns: [
-      { name: 'Date' },
-      { name: 'Person' },
-      { name: 'Status' },
-      { name: 'Number' },
-      { name: 'Fees', viewers: ['leads:liaison', 'gesa'], editors: ['gesa'] },
-      { name: 'Contact', viewers: ['team:liaison', 'gesa'] },
-    ],
-  },
-  {
-    board: 'Season Plan/Calendar',
-    by: 'wiebke',
-    columns: [{ name: 'From' }, { name: 'To' }, { name: 'Minibus', editors: ['joss', 'ravi'] }],
-  },
-  { board: 'boats/Kit Loans', by: 'joss', columns: [{ name: 'What' }, { name: 'Who' }, { name: 'Back on' }] },
-]
-
 /** What somebody asks for at a place, and nobody has answered yet. */
 export const requests: readonly {
   readonly place: string

@@ -89,7 +89,7 @@ export const sharedHomes: readonly DemoPlace[] = [
   ),
   folder(
     'Season Plan',
-    board('Calendar', ...rows(12, 'Week')),
+    board('Calendar'),
     page('Who is where', 'The plan for the season, week by week. **Changes** go through the office.'),
     page(
       'Volunteer with us',
@@ -101,7 +101,7 @@ export const sharedHomes: readonly DemoPlace[] = [
   ),
   folder(
     'Permits and Consents',
-    board('Permits', ...rows(8, 'Permit')),
+    board('Permits'),
     page('How we ask'),
     folder('Letters', file('County, spring.pdf'), file('Harbour office.pdf')),
   ),
@@ -153,7 +153,7 @@ export const teamPlaces: Readonly<Record<string, readonly DemoPlace[]>> = {
     folder('Drafts', page('Terns and the new wardens')),
   ],
   boats: [
-    board('Kit Loans', ...rows(9, 'Loan')),
+    board('Kit Loans'),
     page('Engine log', undefined, page('Spare parts')),
     folder('Manuals', file('Outboard.pdf'), file('Radios.pdf')),
   ],

@@ -13,11 +13,11 @@ export const rows: Readonly<Record<string, readonly string[]>> = {
   ],
   Permits: ['Landing at Tern Bank', 'Drone over Gull Sands', 'Vehicle on the foreshore', 'Ringing, winter'],
   Calendar: [
-    'Low water count',
-    'Beach clean',
-    'Training: boats',
-    'Data evening',
-    'Dune walk with the school',
+    'Low water count, creeks',
+    'Lantern walk',
+    'Training: tides',
+    'Open hut',
+    'Dune walk for families',
   ],
   else: ['Visit of DAY', 'Count at low water, DAY', 'Transect walked on DAY'],
 }
