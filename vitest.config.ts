@@ -7,6 +7,8 @@ export default defineConfig({
         test: {
           name: 'unit',
           testTimeout: 60_000,
+          // No test changes what modules hold: they are read once for all files of a worker.
+          isolate: false,
           include: [
             'core/**/*.test.ts',
             'contract/**/*.test.ts',
@@ -16,7 +18,15 @@ export default defineConfig({
           ],
         },
       },
-      { test: { name: 'api', include: ['server/**/*.test.ts'], testTimeout: 20_000, hookTimeout: 30_000 } },
+      {
+        test: {
+          name: 'api',
+          include: ['server/**/*.test.ts'],
+          testTimeout: 20_000,
+          hookTimeout: 30_000,
+          isolate: false,
+        },
+      },
       {
         test: {
           name: 'browser',

@@ -58,6 +58,11 @@ const screens: readonly (readonly [string, string])[] = [
   [`${at}/content/node-permits-and-consents-letter-0la2yvi`, 'Page 1 of 2'],
   [`${at}/content/node-day-1-0`, 'salinity'],
   [`${at}/search?find=tide`, 'Tide Safety'],
+  [`${at}/content/node-permits-and-consents-permits`, 'Gate at North Spit'],
+  [`${at}/content/node-permits-and-consents-permits?as=lanes`, 'Drone flights'],
+  [`${at}/content/node-season-plan-calendar?as=calendar`, 'Training: boats'],
+  [`${at}/content/node-boats-kit-loans?row=node-boats-kit-loans-dinghy`, 'Oars are in the shed'],
+  [`${at}/content/node-boats-kit-loans-dinghy`, 'Show it on its board'],
   ['/account', 'Password'],
   ['/mailbox', 'Mail'],
   ['/workspaces', 'Marram'],
@@ -75,9 +80,9 @@ const widerThanWindow = `const width = document.documentElement.clientWidth
 /** So many stops of the keyboard are walked on each screen. */
 const mostStops = 40
 
-/** Where the focus is: `again` once it was there before, `end` past the last stop; else what is wrong with the stop. */
-const stop = `const at = document.activeElement
-  if (at === null || at === document.body) return 'end'
+/** Notes each stop once the browser has brought it into sight: `again` where the focus was before; else what is wrong with it. */
+const noteStops = `window.stops = []
+  const look = at => {
   if (at.dataset.walked !== undefined) return 'again'
   at.dataset.walked = ''
   // A field that is out of sight is shown by its label.
@@ -86,20 +91,28 @@ const stop = `const at = document.activeElement
   const name = at.tagName + ' ' + (at.ariaLabel ?? at.textContent ?? '').trim().slice(0, 40)
   if (right <= 0 || bottom <= 0 || left >= innerWidth || top >= innerHeight) return 'out of sight: ' + name
   const { outlineStyle, boxShadow } = getComputedStyle(shown)
-  return outlineStyle === 'none' && boxShadow === 'none' ? 'without a mark: ' + name : ''`
+  return outlineStyle === 'none' && boxShadow === 'none' ? 'without a mark: ' + name : ''
+  }
+  addEventListener('focusin', ({ target }) => stops.push(look(target)))
+  document.activeElement?.blur()`
 
 /** Tab from stop to stop: none is a trap, each is in sight and shows that it has the focus. */
 async function walk(): Promise<string[]> {
-  const wrong: string[] = []
-  await owner.driver.executeScript('document.activeElement?.blur()')
-  for (let stops = 0; stops < mostStops; stops += 1) {
-    await owner.driver.actions().sendKeys(Key.TAB).perform()
-    const found = await owner.driver.executeScript<string>(stop)
-    if (found === 'end') return wrong
-    if (found === 'again') return stops > 3 ? wrong : [...wrong, 'the focus does not go on']
-    if (found !== '') wrong.push(found)
-  }
-  return wrong
+  await owner.driver.executeScript(noteStops)
+  await owner.driver
+    .actions()
+    .sendKeys(...Array.from({ length: mostStops }, () => Key.TAB))
+    .perform()
+  const [stops, hasStops] = await owner.driver.executeScript<[string[], boolean]>(
+    `return [window.stops, document.querySelector('a[href], button, input') !== null]`,
+  )
+  const again = stops.indexOf('again')
+  // Past the last stop one Tab leaves the page, and the next one begins anew.
+  const isTrapped = hasStops && (again === -1 ? stops.length < mostStops - 2 : again <= 3)
+  return [
+    ...stops.filter(each => each !== '' && each !== 'again'),
+    ...(isTrapped ? [`the focus does not go on after ${stops.length} stops`] : []),
+  ]
 }
 
 test.each(screens)('%s', async (path, text) => {

@@ -199,7 +199,12 @@ describe('looking at files', () => {
     await owner.tick('Show version 1')
     await owner.tick('Show version 2')
     await owner.sees('Page 1 of 2')
-    expect(await owner.driver.findElements(By.css('section[aria-label^="Version "] figure'))).toHaveLength(4)
+    const pagesOfBoth = By.css('section[aria-label^="Version "] figure')
+    await owner.driver.wait(
+      async () => (await owner.driver.findElements(pagesOfBoth)).length === 4,
+      10_000,
+      'two pages of each of two versions',
+    )
     expect(await owner.barriers()).toEqual([])
     await owner.press('Restore')
     await owner.sees('Version 1 is the newest again, as version 3.')

@@ -156,10 +156,13 @@ describe('the first line through', () => {
       return owner.driver.executeScript<string>(tree)
     }
     expect(await press(Key.ARROW_DOWN)).toBe('Kit Loans')
+    // The rows of a board are on it, not below it.
+    expect(await press(Key.ARROW_RIGHT)).toBe('Kit Loans')
+    expect(await press(Key.ARROW_DOWN)).toBe('Manuals')
     await press(Key.ARROW_RIGHT)
-    await owner.sees('Loan 1')
-    expect(await press(Key.ARROW_RIGHT)).toBe('Loan 1')
-    expect(await press(Key.ARROW_LEFT)).toBe('Kit Loans')
+    await owner.sees('Outboard.pdf')
+    expect(await press(Key.ARROW_RIGHT)).toBe('Outboard.pdf')
+    expect(await press(Key.ARROW_LEFT)).toBe('Manuals')
     await owner.pressOwn('Dark')
     for (const view of [
       'content/node-sites-north-spit',

@@ -19,13 +19,15 @@ type View = readonly [path: string, sees: string]
 const views: readonly View[] = [
   [`${at}/content`, 'Waiting for you'],
   [`${at}/content/node-sites-harrow-creek`, 'Break inheritance …'],
-  [`${at}/content/node-permits-and-consents-permits`, 'Create column …'],
+  [`${at}/content/node-permits-and-consents-permits`, 'Waits for them'],
+  [`${at}/content/node-permits-and-consents-permits?as=lanes`, 'Drone flights'],
+  [`${at}/content/node-season-plan-calendar?as=calendar`, 'Training: boats'],
   [`${at}/people/directory`, 'Aino Vuori'],
   [`${at}/people/person-oskar`, 'Withdraw invitation'],
   [`${at}/people/invite`, 'What they get'],
   [`${at}/people/import`, 'Import people from CSV'],
   [`${at}/teams/team-birds`, 'Create channel …'],
-  [`${at}/roles`, 'Station keeper'],
+  [`${at}/roles`, 'Requests ('],
   [`${at}/oversight/check`, 'Start outline access'],
   [`${at}/oversight/requests`, 'Requests to decide'],
   [`${at}/oversight/history`, 'Effect'],
@@ -54,7 +56,7 @@ interface Seen {
 }
 
 /** Every control that is shown, scrolled to where it is, and what lies at its middle then. */
-const look = `
+const look = `(async () => {
   const nameOf = each => (each.ariaLabel ?? (each.labels?.[0]?.textContent || each.textContent)).replace(/\\s+/g, ' ').trim()
   const isShown = each => {
     const { width, height } = each.getBoundingClientRect()
@@ -71,17 +73,27 @@ const look = `
     const there = document.elementFromPoint((left + right) / 2, (top + bottom) / 2)
     return there !== null && (each.contains(there) || there.contains(each) && there.matches('label, a, button'))
   }
+  // Of a table only the columns in sight are drawn: it is looked through from side to side.
+  const names = new Set(controls.map(nameOf))
+  const grid = within.querySelector('[role=grid]')
+  for (let left = 0; grid !== null && left < grid.scrollWidth; left += 100) {
+    grid.scrollLeft = left
+    await new Promise(drawn => requestAnimationFrame(() => requestAnimationFrame(drawn)))
+    for (const each of grid.querySelectorAll('button, a')) if (isShown(each)) names.add(nameOf(each))
+  }
+  grid?.scrollTo({ left: 0 })
   return {
-    names: [...new Set(controls.map(nameOf))],
+    names: [...names],
     covered: controls.filter(each => !isReached(each)).map(nameOf),
     beyond: document.documentElement.scrollWidth - innerWidth,
-  }`
+  }
+})().then(arguments[0])`
 
 async function seenAt(size: typeof bulk, [path, sees]: View): Promise<Seen> {
   await owner.resize(size)
   await owner.open(path)
   await owner.sees(sees)
-  return owner.driver.executeScript<Seen>(look)
+  return owner.driver.executeAsyncScript<Seen>(look)
 }
 
 describe.each(views)('%s', (...view) => {

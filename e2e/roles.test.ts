@@ -88,6 +88,7 @@ describe('a role of one’s own', () => {
 describe('scope', () => {
   test('a helper finds the people of the scope, the one act, and nothing else of administration', async () => {
     const gesa = await demo.welcome('gesa@marram.example')
+    await gesa.open('/')
     await gesa.follow('People')
     await gesa.sees('18 people shown')
     await gesa.misses('Aino Vuori')
@@ -143,6 +144,7 @@ test('a role is asked for, decided in one act, and who asked is told', async () 
 
 test('looking through somebody’s eyes takes a reason, is framed, and is told to them', async () => {
   const noor = await demo.welcome('noor@marram.example')
+  await noor.open('/')
   await noor.follow('Oversight')
   await noor.follow('Sessions')
   await noor.pick('See as', 'Sefa Lund')

@@ -253,6 +253,7 @@ test('a profile is one’s own, and an earlier handle still leads to it', async 
 
 test('everybody finds colleagues in the directory by what they do, and nothing of their standing', async () => {
   const imke = await demo.welcome('imke@marram.example')
+  await imke.open('/')
   await imke.follow('People')
   await imke.sees('52 colleagues')
   await imke.fill('Find colleagues', 'data desk')
@@ -278,6 +279,7 @@ test('everybody finds colleagues in the directory by what they do, and nothing o
 
 test('leaving a place, a team and the workspace are three acts', async () => {
   const bridie = await demo.welcome('bridie@next-bay-trust.example')
+  await bridie.open('/')
   await bridie.follow('Photos')
   await bridie.press('Leave this place …')
   await bridie.sees('lose')

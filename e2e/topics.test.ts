@@ -37,7 +37,10 @@ async function ask<T>(verb: string, path: string, body: object | null = null): P
   return answer
 }
 
-const people = ['aino', 'pilar', 'edda', 'maren', 'mercy', 'amadi', 'wiebke', 'joss', 'ravi', 'hedvig']
+const people = [
+  ...['aino', 'pilar', 'edda', 'maren', 'mercy', 'amadi', 'wiebke', 'joss', 'ravi', 'hedvig'],
+  'davit',
+]
 const grant = (node: string, person: string) => ({
   kind: 'grant.add',
   node,
@@ -112,9 +115,16 @@ async function askedFor(topic: string): Promise<string[]> {
 
 /** Each kind of page, with what it shows once it is there, and what is asked for by each act. */
 const pages = [
-  ['a place', `content/${creek}`, 'Break inheritance …', ['changesWithin'], ['access']],
-  ['the page', `content/${method}`, 'Written anew', ['text'], ['access']],
-  ['another place', 'content/node-tide-safety', 'Tide table', [], ['access']],
+  ['a place', `content/${creek}`, 'Break inheritance …', ['changesWithin'], ['access', 'node']],
+  ['the page', `content/${method}`, 'Written anew', ['text'], ['access', 'node']],
+  ['another place', 'content/node-tide-safety', 'Tide table', [], ['access', 'node']],
+  [
+    'a board',
+    'content/node-season-plan-calendar',
+    'Training: boats',
+    [],
+    ['boardRows', 'boardTotals', 'node'],
+  ],
   ['people', 'people/directory', 'Aino Vuori', [], ['people']],
   ['a person', 'people/person-pilar', 'Pilar', [], ['accessOfPerson', 'people', 'person']],
   ['a team', 'teams/team-birds', 'Create channel …', [], []],

@@ -39,6 +39,22 @@ export class Visitor {
     await this.driver.wait(until.urlContains('/at/'), patience)
   }
 
+  /** Signs in without the screen for it, which costs as much as a short journey. */
+  async enter(mail: string, password: string): Promise<void> {
+    await this.open('/mark.svg')
+    const status = await this.driver.executeAsyncScript<number>(
+      `const [mail, password, done] = arguments
+       fetch('/api/session', {
+         method: 'POST',
+         headers: { 'content-type': 'application/json' },
+         body: JSON.stringify({ mail, password }),
+       }).then(answer => done(answer.status))`,
+      mail,
+      password,
+    )
+    if (status >= 300) throw new Error(`${mail} is not let in: ${status}`)
+  }
+
   /** A field by its label. */
   async field(label: string): Promise<WebElement> {
     const name = quoted(label)
@@ -169,7 +185,7 @@ export class Visitor {
   async barriers(): Promise<string[]> {
     await this.driver.executeScript(axeSource)
     const run = `const done = arguments[0]
-      axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(found => done(found.violations
+      axe.run({ resultTypes: ['violations'], preload: false, runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(found => done(found.violations
         .filter(each => each.impact === 'serious' || each.impact === 'critical')
         .map(each => each.id + ': ' + each.nodes.map(node => node.target + ' ' + node.failureSummary).join('; '))))`
     return this.driver.executeAsyncScript<string[]>(run)
@@ -183,7 +199,7 @@ export class Visitor {
     await this.driver.executeScript(set, field, value)
   }
 
-  private find(xpath: string): Promise<WebElement> {
+  find(xpath: string): Promise<WebElement> {
     return this.driver.wait(until.elementLocated(By.xpath(xpath)), patience)
   }
 

@@ -107,61 +107,39 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     look(path, body)
     return body
   }
+  const together = (paths: readonly string[]) => Promise.all(paths.map(ask))
 
-  for (const path of [
-    '',
-    '/people',
-    '/people/names',
-    '/teams',
-    '/tree',
-    '/bin',
-    '/notifications',
-    '/onboarding',
+  await together([
+    ...['', '/people', '/people/names', '/teams', '/tree', '/bin', '/notifications', '/onboarding'],
+    ...['/me/access', '/settings', '/places?find=', `/diff?from=0&to=${now}`],
+    ...['/roles', '/requests', '/owners', '/seats', '/sessions', '/sessions/nothing'],
+    ...['/drafts', '/drafts/nothing', '/drafts/nothing/items', '/drafts/nothing/recipients'],
+    ...['/check/places?find=e', '/people/ids', '/pictures/nothing', '/uploads', '/storage'],
+    ...['/search?find=nest', '/search?find=a&kind=page', '/search?since=0', '/search?find=marram'],
   ])
-    await ask(path)
-  for (const path of ['/me/access', '/settings', '/places?find=', `/diff?from=0&to=${now}`]) await ask(path)
-  for (const path of ['/roles', '/requests', '/owners', '/seats', '/sessions']) await ask(path)
-  for (const path of [
-    '/drafts',
-    '/drafts/nothing',
-    '/drafts/nothing/items',
-    '/drafts/nothing/recipients',
-    '/check/places?find=e',
-  ])
-    await ask(path)
-  for (const path of [
-    '/search?find=nest',
-    '/search?find=a&kind=page',
-    '/search?since=0',
-    '/storage',
-    '/search?find=marram',
-    '/people/ids',
-    '/sessions/nothing',
-    '/pictures/nothing',
-    '/uploads',
-  ])
-    await ask(path)
   look('/people.csv', await visitor.text(`${at}/people.csv`))
   asked.add('/people.csv')
-  for (const { id } of partOf(allRows(snapshot.state.teams), turn, 3))
-    await ask(`/grants?principal=team:${id}`)
+  await together(
+    partOf(allRows(snapshot.state.teams), turn, 3).map(({ id }) => `/grants?principal=team:${id}`),
+  )
   await ask(
     `/grants?places=${partOf(nodes, turn, 24)
       .map(each => each.id)
       .slice(0, 60)
       .join(',')}`,
   )
-  for (const { id } of partOf(allRows(snapshot.state.roles), turn, 4)) await ask(`/roles/${id}/holders`)
+  await together(partOf(allRows(snapshot.state.roles), turn, 4).map(({ id }) => `/roles/${id}/holders`))
   for (let next: number | null = 1e8; next !== null;) {
     const part = (await ask(`/history?before=${next}`)) as HistoryView
-    for (const { revision } of partOf(part.entries, turn, 10)) await ask(`/history/${revision}`)
+    await together(partOf(part.entries, turn, 10).map(({ revision }) => `/history/${revision}`))
     next = part.next
   }
   const people = allRows(snapshot.state.persons).map(each => each.id)
   for (const each of partOf(people, turn, 10))
-    for (const part of ['', '/places', '/access', '/offboarding', '/roles-to-assign'])
-      await ask(`/people/${each}${part}`)
-  for (const each of partOf(people, turn, 10)) await ask(`/grants?principal=person:${each}`)
+    await together([
+      ...['', '/places', '/access', '/offboarding', '/roles-to-assign'].map(part => `/people/${each}${part}`),
+      `/grants?principal=person:${each}`,
+    ])
   for (const { id, kind } of partOf(nodes, turn, 40)) {
     const other = people[id.length % people.length] ?? person
     const parts = [
@@ -188,19 +166,43 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
         : [`/access-to-copy?from=${source}&what=people`, `/access-to-copy?from=${source}&what=access`]
     // Searching for remedies takes its time: it is asked about some places.
     const whyNots = id.length % 4 === 0 ? [`/why-not/${other}/change`, `/why-not/${person}/publish`] : []
-    for (const part of [...parts, '/columns', '/columns/nothing/people', ...whys, ...whyNots, ...takenOver]) {
+    const ofBoards =
+      kind === 'board' || !sees(id)
+        ? ['/board', '/board/rows?sort=-name', '/board/totals', '/board/edited-cells']
+        : kind === 'row'
+          ? ['/row', '/row/history']
+          : []
+    const askedHere = [
+      ...[...parts, '/columns', '/columns/nothing/people', '/comments', ...ofBoards],
+      ...[...whys, ...whyNots, ...takenOver],
+    ].map(async part => {
       const path = `/nodes/${id}${part}`
       const body = JSON.stringify(await ask(path))
       if (kind === 'root' || !sees(id)) expect([path, body]).toEqual([path, absent])
-    }
-    for (const part of ['/zip', '/file/bytes', '/file/versions/1/bytes', '/file/preview/1?size=small']) {
+    })
+    const bytesHere = [
+      '/zip',
+      '/file/bytes',
+      '/file/versions/1/bytes',
+      '/file/preview/1?size=small',
+      '/board.csv',
+    ]
+    const readHere = bytesHere.map(async part => {
       const bytes = await visitor.text(`${at}/nodes/${id}${part}`)
       asked.add(`/nodes/${id}${part.replace(/\?.*/, '')}`)
       // What people wrote themselves may hold any word.
-      if (part === '/zip') look(part, bytes)
+      if (part === '/zip' || part === '/board.csv') look(part, bytes)
       if (kind === 'root' || !sees(id)) expect([part, bytes]).toEqual([part, absent])
-    }
+    })
+    await Promise.all([...askedHere, ...readHere])
   }
+  const taken = partOf(nodes, turn, 40).filter(({ id }) => sees(id))
+  for (const { id } of partOf(hidden, turn, 40).slice(0, 20)) {
+    const places = [...taken.slice(0, 2).map(each => each.id), id]
+    expect(await visitor.text(`${at}/zip?places=${places.join(',')}`)).toBe(absent)
+  }
+  look('/zip', await visitor.text(`${at}/zip?places=${taken.map(each => each.id).join(',')}`))
+  asked.add('/zip')
   const preview = await Promise.all(
     partOf(hidden, turn, 24).map(({ id }) =>
       visitor.call('POST', `${at}/changes/preview`, {
@@ -212,7 +214,7 @@ test.each(everyAccount)('$name is told of nothing that $name may not know', asyn
     expect(status).toBe(404)
     look('preview', body)
   }
-  for (const each of partOf(people, turn, 4)) {
+  for (const each of partOf(people, turn, 8)) {
     const questions = nodes.map(node => ({ person: each, place: node.id }))
     const { body } = await visitor.call<CheckedView>('POST', `${at}/check`, { questions })
     const told = body.answers.map(answer => answer !== null)

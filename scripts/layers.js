@@ -11,6 +11,7 @@ export const ordered = {
     'levels',
     'tree',
     'people',
+    'boards',
     'rules',
     'index',
     'state',
@@ -29,6 +30,7 @@ export const ordered = {
     'notifications',
     'changes',
     'content',
+    'boards',
     'search',
     'access',
     'people',
@@ -69,6 +71,10 @@ const within = [
   { target: 'server/mail', from: ['server/http', 'server/services'] },
   {
     target: 'server/worker',
+    from: ['server/http', 'server/services', 'server/store', 'server/mail', 'server/live'],
+  },
+  {
+    target: 'server/boards',
     from: ['server/http', 'server/services', 'server/store', 'server/mail', 'server/live'],
   },
   { target: 'server/live', from: ['server/http', 'server/services', 'server/store'] },

@@ -75,8 +75,8 @@ export const serverMistakes: readonly Mistake[] = [
   {
     mistake: 'what is written stays when its place is deleted for good',
     file: 'server/store/content/versioned.ts',
-    find: "deletion: ({ workspace, nodes }) => ({ kind: 'delete', table, where: { workspace, node: [...nodes] } }),",
-    put: "deletion: ({ workspace }) => ({ kind: 'delete', table, where: { workspace, node: [] } }),",
+    find: "deletion: ({ workspace, nodes }) => [{ kind: 'delete', table, where: { workspace, node: [...nodes] } }],",
+    put: "deletion: ({ workspace }) => [{ kind: 'delete', table, where: { workspace, node: [] } }],",
     by: 'server/services/content/text.test.ts',
   },
   {

@@ -90,8 +90,8 @@ export const settledMistakes: readonly Mistake[] = [
   {
     mistake: 'undoing orders what lies in an archive',
     file: 'core/records/nodes.ts',
-    find: '[before.order !== after.order, () => lacksOrdering(context, id)],',
-    put: "[before.order !== after.order, () => lacksActionInArchive(context, before.parent ?? id, 'arrange')],",
+    find: '[isReordered(before, after), () => lacksOrdering(context, id)],',
+    put: "[isReordered(before, after), () => lacksActionInArchive(context, before.parent ?? id, 'arrange')],",
   },
   {
     mistake: 'a level that a guest holds by name comes to hold share',

@@ -1,4 +1,5 @@
 import { accessMistakes } from './mistakes-access.ts'
+import { boardMistakes } from './mistakes-boards.ts'
 import { fileMistakes } from './mistakes-files.ts'
 import { serverMistakes } from './mistakes-server.ts'
 import { settledMistakes } from './mistakes-settled.ts'
@@ -18,6 +19,7 @@ export const mistakes: readonly Mistake[] = [
   ...settledMistakes,
   ...serverMistakes,
   ...fileMistakes,
+  ...boardMistakes,
   {
     mistake: 'one’s own raise is looked for only at the places themselves, whatever changes',
     file: 'core/changes/guards/own-raise.ts',

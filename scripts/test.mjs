@@ -6,25 +6,32 @@ import { buildPages, fail, installPackages, run } from './prepare.mjs'
 /** Everything that has to hold: types, lint, unit, API and browser tests. */
 installPackages()
 installBrowser()
-// The longest of the checks, on one processor: the others run beside it.
+// The longest of the checks, on one processor: the others run beside it, and the tests that tell no times.
 const lint = spawn('node_modules/.bin/eslint', ['.'], { stdio: 'inherit' })
 const linted = once(lint, 'exit')
 run('node_modules/.bin/tsc', ['-b'])
 run('node_modules/.bin/prettier', ['--check', '--log-level', 'warn', '.'])
 run('node_modules/.bin/knip', [])
 buildPages()
-const [lintStatus] = await linted
-if (lintStatus !== 0) fail('ESLint found what stands above.')
 const chosen = process.argv.slice(2)
-// Journeys tell how long something takes: they are not run beside what keeps every processor busy.
-const rounds =
-  chosen.length > 0
-    ? [chosen]
-    : [
-        ['--project', 'unit', '--project', 'api', '--maxWorkers=100%'],
-        ['--project', 'browser'],
-      ]
-for (const round of rounds) run('node_modules/.bin/vitest', ['run', ...round])
+if (chosen.length > 0) {
+  await lintIsDone()
+  tests(chosen)
+} else {
+  tests(['--project', 'unit', '--project', 'api', '--maxWorkers=100%'])
+  await lintIsDone()
+  // Journeys tell how long something takes: they are not run beside what keeps every processor busy.
+  tests(['--project', 'browser'])
+}
+
+function tests(which) {
+  run('node_modules/.bin/vitest', ['run', ...which])
+}
+
+async function lintIsDone() {
+  const [status] = await linted
+  if (status !== 0) fail('ESLint found what stands above.')
+}
 
 function installBrowser() {
   if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return
