@@ -19,8 +19,15 @@ export function fixedAnswer(parts: Parts, body: string): Promise<{ address: stri
   api.use(rateLimit({ windowMs: 60_000, limit: 1e9, standardHeaders: 'draft-7', legacyHeaders: false }))
   api.use(packing())
   api.use(createSessions(parts), express.json({ limit: '2mb' }), guardWrites(parts))
-  api.get('/fixed', (_request, response) => {
-    response.set('cache-control', 'no-store').type('json').send(body)
+  // Made once for each size: what is measured is its way.
+  const bodies = new Map<number, string>()
+  api.get('/fixed', ({ query }, response) => {
+    const bytes = Number(query['bytes'] ?? 0)
+    if (bytes > 0 && !bodies.has(bytes)) bodies.set(bytes, JSON.stringify('x'.repeat(bytes)))
+    response
+      .set('cache-control', 'no-store')
+      .type('json')
+      .send(bodies.get(bytes) ?? body)
   })
   app.use('/api', api)
   const server = createServer(app)

@@ -3,6 +3,7 @@ import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import { parseArgs } from 'node:util'
 import { sizes } from '#demo/large.ts'
+import { boardReadings } from './boards.ts'
 import { byteReadings } from './bytes.ts'
 import { coreReadings } from './core.ts'
 import { agedReadings } from './aged.ts'
@@ -43,6 +44,7 @@ if (values.size === undefined) {
     peopleReadings,
     rolesReadings,
     byteReadings,
+    boardReadings,
     wordReadings,
     indexingReadings,
     screenReadings,

@@ -18,7 +18,7 @@ export async function once(run: () => Promise<unknown>): Promise<number> {
 export interface Reading {
   readonly id: FigureId
   readonly size: string
-  readonly unit: 'ms' | 'MiB' | 'kB' | 'a second'
+  readonly unit: 'ms' | 'MiB' | 'kB' | 'bytes' | 'a second'
   readonly value: number
   readonly floor?: Floor
 }
@@ -110,6 +110,7 @@ function cellOf(reading: Reading | undefined): string {
 
 function inWords({ unit, value }: Reading): string {
   if (unit === 'MiB') return `${value.toFixed(1)} MiB`
+  if (unit === 'bytes') return `${Math.round(value)} bytes`
   if (unit === 'kB') return `${Math.round(value)} kB`
   if (unit === 'a second') return `${Math.round(value)} a second`
   return value >= 1 ? told(value) : `${(value * 1000).toFixed(value < 0.01 ? 2 : 0)} µs`

@@ -1,11 +1,12 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { fixedAnswer } from './floor.ts'
 import type { Noted, Served } from './served.ts'
-import { quietServer } from './quiet-server.ts'
+import { builtWeb, quietServer } from './quiet-server.ts'
 
 /** The process of a server that is measured from outside: `startServed` starts it, and it answers how it is. */
 
-const running = await quietServer(process.argv[2] ?? '')
+const [, , dataDir = '', pages] = process.argv
+const running = await quietServer(dataDir, pages === undefined ? null : builtWeb)
 const fixed = await fixedAnswer(running.parts, JSON.stringify({ fixed: 'x'.repeat(2000) }))
 const delay = monitorEventLoopDelay({ resolution: 2 })
 delay.enable()

@@ -22,8 +22,12 @@ export interface Noted {
 }
 
 /** A server in a process of its own, on a data folder that is gone once it has stopped. */
-export async function startServed(dataDir: string) {
-  const server = fork(resolve(import.meta.dirname, 'served-child.ts'), [dataDir], asServer)
+export async function startServed(dataDir: string, { hasPages = false } = {}) {
+  const server = fork(
+    resolve(import.meta.dirname, 'served-child.ts'),
+    [dataDir, ...(hasPages ? ['with pages'] : [])],
+    asServer,
+  )
   const [served] = (await once(server, 'message')) as [Served]
   const noted = async (): Promise<Noted> => {
     server.send('how is it')
