@@ -94,6 +94,29 @@ test('by keyboard alone: cells are written, filled down, emptied, and taken back
   await keys(owner, Key.ESCAPE)
 })
 
+test('over a slow line, too, it is the last step that is taken back first', async () => {
+  const line = (delay: number) =>
+    owner.driver.executeScript(
+      `window.quickFetch ??= window.fetch
+       window.fetch = (...asked) => new Promise(go => setTimeout(go, arguments[0])).then(() => quickFetch(...asked))`,
+      delay,
+    )
+  await standOn(owner, 'Anchor', 'Pieces')
+  await keys(owner, '4', Key.ENTER)
+  await until(owner, async () => (await rowOf(owner, 'Anchor'))[1] === '4', 'four')
+  await line(400)
+  await standOn(owner, 'Anchor', 'Pieces')
+  await keys(owner, '5', Key.ENTER)
+  await standOn(owner, 'Dinghy', 'Pieces')
+  await keys(owner, '6', Key.ENTER)
+  await chord(owner, Key.CONTROL, 'z')
+  await until(owner, async () => (await rowOf(owner, 'Dinghy'))[1] === '7', 'the last one taken back')
+  expect((await rowOf(owner, 'Anchor'))[1]).toBe('5')
+  await chord(owner, Key.CONTROL, 'z')
+  await until(owner, async () => (await rowOf(owner, 'Anchor'))[1] === '4', 'then the one before')
+  await line(0)
+})
+
 test('a view’s whole state stands in its address; it is saved for oneself and for all', async () => {
   await owner.open(permits)
   await owner.sees('Gate at North Spit')

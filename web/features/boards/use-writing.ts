@@ -53,8 +53,8 @@ export function useWriting(at: At): readonly [Writing, OfCells<CellValue>] {
   const [unwritten, setUnwritten] = useState<Unwritten>()
   const [problem, setProblem] = useState<Problem>()
   const steps = useSteps(at.slug, sent)
-  const write = useSteady(async (cells: readonly CellWrite[], more: WriteMore = {}): Promise<boolean> => {
-    if (cells.length === 0) return true
+  const { inTurn, underWay } = useTurns()
+  const writeNow = async (cells: readonly CellWrite[], more: WriteMore): Promise<boolean> => {
     setProblem(undefined)
     const { data, error } = await sent(cells, more)
     if (data !== undefined) {
@@ -69,9 +69,13 @@ export function useWriting(at: At): readonly [Writing, OfCells<CellValue>] {
     setUnwritten(unwrittenFrom(cells, error))
     setProblem(error?.conflicts === undefined && error?.cells === undefined ? error : undefined)
     return false
-  })
-  const undo = useSteady(steps.undo)
-  const redo = useSteady(steps.redo)
+  }
+  const write = useSteady(
+    async (cells: readonly CellWrite[], more: WriteMore = {}) =>
+      cells.length === 0 || (await underWay(writeNow(cells, more))),
+  )
+  const undo = useSteady(() => inTurn(steps.undo))
+  const redo = useSteady(() => inTurn(steps.redo))
   const leave = useSteady(() => {
     setUnwritten(undefined)
     setProblem(undefined)
@@ -81,6 +85,17 @@ export function useWriting(at: At): readonly [Writing, OfCells<CellValue>] {
     [write, unwritten, problem, undo, redo, leave],
   )
   return [writing, pending]
+}
+
+/** What is on its way is the last step already: steps are taken back once all that was begun before is answered. */
+function useTurns() {
+  const begun = useRef<Promise<unknown>>(Promise.resolve())
+  const underWay = <T>(work: Promise<T>): Promise<T> => {
+    begun.current = Promise.allSettled([begun.current, work])
+    return work
+  }
+  const inTurn = (step: () => Promise<void>): Promise<void> => underWay(begun.current.then(step))
+  return { inTurn, underWay }
 }
 
 interface Sent {
