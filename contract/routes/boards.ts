@@ -1,8 +1,6 @@
 import { Type } from '@sinclair/typebox'
 import {
   cellsRequest,
-  commentRequest,
-  commentTextRequest,
   conversionRequest,
   editedCellRequest,
   importRowsRequest,
@@ -10,11 +8,10 @@ import {
   ownColumnsRequest,
   ownViewRequest,
   putRowsRequest,
-  reachRequest,
-  resolvedRequest,
   rowsQuery,
   viewQuery,
-} from '../requests.ts'
+} from '../board-requests.ts'
+import { commentRequest, commentTextRequest, reachRequest, resolvedRequest } from '../requests.ts'
 import { AppliedView } from '../views/workspace.ts'
 import { bytes, nothing, type Route } from '../route.ts'
 import {

@@ -109,8 +109,8 @@ export const viewParameterNames = ['as', 'by', 'where', 'sort', 'group', 'column
 export function viewFrom(parameters: (name: string) => string | null | undefined): ViewState | undefined {
   const layout = layouts.find(each => each === (parameters('as') ?? plainView.layout))
   const where = readConditions(parameters('where') ?? '')
-  const sort = listed(parameters('sort'), readSort)
-  const columns = listed(parameters('columns'), readShown)
+  const sort = partsIn(parameters('sort'), readSort)
+  const columns = partsIn(parameters('columns'), readShown)
   if (layout === undefined || where === undefined || sort === undefined || columns === undefined)
     return undefined
   if (everyCondition(where).length > conditionsAtMost || sort.length > sortsAtMost) return undefined
@@ -162,7 +162,7 @@ function readConditions(written: string): Conditions | undefined {
 }
 
 function readNested(join: Join, written: string): NestedConditions | undefined {
-  const of = listed(written, readCondition)
+  const of = partsIn(written, readCondition)
   return of === undefined || of.length === 0 ? undefined : { join, of }
 }
 
@@ -188,7 +188,7 @@ function readShown(written: string): ShownColumn | undefined {
   return column === undefined || column === '' || !isFit ? undefined : { column, width }
 }
 
-function listed<T>(
+function partsIn<T>(
   written: string | null | undefined,
   read: (part: string) => T | undefined,
 ): T[] | undefined {

@@ -11,4 +11,8 @@ export function useKnownPeople(isWanted = true): readonly PersonName[] {
   return data
 }
 
+/** Those of them who are here now: the others are read, and not named anew. */
+export const activeOf = (people: readonly PersonName[]): readonly PersonName[] =>
+  people.filter(each => each.status === 'active')
+
 const nobody: readonly PersonName[] = []

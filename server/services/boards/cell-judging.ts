@@ -5,7 +5,7 @@ import { subjectOf } from '#core/access/subject.ts'
 import { rowOf } from '#core/base/collection.ts'
 import type { ColumnId, NodeId, PersonId } from '#core/base/ids.ts'
 import { isSame } from '#core/base/same.ts'
-import { converted } from '#core/boards/conversion.ts'
+import { cellValue } from '#core/boards/data.ts'
 import type { CellValue, Usage } from '#core/boards/kind.ts'
 import { kindOf } from '#core/boards/kinds/all.ts'
 import { nameColumn } from '#core/boards/view.ts'
@@ -101,10 +101,7 @@ interface ThereInColumn {
 }
 
 function judgedValue(asker: Asker, cell: Cell, { column, there, usage }: ThereInColumn): Verdict {
-  const now =
-    there === undefined
-      ? null
-      : converted(there[0], { from: column.former[there[3]] ?? column, to: column }, usage)
+  const now = there === undefined ? null : cellValue(column, there, usage)
   if (isSame(now, cell.value)) return { isSame: true }
   const why = wrongValue(asker, cell, { column, before: now })
   if (why !== undefined) return { why }

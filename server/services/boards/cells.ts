@@ -1,4 +1,4 @@
-import type { CellsRequest } from '#contract/requests.ts'
+import type { CellsRequest } from '#contract/board-requests.ts'
 import type { Topic } from '#contract/topics.ts'
 import type { CellConflict, WrittenCells } from '#contract/views/boards.ts'
 import { isOwnPlace } from '#core/access/by-id.ts'

@@ -1,5 +1,5 @@
 import { cellValue } from '#core/boards/data.ts'
-import type { ConversionRequest } from '#contract/requests.ts'
+import type { ConversionRequest } from '#contract/board-requests.ts'
 import type { ConversionView } from '#contract/views/boards.ts'
 import { rowOf } from '#core/base/collection.ts'
 import { converted } from '#core/boards/conversion.ts'

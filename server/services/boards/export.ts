@@ -1,6 +1,6 @@
 import { stringify } from 'csv-stringify/sync'
 import { harmless } from '#contract/cells.ts'
-import type { ViewQuery } from '#contract/requests.ts'
+import type { ViewQuery } from '#contract/board-requests.ts'
 import type { CellValue } from '#core/boards/kind.ts'
 import { kindOf } from '#core/boards/kinds/all.ts'
 import type { ShownRow } from '#core/boards/shown-rows.ts'

@@ -112,7 +112,7 @@ async function readStale(parts: Parts, wanted: Wanted, { held, columns }: Readin
   held.stale = new Set()
   try {
     if (stale === 'all') await readBoard(parts, wanted, columns)
-    else await readRows(parts, wanted, { ids: [...stale] })
+    else await readRows(parts, wanted, [...stale])
     held.version += 1
   } catch (error) {
     held.stale = 'all'
@@ -161,11 +161,7 @@ const rawRow = (
   cells: string | undefined,
 ): RawRow => [id, name, order, section, serial, madeAt, maker, cells ?? null]
 
-interface Rows {
-  readonly ids: readonly NodeId[]
-}
-
-async function readRows(parts: Parts, { workspace, board }: Wanted, { ids }: Rows): Promise<void> {
+async function readRows(parts: Parts, { workspace, board }: Wanted, ids: readonly NodeId[]): Promise<void> {
   // As it is by now: it was heard of after whoever asks began to.
   const snapshot = parts.writer.states.published.get(workspace)?.snapshot
   if (snapshot === undefined) return

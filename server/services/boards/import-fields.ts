@@ -1,4 +1,4 @@
-import type { JudgeRowsRequest } from '#contract/requests.ts'
+import type { JudgeRowsRequest } from '#contract/board-requests.ts'
 import { fold } from '#core/base/fold-words.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import type { Usage } from '#core/boards/kind.ts'

@@ -1,6 +1,6 @@
 import { cellValue } from '#core/boards/data.ts'
 import { asWritten } from '#contract/cells.ts'
-import type { JudgeRowsRequest } from '#contract/requests.ts'
+import type { JudgeRowsRequest } from '#contract/board-requests.ts'
 import type { JudgedRowView } from '#contract/views/boards.ts'
 import { check } from '#core/access/evaluate.ts'
 import { rowOf } from '#core/base/collection.ts'

@@ -1,6 +1,6 @@
 import { parse } from 'csv-parse/sync'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import type { ImportRowsRequest } from '#contract/requests.ts'
+import type { ImportRowsRequest } from '#contract/board-requests.ts'
 import type { JudgedRowsView, RowsView } from '#contract/views/boards.ts'
 import type { Problem } from '#contract/views/problem.ts'
 import type { Visitor } from '../../tests/client.ts'

@@ -1,4 +1,4 @@
-import type { ImportRowsRequest, JudgeRowsRequest } from '#contract/requests.ts'
+import type { ImportRowsRequest, JudgeRowsRequest } from '#contract/board-requests.ts'
 import type { JudgedRowsView, JudgedRowView } from '#contract/views/boards.ts'
 import type { NodeId } from '#core/base/ids.ts'
 import type { Edit } from '#core/changes/edit.ts'

@@ -1,4 +1,4 @@
-import type { EditedCellRequest, OwnColumnsRequest, OwnViewRequest } from '#contract/requests.ts'
+import type { EditedCellRequest, OwnColumnsRequest, OwnViewRequest } from '#contract/board-requests.ts'
 import type { BoardInfo, EditedCellView, SavedView } from '#contract/views/boards.ts'
 import { checkColumn } from '#core/access/columns.ts'
 import type { ColumnId, NodeId } from '#core/base/ids.ts'

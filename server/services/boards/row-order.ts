@@ -1,4 +1,4 @@
-import type { PutRowsRequest } from '#contract/requests.ts'
+import type { PutRowsRequest } from '#contract/board-requests.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { AppliedView } from '#contract/views/workspace.ts'
 import { ownPlacesBelow } from '#core/access/by-id.ts'

@@ -1,4 +1,4 @@
-import type { RowsQuery, ViewQuery } from '#contract/requests.ts'
+import type { RowsQuery, ViewQuery } from '#contract/board-requests.ts'
 import type { BoardInfo, RowDetail, RowsView, RowView, TotalsView } from '#contract/views/boards.ts'
 import { writesRow } from '#core/access/columns.ts'
 import { isOwnPlace } from '#core/access/by-id.ts'
@@ -102,7 +102,6 @@ async function rowViews(parts: Parts, asker: Asker, rows: readonly ShownRow[]): 
     const held = check(snapshot, asker.person, id)
     return {
       ...row,
-      cells: row.cells,
       mayEdit: node !== undefined && writesRow(subject, held, node.maker),
       isOwnAccess: isOwnPlace(snapshot.state, id),
       comments: counts.get(id) ?? 0,

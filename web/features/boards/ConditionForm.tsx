@@ -7,7 +7,7 @@ import type { StateSettings } from '#core/boards/kinds/state.ts'
 import type { TagSettings } from '#core/boards/kinds/tags.ts'
 import { type Condition, nameColumn, sectionColumn } from '#core/boards/view.ts'
 import { useTeamsQuery } from '../../api/api.ts'
-import { useKnownPeople } from '../../api/use-known-people.ts'
+import { activeOf, useKnownPeople } from '../../api/use-known-people.ts'
 import { useOpenBoard } from './board-context.ts'
 
 interface Props {
@@ -236,9 +236,7 @@ const Some = ({ label, options, given, onGiven }: SomeProps) => (
 type OfSome = Pick<GivenProps, 'given' | 'onGiven'>
 
 function People({ given, onGiven }: OfSome) {
-  const people = useKnownPeople()
-    .filter(each => each.status === 'active')
-    .map(({ id, name, mail }) => ({ id, name: name || mail }))
+  const people = activeOf(useKnownPeople())
   return <One label="Person" options={people} given={given} onGiven={onGiven} />
 }
 

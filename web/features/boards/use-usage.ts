@@ -20,7 +20,7 @@ export function useUsage({ timeZone, today, namesNow }: Here): Usage {
     const byName = new Map<string, string | null>()
     for (const { id, name, mail } of people)
       for (const word of new Set([fold(name), fold(mail)])) byName.set(word, byName.has(word) ? null : id)
-    const known = new Map(people.map(each => [each.id, each.name || each.mail]))
+    const known = new Map(people.map(each => [each.id, each.name]))
     return {
       ...writtenIn(language),
       today,

@@ -1,5 +1,6 @@
 import { useContext, useEffect, useState } from 'react'
 import type { ColumnView, RowsView, RowView } from '#contract/views/boards.ts'
+import { isSame } from '#core/base/same.ts'
 import { calendarDay, dayLength, writtenDay } from '#core/boards/days.ts'
 import type { CellValue } from '#core/boards/kind.ts'
 import { type Conditions, viewParameters, withAlso } from '#core/boards/view.ts'
@@ -119,7 +120,7 @@ function useBars({ id: by }: ColumnView, rows: readonly RowView[]) {
   const put = ({ item, ...days }: Bar) => {
     const before = valueOf(item)
     const value = movedValue(before, { ...days, board })
-    if (JSON.stringify(value) !== JSON.stringify(before))
+    if (!isSame(value, before))
       void board.writing.write([{ row: item.id, column: by, value, before, seen: item.version }])
   }
   return { bars, followed, setDragged, put }

@@ -6,7 +6,7 @@ import type { CellValue } from '#core/boards/kind.ts'
 import type { State, StateSettings } from '#core/boards/kinds/state.ts'
 import type { TagSettings } from '#core/boards/kinds/tags.ts'
 import { useNodeQuery } from '../../../api/api.ts'
-import { useKnownPeople } from '../../../api/use-known-people.ts'
+import { activeOf, useKnownPeople } from '../../../api/use-known-people.ts'
 import { fromList } from '../../../api/chosen-files.ts'
 import { useSearchQuery, useSettled } from '../../../api/search.ts'
 import { pickFiles } from '../../../ui/pick-files.ts'
@@ -246,9 +246,7 @@ function useChoices(column: ColumnView, { row, text, chosen, names }: Finding): 
       return fitting((column.settings as unknown as TagSettings).tags, wanted)
     case 'person':
       return fitting(
-        people
-          .filter(each => each.status === 'active')
-          .map(({ id, name, mail }) => ({ id, name: name || mail })),
+        activeOf(people).map(({ id, name }) => ({ id, name })),
         wanted,
       )
     case 'place':

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import type { ColumnSettings } from '#contract/boards.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import type { ColumnView } from '#contract/views/boards.ts'
+import { isSame } from '#core/base/same.ts'
 import { isWrittenAlike } from '#core/boards/conversion.ts'
 import { type KindName, kindNames } from '#core/boards/kind.ts'
 import { columnKinds, kindOf } from '#core/boards/kinds/all.ts'
@@ -105,7 +106,7 @@ export function ChangeColumn({ column, onDone }: OneProps) {
 
 /** Whether cells could be emptied: by another kind, or by fewer things to choose from. */
 const needsLook = (column: ColumnView, { kind, settings }: Fields): boolean =>
-  !isWrittenAlike(column, { kind, settings }) || JSON.stringify(column.settings) !== JSON.stringify(settings)
+  !isWrittenAlike(column, { kind, settings }) || !isSame(column.settings, settings)
 
 export function DeleteColumn({ column: { id, name }, onDone }: OneProps) {
   const decision = useDecision(

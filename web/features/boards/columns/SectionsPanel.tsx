@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { SectionView } from '#contract/views/boards.ts'
 import type { EditRequest } from '#contract/edit-requests.ts'
 import { useChange } from '../../../api/use-change.ts'
-import { onSubmit } from '../../../ui/on-submit.ts'
+import { AddByName } from '../../../ui/AddByName.tsx'
 import { ProblemNote } from '../../../ui/ProblemNote.tsx'
 import { useOpenBoard } from '../board-context.ts'
 
@@ -17,10 +17,10 @@ export function SectionsPanel() {
       kind: 'section.create',
       section: 'new:section',
       board: node.id,
-      name: name.trim(),
+      name,
       order,
     } as const
-    const { applied } = await apply([edit], `The section ${name.trim()} is created.`)
+    const { applied } = await apply([edit], `The section ${name} is created.`)
     return applied !== undefined
   }
   const swap = (index: number) => {
@@ -50,37 +50,11 @@ export function SectionsPanel() {
           />
         ))}
       </ul>
-      <NewSection isBusy={isBusy} onCreate={create} />
+      <AddByName label="Name of the new section" isBusy={isBusy} onAdd={create}>
+        Add section
+      </AddByName>
       <ProblemNote problem={problem} />
     </div>
-  )
-}
-
-interface NewProps {
-  readonly isBusy: boolean
-  /** Resolves to whether it was made. */
-  readonly onCreate: (name: string) => Promise<boolean>
-}
-
-function NewSection({ isBusy, onCreate }: NewProps) {
-  const [name, setName] = useState('')
-  const create = async () => {
-    if (await onCreate(name)) setName('')
-  }
-  return (
-    <form className="flex gap-2" onSubmit={onSubmit(create)}>
-      <input
-        className="field"
-        aria-label="Name of the new section"
-        placeholder="Name of the new section"
-        maxLength={200}
-        value={name}
-        onChange={event => setName(event.target.value)}
-      />
-      <button className="btn-plain" disabled={isBusy || name.trim() === ''}>
-        Add section
-      </button>
-    </form>
   )
 }
 

@@ -1,4 +1,4 @@
-import type { JudgeRowsRequest } from '#contract/requests.ts'
+import type { JudgeRowsRequest } from '#contract/board-requests.ts'
 import type { BoardInfo, ColumnView } from '#contract/views/boards.ts'
 import { fold } from '#core/base/fold-words.ts'
 import { type Guess, guessedKind, settingsFor, type Written, writtenAs } from '#core/boards/guess.ts'

@@ -1,8 +1,10 @@
 import { skipToken } from '@reduxjs/toolkit/query'
 import { useEffect, useState } from 'react'
 import type { ColumnView, RowsView, RowView } from '#contract/views/boards.ts'
+import { isSame } from '#core/base/same.ts'
 import type { CellValue } from '#core/boards/kind.ts'
 import type { StateSettings } from '#core/boards/kinds/state.ts'
+import { somebody } from '#core/boards/rows.ts'
 import { sectionColumn } from '#core/boards/view.ts'
 import { useBoardRowsQuery } from '../../../api/boards.ts'
 import { useChange } from '../../../api/use-change.ts'
@@ -234,7 +236,7 @@ function newRowAt({ info, mayAdd }: OpenBoard, by: string, key: string): NewRowA
   if (by === sectionColumn) return { section: key === '' ? null : key }
   const column = info.columns.find(each => each.id === by)
   if (key === '') return { section: null }
-  return column?.isMine === true
+  return column?.isMine === true && !key.split(' ').includes(somebody)
     ? { section: null, cell: { column: by, value: valueOfLane(column, key) } }
     : undefined
 }
@@ -259,7 +261,7 @@ function useMove(by: string | undefined): (row: RowView, key: string) => Promise
       key,
     )
     const before = valueIn(row, by)
-    if (JSON.stringify(value) !== JSON.stringify(before))
+    if (!isSame(value, before))
       await writing.write([{ row: row.id, column: by, value, before, seen: row.version }])
   }
 }

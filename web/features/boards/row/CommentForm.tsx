@@ -7,7 +7,7 @@ import { fold } from '#core/base/fold-words.ts'
 import { listed } from '#core/words/english.ts'
 import { useReachQuery, useWriteCommentMutation } from '../../../api/boards.ts'
 import { useHere } from '../../../api/use-here.ts'
-import { useKnownPeople } from '../../../api/use-known-people.ts'
+import { activeOf, useKnownPeople } from '../../../api/use-known-people.ts'
 import { onSubmit } from '../../../ui/on-submit.ts'
 import { ProblemNote } from '../../../ui/ProblemNote.tsx'
 import { useDraft } from '../../../ui/use-draft.ts'
@@ -157,9 +157,8 @@ function usePeople(wanted: string | undefined): readonly PersonName[] {
   const people = useKnownPeople(wanted !== undefined)
   if (wanted === undefined) return []
   const word = fold(wanted.trim())
-  return people
-    .filter(each => each.status === 'active' && fold(each.name || each.mail).includes(word))
-    .filter(each => (each.name || each.mail) !== wanted.trim())
+  return activeOf(people)
+    .filter(each => fold(each.name).includes(word) && each.name !== wanted.trim())
     .slice(0, shownAtMost)
 }
 

@@ -1,12 +1,11 @@
-import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { NodeView } from '#contract/views/content.ts'
 import { type ActionSet, has } from '#core/levels/action.ts'
 import { fromList } from '../../../api/chosen-files.ts'
 import { useChange } from '../../../api/use-change.ts'
 import { useUpload } from '../../../api/use-upload.ts'
+import { AddByName } from '../../../ui/AddByName.tsx'
 import { KindIcon } from '../../../ui/KindIcon.tsx'
-import { onSubmit } from '../../../ui/on-submit.ts'
 import { pickFiles } from '../../../ui/pick-files.ts'
 import { ProblemNote } from '../../../ui/ProblemNote.tsx'
 import { useOpenBoard } from '../board-context.ts'
@@ -49,33 +48,19 @@ function NewPage({ node }: { readonly node: NodeView }) {
   const { slug } = useOpenBoard()
   const navigate = useNavigate()
   const { apply, problem, isBusy } = useChange(slug)
-  const [name, setName] = useState('')
-  const create = async () => {
-    const edit = {
-      kind: 'node.create',
-      node: 'new:page',
-      parent: node.id,
-      as: 'page',
-      name: name.trim(),
-    } as const
-    const { applied } = await apply([edit], `The page ${name.trim()} is created.`)
+  const create = async (name: string) => {
+    const edit = { kind: 'node.create', node: 'new:page', parent: node.id, as: 'page', name } as const
+    const { applied } = await apply([edit], `The page ${name} is created.`)
     const page = applied?.made['new:page']
     if (page !== undefined) void navigate(`/at/${slug}/content/${page}`)
+    return applied !== undefined
   }
   return (
-    <form className="flex gap-2" onSubmit={onSubmit(create)}>
-      <input
-        className="field min-w-0"
-        aria-label="Name of the new page"
-        placeholder="Name of the new page"
-        maxLength={200}
-        value={name}
-        onChange={event => setName(event.target.value)}
-      />
-      <button className="btn-plain" disabled={isBusy || name.trim() === ''}>
+    <>
+      <AddByName label="Name of the new page" isBusy={isBusy} onAdd={create}>
         Add page
-      </button>
+      </AddByName>
       <ProblemNote problem={problem} />
-    </form>
+    </>
   )
 }

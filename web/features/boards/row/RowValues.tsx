@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { ColumnView, RowDetail } from '#contract/views/boards.ts'
+import { isSame } from '#core/base/same.ts'
 import type { CellValue } from '#core/boards/kind.ts'
 import { kindOf } from '#core/boards/kinds/all.ts'
 import { useOpenBoard } from '../board-context.ts'
@@ -48,7 +49,7 @@ function Value({ detail: { row, names }, column, isEditing, onEdit }: ValueProps
   const mayWrite = row.mayEdit && column.isMine && kindOf(column).isWritten
   const write = (next: CellValue) => {
     onEdit(false)
-    if (JSON.stringify(next) !== JSON.stringify(value))
+    if (!isSame(next, value))
       void writing.write([{ row: row.id, column: column.id, value: next, before: value, seen: row.version }])
   }
   if (isEditing)

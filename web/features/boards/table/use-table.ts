@@ -1,5 +1,6 @@
 import { useContext, useMemo, useRef, useState } from 'react'
 import type { RowView } from '#contract/views/boards.ts'
+import { isSame } from '#core/base/same.ts'
 import type { CellValue } from '#core/boards/kind.ts'
 import { kindOf } from '#core/boards/kinds/all.ts'
 import { nameColumn } from '#core/boards/view.ts'
@@ -70,7 +71,7 @@ export function useTable({ rows, count, scrollTo }: Given): TableState {
         if (of === undefined || to === undefined || !isWritable(of, to)) continue
         const value = valueFor({ row, column }, to)
         const before = valueAt(from, { row, column })
-        if (value !== undefined && !isAlike(value, before))
+        if (value !== undefined && !isSame(value, before))
           writes.push({ row: of.id, column: to.id, value, before, seen: of.version })
       }
     return writes
@@ -98,7 +99,7 @@ export function useTable({ rows, count, scrollTo }: Given): TableState {
       setEditing(undefined)
       const { of, before, column } = editing
       const to = shown[column]
-      if (to !== undefined && !isAlike(value, before))
+      if (to !== undefined && !isSame(value, before))
         void writing.write([{ row: of.id, column: to.id, value, before, seen: of.version }])
       if (goOn !== 'stay') select(after(editing, goOn, { rows: count, columns: shown.length }))
     },
@@ -168,8 +169,6 @@ function useRowsIn({ load }: LoadedRows): TableState['rowsIn'] {
     return rows
   }
 }
-
-const isAlike = (a: CellValue, b: CellValue): boolean => JSON.stringify(a) === JSON.stringify(b)
 
 function after(
   { row, column }: Spot,
