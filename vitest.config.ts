@@ -22,8 +22,8 @@ export default defineConfig({
         test: {
           name: 'api',
           include: ['server/**/*.test.ts'],
-          testTimeout: 20_000,
-          hookTimeout: 30_000,
+          testTimeout: 60_000,
+          hookTimeout: 90_000,
           isolate: false,
         },
       },

@@ -41,7 +41,7 @@ beforeAll(async () => {
       : [{ table: 'nodes', id: before.id, before, after: { ...before, binned: null } } as const],
   )
   withoutBin = snapshotOf(applyChanges(snapshot.state, restored), now)
-}, 60_000)
+}, 90_000)
 
 afterAll(async () => {
   await running.stop()

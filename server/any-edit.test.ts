@@ -92,4 +92,4 @@ test('what came of hundreds of them stands in the file as it stands in memory', 
   const before = [await answersOf(owner), await answersOf(member.visitor)]
   await server.restart()
   expect([await answersOf(owner), await answersOf(member.visitor)]).toEqual(before)
-}, 60_000)
+}, 90_000)

@@ -19,7 +19,7 @@ let askers: Askers
 beforeAll(async () => {
   world = await coast()
   askers = await askersOf(world)
-}, 60_000)
+}, 90_000)
 
 afterAll(() => world.server.stop())
 

@@ -57,7 +57,7 @@ beforeAll(async () => {
       reason: 'They asked',
     })),
   }
-}, 60_000)
+}, 90_000)
 afterAll(() => world.server.stop())
 
 test('the description is an OpenAPI 3.1 document that names every operation and nothing else', async () => {

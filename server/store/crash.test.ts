@@ -94,7 +94,7 @@ test('whatever was confirmed is there, nothing is half-written, every mail and n
   for (const mail of mails) expect(files.has(`${mail.id}noskel.eml`)).toBe(true)
   const addresses = new Set(mails.map(mail => mail.to))
   expect(confirmed.filter(each => !addresses.has(each.mail))).toEqual([])
-}, 240_000)
+}, 480_000)
 
 /** Shares new places and invites people, one after another, until the server is gone. */
 async function work(name: string, isOver: { now: boolean }): Promise<void> {

@@ -43,7 +43,7 @@ beforeAll(async () => {
   things = { ...things, file }
   await owner.call('POST', `${at}/drafts`, { edits: [share(ids.page, member.id, reader)] })
   await owner.change({ kind: 'node.describe', node: ids.secret, name: 'Old Nests' })
-}, 60_000)
+}, 90_000)
 
 afterAll(async () => {
   await second.end('SIGKILL')

@@ -33,7 +33,7 @@ beforeAll(async () => {
       listening: await listenAs(visitor, server),
     })),
   )
-}, 60_000)
+}, 90_000)
 
 afterAll(async () => {
   for (const { listening } of readers) listening.stop()
@@ -219,4 +219,4 @@ test('whatever is done to access, places and people', async () => {
   }
   expect(faults).toEqual([])
   expect(done.size).toBeGreaterThan(25)
-}, 240_000)
+}, 480_000)

@@ -42,7 +42,7 @@ beforeAll(async () => {
   )
   await write('nests', 'Their sluice nests lie behind the reeds')
   await owner.change(share(id('sites'), member.id, reader))
-}, 60_000)
+}, 90_000)
 afterAll(() => world.server.stop())
 
 const id = (name: string) => made[`new:${name}`] ?? ''

@@ -192,7 +192,7 @@ test('history and past with large changes in them are told while others are answ
   expect(await answersDuring(reached)).toBeGreaterThan(1)
   const { body: now } = await owner.get<PageView<PlaceAccessView>>(`${at}/people/${world.ownerId}/places`)
   expect((await reached).body.total).toBe(now.total - 6000)
-}, 60_000)
+}, 90_000)
 
 test('a table of ten thousand people of one name is judged while others are answered', async () => {
   const rows = Array.from({ length: 10_000 }, (_, index) => ({ mail: `n${index}@new.example`, name: 'Ona' }))
@@ -204,7 +204,7 @@ test('a table of ten thousand people of one name is judged while others are answ
     invite?.kind === 'person.invite' ? invite.profile?.handle : [],
   )
   expect(new Set(handles).size).toBe(10_000)
-}, 60_000)
+}, 90_000)
 
 test('kept change sets are worked out when they are looked at: their list tells what they are called alone', async () => {
   const { body } = await owner.call<DraftsView>('POST', `${at}/drafts`, { edits: nested(many, 'k') })
