@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { By, Key, until, type WebDriver, type WebElement, error } from 'selenium-webdriver'
 import { type Browser, openBrowser } from './browser.ts'
 
-const patience = 10_000
+const patience = 30_000
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
 /** Somebody at a browser of their own, who finds things by the names that people read and hear. */
