@@ -1,6 +1,6 @@
 import { type TObject, type TSchema, Type } from '@sinclair/typebox'
 import { allPrivileges } from '#core/levels/privilege.ts'
-import { columnKind, columnSettings, viewState } from './boards.ts'
+import { boardEdits } from './board-edits.ts'
 import {
   address,
   asId,
@@ -10,6 +10,8 @@ import {
   mail,
   name,
   orNull,
+  principal,
+  principals,
   ref,
   strict,
   line,
@@ -20,16 +22,6 @@ import {
 
 /** JSON Schemas of edits as they come in. What only the server may decide (ids, when a link dies) is not part of them. */
 
-const principal = Type.Unsafe<
-  `person:${string}` | `team:${string}` | `leads:${string}` | 'everyone' | 'guests' | 'anyone'
->(
-  Type.String({
-    pattern: '^((person|team|leads):(new:[a-z0-9-]{1,60}|[a-z0-9-]{1,40})|everyone|guests|anyone)$',
-    names: 'principal',
-  }),
-)
-
-const principals = Type.Array(principal, { maxItems: 200 })
 /** A role's rank: between nothing and the owner's. */
 const rank = Type.Integer({ minimum: 1, maximum: 99 })
 const privilegeNames = Type.Array(Type.Union(allPrivileges.map(each => kind(each))), {
@@ -341,47 +333,7 @@ const edits = {
     /** At once, if nothing is said. */
     when: Type.Optional(Type.Union([kind('now'), kind('next period')])),
   },
-  'column.create': {
-    column: made('columns'),
-    board: ref('nodes'),
-    name,
-    as: columnKind,
-    settings: columnSettings,
-    order: Type.Number(),
-    viewers: orNull(principals),
-    editors: orNull(principals),
-  },
-  'column.change': {
-    column: ref('columns'),
-    name: Type.Optional(name),
-    as: Type.Optional(columnKind),
-    settings: Type.Optional(columnSettings),
-    order: Type.Optional(Type.Number()),
-    viewers: Type.Optional(orNull(principals)),
-    editors: Type.Optional(orNull(principals)),
-  },
-  'column.delete': { column: ref('columns') },
-  'section.create': { section: made('sections'), board: ref('nodes'), name, order: Type.Number() },
-  'section.change': {
-    section: ref('sections'),
-    name: Type.Optional(name),
-    order: Type.Optional(Type.Number()),
-  },
-  'section.delete': { section: ref('sections') },
-  'view.create': {
-    view: made('boardViews'),
-    board: ref('nodes'),
-    name,
-    order: Type.Number(),
-    state: viewState,
-  },
-  'view.change': {
-    view: ref('boardViews'),
-    name: Type.Optional(name),
-    order: Type.Optional(Type.Number()),
-    state: Type.Optional(viewState),
-  },
-  'view.delete': { view: ref('boardViews') },
+  ...boardEdits,
   'channel.create': {
     channel: made('channels'),
     team: ref('teams'),

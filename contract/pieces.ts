@@ -110,3 +110,14 @@ type IdOf<N extends Named | TableName> = N extends TableName
   : N extends 'pictures'
     ? PictureId
     : string
+
+export const principal = Type.Unsafe<
+  `person:${string}` | `team:${string}` | `leads:${string}` | 'everyone' | 'guests' | 'anyone'
+>(
+  Type.String({
+    pattern: '^((person|team|leads):(new:[a-z0-9-]{1,60}|[a-z0-9-]{1,40})|everyone|guests|anyone)$',
+    names: 'principal',
+  }),
+)
+
+export const principals = Type.Array(principal, { maxItems: 200 })

@@ -159,64 +159,32 @@ test('a column that becomes another kind, and back, keeps what each of its forms
   )
 })
 
+const createColumn = (column: string, viewers: readonly string[] | null) => (board: string) =>
+  edit('column.create', {
+    column,
+    board,
+    name: column,
+    order: 1,
+    as: 'text',
+    settings: {},
+    viewers,
+    editors: null,
+  })
+
 /** Every edit by which a board is arranged, with the least that it needs. */
 const arranging: readonly (readonly [(id: string) => Edit, 'arrange' | 'share'])[] = [
   [board => edit('section.create', { section: 's', board, name: 'S', order: 1 }), 'arrange'],
   [board => edit('view.create', { view: 'v', board, name: 'V', order: 1, state: plainView }), 'arrange'],
-  [
-    board =>
-      edit('column.create', {
-        column: 'c',
-        board,
-        name: 'C',
-        order: 1,
-        as: 'text',
-        settings: {},
-        viewers: null,
-        editors: null,
-      }),
-    'arrange',
-  ],
-  [
-    board =>
-      edit('column.create', {
-        column: 'c',
-        board,
-        name: 'C',
-        order: 1,
-        as: 'text',
-        settings: {},
-        viewers: ['person:ada'],
-        editors: null,
-      }),
-    'share',
-  ],
+  [createColumn('c', null), 'arrange'],
+  [createColumn('c', ['person:ada']), 'share'],
 ]
 
 const arranged = done(
   start,
   'ada',
   ...arranging.slice(0, 2).map(([draft]) => draft('b1')),
-  edit('column.create', {
-    column: 'open',
-    board: 'b1',
-    name: 'Open',
-    order: 1,
-    as: 'text',
-    settings: {},
-    viewers: null,
-    editors: null,
-  }),
-  edit('column.create', {
-    column: 'closed',
-    board: 'b1',
-    name: 'Closed',
-    order: 2,
-    as: 'text',
-    settings: {},
-    viewers: ['person:ada'],
-    editors: null,
-  }),
+  createColumn('open', null)('b1'),
+  createColumn('closed', ['person:ada'])('b1'),
 ).state
 
 const ofParts = (
