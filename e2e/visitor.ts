@@ -70,7 +70,7 @@ export class Visitor {
     }
     // A field may be drawn anew between its being found and its being written in.
     await write().catch(async (fault: unknown) => {
-      if (!(fault instanceof error.StaleElementReferenceError)) throw fault
+      if (!isGone(fault)) throw fault
       await write()
     })
   }
@@ -96,8 +96,13 @@ export class Visitor {
     await field.findElement(By.xpath(`.//option[starts-with(normalize-space(), ${quoted(option)})]`)).click()
   }
 
+  /** Tries again where the form moved under the pointer, as when its effect is drawn meanwhile. */
   async tick(label: string): Promise<void> {
-    await (await this.field(label)).click()
+    const field = await this.field(label)
+    const before = await field.isSelected()
+    const isTaken = () => field.isSelected().then(now => now !== before, isGone)
+    await field.click()
+    await this.driver.wait(isTaken, 2000).catch(async () => field.click())
   }
 
   /** Finds somebody or some team in a field that searches. */
@@ -221,5 +226,8 @@ export class Visitor {
     )
   }
 }
+
+/** Drawn anew, as what was clicked may be. */
+const isGone = (fault: unknown): boolean => fault instanceof error.StaleElementReferenceError
 
 const quoted = (text: string): string => (text.includes("'") ? `"${text}"` : `'${text}'`)

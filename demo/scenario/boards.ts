@@ -274,7 +274,7 @@ export const boards: readonly DemoBoard[] = [
       row('Low water count, south', 0, [9, 10], ['t0'], ['aino'], 'Sites/Marram Point', 8, true, true),
       row('Roost count', 0, [5, 5], ['t0'], ['pilar'], 'Sites/Skerry Flats', 4, null, true),
       row('Winter gulls', 0, [23, 25], ['t0'], ['davit'], 'Sites/Gull Sands', 6, true, null),
-      row('Training: boats', 1, [-4, -3], ['t1'], ['joss', 'ravi'], null, 6, null, true),
+      row('Training: boats', 1, [-1, 0], ['t1'], ['joss', 'ravi'], null, 6, null, true),
       row('Training: first aid on the shore', 1, [12, 12], ['t1'], ['tamsin'], null, 14, true, true),
       row(
         'Dune walk with the school',
