@@ -136,6 +136,8 @@ test('answers every question as the first one does, whoever asks', { timeout: 90
   const { body: drafts } = await owner.get<{ draft: { id: string } }>(`${at}/drafts`)
   things = { ...things, draft: drafts.draft.id }
   await until(owner.at(second), await revisionAt(owner))
+  // What is found by words comes a moment after it is written.
+  await world.server.indexed()
   const all = operationNames.filter(each => operations[each][0] === 'GET' && !leftOut.includes(each))
   const questions = all.filter(each => isSchema(routes[each].answer))
   const answered = new Set<Operation>()
