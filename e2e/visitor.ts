@@ -96,13 +96,13 @@ export class Visitor {
     await field.findElement(By.xpath(`.//option[starts-with(normalize-space(), ${quoted(option)})]`)).click()
   }
 
-  /** Tries again where the form moved under the pointer, as when its effect is drawn meanwhile. */
   async tick(label: string): Promise<void> {
     const field = await this.field(label)
-    const before = await field.isSelected()
-    const isTaken = () => field.isSelected().then(now => now !== before, isGone)
+    const isRadio = (await field.getAttribute('type')) === 'radio'
     await field.click()
-    await this.driver.wait(isTaken, 2000).catch(async () => field.click())
+    // A form may move under the pointer when its effect is drawn; what is chosen twice is only chosen.
+    const isChosen = () => field.isSelected().catch(isGone)
+    if (isRadio) await this.driver.wait(isChosen, 2000).catch(() => field.click())
   }
 
   /** Finds somebody or some team in a field that searches. */
